@@ -1,0 +1,165 @@
+import { DateTime } from 'luxon';
+import { tidy } from '../people/text';
+import { readMoney } from '../reading/intents/money';
+import { readQuantities } from '../reading/intents/quantity';
+import { findMoments, type Moment } from '../reading/intents/when';
+import type { Intent } from '../reading/types';
+
+export type MoveKind = 'call' | 'mail' | 'meeting' | 'task';
+export type EntryKind = 'note' | 'call' | 'mail' | 'meeting';
+
+export interface ComposerContext {
+  /** ISO 8601. */
+  now: string;
+  /** IANA name of the writer's zone. */
+  zone: string;
+  userId: string;
+  users: readonly { id: string; name: string }[];
+}
+
+export interface ComposerReading {
+  nextMove: {
+    title: string;
+    kind: MoveKind;
+    dueAt: string;
+    allDay: boolean;
+    assumedDate: boolean;
+    assigneeId: string;
+  } | null;
+  entry: { kind: EntryKind; side: 'ours' | 'theirs' | 'within'; headline: string } | null;
+  /** A sum named in the line, for the open deal. Minor units. */
+  amount: { minor: number; currency: string } | null;
+  wants: { count: number; of: string } | null;
+  /** Stretches of the line that were understood. */
+  lit: { start: number; end: number }[];
+}
+
+const FUTURE: readonly [RegExp, MoveKind][] = [
+  [/^(?:call|ring|phone|telephone)\b/i, 'call'],
+  [/^(?:e-?mail|mail|write|letter|reply|answer|send|quote)\b/i, 'mail'],
+  [/^(?:meet|meeting|visit|lunch|coffee|demo|see|show)\b/i, 'meeting'],
+  [
+    /^(?:ask|check|chase|remind|follow[- ]?up|prepare|book|order|get|find|fix|arrange|bring|deliver|confirm|invoice|todo|task|next)\b/i,
+    'task',
+  ],
+];
+const PAST: readonly [RegExp, EntryKind, 'ours' | 'theirs'][] = [
+  [/^(?:called|rang|phoned|spoke|talked|left (?:a )?(?:message|voicemail))\b/i, 'call', 'ours'],
+  [/^(?:(?:s?he|they) (?:called|rang|phoned)|missed (?:a )?call)\b/i, 'call', 'theirs'],
+  [/^(?:e-?mailed|wrote|replied|answered|sent)\b/i, 'mail', 'ours'],
+  [/^(?:(?:s?he|they) (?:e-?mailed|wrote|replied|answered|sent))\b/i, 'mail', 'theirs'],
+  [/^(?:met|visited|showed|demonstrated)\b/i, 'meeting', 'ours'],
+];
+const LONGEST = 2000;
+
+interface Clause {
+  text: string;
+  start: number;
+}
+
+const clausesOf = (line: string): Clause[] => {
+  const clauses: Clause[] = [];
+  for (const match of line.matchAll(/[^.;!?]+(?:[.;!?](?!\s|$)[^.;!?]*)*[.;!?]?/g)) {
+    const lead = /^\s*/.exec(match[0])?.[0].length ?? 0;
+    const text = match[0].trim().replace(/[.;]$/, '');
+    if (text) clauses.push({ text, start: match.index + lead });
+  }
+  return clauses;
+};
+
+const sentence = (clause: Clause): { text: string; start: number; at: (position: number) => number } => ({
+  text: clause.text,
+  start: clause.start,
+  at: (position) => clause.start + position,
+});
+
+/** The next working day (Monday to Friday) at local midnight. */
+function nextWorkingDay(now: DateTime): DateTime {
+  let day = now.startOf('day').plus({ days: 1 });
+  while (day.weekday > 5) day = day.plus({ days: 1 });
+  return day;
+}
+
+function moveOf(
+  clause: Clause,
+  kind: MoveKind,
+  moment: Moment | undefined,
+  context: ComposerContext,
+): NonNullable<ComposerReading['nextMove']> {
+  const named = /\s(?:for|by)\s+(\p{L}+)\s*$/iu.exec(clause.text);
+  const assignee = named
+    ? context.users.find((user) => user.name.split(' ')[0]?.toLowerCase() === named[1]?.toLowerCase())
+    : undefined;
+  let title = moment ? clause.text.slice(0, moment.start) + clause.text.slice(moment.end) : clause.text;
+  if (assignee && named)
+    title = title.replace(new RegExp(`\\s(?:for|by)\\s+${named[1] ?? ''}\\s*$`, 'iu'), '');
+  title = tidy(title)
+    .replace(/\s(?:on|at|by|before|until)(?=\s(?:about|with|to|for)\b|$)/i, '')
+    .replace(/[,\s]+$/, '');
+  const due =
+    moment?.at ??
+    nextWorkingDay(DateTime.fromISO(context.now, { zone: context.zone })).toISO({
+      suppressMilliseconds: true,
+    }) ??
+    context.now;
+  return {
+    title: title.charAt(0).toUpperCase() + title.slice(1),
+    kind,
+    dueAt: due,
+    allDay: moment ? moment.allDay : true,
+    assumedDate: !moment,
+    assigneeId: assignee?.id ?? context.userId,
+  };
+}
+
+/**
+ * Reads one line of plain words into what it will save: a next move, something that happened, a note, a sum.
+ * `call Thursday 11am about the quote` is a next move; `called her, budget is 40k` is a call and a sum.
+ * @param line what was typed; line breaks count as spaces, at most 2000 characters are read
+ */
+export function readComposerLine(line: string, context: ComposerContext): ComposerReading {
+  const text = line.replace(/[\r\n\u2028\u2029\0]+/g, ' ').slice(0, LONGEST);
+  const reading: ComposerReading = { nextMove: null, entry: null, amount: null, wants: null, lit: [] };
+  const said: string[] = [];
+  for (const clause of clausesOf(text)) {
+    const [moment] = findMoments(clause.text, context.now, undefined, context.zone);
+    const taken = moment ? [moment] : [];
+    const clear = (intent: Intent): boolean =>
+      !taken.some(
+        (one) => clause.start + one.start < intent.span.end && intent.span.start < clause.start + one.end,
+      );
+    const money = readMoney(sentence(clause), []).find(clear);
+    const quantity = readQuantities(sentence(clause)).find(clear);
+    if (money?.kind === 'money')
+      reading.amount ??= { minor: money.value.minor, currency: money.value.currency };
+    if (quantity?.kind === 'quantity') reading.wants ??= quantity.value;
+    for (const intent of [money, quantity])
+      if (intent) reading.lit.push({ start: intent.span.start, end: intent.span.end });
+    const future = FUTURE.find(([pattern]) => pattern.test(clause.text));
+    if (future && !reading.nextMove) {
+      reading.nextMove = moveOf(clause, future[1], moment, context);
+      const verb = future[0].exec(clause.text)?.[0].length ?? 0;
+      reading.lit.push({ start: clause.start, end: clause.start + verb });
+      if (moment) reading.lit.push({ start: clause.start + moment.start, end: clause.start + moment.end });
+      continue;
+    }
+    const past = PAST.find(([pattern]) => pattern.test(clause.text));
+    if (past && (!reading.entry || reading.entry.kind === 'note')) {
+      reading.entry = { kind: past[1], side: past[2], headline: '' };
+      reading.lit.push({
+        start: clause.start,
+        end: clause.start + (past[0].exec(clause.text)?.[0].length ?? 0),
+      });
+    }
+    said.push(clause.text);
+  }
+  if (said.length) {
+    const headline = tidy(said.join('. '));
+    reading.entry = {
+      ...(reading.entry ?? { kind: 'note', side: 'within' }),
+      headline: headline.charAt(0).toUpperCase() + headline.slice(1),
+    };
+  }
+  reading.lit.sort((a, b) => a.start - b.start);
+  return reading;
+}

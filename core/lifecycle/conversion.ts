@@ -1,0 +1,37 @@
+import type { Intent } from '../reading/types';
+
+export interface DealProposal {
+  title: string;
+  /** Minor units; null when nothing was read. */
+  amountMinor: number | null;
+  currency: string;
+  /** ISO date (YYYY-MM-DD) the deal is expected to close; null when nothing was read. */
+  expectedClose: string | null;
+}
+
+/** What a rep proposes for the deal: the wish as its title, the sum as its amount, the last date named as its date. */
+export function proposeDeal(
+  intents: readonly Pick<Intent, 'kind' | 'value' | 'confidence'>[],
+  companyName: string,
+  personName: string,
+  currency: string,
+): DealProposal {
+  const of = <K extends Intent['kind']>(kind: K): Extract<Intent, { kind: K }>[] =>
+    intents.filter((one) => one.kind === kind) as Extract<Intent, { kind: K }>[];
+  const wish = of('quantity').sort((a, b) => b.confidence - a.confidence || b.value.count - a.value.count)[0];
+  const sum = of('money').sort((a, b) => b.confidence - a.confidence || b.value.minor - a.value.minor)[0];
+  const dates = of('when')
+    .map((one) => one.value.at.slice(0, 10))
+    .sort();
+  const who = companyName || personName;
+  const what = wish ? `${wish.value.count} ${wish.value.of}` : '';
+  return {
+    title: what && who ? `${who}, ${what}` : what || who || 'New deal',
+    amountMinor: sum?.value.minor ?? null,
+    currency: sum?.value.currency ?? currency,
+    expectedClose: dates.at(-1) ?? null,
+  };
+}
+
+export const DEAL_ROLES = ['decides', 'influences', 'uses', 'pays', 'gatekeeper'] as const;
+export type DealRole = (typeof DEAL_ROLES)[number];

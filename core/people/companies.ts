@@ -1,0 +1,96 @@
+import { fold, squash, tidy } from './text';
+
+const LEGAL =
+  `ltd limited plc llp llc inc incorporated corp corporation co company gmbh ag kg ohg gbr ug ek ev eg mbh
+  sa sas sarl sasu eurl snc lda unipessoal sl slu sll bv nv vof cv bvba srl spa snc sapa ab hb as asa aps oy oyj
+  pty pte kft zrt doo sro spzoo spj cic cio scop`.split(/\s+/);
+const LEGAL_SET = new Set(LEGAL);
+
+/** A legal form as people write it at the end of a firm's name, dots and all. */
+export const LEGAL_FORM =
+  /(?:^|[\s,])(?:ltd|limited|plc|llp|llc|inc|incorporated|corp|corporation|gmbh(?:\s*&\s*co\.?\s*kg)?|mbh|ag|kg|ohg|gbr|ug|e\.?\s?k|e\.?\s?v|s\.?a\.?s|s\.?a\.?r\.?l|s\.?a|eurl|l\.?da|s\.?l\.?u?|b\.?v|n\.?v|v\.?o\.?f|bvba|s\.?r\.?l|s\.?p\.?a|s\.?n\.?c|a\.?b|a\.?s|aps|a\/s|oy|oyj|pty(?:\.?\s+ltd)?|pte|kft|s\.?r\.?o|sp\.?\s?z\s?o\.?\s?o|c\.?i\.?c|&\s*co|unipessoal)\.?(?=$|[\s,|)])/iu;
+
+const ORG_WORDS = new Set(
+  `bakery bakeries bakehouse baker padaria pastelaria panaderia boulangerie patisserie baeckerei backerei backhaus konditorei bakkerij
+  panificio forno bageri bagarn leipomo couriers courier kurier kurierdienst koerier koeriers coursiers mensajeria logistics logistik
+  logistique logistica express deliveries delivery bezorging florist florists floristik fleuriste fleurs floristeria florista blumen
+  bloemen bloemist fiori blommor catering caterers caterer traiteur cateringservice kitchen kitchens council city borough county stadt
+  gemeinde gemeente kommune ayuntamiento camara mairie ville comune municipality workshop workshops werkstatt werkplaats atelier taller
+  oficina garage garden gardens nursery farm farms foods food cafe coffee roasters roastery brewery brauerei studio studios group
+  gruppe holding partners associates consulting services solutions systems technologies industries works trading traders
+  cooperative coop collective society association foundation stiftung stichting trust university college school schule hospital clinic
+  pharmacy apotheke market markt mercado marche grocers grocer greengrocer deli dairy butchers metzgerei fleischerei laundry linen
+  wholesale distribution transport transports spedition freight cargo cycles bikes bicycles velos fahrrad fietsen press books
+  verlag media design architects builders bau construction plumbing electrical elektro sanitaer tischlerei schreinerei carpentry
+  hotel inn restaurant bistro pizzeria trattoria estate winery vineyard agency agentur bureau enterprises ventures house haus dienst
+  supplies supply store stores shop boutique repairs cleaners cleaning events florals flowers post parcels paketdienst wash
+  electrics joinery glass glaziers printers print druckerei imprimerie tipografia grafica`.split(/\s+/),
+);
+
+/** How strongly a text looks like a firm's name in itself: 0 not at all, 1 has a legal form. */
+export function companyLikeness(text: string): number {
+  if (LEGAL_FORM.test(text)) return 1;
+  const words = fold(text).split(' ');
+  if (words.some((word) => ORG_WORDS.has(word))) return 0.7;
+  const last = words.at(-1) ?? '';
+  if (
+    /(?:backerei|baeckerei|kurier|logistik|werkstatt|bakkerij|bloemen|dienst|gesellschaft|bezorging|handel|betriebe)$/.test(
+      last,
+    )
+  )
+    return 0.7;
+  return 0;
+}
+
+/** How people write "&" in a domain name. */
+const AND_WORDS = ['', 'e', 'y', 'et', 'und', 'u', 'en', 'n', 'og', 'och', 'i', 'ed'];
+
+/** Whether a firm's name and a domain belong together: `Padaria Sol, Lda.` with `padariasol.example`. */
+export function companyFitsDomain(name: string, domain: string): boolean {
+  const label = squash(domain.split('.')[0] ?? '');
+  const bare = companyKey(name);
+  const joined = bare.replace(/ /g, '');
+  if (label.length < 2 || joined.length < 2) return false;
+  if (label === joined || label === squash(name)) return true;
+  if (
+    name.includes('&') &&
+    AND_WORDS.some((and) => label === squash(companyKey(name.replace(/\s*&\s*/g, ` ${and} `))))
+  )
+    return true;
+  if (joined.length >= 4 && (label.startsWith(joined) || joined.startsWith(label)) && label.length >= 4)
+    return true;
+  const words = bare.split(' ');
+  const initials = words.map((word) => word[0] ?? '').join('');
+  if (initials.length >= 3 && initials === label) return true;
+  if (label.length >= 5 && joined.includes(label)) return true;
+  const shared = words.filter((word) => word.length >= 4 && label.includes(word));
+  return shared.length > 0 && shared.join('').length >= Math.min(label.length * 0.6, joined.length);
+}
+
+/** Whether a text is the domain's own label written out, with or without spaces. */
+export function isDomainLabel(text: string, domain: string): boolean {
+  return squash(text) === squash(domain.split('.')[0] ?? '');
+}
+
+/**
+ * The key under which a firm is found however it is written: folded, legal form and leading article removed.
+ * `The Padaria Sol, Lda.` gives `padaria sol`. A name that is nothing but a legal form keeps it.
+ */
+export function companyKey(name: string): string {
+  const plain = name
+    .replace(/\b(\p{L})\.(?=\s?\p{L}\.?(?:\s|$|\.))/gu, '$1')
+    .replace(/\b([A-Z])\.\s?/g, '$1');
+  const words = fold(plain.replace(/&/g, ' and ')).split(' ');
+  let end = words.length;
+  while (end > 1 && (LEGAL_SET.has(words[end - 1] ?? '') || (words[end - 1] === 'and' && end > 1))) end--;
+  const start = end > 1 && ['the', 'die', 'der', 'das'].includes(words[0] ?? '') ? 1 : 0;
+  return words.slice(start, end).join(' ');
+}
+
+/** A readable firm's name for a domain nobody has named: `long-bikes.example` gives `Long Bikes`. */
+export function companyNameFromDomain(domain: string): string {
+  return tidy((domain.split('.')[0] ?? '').replace(/[-_]+/g, ' ')).replace(
+    /(^|\s)(\p{L})/gu,
+    (_, space: string, letter: string) => space + letter.toUpperCase(),
+  );
+}

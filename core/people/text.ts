@@ -1,0 +1,38 @@
+/** Letters that Unicode decomposition leaves alone but people type without. */
+const LETTERS: Record<string, string> = {
+  ß: 'ss',
+  æ: 'ae',
+  œ: 'oe',
+  ø: 'o',
+  đ: 'd',
+  ð: 'd',
+  þ: 'th',
+  ł: 'l',
+  ı: 'i',
+};
+
+/**
+ * Folds text for comparison: lower case, no diacritics, only letters, digits and single spaces.
+ * @param text any text
+ * @returns the folded text, possibly empty
+ */
+export function fold(text: string): string {
+  return text
+    .normalize('NFKD')
+    .replace(/\p{M}+/gu, '')
+    .toLowerCase()
+    .replace(/[ßæœøđðþłı]/g, (letter) => LETTERS[letter] ?? letter)
+    .replace(/['’`´]/g, '')
+    .replace(/[^\p{L}\p{N}]+/gu, ' ')
+    .trim();
+}
+
+/** Folds and removes the spaces as well: the form in which names and domain labels can be compared. */
+export function squash(text: string): string {
+  return fold(text).replace(/ /g, '');
+}
+
+/** Collapses runs of white space (line breaks included) to one space and trims. */
+export function tidy(text: string): string {
+  return text.replace(/\s+/g, ' ').trim();
+}

@@ -1,0 +1,78 @@
+import { companyDomain, normalizeEmail, registrableDomain } from '../../people/emails';
+import type { Mailbox } from '../types';
+import { isForwardSubject, type Layer } from './layers';
+import type { Message } from './message';
+
+export interface Chosen {
+  layer: Layer;
+  /** Who the message is of interest for; null when nobody is named. */
+  person: Mailbox | null;
+  /** Index 0: written to us directly. */
+  handedOnBy: Mailbox[];
+  side: 'ours' | 'theirs';
+}
+
+/** Whether an address or its domain is on our list. Both lower case. */
+export function isOurs(address: string, ours: readonly string[]): boolean {
+  const normalized = normalizeEmail(address);
+  const domain = registrableDomain(normalized) ?? '';
+  return ours.some(
+    (one) =>
+      one === normalized ||
+      one === domain ||
+      normalized.endsWith(`@${one}`) ||
+      normalized.endsWith(`.${one}`),
+  );
+}
+
+const isShort = (layer: Layer): boolean => layer.lines.map((line) => line.text.trim()).join(' ').length < 400;
+
+/**
+ * Whether a hand-on comes from inside our own house. By the list of our domains where there is one; without it, a
+ * sender and a recipient of one firm, or a short note above something the sender was sent.
+ */
+function isInside(
+  sender: Mailbox | null,
+  recipients: readonly string[],
+  layer: Layer,
+  inner: Layer,
+  ours: readonly string[],
+): boolean {
+  if (!sender?.address) return true;
+  if (isOurs(sender.address, ours)) return true;
+  const domain = companyDomain(sender.address);
+  if (domain && inner.from?.address && companyDomain(inner.from.address) === domain) return false;
+  if (domain && recipients.some((to) => companyDomain(to) === domain)) return true;
+  if (ours.length > 0) return false;
+  const received =
+    inner.to.toLowerCase().includes(normalizeEmail(sender.address)) ||
+    (sender.name !== '' && inner.to.toLowerCase().includes(sender.name.toLowerCase()));
+  return (received || inner.to === '') && isShort(layer);
+}
+
+/**
+ * Chooses whose message this really is. A message forwarded by one of our own, through however many hands, is its
+ * first outside sender's. A message we sent ourselves is about its first outside recipient.
+ */
+export function choosePerson(message: Message, layers: readonly Layer[], ours: readonly string[]): Chosen {
+  const own = layers[0] ?? { kind: 'own', from: null, to: '', subject: '', date: '', lines: [] };
+  let sender = message.from;
+  let recipients = message.to.map((to) => to.address);
+  let layer = own;
+  const handedOnBy: Mailbox[] = [];
+  const forwarded = layers
+    .slice(1)
+    .filter((one) => one.kind === 'forwarded' || (one.from !== null && isForwardSubject(message.subject)));
+  for (const inner of forwarded) {
+    if (!inner.from || !isInside(sender, recipients, layer, inner, ours)) break;
+    if (sender) handedOnBy.push(sender);
+    sender = inner.from;
+    recipients = inner.to.match(/[^\s<>;,"]+@[^\s<>;,"]+/g) ?? [];
+    layer = inner;
+  }
+  if (sender?.address && isOurs(sender.address, ours)) {
+    const outside = message.to.find((to) => to.address && !isOurs(to.address, ours));
+    return { layer: own, person: outside ?? null, handedOnBy: [], side: 'ours' };
+  }
+  return { layer, person: sender, handedOnBy, side: 'theirs' };
+}

@@ -1,0 +1,91 @@
+import type { Intent } from '../types';
+import { NUMBER_WORDS, readNumber } from './numbers';
+import type { Sentence } from './sentences';
+
+const CURRENCIES: Record<string, string> = {
+  '€': 'EUR',
+  eur: 'EUR',
+  euro: 'EUR',
+  euros: 'EUR',
+  '£': 'GBP',
+  gbp: 'GBP',
+  pounds: 'GBP',
+  quid: 'GBP',
+  $: 'USD',
+  usd: 'USD',
+  us$: 'USD',
+  dollars: 'USD',
+  chf: 'CHF',
+  francs: 'CHF',
+  franken: 'CHF',
+  'sfr.': 'CHF',
+  sek: 'SEK',
+  dkk: 'DKK',
+  nok: 'NOK',
+  kronor: 'SEK',
+  pln: 'PLN',
+  zł: 'PLN',
+  cad: 'CAD',
+  c$: 'CAD',
+  aud: 'AUD',
+  a$: 'AUD',
+  nzd: 'NZD',
+  czk: 'CZK',
+  huf: 'HUF',
+};
+const LOCAL: Record<string, string> = {
+  GB: 'GBP',
+  US: 'USD',
+  CA: 'CAD',
+  AU: 'AUD',
+  NZ: 'NZD',
+  CH: 'CHF',
+  SE: 'SEK',
+  DK: 'DKK',
+  NO: 'NOK',
+  PL: 'PLN',
+  CZ: 'CZK',
+};
+const SIGN = 'US\\$|C\\$|A\\$|[€£$]|\\b(?:EUR|GBP|USD|CHF|SEK|DKK|NOK|PLN|CAD|AUD|NZD|CZK|HUF)\\b';
+const NAME = `${SIGN}|\\b(?:euros?|pounds|quid|dollars|francs|franken|kronor|kr)\\b|zł`;
+const FIGURE = `\\d{1,3}(?:[., \\u00a0\\u202f']\\d{3})+(?:[.,]\\d{1,2})?|\\d+(?:[.,]\\d{1,2})?`;
+const SCALE = `\\s?(?:k|K|m|mio\\.?|tsd\\.?|thousand|million|mil|tausend|duizend|mille)\\b`;
+const WORD = `(?:${NUMBER_WORDS})(?:[- ](?:${NUMBER_WORDS}))?\\s(?:thousand|hundred|million|mil|tausend|duizend|mille)`;
+const PATTERN = new RegExp(
+  `(?<sign>${SIGN})\\s?(?<after>(?:${FIGURE})(?:${SCALE})?)|(?<before>(?:(?:${FIGURE})(?:${SCALE})?|\\b${WORD}))(?:,-|,–)?\\s?(?<name>${NAME})|(?<![\\p{L}\\d.,])(?<bare>\\d{1,4}(?:[.,]\\d)?[kK])\\b`,
+  'giu',
+);
+const ABOUT =
+  /\b(?:about|around|roughly|approx(?:imately)?\.?|circa|ca\.?|some|up to|max(?:imum)?|nearly|under|etwa|rund|ungefähr|bis zu|environ|cerca de|à volta de|unos|alrededor de|ongeveer|zo'n|circa)\s*$/iu;
+const MONEY_TALK =
+  /\b(?:budget|spend|pay|cost|price|invest|afford|quote|worth|kosten|preis|ausgeben|orçamento|presupuesto|coût)\b/iu;
+
+/**
+ * Amounts of money in a sentence. `value.minor` is in the currency's minor unit (1/100; ISO 4217).
+ * @param countries the sender's likely countries, for a sum that names no currency
+ */
+export function readMoney(sentence: Sentence, countries: readonly string[]): Intent[] {
+  if (!/\d|thousand|hundred|tausend|million/i.test(sentence.text)) return [];
+  const intents: Intent[] = [];
+  for (const match of sentence.text.matchAll(PATTERN)) {
+    const groups = match.groups ?? {};
+    const amount = readNumber(groups.after ?? groups.before ?? groups.bare ?? '');
+    if (amount === null || amount <= 0 || amount > 1e10) continue;
+    const named = CURRENCIES[(groups.sign ?? groups.name ?? '').toLowerCase()];
+    if (groups.bare && !MONEY_TALK.test(sentence.text)) continue;
+    const currency = named ?? LOCAL[countries[0] ?? ''] ?? 'EUR';
+    const before = ABOUT.exec(sentence.text.slice(0, match.index));
+    intents.push({
+      kind: 'money',
+      text: match[0].trim(),
+      value: { minor: Math.round(amount * 100), currency, approximate: before !== null },
+      confidence: named ? 0.96 : 0.7,
+      span: {
+        part: 'text',
+        start: sentence.at(match.index),
+        end: sentence.at(match.index) + match[0].length,
+      },
+    });
+  }
+  return intents;
+}

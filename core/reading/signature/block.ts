@@ -1,0 +1,128 @@
+import { findEmails } from '../../people/emails';
+import { fold } from '../../people/text';
+import { nameOverlap, looksLikeName } from '../../people/names';
+import type { Line } from '../email/layers';
+import { DEVICE_LINE, SMALL_PRINT, VALEDICTION } from './words';
+
+export interface Parted {
+  /** What the sender says. */
+  body: Line[];
+  /** What stands under it: name, role, firm, numbers. */
+  signature: Line[];
+}
+
+const DELIMITER = /^\s*(?:-- ?|—|––|[-_=*~–—]{3,})\s*$/;
+const GREETING =
+  /^\s*(?:hi|hello|hey|dear|good (?:morning|afternoon|evening|day)|hallo|guten|sehr geehrte|liebe[rs]?|bonjour|bonsoir|cher|chère|madame|monsieur|ol[áa]|bo[am] (?:dia|tarde)|car[oa]s?|hola|buen[oa]s|estimad[oa]|beste|geachte|dag|ciao|buongiorno|gentile|egregio|hej|hei|god dag|moin|servus|grüezi|greetings|morning|afternoon|to whom)\b/iu;
+const PHONE_SHAPE = /(?:\+|\(?\b0|\b\d)[\d\s().\-/–]{5,}\d/;
+const WEB_SHAPE =
+  /\b(?:https?:\/\/|www\.)\S+|\b[\w-]+\.(?:com|org|net|example|de|pt|fr|nl|uk|es|it|ie|io)\b/i;
+const DEEPEST = 30;
+
+const isContact = (text: string): boolean =>
+  PHONE_SHAPE.test(text) || findEmails(text).length > 0 || WEB_SHAPE.test(text);
+const isProse = (text: string): boolean =>
+  text.length > 72 && !/[|•·]/.test(text) && (text.match(/\p{Ll}+/gu)?.length ?? 0) > 9 && !isContact(text);
+
+/** Marks the small print: from a paragraph that holds a phrase of it to that paragraph's end; all after it if long. */
+function withoutSmallPrint(lines: readonly Line[]): Line[] {
+  const kept: Line[] = [];
+  let dropping = false;
+  for (const line of lines) {
+    const text = line.text.trim();
+    if (!text) {
+      dropping = false;
+      kept.push(line);
+    } else if (dropping || DEVICE_LINE.test(text)) continue;
+    else if (SMALL_PRINT.test(text)) dropping = text.length > 50 || /[a-z,]$/.test(text);
+    else kept.push(line);
+  }
+  return kept;
+}
+
+/**
+ * Parts a sender's own lines into what is said and the signature under it. The signature begins at the earliest of:
+ * the delimiter of RFC 3676 §4.3 or a rule of dashes, a line taking leave, the sender's own name on a line of its own,
+ * or, without any of these, a run of contact lines at the end.
+ * @param lines the sender's lines, quoting removed
+ * @param senderName the name in the From header, possibly empty
+ */
+export function partSignature(lines: readonly Line[], senderName: string): Parted {
+  const filled = lines.map((line, index) => ({ index, text: line.text.trim() })).filter((one) => one.text);
+  const tail = filled.slice(-DEEPEST);
+  let begin = lines.length;
+  let proseAfter = false;
+  let smallPrintAbove = false;
+  for (let at = tail.length - 1; at >= 0; at--) {
+    const { index, text } = tail[at] ?? { index: 0, text: '' };
+    const small = SMALL_PRINT.test(text);
+    if (small) smallPrintAbove = true;
+    const isFirst = filled[0]?.index === index;
+    if (isFirst && GREETING.test(text)) break;
+    if (DELIMITER.test(lines[index]?.text ?? '') && !(isFirst && filled.length > 1 && proseAfter)) {
+      if (/^\s*-- ?$/.test(lines[index]?.text ?? '') || !proseAfter) begin = index + 1;
+    } else if (takesLeave(text)) {
+      if (!proseAfter || /^\s*(?:p\.?\s?s\b|nb\b)/im.test(textAfter(tail, at))) begin = index;
+    } else if (!isFirst || tail.length <= 6) {
+      const bare = text.split(/\s*[|•·,–]\s*|\s+-\s+/)[0] ?? '';
+      const named =
+        senderName &&
+        fold(bare).split(' ').length <= 5 &&
+        nameOverlap(bare, senderName) >= 0.99 &&
+        looksLikeName(bare);
+      if (named && !proseAfter && !GREETING.test(text)) begin = index;
+    }
+    if (isProse(text) && !small && !smallPrintAbove) proseAfter = true;
+    if (proseAfter && begin < lines.length && index < begin - 3) break;
+  }
+  if (begin === lines.length) begin = contactRun(lines, tail);
+  return { body: lines.slice(0, begin), signature: withoutSmallPrint(lines.slice(begin)) };
+}
+
+/** A line that only takes leave, or takes leave and names the sender. */
+function takesLeave(text: string): boolean {
+  const match = VALEDICTION.exec(text);
+  if (!match || text.length > 70 || text.includes('?')) return false;
+  const rest = text.slice(match[0].length).trim();
+  return rest === '' || VALEDICTION.test(rest) || (rest.split(' ').length <= 4 && looksLikeName(rest));
+}
+
+const textAfter = (tail: readonly { text: string }[], at: number): string =>
+  tail
+    .slice(at + 1)
+    .map((one) => one.text)
+    .join('\n');
+
+/** Where a run of short lines with contact details begins, when nothing else parts the signature from the text. */
+function contactRun(lines: readonly Line[], tail: readonly { index: number; text: string }[]): number {
+  let begin = lines.length;
+  let contacts = 0;
+  let reach = lines.length;
+  for (let at = tail.length - 1; at >= 0; at--) {
+    const { index, text } = tail[at] ?? { index: 0, text: '' };
+    if (SMALL_PRINT.test(text) || DEVICE_LINE.test(text)) continue;
+    if (
+      isProse(text) ||
+      GREETING.test(text) ||
+      (/[.!?]$/.test(text) && text.split(' ').length > 5 && !isContact(text))
+    )
+      break;
+    if (reach - index > 4 && contacts === 0) break;
+    if (isContact(text)) {
+      contacts++;
+      reach = index;
+    }
+    begin = index;
+    if (contacts && !(lines[index - 1]?.text ?? '').trim() && !(lines[index - 2]?.text ?? '').trim()) break;
+  }
+  if (!contacts) {
+    const last = tail.at(-1);
+    const lone =
+      last &&
+      last.index > (tail[0]?.index ?? 0) &&
+      looksLikeName(last.text) &&
+      last.text.split(' ').length <= 4;
+    return lone ? last.index : lines.length;
+  }
+  return begin;
+}

@@ -1,0 +1,92 @@
+import { countriesOfAddress } from '../../people/addresses';
+import { readPhone } from '../../people/phones';
+
+const BY_LANGUAGE: readonly [RegExp, string[]][] = [
+  [/\b(?:und|nicht|wir|grüße|grüßen|bitte|angebot|geschäftsführer\w*|straße)\b/iu, ['DE', 'AT', 'CH']],
+  [/\b(?:nous|vous|bonjour|merci|cordialement|devis|avec)\b/iu, ['FR', 'BE', 'CH']],
+  [/\b(?:obrigad[oa]|cumprimentos|olá|orçamento|telemóvel|não|você)\b/iu, ['PT', 'BR']],
+  [/\b(?:gracias|saludos?|hola|presupuesto|usted|móvil)\b/iu, ['ES', 'MX']],
+  [/\b(?:groet|groeten|graag|bedankt|offerte|geachte|wij|jullie)\b/iu, ['NL', 'BE']],
+  [/\b(?:saluti|grazie|buongiorno|preventivo|gentile|cellulare)\b/iu, ['IT']],
+  [/\b(?:hälsningar|tack|hej|offert)\b/iu, ['SE']],
+  [/\b(?:venlig|tak|tilbud|tlf)\b/iu, ['DK', 'NO']],
+  [/\b(?:hei|mvh|vennlig|daglig leder|innkjøp\w*)\b/iu, ['NO']],
+];
+const BY_LEGAL_FORM: readonly [RegExp, string][] = [
+  [/\bGmbH\b|\be\.\s?[KV]\.|\bOHG\b/, 'DE'],
+  [/\bL\.?da\b/, 'PT'],
+  [/\bS\.?r\.?l\b|\bS\.p\.A/i, 'IT'],
+  [/\bSARL\b|\bSAS\b|\bEURL\b/, 'FR'],
+  [/\bB\.?V\b|\bV\.?O\.?F\b/, 'NL'],
+  [/\bAB\b/, 'SE'],
+  [/\bAS\b/, 'NO'],
+  [/\bApS\b|\bA\/S\b/, 'DK'],
+  [/\bOyj?\b/, 'FI'],
+  [/\bPty\b/, 'AU'],
+  [/\bS\.?L\.?U?\b/, 'ES'],
+  [/\bLLC\b|\bInc\b/, 'US'],
+  [/\bLtd\b|\bLimited\b|\bplc\b|\bLLP\b/, 'GB'],
+];
+const TLD: Record<string, string> = { uk: 'GB', io: '', me: '', co: '', tv: '', eu: '', example: '' };
+const OFFSETS: Record<string, string[]> = {
+  '+00:00': ['GB', 'IE', 'PT'],
+  '+01:00': ['DE', 'FR', 'NL', 'ES', 'IT', 'GB', 'BE', 'AT', 'CH', 'DK', 'SE', 'NO', 'IE', 'PT'],
+  '+02:00': ['DE', 'FR', 'NL', 'ES', 'IT', 'BE', 'AT', 'CH', 'DK', 'SE', 'NO', 'FI'],
+  '+03:00': ['FI', 'GR'],
+  '-03:00': ['BR'],
+  '-04:00': ['US', 'CA'],
+  '-05:00': ['US', 'CA'],
+  '-06:00': ['US', 'CA'],
+  '-07:00': ['US', 'CA'],
+  '-08:00': ['US', 'CA'],
+  '+08:00': ['AU'],
+  '+10:00': ['AU'],
+  '+11:00': ['AU'],
+  '+12:00': ['NZ'],
+  '+13:00': ['NZ'],
+};
+/** National writing that gives its country away by itself. */
+const SHAPES: readonly [RegExp, string][] = [
+  [/^\(?07\d{3}\)?\s?\d{3}\s?\d{3}$|^\(?0[12]\d{1,4}\)?\s\d{3,4}\s\d{3,4}$/, 'GB'],
+  [/^\(?[2-9]\d{2}\)?[-. ][2-9]\d{2}[-. ]\d{4}$/, 'US'],
+  [/^0[1-9](?:[ .]\d{2}){4}$/, 'FR'],
+  [/^06[- ]?\d{8}$|^06[- ]\d{2}[- ]?\d{2}[- ]?\d{2}[- ]?\d{2}$|^0\d{2,3}-\d{6,7}$/, 'NL'],
+  [/^0\d{2,4}\s?[/-]\s?\d{4,8}(?:-\d{1,4})?$/, 'DE'],
+  [/^04\d{2}\s\d{3}\s\d{3}$|^\(0[2378]\)\s?\d{4}\s\d{4}$/, 'AU'],
+  [/^08[35679]\s\d{3}\s\d{4}$/, 'IE'],
+  [/^07\d-\d{3}\s?\d{2}\s?\d{2}$/, 'SE'],
+  [/^[29]\d{2}\s\d{3}\s\d{3}$/, 'PT'],
+];
+
+/**
+ * Where a sender is likely to be, for reading numbers written without a country code: from the address written in the
+ * signature, other numbers, the domain, the way the number is written, the language, the clock of the message.
+ * @returns ISO 3166-1 alpha-2 codes, likeliest first
+ */
+export function likelyCountries(
+  signature: string,
+  phones: readonly string[],
+  domain: string | null,
+  body: string,
+  sentAt: string | null,
+): string[] {
+  const votes = new Map<string, number>();
+  const vote = (country: string | undefined, weight: number): void => {
+    if (country) votes.set(country, (votes.get(country) ?? 0) + weight);
+  };
+  countriesOfAddress(signature).forEach((country, rank) => vote(country, 8 - Math.min(rank, 6)));
+  for (const [pattern, country] of BY_LEGAL_FORM) if (pattern.test(signature)) vote(country, 4);
+  for (const phone of phones) {
+    const international = /^(?:\+|00)/.test(phone.trim()) ? readPhone(phone) : null;
+    vote(international?.country ?? undefined, 9);
+    for (const [shape, country] of SHAPES) if (shape.test(phone.trim())) vote(country, 4);
+  }
+  const tld = domain?.split('.').at(-1) ?? '';
+  if (tld.length === 2) vote(TLD[tld] ?? tld.toUpperCase(), 7);
+  for (const [pattern, countries] of BY_LANGUAGE) {
+    const hits = body.slice(0, 4000).match(new RegExp(pattern, 'giu'))?.length ?? 0;
+    if (hits) countries.forEach((country, rank) => vote(country, Math.min(hits, 4) - rank));
+  }
+  (OFFSETS[sentAt?.slice(-6) ?? ''] ?? []).forEach((country, rank) => vote(country, 1.5 - rank * 0.1));
+  return [...votes].sort((a, b) => b[1] - a[1]).map(([country]) => country);
+}

@@ -1,0 +1,38 @@
+const shared = {
+  testEnvironment: 'node',
+  extensionsToTreatAsEsm: [],
+  transform: {
+    '^.+\\.(ts|js|mjs)$': [
+      '@swc/jest',
+      { jsc: { parser: { syntax: 'typescript' }, target: 'es2022' }, module: { type: 'commonjs' } },
+    ],
+  },
+  transformIgnorePatterns: [
+    '/node_modules/(?!(htmlparser2|entities|domhandler|domutils|dom-serializer|domelementtype)/)',
+  ],
+  modulePathIgnorePatterns: ['/dist/', '/.emporikon/'],
+};
+
+export default {
+  projects: [
+    {
+      ...shared,
+      displayName: 'unit',
+      testMatch: [
+        '<rootDir>/core/**/*.test.ts',
+        '<rootDir>/contract/**/*.test.ts',
+        '<rootDir>/cli/**/*.test.ts',
+        '<rootDir>/web/**/*.test.ts',
+      ],
+    },
+    {
+      ...shared,
+      displayName: 'server',
+      testMatch: [
+        '<rootDir>/server/**/*.test.ts',
+        '<rootDir>/standins/**/*.test.ts',
+        '<rootDir>/demo/**/*.test.ts',
+      ],
+    },
+  ],
+};

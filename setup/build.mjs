@@ -1,0 +1,95 @@
+// Bundles the server, the stand-ins and the command line with esbuild, and the interface with Vite.
+import { createHash } from 'node:crypto';
+import { existsSync, readdirSync, readFileSync, statSync, writeFileSync, mkdirSync } from 'node:fs';
+import { dirname, join, relative } from 'node:path';
+import { fileURLToPath, pathToFileURL } from 'node:url';
+
+const root = join(dirname(fileURLToPath(import.meta.url)), '..');
+const OURS = /^@emporikon\//;
+
+/** Everything but our own workspaces stays in node_modules. */
+const external = {
+  name: 'external',
+  setup(build) {
+    build.onResolve({ filter: /^[^./]/ }, (args) =>
+      args.kind === 'entry-point' || OURS.test(args.path) ? null : { external: true },
+    );
+  },
+};
+
+async function bundle(entry, outfile) {
+  const { build } = await import('esbuild');
+  await build({
+    absWorkingDir: root,
+    entryPoints: [entry],
+    outfile,
+    bundle: true,
+    platform: 'node',
+    target: 'node20',
+    format: 'esm',
+    sourcemap: 'linked',
+    logLevel: 'warning',
+    plugins: [external],
+  });
+}
+
+export const buildCli = () => bundle('cli/main.ts', 'cli/dist/main.js');
+
+async function buildServer() {
+  await Promise.all([
+    bundle('server/main.ts', 'server/dist/main.js'),
+    bundle('standins/main.ts', 'standins/dist/main.js'),
+    bundle('demo/main.ts', 'demo/dist/main.js'),
+    buildCli(),
+  ]);
+}
+
+async function buildWeb() {
+  const { build } = await import('vite');
+  await build({ root: join(root, 'web'), logLevel: 'warn' });
+}
+
+function* sourceFiles(folder) {
+  for (const entry of readdirSync(folder, { withFileTypes: true })) {
+    if (['node_modules', 'dist', 'corpus', 'fixtures'].includes(entry.name)) continue;
+    const path = join(folder, entry.name);
+    if (entry.isDirectory()) yield* sourceFiles(path);
+    else if (!entry.name.includes('.test.')) yield path;
+  }
+}
+
+/** A fingerprint of every source that goes into the build, by name, size and time or content. */
+function fingerprint() {
+  const hash = createHash('sha256');
+  for (const folder of ['core', 'contract', 'server', 'web', 'standins', 'demo', 'cli'])
+    for (const file of sourceFiles(join(root, folder)))
+      hash.update(relative(root, file)).update(readFileSync(file));
+  hash.update(readFileSync(join(root, 'package-lock.json')));
+  return hash.digest('hex');
+}
+
+const stamp = join(root, '.emporikon', 'build.stamp');
+const outputs = [
+  'server/dist/main.js',
+  'standins/dist/main.js',
+  'demo/dist/main.js',
+  'cli/dist/main.js',
+  'web/dist/index.html',
+];
+
+/** Builds when a source changed since the last build; says whether it did. */
+export async function buildIfNeeded() {
+  const print = fingerprint();
+  const fresh = outputs.every((file) => existsSync(join(root, file)) && statSync(join(root, file)).size > 0);
+  if (fresh && existsSync(stamp) && readFileSync(stamp, 'utf8') === print) return false;
+  await buildServer();
+  await buildWeb();
+  mkdirSync(dirname(stamp), { recursive: true });
+  writeFileSync(stamp, print);
+  return true;
+}
+
+if (process.argv[1] && import.meta.url === pathToFileURL(process.argv[1]).href) {
+  const built = await buildIfNeeded();
+  console.log(built ? 'built' : 'nothing changed since the last build');
+}
