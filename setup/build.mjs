@@ -35,7 +35,7 @@ async function bundle(entry, outfile) {
 
 export const buildCli = () => bundle('cli/main.ts', 'cli/dist/main.js');
 
-async function buildServer() {
+export async function buildServer() {
   await Promise.all([
     bundle('server/main.ts', 'server/dist/main.js'),
     bundle('standins/main.ts', 'standins/dist/main.js'),
@@ -77,11 +77,16 @@ const outputs = [
   'web/dist/index.html',
 ];
 
+/** Whether a source changed since the last build, or a part of it is missing. */
+export function needsBuild() {
+  const whole = outputs.every((file) => existsSync(join(root, file)) && statSync(join(root, file)).size > 0);
+  return !whole || !existsSync(stamp) || readFileSync(stamp, 'utf8') !== fingerprint();
+}
+
 /** Builds when a source changed since the last build; says whether it did. */
 export async function buildIfNeeded() {
+  if (!needsBuild()) return false;
   const print = fingerprint();
-  const fresh = outputs.every((file) => existsSync(join(root, file)) && statSync(join(root, file)).size > 0);
-  if (fresh && existsSync(stamp) && readFileSync(stamp, 'utf8') === print) return false;
   await buildServer();
   await buildWeb();
   mkdirSync(dirname(stamp), { recursive: true });

@@ -1,0 +1,184 @@
+import { CLAIM_FIELDS } from '@emporikon/core/reading/types';
+import { z } from 'zod';
+import { Done, Id, IdParam, Line, Named, Page, PhoneType, routes, Span, Time } from './common';
+
+export const Fate = z.enum(['current', 'proposed', 'superseded', 'rejected']);
+export const Claim = z.object({
+  id: Id,
+  field: z.enum(CLAIM_FIELDS),
+  value: z.string(),
+  normalized: z.string().nullable(),
+  type: PhoneType.nullable(),
+  confidence: z.number(),
+  span: Span.nullable(),
+  source: z.string(),
+  byHand: z.boolean(),
+  fate: Fate,
+  captureId: Id.nullable(),
+  at: Time,
+  actor: z.string().nullable(),
+});
+export type Claim = z.infer<typeof Claim>;
+
+const intentBase = {
+  id: Id,
+  text: z.string(),
+  span: Span,
+  confidence: z.number(),
+  fate: z.enum(['proposed', 'rejected']),
+};
+export const Intent = z.discriminatedUnion('kind', [
+  z.object({
+    ...intentBase,
+    kind: z.literal('ask'),
+    value: z.object({ what: z.string(), due: z.string().nullable() }),
+  }),
+  z.object({
+    ...intentBase,
+    kind: z.literal('when'),
+    value: z.object({ at: z.string(), allDay: z.boolean() }),
+  }),
+  z.object({
+    ...intentBase,
+    kind: z.literal('money'),
+    value: z.object({ minor: z.number(), currency: z.string(), approximate: z.boolean() }),
+  }),
+  z.object({
+    ...intentBase,
+    kind: z.literal('quantity'),
+    value: z.object({ count: z.number(), of: z.string() }),
+  }),
+]);
+export type Intent = z.infer<typeof Intent>;
+
+export const Match = z.object({
+  id: Id,
+  label: z.string(),
+  probability: z.number(),
+  reasons: z.array(z.object({ text: z.string(), weight: z.string(), bits: z.number() })),
+});
+export const Verdict = z.object({ kind: z.enum(['same', 'maybe', 'new']), matches: z.array(Match) });
+export type Verdict = z.infer<typeof Verdict>;
+
+export const ProposedMove = z.object({
+  title: z.string(),
+  kind: z.enum(['call', 'mail', 'meeting', 'task']),
+  dueAt: Time,
+  allDay: z.boolean(),
+});
+export const CaptureRow = z.object({
+  id: Id,
+  kind: z.enum(['email', 'text']),
+  state: z.enum(['waiting', 'filed', 'set aside']),
+  from: z.string(),
+  subject: z.string(),
+  receivedAt: Time,
+  side: z.enum(['ours', 'theirs']),
+});
+export type CaptureRow = z.infer<typeof CaptureRow>;
+const Mailbox = z.object({ name: z.string(), address: z.string() });
+export const CaptureDetail = CaptureRow.extend({
+  version: z.int(),
+  sha256: z.string(),
+  cameBy: z.string(),
+  sentAt: Time.nullable(),
+  sender: Mailbox.nullable(),
+  to: z.array(Mailbox),
+  body: z.enum(['plain', 'html']),
+  text: z.string(),
+  attachments: z.array(z.object({ name: z.string(), mediaType: z.string() })),
+  notices: z.array(z.string()),
+  claims: z.array(Claim),
+  intents: z.array(Intent),
+  verdict: z.object({ person: Verdict, company: Verdict, companyName: z.string().nullable() }),
+  proposedMove: ProposedMove.nullable(),
+  filedAs: z
+    .object({
+      person: Named.nullable(),
+      company: Named.nullable(),
+      lead: Named.nullable(),
+      eventId: Id.nullable(),
+    })
+    .nullable(),
+});
+export type CaptureDetail = z.infer<typeof CaptureDetail>;
+
+const Choice = z.union([Id, z.literal('new')]);
+export const FilingInput = z.object({
+  person: Choice.optional().describe('whom it is of; by the verdict when left out'),
+  company: z.union([Choice, z.literal('none')]).optional(),
+  lead: z.union([Choice, z.literal('none')]).optional(),
+  nextMove: ProposedMove.extend({ title: Line(300), assigneeId: Id.optional() })
+    .nullable()
+    .optional(),
+});
+export const Filed = Done.extend({ person: Named, company: Named.nullable(), lead: Named.nullable() });
+export type Filed = z.infer<typeof Filed>;
+
+export const captureRoutes = routes({
+  'GET /api/captures': {
+    summary: 'Arrivals, newest first',
+    tag: 'captures',
+    query: Page.extend({ state: z.enum(['waiting', 'filed', 'set aside']).default('waiting') }),
+    reply: z.object({
+      items: z.array(CaptureRow),
+      next: z.string().nullable(),
+      waiting: z.int(),
+      oldest: Time.nullable(),
+    }),
+  },
+  'POST /api/captures': {
+    summary: 'Capture a raw message or text; the same bytes give the same capture',
+    tag: 'captures',
+    status: 201,
+    raw: ['message/rfc822', 'text/plain'],
+    query: z.object({ by: z.enum(['upload', 'paste', 'api']).default('api') }),
+    reply: CaptureDetail,
+  },
+  'GET /api/captures/:id': {
+    summary: 'One capture with its reading and verdict',
+    tag: 'captures',
+    params: IdParam,
+    reply: CaptureDetail,
+  },
+  'POST /api/captures/:id/filing': {
+    summary: 'File it: person, company, lead, claims and ledger in one transaction',
+    tag: 'captures',
+    params: IdParam,
+    body: FilingInput.optional(),
+    reply: Filed,
+    status: 201,
+  },
+  'POST /api/captures/:id/set-aside': {
+    summary: 'Not a lead: take it out of Arrivals',
+    tag: 'captures',
+    params: IdParam,
+    reply: Done,
+  },
+  'POST /api/captures/:id/claims': {
+    summary: 'Add a claim the reader missed',
+    tag: 'captures',
+    params: IdParam,
+    status: 201,
+    body: z.object({ field: z.enum(CLAIM_FIELDS), value: Line(500), type: PhoneType.optional() }),
+    reply: Claim,
+  },
+  'PATCH /api/claims/:id': {
+    summary: 'Correct a claim, refuse it, or take it back in',
+    tag: 'captures',
+    params: IdParam,
+    body: z.object({
+      value: Line(500).optional(),
+      type: PhoneType.optional(),
+      fate: z.enum(['proposed', 'rejected']).optional(),
+    }),
+    reply: Done.extend({ claim: Claim }),
+  },
+  'PATCH /api/intents/:id': {
+    summary: 'Refuse an intent or take it back in',
+    tag: 'captures',
+    params: IdParam,
+    body: z.object({ fate: z.enum(['proposed', 'rejected']) }),
+    reply: Done,
+  },
+});

@@ -1,0 +1,61 @@
+import { z } from 'zod';
+
+export const Id = z.uuid();
+export const Version = z.int().positive();
+export const Time = z.string().describe('ISO 8601 with offset');
+export const Day = z.iso.date();
+/** One line of text that a person typed: no control characters, so that nothing typed can become a header or a line of its own. */
+export const Line = (longest: number) =>
+  z
+    .string()
+    .trim()
+    .min(1)
+    .max(longest)
+    // eslint-disable-next-line no-control-regex
+    .regex(/^[^\u0000-\u001f\u007f\u2028\u2029]*$/, 'must be one line without control characters');
+export const Currency = z.string().regex(/^[A-Z]{3}$/, 'an ISO 4217 code');
+export const Minor = z.int().min(0).max(9_000_000_000_000).describe('money in minor units');
+export const Page = z.object({
+  cursor: z.string().max(200).optional(),
+  limit: z.coerce.number().int().min(1).max(200).default(50),
+});
+export const IdParam = z.object({ id: Id });
+
+export const Named = z.object({ id: Id, name: z.string() });
+export type Named = z.infer<typeof Named>;
+
+export const Problem = z.object({
+  type: z.string(),
+  title: z.string(),
+  status: z.int(),
+  detail: z.string(),
+  fields: z.record(z.string(), z.string()).optional(),
+  current: z.record(z.string(), z.unknown()).optional(),
+  reasons: z.array(z.string()).optional(),
+});
+export type Problem = z.infer<typeof Problem>;
+
+export const Span = z.object({ part: z.enum(['from', 'subject', 'text']), start: z.int(), end: z.int() });
+export const PhoneType = z.enum(['mobile', 'work', 'home', 'fax']);
+/** What a command answers with besides its result: the event that undoes it; null when nothing changed. */
+export const Done = z.object({ eventId: Id.nullable() });
+
+export interface RouteSpec {
+  summary: string;
+  tag: string;
+  params?: z.ZodType;
+  query?: z.ZodType;
+  body?: z.ZodType;
+  /** The raw thing itself is the body; the media types that are read. */
+  raw?: readonly string[];
+  reply: z.ZodType;
+  status?: 200 | 201;
+  /** Who may; everybody signed in when left out. */
+  roles?: readonly ('rep' | 'manager' | 'admin')[];
+  /** Needs no sign-in. */
+  open?: boolean;
+}
+type Path = `${'GET' | 'POST' | 'PATCH' | 'PUT' | 'DELETE'} /${string}`;
+
+/** Keeps the literal types of a table of routes. */
+export const routes = <const Table extends Record<Path, RouteSpec>>(table: Table): Table => table;

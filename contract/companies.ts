@@ -1,0 +1,68 @@
+import { z } from 'zod';
+import { Claim } from './captures';
+import { Done, Id, IdParam, Line, Named, Page, routes, Time, Version } from './common';
+import { Dossier } from './people';
+
+export const CompanyRow = z.object({
+  id: Id,
+  name: z.string(),
+  domain: z.string().nullable(),
+  people: z.int(),
+  openDeals: z.int(),
+  updatedAt: Time,
+});
+export type CompanyRow = z.infer<typeof CompanyRow>;
+export const CompanyDossier = Dossier.extend({
+  name: z.string(),
+  nameClaim: Claim.nullable(),
+  domain: z.string().nullable(),
+  url: z.string().nullable(),
+  phone: z.string().nullable(),
+  address: z.string().nullable(),
+  claims: z.array(Claim),
+  people: z.array(Named.extend({ jobTitle: z.string().nullable() })),
+});
+export type CompanyDossier = z.infer<typeof CompanyDossier>;
+const Domain = z
+  .string()
+  .trim()
+  .toLowerCase()
+  .regex(/^(?:[\p{L}\p{N}-]+\.)+\p{L}{2,}$/u, 'a domain such as padariasol.example')
+  .max(253);
+
+export const companyRoutes = routes({
+  'GET /api/companies': {
+    summary: 'Companies, by name',
+    tag: 'companies',
+    query: Page.extend({ q: z.string().max(200).optional() }),
+    reply: z.object({ items: z.array(CompanyRow), next: z.string().nullable() }),
+  },
+  'POST /api/companies': {
+    summary: 'Add a company by hand',
+    tag: 'companies',
+    status: 201,
+    body: z.object({ name: Line(200), domain: Domain.nullish() }),
+    reply: Done.extend({ company: CompanyRow }),
+  },
+  'GET /api/companies/:id': {
+    summary: 'The dossier of a company',
+    tag: 'companies',
+    params: IdParam,
+    reply: CompanyDossier,
+  },
+  'PATCH /api/companies/:id': {
+    summary: 'Change facts by hand',
+    tag: 'companies',
+    params: IdParam,
+    body: z.object({
+      version: Version,
+      name: Line(200).optional(),
+      domain: Domain.nullable().optional(),
+      url: Line(300).nullable().optional(),
+      phone: Line(60).nullable().optional(),
+      address: Line(400).nullable().optional(),
+      ownerId: Id.nullable().optional(),
+    }),
+    reply: Done.extend({ version: z.int() }),
+  },
+});

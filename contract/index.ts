@@ -1,0 +1,34 @@
+import type { z } from 'zod';
+import { captureRoutes } from './captures';
+import type { RouteSpec } from './common';
+import { companyRoutes } from './companies';
+import { dealRoutes } from './deals';
+import { leadRoutes } from './leads';
+import { ledgerRoutes } from './ledger';
+import { peopleRoutes } from './people';
+import { sessionRoutes } from './session';
+import { settingsRoutes } from './settings';
+import { taskRoutes } from './tasks';
+
+/** Every route of the program. The server mounts these, the web client is typed from them, OpenAPI is made of them. */
+export const allRoutes = {
+  ...sessionRoutes,
+  ...captureRoutes,
+  ...peopleRoutes,
+  ...companyRoutes,
+  ...leadRoutes,
+  ...dealRoutes,
+  ...taskRoutes,
+  ...ledgerRoutes,
+  ...settingsRoutes,
+};
+
+export type Routes = typeof allRoutes;
+export type RouteName = keyof Routes;
+type Part<Spec, Key extends keyof RouteSpec> =
+  Spec extends Record<Key, infer Schema extends z.ZodType> ? Schema : undefined;
+export type In<Name extends RouteName, Key extends 'params' | 'query' | 'body'> =
+  Part<Routes[Name], Key> extends z.ZodType ? z.input<Part<Routes[Name], Key>> : undefined;
+export type Parsed<Name extends RouteName, Key extends 'params' | 'query' | 'body'> =
+  Part<Routes[Name], Key> extends z.ZodType ? z.output<Part<Routes[Name], Key>> : undefined;
+export type Reply<Name extends RouteName> = z.input<Routes[Name]['reply']>;

@@ -1,0 +1,78 @@
+import { z } from 'zod';
+import { Done, Id, Line, Named, routes, Time } from './common';
+import { MoveKind } from './tasks';
+
+export const Entry = z.object({
+  id: Id,
+  at: Time,
+  side: z.enum(['theirs', 'ours', 'within']),
+  kind: z.enum(['mail', 'call', 'meeting', 'note', 'change']),
+  headline: z.string(),
+  body: z.string(),
+  actor: z.string().nullable(),
+  captureId: Id.nullable(),
+  people: z.array(Named),
+});
+export type Entry = z.infer<typeof Entry>;
+export const Turn = z.object({
+  turn: z.enum(['ours', 'theirs', 'nobody']),
+  since: Time.nullable(),
+  because: z.string(),
+});
+export type Turn = z.infer<typeof Turn>;
+export const About = z.object({
+  personId: Id.optional(),
+  companyId: Id.optional(),
+  leadId: Id.optional(),
+  dealId: Id.optional(),
+});
+export type About = z.infer<typeof About>;
+
+export const ComposerReading = z.object({
+  nextMove: z
+    .object({
+      title: Line(300),
+      kind: MoveKind,
+      dueAt: Time,
+      allDay: z.boolean(),
+      assumedDate: z.boolean(),
+      assigneeId: Id,
+      assignee: z.string(),
+    })
+    .nullable(),
+  entry: z
+    .object({
+      kind: z.enum(['note', 'call', 'mail', 'meeting']),
+      side: z.enum(['theirs', 'ours', 'within']),
+      headline: Line(2000),
+    })
+    .nullable(),
+  dealAmount: z
+    .object({ dealId: Id, title: z.string(), minor: z.int(), currency: z.string(), was: z.int().nullable() })
+    .nullable(),
+  lit: z.array(z.object({ start: z.int(), end: z.int() })),
+});
+export type ComposerReading = z.infer<typeof ComposerReading>;
+const Parts = z.enum(['nextMove', 'entry', 'dealAmount']);
+
+export const ledgerRoutes = routes({
+  'GET /api/ledger': {
+    summary: 'What happened with a person, company, lead or deal, newest first, and whose turn it is',
+    tag: 'ledger',
+    query: About.extend({ limit: z.coerce.number().int().min(1).max(500).default(200) }),
+    reply: z.object({ items: z.array(Entry), turn: Turn }),
+  },
+  'POST /api/composer': {
+    summary: 'What a line of plain words would save, without saving it',
+    tag: 'ledger',
+    body: z.object({ line: z.string().max(2000), about: About }),
+    reply: ComposerReading,
+  },
+  'POST /api/ledger': {
+    summary: 'Save a line of plain words: a note, what happened, a next move, a sum',
+    tag: 'ledger',
+    status: 201,
+    body: z.object({ line: Line(2000), about: About, leaveOut: z.array(Parts).default([]) }),
+    reply: Done.extend({ saved: z.array(z.string()) }),
+  },
+});

@@ -1,0 +1,140 @@
+import { z } from 'zod';
+import { Claim } from './captures';
+import { Done, Id, IdParam, Line, Named, Page, PhoneType, routes, Time, Version } from './common';
+import { Turn } from './ledger';
+import { Task } from './tasks';
+
+export const Standing = z.enum(['stranger', 'prospect', 'customer', 'past customer', 'partner', 'personal']);
+export const Contact = z.object({
+  id: Id,
+  version: z.int(),
+  kind: z.enum(['email', 'phone', 'url', 'profile']),
+  value: z.string(),
+  normalized: z.string(),
+  type: PhoneType.nullable(),
+  claim: Claim.nullable(),
+});
+export type Contact = z.infer<typeof Contact>;
+export const PersonRow = z.object({
+  id: Id,
+  fullName: z.string(),
+  jobTitle: z.string().nullable(),
+  company: Named.nullable(),
+  standing: Standing,
+  email: z.string().nullable(),
+  phone: z.string().nullable(),
+  owner: z.string().nullable(),
+  updatedAt: Time,
+});
+export type PersonRow = z.infer<typeof PersonRow>;
+const LeadRef = Named.extend({ status: z.string() });
+const DealRef = Named.extend({
+  stage: z.string(),
+  days: z.int(),
+  amountMinor: z.int().nullable(),
+  currency: z.string(),
+  probability: z.int(),
+});
+/** A value on the card, with the claim that says so and the one that disagrees, if there is one. */
+const Fact = z.object({
+  value: z.string().nullable(),
+  claim: Claim.nullable(),
+  suggestion: Claim.nullable(),
+});
+export const Dossier = z.object({
+  id: Id,
+  version: z.int(),
+  turn: Turn,
+  owner: Named.nullable(),
+  since: Time,
+  nextMove: Task.nullable(),
+  leads: z.array(LeadRef),
+  deals: z.array(DealRef),
+});
+export const PersonDossier = Dossier.extend({
+  fullName: Fact,
+  jobTitle: Fact,
+  address: Fact,
+  timeZone: z.string().nullable(),
+  company: Named.nullable(),
+  companyClaim: Claim.nullable(),
+  standing: Standing,
+  contacts: z.array(Contact),
+  colleagues: z.array(Named),
+});
+export type PersonDossier = z.infer<typeof PersonDossier>;
+
+export const peopleRoutes = routes({
+  'GET /api/people': {
+    summary: 'People, by name',
+    tag: 'people',
+    query: Page.extend({ q: z.string().max(200).optional() }),
+    reply: z.object({ items: z.array(PersonRow), next: z.string().nullable() }),
+  },
+  'POST /api/people': {
+    summary: 'Add a person by hand',
+    tag: 'people',
+    status: 201,
+    body: z.object({
+      fullName: Line(200),
+      jobTitle: Line(200).nullish(),
+      email: z.email().nullish(),
+      phone: Line(60).nullish(),
+      companyId: Id.nullish(),
+      companyName: Line(200).nullish(),
+    }),
+    reply: Done.extend({ person: PersonRow }),
+  },
+  'GET /api/people/:id': {
+    summary: 'The dossier of a person',
+    tag: 'people',
+    params: IdParam,
+    reply: PersonDossier,
+  },
+  'PATCH /api/people/:id': {
+    summary: 'Change facts by hand; a stale version gets 409 with what stands there',
+    tag: 'people',
+    params: IdParam,
+    body: z.object({
+      version: Version,
+      fullName: Line(200).optional(),
+      jobTitle: Line(200).nullable().optional(),
+      address: Line(400).nullable().optional(),
+      companyId: Id.nullable().optional(),
+      standing: Standing.optional(),
+      ownerId: Id.nullable().optional(),
+    }),
+    reply: Done.extend({ version: z.int() }),
+  },
+  'POST /api/people/find-or-create': {
+    summary: 'The person with this address, made if there is none',
+    tag: 'people',
+    body: z.object({ email: z.email(), fullName: Line(200).optional() }),
+    reply: Done.extend({ person: PersonRow, created: z.boolean() }),
+  },
+  'POST /api/people/:id/contacts': {
+    summary: 'Add an address, number or link',
+    tag: 'people',
+    params: IdParam,
+    status: 201,
+    body: z.object({
+      kind: z.enum(['email', 'phone', 'url', 'profile']),
+      value: Line(300),
+      type: PhoneType.optional(),
+    }),
+    reply: Done,
+  },
+  'PATCH /api/contacts/:id': {
+    summary: 'Change an address, number or link',
+    tag: 'people',
+    params: IdParam,
+    body: z.object({ version: Version, value: Line(300).optional(), type: PhoneType.optional() }),
+    reply: Done,
+  },
+  'DELETE /api/contacts/:id': {
+    summary: 'Remove an address, number or link',
+    tag: 'people',
+    params: IdParam,
+    reply: Done,
+  },
+});

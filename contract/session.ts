@@ -1,0 +1,58 @@
+import { z } from 'zod';
+import { Id, Line, routes, Time } from './common';
+
+export const Role = z.enum(['rep', 'manager', 'admin']);
+export const Me = z.object({
+  id: Id,
+  name: z.string(),
+  email: z.string(),
+  role: Role,
+  timeZone: z.string(),
+  currency: z.string(),
+});
+export type Me = z.infer<typeof Me>;
+export const Teammate = z.object({ id: Id, name: z.string(), role: Role });
+export type Teammate = z.infer<typeof Teammate>;
+export const Token = z.object({ id: Id, name: z.string(), createdAt: Time, lastUsedAt: Time.nullable() });
+export type Token = z.infer<typeof Token>;
+
+export const sessionRoutes = routes({
+  'POST /api/session': {
+    summary: 'Sign in; sets the session cookie',
+    tag: 'session',
+    open: true,
+    body: z.object({ email: z.string().trim().toLowerCase().max(320), password: z.string().min(1).max(500) }),
+    reply: Me,
+  },
+  'GET /api/session': { summary: 'Who is signed in', tag: 'session', reply: Me },
+  'DELETE /api/session': {
+    summary: 'Sign out',
+    tag: 'session',
+    reply: z.object({ signedOut: z.literal(true) }),
+  },
+  'PATCH /api/session': {
+    summary: 'Change my own settings',
+    tag: 'session',
+    body: z.object({ timeZone: z.string().max(60) }),
+    reply: Me,
+  },
+  'GET /api/users': { summary: 'The team', tag: 'session', reply: z.object({ items: z.array(Teammate) }) },
+  'GET /api/tokens': {
+    summary: 'My access tokens',
+    tag: 'session',
+    reply: z.object({ items: z.array(Token) }),
+  },
+  'POST /api/tokens': {
+    summary: 'Make an access token; it is shown this once',
+    tag: 'session',
+    status: 201,
+    body: z.object({ name: Line(80) }),
+    reply: Token.extend({ token: z.string() }),
+  },
+  'DELETE /api/tokens/:id': {
+    summary: 'Revoke an access token',
+    tag: 'session',
+    params: z.object({ id: Id }),
+    reply: z.object({ revoked: z.literal(true) }),
+  },
+});

@@ -1,0 +1,110 @@
+import { z } from 'zod';
+import { Done, Id, Line, Named, routes, Version } from './common';
+import { Stage } from './deals';
+
+export const Question = z.object({
+  id: Id,
+  version: z.int(),
+  label: z.string(),
+  help: z.string(),
+  position: z.int(),
+  active: z.boolean(),
+});
+export type Question = z.infer<typeof Question>;
+const Health = z.object({ ok: z.boolean() });
+export const SearchHit = z.object({
+  kind: z.enum(['person', 'company', 'lead', 'deal']),
+  id: Id,
+  label: z.string(),
+  hint: z.string(),
+});
+export type SearchHit = z.infer<typeof SearchHit>;
+/** What the live feed says: what was done by whom, and which rows it touched. `resync` after a gap: read everything again. */
+export const LiveEvent = z.object({
+  id: Id.optional(),
+  command: z.string().optional(),
+  actorId: Id.nullable().optional(),
+  touched: z.array(z.object({ table: z.string(), id: z.string() })).optional(),
+  resync: z.boolean().optional(),
+});
+export type LiveEvent = z.infer<typeof LiveEvent>;
+
+export const settingsRoutes = routes({
+  'GET /api/stages': {
+    summary: 'The stages of the pipeline',
+    tag: 'settings',
+    reply: z.object({ items: z.array(Stage) }),
+  },
+  'PATCH /api/stages/:id': {
+    summary: 'Change a stage',
+    tag: 'settings',
+    params: z.object({ id: Id }),
+    roles: ['manager', 'admin'],
+    body: z.object({
+      version: Version,
+      name: Line(60).optional(),
+      probability: z.int().min(0).max(100).optional(),
+      typicalDays: z.int().min(1).max(999).optional(),
+    }),
+    reply: Done,
+  },
+  'GET /api/questions': {
+    summary: 'The qualifying questions',
+    tag: 'settings',
+    reply: z.object({ items: z.array(Question) }),
+  },
+  'POST /api/questions': {
+    summary: 'Add a qualifying question',
+    tag: 'settings',
+    status: 201,
+    roles: ['manager', 'admin'],
+    body: z.object({ label: Line(120), help: z.string().trim().max(300).default('') }),
+    reply: Done,
+  },
+  'PATCH /api/questions/:id': {
+    summary: 'Change, reorder or retire a qualifying question',
+    tag: 'settings',
+    params: z.object({ id: Id }),
+    roles: ['manager', 'admin'],
+    body: z.object({
+      version: Version,
+      label: Line(120).optional(),
+      help: z.string().trim().max(300).optional(),
+      position: z.int().min(0).max(1000).optional(),
+      active: z.boolean().optional(),
+    }),
+    reply: Done,
+  },
+  'GET /api/search': {
+    summary: 'Find people, companies, leads and deals by any part',
+    tag: 'search',
+    query: z.object({ q: z.string().max(200), limit: z.coerce.number().int().min(1).max(50).default(12) }),
+    reply: z.object({ items: z.array(SearchHit) }),
+  },
+  'GET /api/counts': {
+    summary: 'The numbers beside the sections',
+    tag: 'search',
+    reply: z.object({ arrivals: z.int(), round: z.int(), overdue: z.int(), leads: z.int(), deals: z.int() }),
+  },
+  'POST /api/events/:id/undo': {
+    summary: 'Take a change back; 409 with reasons when something was built on it',
+    tag: 'events',
+    params: z.object({ id: Id }),
+    reply: z.object({ undone: z.string() }),
+  },
+  'GET /healthz': { summary: 'The process is alive', tag: 'health', open: true, reply: Health },
+  'GET /readyz': { summary: 'The database answers', tag: 'health', open: true, reply: Health },
+  'GET /api/history': {
+    summary: 'What was done to a record, newest first',
+    tag: 'events',
+    query: z.object({
+      table: z.enum(['people', 'companies', 'leads', 'deals', 'tasks', 'captures']),
+      id: Id,
+    }),
+    reply: z.object({
+      items: z.array(
+        z.object({ id: Id, at: z.string(), actor: Named.nullable(), label: z.string(), undone: z.boolean() }),
+      ),
+    }),
+  },
+});

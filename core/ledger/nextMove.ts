@@ -1,0 +1,56 @@
+import { DateTime } from 'luxon';
+import type { Intent } from '../reading/types';
+import type { MoveKind } from './composer';
+
+export interface ProposedMove {
+  title: string;
+  kind: MoveKind;
+  dueAt: string;
+  allDay: boolean;
+}
+
+const KINDS: readonly [RegExp, MoveKind][] = [
+  [/\b(?:call|ring|phone|talk|speak)\b/i, 'call'],
+  [/\b(?:meet|visit|come by|demonstrat|try|test ride|lunch)\b/i, 'meeting'],
+  [/\b(?:send|quote|write|mail|reply|price|offer|brochure)\b/i, 'mail'],
+];
+const LONGEST = 80;
+
+const workday = (day: DateTime, step: 1 | -1): DateTime => {
+  let at = day;
+  while (at.weekday > 5) at = at.plus({ days: step });
+  return at;
+};
+
+/**
+ * The next move a message suggests: what they ask, the working day before it is due; an appointment at its own time;
+ * otherwise an answer on the next working day. Days are days of `zone` (IANA).
+ * @param now ISO 8601
+ */
+export function proposeMove(
+  intents: readonly Pick<Intent, 'kind' | 'value' | 'text'>[],
+  now: string,
+  zone: string,
+): ProposedMove | null {
+  const at = DateTime.fromISO(now, { zone });
+  const asks = intents.filter((one): one is Extract<Intent, { kind: 'ask' }> => one.kind === 'ask');
+  const ask = asks.find((one) => one.value.due) ?? asks[0];
+  if (!ask) return null;
+  const what = ask.value.what.replace(/\s+(?:by|before|until|on)\s+\S+(?:\s+\S+)?$/i, (tail) =>
+    /\d|day|week|tomorrow/i.test(tail) ? '' : tail,
+  );
+  const title = what.length > LONGEST ? `${what.slice(0, LONGEST - 1)}…` : what;
+  const kind = KINDS.find(([pattern]) => pattern.test(ask.text))?.[1] ?? 'mail';
+  const due = ask.value.due ? DateTime.fromISO(ask.value.due, { setZone: true }) : null;
+  const timed = due !== null && (due.hour !== 0 || due.minute !== 0);
+  const soonest = workday(at.startOf('day').plus({ days: 1 }), 1);
+  let day = due
+    ? workday(DateTime.fromISO(due.toISODate() ?? '', { zone }).minus({ days: timed ? 0 : 1 }), -1)
+    : soonest;
+  if (timed && due) day = due;
+  else if (day < at.startOf('day')) day = at.startOf('day');
+  const iso = (timed ? day : day.startOf('day')).toISO({ suppressMilliseconds: true });
+  return iso
+    ? { title: title.charAt(0).toUpperCase() + title.slice(1), kind, dueAt: iso, allDay: !timed }
+    : null;
+}

@@ -1,0 +1,59 @@
+import { perform, type Actor, type Tools } from '@emporikon/server/commands/context';
+import { fileCapture } from '@emporikon/server/captures/filing';
+import { storeCapture } from '@emporikon/server/captures/store';
+import { saveLine } from '@emporikon/server/ledger/composer';
+import { User } from '@emporikon/server/db/models/users';
+import { DateTime } from 'luxon';
+import { loadDeals } from './deals';
+import { FILED, rawMail, WAITING } from './mail';
+import { loadTeam } from './team';
+
+/** Ids that are the same each time the demo is loaded. */
+function countingIds(): () => string {
+  let next = 0;
+  return () => `00000000-0000-4000-8000-${(++next).toString(16).padStart(12, '0')}`;
+}
+
+/**
+ * Loads the made-up world of Wharfside Cargo Cycles, through the program's own commands, with dates set back from now.
+ * @returns false when there are users already: nothing is touched then
+ */
+export async function loadDemo(live: Tools): Promise<boolean> {
+  if ((await User.count()) > 0) return false;
+  const now = DateTime.fromJSDate(live.now(), { zone: 'Europe/London' });
+  const newId = countingIds();
+  const at = (hoursAgo: number): Tools => ({
+    ...live,
+    newId,
+    now: () => now.minus({ hours: hoursAgo }).toJSDate(),
+  });
+  const users = await perform(at(30 * 24), null, loadTeam);
+  const actors = new Map<string, Actor>(
+    [...users].map(([name, user]) => [
+      name,
+      { id: user.id, name, email: user.email, role: user.role, timeZone: user.timeZone },
+    ]),
+  );
+  await loadDeals(at(0), actors);
+  const pell = actors.get('Pell Garrick') ?? null;
+  const { person } = await perform(at(FILED.hoursAgo), pell, async (context) => {
+    const { capture } = await storeCapture(context, rawMail(FILED, now), 'message/rfc822', 'post');
+    return fileCapture(context, capture.id, {});
+  });
+  await perform(at(4 * 24), pell, (context) =>
+    saveLine(
+      context,
+      'Called her, wants to start in March. Budget about 40k. Her brother signs',
+      { personId: person.id },
+      [],
+    ),
+  );
+  await perform(at(3 * 24), actors.get('Mara Quill') ?? null, (context) =>
+    saveLine(context, 'Works half a day on Fridays. Met us at the Utrecht fair', { personId: person.id }, []),
+  );
+  for (const mail of WAITING)
+    await perform(at(mail.hoursAgo), null, (context) =>
+      storeCapture(context, rawMail(mail, now), 'message/rfc822', 'post'),
+    );
+  return true;
+}

@@ -1,0 +1,65 @@
+import { hashPassword } from '@emporikon/server/session/secrets';
+import { Question, Stage } from '@emporikon/server/db/models/deals';
+import { User, type UserRole } from '@emporikon/server/db/models/users';
+import type { Context } from '@emporikon/server/commands/context';
+
+/** The password of every demo user; printed by `npm start`. */
+export const DEMO_PASSWORD = 'long-bikes-carry';
+
+const TEAM: readonly [string, string, UserRole, string][] = [
+  ['Mara Quill', 'mara@wharfside.example', 'manager', 'Europe/London'],
+  ['Pell Garrick', 'pell@wharfside.example', 'rep', 'Europe/London'],
+  ['Ines Tolland', 'ines@wharfside.example', 'rep', 'Europe/Lisbon'],
+  ['Joss Ferrow', 'joss@wharfside.example', 'admin', 'Europe/London'],
+];
+
+/** Name, kind, usual win probability in per cent, typical days of won deals. */
+const STAGES: readonly [string, Stage['kind'], number, number][] = [
+  ['Heard out', 'open', 15, 10],
+  ['Tried out', 'open', 35, 14],
+  ['Proposal', 'open', 55, 9],
+  ['Terms', 'open', 75, 7],
+  ['Signed', 'won', 100, 1],
+  ['Not for us', 'lost', 0, 1],
+];
+
+const QUESTIONS: readonly [string, string][] = [
+  ['Need', 'What do they want to carry, and how much of it?'],
+  ['Timing', 'When do they want to start?'],
+  ['Budget', 'What can they spend?'],
+  ['Who decides', 'Who signs, and who else has a say?'],
+];
+
+/** The team of Wharfside Cargo Cycles, the stages of its pipeline and its qualifying questions. */
+export async function loadTeam(context: Context): Promise<Map<string, User>> {
+  const now = context.now();
+  const users = new Map<string, User>();
+  const passwordHash = await hashPassword(DEMO_PASSWORD);
+  for (const [name, email, role, timeZone] of TEAM)
+    users.set(
+      name,
+      await User.create(
+        { id: context.newId(), name, email, role, timeZone, passwordHash, active: true, createdAt: now },
+        { transaction: context.tx },
+      ),
+    );
+  for (const [position, [name, kind, probability, typicalDays]] of STAGES.entries())
+    await context.write.insert(Stage, {
+      id: context.newId(),
+      name,
+      kind,
+      probability,
+      typicalDays,
+      position: position + 1,
+    });
+  for (const [position, [label, help]] of QUESTIONS.entries())
+    await context.write.insert(Question, {
+      id: context.newId(),
+      label,
+      help,
+      position: position + 1,
+      active: true,
+    });
+  await context.write.event('load demo', 'Set up the team', null);
+  return users;
+}

@@ -1,0 +1,128 @@
+import type { FastifyInstance, FastifyReply } from 'fastify';
+import { literal, Op, QueryTypes } from 'sequelize';
+import { perform, whoActs, type Tools } from '../commands/context';
+import { Capture, ClaimRow } from '../db/models/captures';
+import type { Handlers } from '../http/mount';
+import { conflict, invalid, notFound } from '../http/problems';
+import { decodeCursor, encodeCursor } from '../http/paging';
+import { addClaim, changeClaim, changeIntent } from './claims';
+import { fileCapture } from './filing';
+import { messageHtml } from './message';
+import { storeCapture } from './store';
+import { asRow, captureDetail, loadCapture } from './view';
+
+export const captureHandlers: Handlers = {
+  'GET /api/captures': async ({ query, context }) => {
+    const [before = '', beforeId = ''] = decodeCursor(query.cursor, 2);
+    const captures = await Capture.findAll({
+      where: {
+        state: query.state,
+        [Op.and]: before ? [literal('(received_at, id) < (:before::timestamptz, :beforeId::uuid)')] : [],
+      },
+      replacements: { before, beforeId },
+      attributes: { exclude: ['raw'] },
+      order: [
+        ['receivedAt', 'DESC'],
+        ['id', 'DESC'],
+      ],
+      limit: query.limit + 1,
+      transaction: context.tx,
+    });
+    const page = captures.slice(0, query.limit);
+    const names = await ClaimRow.findAll({
+      where: { captureId: page.map((one) => one.id), field: 'fullName', fate: ['proposed', 'current'] },
+      transaction: context.tx,
+    });
+    const [count] = await context.sequelize.query<{ waiting: number; oldest: Date | null }>(
+      "SELECT count(*)::int AS waiting, min(received_at) AS oldest FROM captures WHERE state = 'waiting'",
+      { type: QueryTypes.SELECT, transaction: context.tx },
+    );
+    const last = page.at(-1);
+    return {
+      items: page.map((one) => asRow(one, names.find((name) => name.captureId === one.id)?.value)),
+      next:
+        captures.length > page.length && last ? encodeCursor([last.receivedAt.toISOString(), last.id]) : null,
+      waiting: count?.waiting ?? 0,
+      oldest: count?.oldest?.toISOString() ?? null,
+    };
+  },
+  'POST /api/captures': async ({ query, context, request, reply }) => {
+    if (!Buffer.isBuffer(request.body))
+      throw invalid('There is nothing in it; nothing was captured. Choose a message or paste its text.');
+    const mediaType = (request.headers['content-type'] ?? '').split(';')[0]?.trim().toLowerCase() ?? '';
+    const { capture, created } = await storeCapture(context, request.body, mediaType, query.by);
+    if (!created) reply.code(200);
+    return captureDetail(context, capture.id);
+  },
+  'GET /api/captures/:id': async ({ params, context }) => captureDetail(context, params.id),
+  'POST /api/captures/:id/filing': async ({ params, body, context }) =>
+    fileCapture(context, params.id, body ?? {}),
+  'POST /api/captures/:id/set-aside': async ({ params, context }) => {
+    const capture = await loadCapture(context, params.id, true);
+    if (capture.state !== 'waiting') throw conflict('This is not in Arrivals any more.');
+    await context.write.update(capture, { state: 'set aside' });
+    return {
+      eventId: await context.write.event(
+        'set aside capture',
+        `Set aside ${asRow(capture).from}`,
+        whoActs(context).id,
+      ),
+    };
+  },
+  'POST /api/captures/:id/claims': async ({ params, body, context }) =>
+    addClaim(context, params.id, body.field, body.value, body.type),
+  'PATCH /api/claims/:id': async ({ params, body, context }) => changeClaim(context, params.id, body),
+  'PATCH /api/intents/:id': async ({ params, body, context }) => ({
+    eventId: await changeIntent(context, params.id, body.fate),
+  }),
+};
+
+const frame = (html: string): string =>
+  `<!doctype html><html lang="en"><head><meta charset="utf-8"><title>Message</title><link rel="stylesheet" href="/assets/message.css"></head><body>${html}</body></html>`;
+
+/** The message itself: its sanitised HTML for a sandboxed frame, and the untouched bytes for whoever wants them. */
+export function mountMessageViews(app: FastifyInstance, tools: Tools): void {
+  const schema = (summary: string, produces: string): object => ({
+    summary,
+    tags: ['captures'],
+    params: { type: 'object', properties: { id: { type: 'string', format: 'uuid' } }, required: ['id'] },
+    produces: [produces],
+  });
+  const noValidation = { validatorCompiler: () => () => true };
+  app.get<{ Params: { id: string } }>(
+    '/api/captures/:id/message',
+    { schema: schema('An HTML message, sanitised, with what was read marked', 'text/html'), ...noValidation },
+    async (request, reply: FastifyReply) => {
+      const html = await perform(tools, request.actor, (context) =>
+        messageHtml(context, uuid(request.params.id)),
+      );
+      if (html === null) throw notFound('This message is plain text; it comes with the capture itself.');
+      return reply
+        .type('text/html; charset=utf-8')
+        .header(
+          'content-security-policy',
+          "default-src 'none'; style-src 'self'; frame-ancestors 'self'; sandbox allow-same-origin",
+        )
+        .header('cache-control', 'no-store')
+        .send(frame(html));
+    },
+  );
+  app.get<{ Params: { id: string } }>(
+    '/api/captures/:id/raw',
+    { schema: schema('The capture as it came', 'message/rfc822'), ...noValidation },
+    async (request, reply: FastifyReply) => {
+      const capture = await Capture.findByPk(uuid(request.params.id));
+      if (!capture) throw notFound('There is no such capture.');
+      return reply
+        .type('application/octet-stream')
+        .header('content-disposition', `attachment; filename="${capture.id}.eml"`)
+        .send(capture.raw);
+    },
+  );
+}
+
+function uuid(text: string): string {
+  if (!/^[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i.test(text))
+    throw notFound('There is no such capture.');
+  return text;
+}

@@ -1,0 +1,158 @@
+import type { CaptureDetail, CaptureRow, Claim, Intent } from '@emporikon/contract/captures';
+import { proposeMove } from '@emporikon/core/ledger/nextMove';
+import { QueryTypes } from 'sequelize';
+import { localNow, type Context } from '../commands/context';
+import { Capture, ClaimRow, IntentRow } from '../db/models/captures';
+import { User } from '../db/models/users';
+import { notFound } from '../http/problems';
+import { recognise } from './recognise';
+
+export const asIntent = (row: IntentRow): Intent =>
+  ({
+    id: row.id,
+    kind: row.kind,
+    text: row.text,
+    value: row.value,
+    span: row.span,
+    confidence: row.confidence,
+    fate: row.fate,
+  }) as Intent;
+
+/** Claims as the contract shows them, with the names of those who made them by hand. */
+export async function asClaims(context: Context, rows: readonly ClaimRow[]): Promise<Claim[]> {
+  const actors = [...new Set(rows.map((row) => row.actorId).filter((id): id is string => id !== null))];
+  const names = new Map(
+    (actors.length ? await User.findAll({ where: { id: actors }, transaction: context.tx }) : []).map(
+      (user) => [user.id, user.name],
+    ),
+  );
+  return rows.map((row) => ({
+    id: row.id,
+    field: row.field,
+    value: row.value,
+    normalized: row.normalized,
+    type: row.type,
+    confidence: row.confidence,
+    span: row.span,
+    source: row.source,
+    byHand: row.byHand,
+    fate: row.fate,
+    captureId: row.captureId,
+    at: row.createdAt.toISOString(),
+    actor: row.actorId ? (names.get(row.actorId) ?? null) : null,
+  }));
+}
+
+/** What a row of Arrivals shows. */
+export function asRow(capture: Capture, claimedName?: string): CaptureRow {
+  const { message } = capture;
+  const from =
+    message.side === 'ours'
+      ? `to ${message.to[0]?.name || message.to[0]?.address || 'nobody'}`
+      : claimedName || message.from?.name || message.from?.address || 'pasted text';
+  const subject = message.subject || message.text.trim().split('\n')[0]?.slice(0, 90) || 'no words in it';
+  return {
+    id: capture.id,
+    kind: capture.kind,
+    state: capture.state,
+    from,
+    subject,
+    receivedAt: capture.receivedAt.toISOString(),
+    side: message.side,
+  };
+}
+
+/** A capture without its raw bytes. @throws 404 */
+export async function loadCapture(context: Context, id: string, lock = false): Promise<Capture> {
+  const capture = await Capture.findByPk(id, {
+    attributes: { exclude: ['raw'] },
+    transaction: context.tx,
+    lock,
+  });
+  if (!capture) throw notFound('There is no such capture.');
+  return capture;
+}
+
+export const loadClaims = (context: Context, captureId: string): Promise<ClaimRow[]> =>
+  ClaimRow.findAll({
+    where: { captureId },
+    order: [
+      ['createdAt', 'ASC'],
+      ['confidence', 'DESC'],
+      ['id', 'ASC'],
+    ],
+    transaction: context.tx,
+  });
+
+export const loadIntents = (context: Context, captureId: string | string[]): Promise<IntentRow[]> =>
+  IntentRow.findAll({ where: { captureId }, transaction: context.tx });
+
+const FIELD_ORDER = ['fullName', 'jobTitle', 'companyName', 'email', 'phone', 'url', 'profile', 'address'];
+
+interface FiledRow {
+  event_id: string;
+  person_id: string | null;
+  person: string | null;
+  company_id: string | null;
+  company: string | null;
+  lead_id: string | null;
+  lead: string | null;
+}
+
+/** Where a filed capture went, from its ledger entry, and the event that would undo it. */
+async function filedAs(context: Context, capture: Capture): Promise<CaptureDetail['filedAs']> {
+  if (capture.state !== 'filed') return null;
+  const [row] = await context.sequelize.query<FiledRow>(
+    `SELECT (SELECT e.id FROM events e WHERE e.command = 'file capture' AND e.changes @> jsonb_build_array(jsonb_build_object('table', 'captures', 'id', :id::text))
+              AND NOT EXISTS (SELECT 1 FROM events u WHERE u.undoes = e.id) ORDER BY e.seq DESC LIMIT 1) AS event_id,
+            max(p.id::text) AS person_id, max(p.full_name) AS person, max(c.id::text) AS company_id, max(c.name) AS company, max(l.id::text) AS lead_id, max(l.title) AS lead
+       FROM ledger_entries n JOIN ledger_links k ON k.entry_id = n.id
+       LEFT JOIN people p ON p.id = k.person_id LEFT JOIN companies c ON c.id = k.company_id LEFT JOIN leads l ON l.id = k.lead_id
+      WHERE n.capture_id = :id`,
+    { replacements: { id: capture.id }, type: QueryTypes.SELECT, transaction: context.tx },
+  );
+  if (!row) return null;
+  const named = (id: string | null, name: string | null): { id: string; name: string } | null =>
+    id && name ? { id, name } : null;
+  return {
+    person: named(row.person_id, row.person),
+    company: named(row.company_id, row.company),
+    lead: named(row.lead_id, row.lead),
+    eventId: row.event_id,
+  };
+}
+
+/** Everything Arrivals shows of one capture. */
+export async function captureDetail(context: Context, id: string): Promise<CaptureDetail> {
+  const capture = await loadCapture(context, id);
+  const claimRows = await loadClaims(context, id);
+  const intents = (await loadIntents(context, id)).map(asIntent).sort((a, b) => a.span.start - b.span.start);
+  const live = claimRows.filter((claim) => claim.fate === 'proposed' || claim.fate === 'current');
+  const shown = claimRows
+    .filter((claim) => claim.fate !== 'superseded')
+    .sort((a, b) => FIELD_ORDER.indexOf(a.field) - FIELD_ORDER.indexOf(b.field));
+  const { person, company, facts } = await recognise(context, live);
+  const { message } = capture;
+  return {
+    ...asRow(capture, facts.person.fullName),
+    version: capture.version,
+    sha256: capture.sha256,
+    cameBy: capture.cameBy,
+    sentAt: message.sentAt,
+    sender: message.from,
+    to: message.to,
+    body: message.body,
+    text: message.text,
+    attachments: message.attachments,
+    notices: capture.notices,
+    claims: await asClaims(context, shown),
+    intents,
+    verdict: { person, company, companyName: facts.company?.name ?? null },
+    proposedMove: proposeMove(
+      intents.filter((intent) => intent.fate === 'proposed'),
+      localNow(context),
+      context.actor?.timeZone ?? 'utc',
+    ),
+    filedAs: await filedAs(context, capture),
+  };
+}

@@ -1,0 +1,65 @@
+import { randomUUID } from 'node:crypto';
+import { DateTime } from 'luxon';
+import type { Sequelize, Transaction } from 'sequelize';
+import type { UserRole } from '../db/models/users';
+import { Writer } from './writer';
+
+/** Who acts. Captures that come by post have no actor. */
+export interface Actor {
+  id: string;
+  name: string;
+  email: string;
+  role: UserRole;
+  timeZone: string;
+}
+
+/** The settings every command may need. */
+export interface House {
+  /** Our own domains and addresses, lower case. */
+  ours: readonly string[];
+  currency: string;
+}
+
+export interface Tools {
+  sequelize: Sequelize;
+  house: House;
+  now: () => Date;
+  newId: () => string;
+}
+
+/** What a command is given: the one transaction it works in, who acts, the clock, where ids come from. */
+export interface Context extends Tools {
+  actor: Actor | null;
+  tx: Transaction;
+  write: Writer;
+}
+
+export const systemTools = (sequelize: Sequelize, house: House): Tools => ({
+  sequelize,
+  house,
+  now: () => new Date(),
+  newId: randomUUID,
+});
+
+/** Runs one command in one transaction; what it wrote and its event are committed together or not at all. */
+export async function perform<Result>(
+  tools: Tools,
+  actor: Actor | null,
+  command: (context: Context) => Promise<Result>,
+): Promise<Result> {
+  return tools.sequelize.transaction(async (tx) =>
+    command({ ...tools, actor, tx, write: new Writer(tools, tx) }),
+  );
+}
+
+/** The actor of a command that only a signed-in person can give. */
+export function whoActs(context: Context): Actor {
+  if (!context.actor) throw new Error('this command needs an actor');
+  return context.actor;
+}
+
+/** The present on the actor's clock, ISO 8601 with their offset. */
+export const localNow = (context: Pick<Context, 'now' | 'actor'>): string =>
+  DateTime.fromJSDate(context.now(), { zone: context.actor?.timeZone ?? 'utc' }).toISO({
+    suppressMilliseconds: true,
+  }) ?? context.now().toISOString();

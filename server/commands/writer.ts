@@ -1,0 +1,99 @@
+import type { Attributes, CreationAttributes, Model, ModelStatic, Transaction } from 'sequelize';
+import { EventRow, type Change } from '../db/models/ledger';
+import { stale } from '../http/problems';
+import type { Tools } from './context';
+
+/** What is never kept in events: it is immutable, large, and stands in its own row. */
+const LEFT_OUT = new Set(['raw']);
+
+/** A row as it is written into events: plain JSON, times in ISO 8601. */
+export function rowOf(instance: Model): Record<string, unknown> {
+  const plain = instance.get({ plain: true }) as Record<string, unknown>;
+  return Object.fromEntries(
+    Object.entries(plain)
+      .filter(([key]) => !LEFT_OUT.has(key))
+      .map(([key, value]) => [key, value instanceof Date ? value.toISOString() : value]),
+  );
+}
+
+/**
+ * The one door for writes. It notes every row it changes, before and after, and hands them to the command's event,
+ * from which undo, live updates and the history are made.
+ */
+export class Writer {
+  private readonly changes: Change[] = [];
+
+  constructor(
+    private readonly tools: Tools,
+    private readonly tx: Transaction,
+  ) {}
+
+  async insert<M extends Model>(model: ModelStatic<M>, values: CreationAttributes<M>): Promise<M> {
+    const instance = await model.create(values, { transaction: this.tx });
+    this.changes.push({
+      table: model.tableName,
+      id: String(instance.get('id')),
+      before: null,
+      after: rowOf(instance),
+    });
+    return instance;
+  }
+
+  /**
+   * Changes a row. A row with a version gets the next one; if `expected` is given and the row is at another, the write
+   * is refused with what stands there now.
+   */
+  async update<M extends Model>(instance: M, patch: Partial<Attributes<M>>, expected?: number): Promise<M> {
+    const before = rowOf(instance);
+    const version = before.version as number | undefined;
+    if (expected !== undefined && version !== expected) throw stale(before);
+    instance.set(patch as Partial<M>);
+    if (!instance.changed()) return instance;
+    if (version !== undefined) instance.set({ version: version + 1 } as unknown as Partial<M>);
+    await instance.save({ transaction: this.tx });
+    this.changes.push({
+      table: (instance.constructor as ModelStatic<M>).tableName,
+      id: String(before.id),
+      before,
+      after: rowOf(instance),
+    });
+    return instance;
+  }
+
+  async remove(instance: Model): Promise<void> {
+    const before = rowOf(instance);
+    await instance.destroy({ transaction: this.tx });
+    this.changes.push({
+      table: (instance.constructor as ModelStatic<Model>).tableName,
+      id: String(before.id),
+      before,
+      after: null,
+    });
+  }
+
+  /** Notes a change made otherwise, in the same transaction. */
+  note(change: Change): void {
+    this.changes.push(change);
+  }
+
+  /**
+   * Appends the command's event with all that was written. Called once, last.
+   * @param command what was done, stable: `file capture`
+   * @param label for people: `Filed Ines Duarte`
+   * @returns the event's id, null when nothing was written
+   */
+  async event(
+    command: string,
+    label: string,
+    actorId: string | null,
+    undoes: string | null = null,
+  ): Promise<string | null> {
+    if (!this.changes.length) return null;
+    const id = this.tools.newId();
+    await EventRow.create(
+      { id, at: this.tools.now(), actorId, command, label, changes: this.changes.splice(0), undoes },
+      { transaction: this.tx },
+    );
+    return id;
+  }
+}

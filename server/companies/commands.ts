@@ -1,0 +1,132 @@
+import { companyKey } from '@emporikon/core/people/companies';
+import { readPhone } from '@emporikon/core/people/phones';
+import { Op } from 'sequelize';
+import type { Context } from '../commands/context';
+import { Company } from '../db/models/people';
+import { conflict, invalid, notFound } from '../http/problems';
+import { claimByHand } from '../people/claims';
+
+/** Takes the locks under which a company can be looked up and made without being doubled. */
+async function lockKeys(context: Context, name: string, domain: string | null): Promise<void> {
+  const keys = [`company:${companyKey(name)}`, ...(domain ? [`domain:${domain}`] : [])].sort();
+  for (const key of keys)
+    await context.sequelize.query('SELECT pg_advisory_xact_lock(hashtextextended(:key, 0))', {
+      replacements: { key },
+      transaction: context.tx,
+    });
+}
+
+/**
+ * The company of a registrable domain; else the one of that normalised name that has no other domain; else a new one.
+ * A company found by name learns the domain.
+ */
+export async function findOrMakeCompany(
+  context: Context,
+  name: string,
+  domain: string | null,
+): Promise<Company> {
+  await lockKeys(context, name, domain);
+  if (domain) {
+    const byDomain = await Company.findOne({ where: { domain }, transaction: context.tx, lock: true });
+    if (byDomain) return byDomain;
+  }
+  const byName = await Company.findOne({
+    where: { nameKey: companyKey(name), ...(domain ? { domain: { [Op.is]: null } } : {}) },
+    order: ['createdAt'],
+    transaction: context.tx,
+    lock: true,
+  });
+  if (byName) return domain ? context.write.update(byName, { domain, updatedAt: context.now() }) : byName;
+  const now = context.now();
+  return context.write.insert(Company, {
+    id: context.newId(),
+    name,
+    nameKey: companyKey(name),
+    domain,
+    url: null,
+    phone: null,
+    address: null,
+    ownerId: context.actor?.id ?? null,
+    createdAt: now,
+    updatedAt: now,
+  });
+}
+
+export async function addCompany(
+  context: Context,
+  name: string,
+  domain: string | null,
+): Promise<{ id: string; eventId: string | null }> {
+  await lockKeys(context, name, domain);
+  if (domain && (await Company.findOne({ where: { domain }, transaction: context.tx })))
+    throw conflict(`There is a company with the domain ${domain} already.`);
+  const now = context.now();
+  const company = await context.write.insert(Company, {
+    id: context.newId(),
+    name,
+    nameKey: companyKey(name),
+    domain,
+    url: null,
+    phone: null,
+    address: null,
+    ownerId: context.actor?.id ?? null,
+    createdAt: now,
+    updatedAt: now,
+  });
+  await claimByHand(context, { companyId: company.id }, 'companyName', name);
+  return {
+    id: company.id,
+    eventId: await context.write.event('add company', `Added ${name}`, context.actor?.id ?? null),
+  };
+}
+
+/** A company for change. @throws 404 */
+export async function loadCompany(context: Context, id: string, lock = false): Promise<Company> {
+  const company = await Company.findByPk(id, { transaction: context.tx, lock });
+  if (!company) throw notFound('There is no such company.');
+  return company;
+}
+
+export interface CompanyPatch {
+  version: number;
+  name?: string;
+  domain?: string | null;
+  url?: string | null;
+  phone?: string | null;
+  address?: string | null;
+  ownerId?: string | null;
+}
+
+export async function changeCompany(
+  context: Context,
+  id: string,
+  { version, ...patch }: CompanyPatch,
+): Promise<{ version: number; eventId: string | null }> {
+  const company = await loadCompany(context, id, true);
+  const phone = patch.phone ? readPhone(patch.phone, ['GB'])?.normalized : patch.phone;
+  if (patch.phone && !phone)
+    throw invalid('That is not a phone number; begin with + and the country code.', {
+      fields: { phone: 'is not a phone number' },
+    });
+  await context.write.update(
+    company,
+    {
+      ...patch,
+      ...(patch.phone === undefined ? {} : { phone: phone ?? null }),
+      ...(patch.name ? { nameKey: companyKey(patch.name) } : {}),
+      updatedAt: context.now(),
+    },
+    version,
+  );
+  if (patch.name) await claimByHand(context, { companyId: id }, 'companyName', patch.name);
+  if (patch.address) await claimByHand(context, { companyId: id }, 'address', patch.address);
+  if (patch.url) await claimByHand(context, { companyId: id }, 'url', patch.url);
+  return {
+    version: company.version,
+    eventId: await context.write.event(
+      'change company',
+      `Changed ${company.name}`,
+      context.actor?.id ?? null,
+    ),
+  };
+}

@@ -1,0 +1,19 @@
+import pg from 'pg';
+import { Sequelize } from 'sequelize';
+import { defineModels } from './models/index';
+
+/** Bigints that fit a double come back as numbers; money in minor units always does (checked on the way in). */
+pg.types.setTypeParser(pg.types.builtins.INT8, Number);
+
+/** Opens a pool on a PostgreSQL database and binds the models to it. */
+export function connect(url: string, poolSize = 10): Sequelize {
+  const sequelize = new Sequelize(url, {
+    dialect: 'postgres',
+    dialectModule: pg,
+    logging: false,
+    pool: { max: poolSize, min: 0, idle: 10_000, acquire: 20_000 },
+    define: { underscored: true, timestamps: false, freezeTableName: true },
+  });
+  defineModels(sequelize);
+  return sequelize;
+}

@@ -1,0 +1,52 @@
+import type { Sequelize } from 'sequelize';
+import { QueryTypes } from 'sequelize';
+import { Umzug } from 'umzug';
+import * as first from './migrations/0001-first';
+
+const MIGRATIONS = [first];
+/** Any constant will do, as long as every process of this program takes the same lock. */
+const LOCK = 4600_0001;
+
+/**
+ * Brings the database up to the newest shape, each step in its own transaction. Safe to run from several processes at
+ * once: an advisory lock lets one through and the others find the work done.
+ * @returns the names of the migrations that ran
+ */
+export async function migrate(sequelize: Sequelize): Promise<string[]> {
+  return sequelize.transaction(async (lock) => {
+    await sequelize.query('SELECT pg_advisory_xact_lock(:key)', {
+      replacements: { key: LOCK },
+      transaction: lock,
+    });
+    await sequelize.query(
+      'CREATE TABLE IF NOT EXISTS migrations (name text PRIMARY KEY, ran_at timestamptz NOT NULL DEFAULT now())',
+      { transaction: lock },
+    );
+    const umzug = new Umzug({
+      migrations: MIGRATIONS.map(({ name, up }) => ({
+        name,
+        up: async () => {
+          await sequelize.query(up, { transaction: lock });
+        },
+      })),
+      storage: {
+        logMigration: async ({ name }) => {
+          await sequelize.query('INSERT INTO migrations (name) VALUES (:name)', {
+            replacements: { name },
+            transaction: lock,
+          });
+        },
+        unlogMigration: () => Promise.reject(new Error('migrations only go forward')),
+        executed: async () => {
+          const rows = await sequelize.query<{ name: string }>('SELECT name FROM migrations ORDER BY name', {
+            type: QueryTypes.SELECT,
+            transaction: lock,
+          });
+          return rows.map((row) => row.name);
+        },
+      },
+      logger: undefined,
+    });
+    return (await umzug.up()).map((one) => one.name);
+  });
+}

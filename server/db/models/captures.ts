@@ -1,0 +1,107 @@
+import type { PhoneType } from '@emporikon/core/people/phones';
+import type { ClaimField, Intent, IntentKind, MessageView, Span } from '@emporikon/core/reading/types';
+import {
+  Model,
+  type CreationOptional,
+  type InferAttributes,
+  type InferCreationAttributes,
+  type Sequelize,
+} from 'sequelize';
+import { col, define } from './columns';
+
+export type CaptureState = 'waiting' | 'filed' | 'set aside';
+export type CameBy = 'upload' | 'paste' | 'post' | 'api';
+
+export class Capture extends Model<InferAttributes<Capture>, InferCreationAttributes<Capture>> {
+  declare id: string;
+  declare version: CreationOptional<number>;
+  declare kind: 'email' | 'text';
+  declare mediaType: string;
+  declare sha256: string;
+  declare raw: Buffer;
+  declare cameBy: CameBy;
+  declare capturedBy: string | null;
+  declare receivedAt: Date;
+  declare message: MessageView;
+  declare notices: string[];
+  declare state: CreationOptional<CaptureState>;
+  declare filedAt: CreationOptional<Date | null>;
+}
+
+export type Fate = 'current' | 'proposed' | 'superseded' | 'rejected';
+
+export class ClaimRow extends Model<InferAttributes<ClaimRow>, InferCreationAttributes<ClaimRow>> {
+  declare id: string;
+  declare captureId: string | null;
+  declare personId: CreationOptional<string | null>;
+  declare companyId: CreationOptional<string | null>;
+  declare field: ClaimField;
+  declare value: string;
+  declare normalized: string | null;
+  declare type: PhoneType | null;
+  declare confidence: number;
+  declare span: Span | null;
+  declare source: string;
+  declare byHand: CreationOptional<boolean>;
+  declare actorId: CreationOptional<string | null>;
+  declare fate: Fate;
+  declare replaces: CreationOptional<string | null>;
+  declare createdAt: Date;
+}
+
+export class IntentRow extends Model<InferAttributes<IntentRow>, InferCreationAttributes<IntentRow>> {
+  declare id: string;
+  declare captureId: string;
+  declare kind: IntentKind;
+  declare text: string;
+  declare value: Intent['value'];
+  declare confidence: number;
+  declare span: Span;
+  declare fate: CreationOptional<'proposed' | 'rejected'>;
+}
+
+export function defineCaptureModels(sequelize: Sequelize): void {
+  define(sequelize, Capture, 'captures', {
+    id: col.id,
+    version: col.version,
+    kind: col.words,
+    mediaType: col.words,
+    sha256: col.words,
+    raw: col.bytes,
+    cameBy: col.words,
+    capturedBy: col.uuid,
+    receivedAt: col.time,
+    message: col.json,
+    notices: col.json,
+    state: { ...col.words, defaultValue: 'waiting' },
+    filedAt: col.time,
+  });
+  define(sequelize, ClaimRow, 'claims', {
+    id: col.id,
+    captureId: col.uuid,
+    personId: col.uuid,
+    companyId: col.uuid,
+    field: col.words,
+    value: col.words,
+    normalized: col.text,
+    type: col.text,
+    confidence: col.real,
+    span: col.json,
+    source: col.words,
+    byHand: col.flag,
+    actorId: col.uuid,
+    fate: col.words,
+    replaces: col.uuid,
+    createdAt: col.time,
+  });
+  define(sequelize, IntentRow, 'intents', {
+    id: col.id,
+    captureId: col.uuid,
+    kind: col.words,
+    text: col.words,
+    value: col.json,
+    confidence: col.real,
+    span: col.json,
+    fate: { ...col.words, defaultValue: 'proposed' },
+  });
+}

@@ -1,0 +1,43 @@
+import {
+  DataTypes,
+  Model,
+  type InferAttributes,
+  type ModelAttributes,
+  type ModelStatic,
+  type Sequelize,
+} from 'sequelize';
+
+/** Column kinds, so that a model reads like the table it stands for. */
+export const col = {
+  id: { type: DataTypes.UUID, primaryKey: true },
+  version: { type: DataTypes.INTEGER, allowNull: false, defaultValue: 1 },
+  uuid: { type: DataTypes.UUID, allowNull: true },
+  text: { type: DataTypes.TEXT, allowNull: true },
+  words: { type: DataTypes.TEXT, allowNull: false },
+  time: { type: DataTypes.DATE, allowNull: true },
+  day: { type: DataTypes.DATEONLY, allowNull: true },
+  whole: { type: DataTypes.INTEGER, allowNull: false },
+  big: { type: DataTypes.BIGINT, allowNull: true },
+  real: { type: DataTypes.REAL, allowNull: false },
+  flag: { type: DataTypes.BOOLEAN, allowNull: false, defaultValue: false },
+  json: { type: DataTypes.JSONB, allowNull: true },
+  bytes: { type: DataTypes.BLOB, allowNull: false },
+} as const;
+
+/** Binds a model class to its table. */
+export function define<M extends Model>(
+  sequelize: Sequelize,
+  model: ModelStatic<M>,
+  table: string,
+  attributes: ModelAttributes<M, InferAttributes<M>>,
+): void {
+  // Sequelize writes into the definitions it is given; each attribute gets one of its own.
+  const own = Object.fromEntries(Object.entries(attributes).map(([name, one]) => [name, { ...(one as object) }]));
+  model.init(own as typeof attributes, {
+    sequelize,
+    tableName: table,
+    modelName: table,
+    underscored: true,
+    timestamps: false,
+  });
+}

@@ -1,0 +1,181 @@
+import type { DealRole } from '@emporikon/core/lifecycle/conversion';
+import type { LeadStatus } from '@emporikon/core/lifecycle/statuses';
+import type { MoveKind } from '@emporikon/core/ledger/composer';
+import {
+  Model,
+  type CreationOptional,
+  type InferAttributes,
+  type InferCreationAttributes,
+  type Sequelize,
+} from 'sequelize';
+import { col, define } from './columns';
+
+export class Stage extends Model<InferAttributes<Stage>, InferCreationAttributes<Stage>> {
+  declare id: string;
+  declare version: CreationOptional<number>;
+  declare name: string;
+  declare position: number;
+  declare kind: 'open' | 'won' | 'lost';
+  declare probability: number;
+  declare typicalDays: number;
+}
+
+export class Question extends Model<InferAttributes<Question>, InferCreationAttributes<Question>> {
+  declare id: string;
+  declare version: CreationOptional<number>;
+  declare label: string;
+  declare help: string;
+  declare position: number;
+  declare active: boolean;
+}
+
+export class Lead extends Model<InferAttributes<Lead>, InferCreationAttributes<Lead>> {
+  declare id: string;
+  declare version: CreationOptional<number>;
+  declare title: string;
+  declare personId: string;
+  declare companyId: string | null;
+  declare status: LeadStatus;
+  declare statusSince: Date;
+  declare source: string;
+  declare ownerId: string;
+  declare parkedUntil: CreationOptional<string | null>;
+  declare dropReason: CreationOptional<string | null>;
+  declare createdAt: Date;
+  declare updatedAt: Date;
+}
+
+export class LeadAnswer extends Model<InferAttributes<LeadAnswer>, InferCreationAttributes<LeadAnswer>> {
+  declare id: string;
+  declare version: CreationOptional<number>;
+  declare leadId: string;
+  declare questionId: string;
+  declare answer: string;
+  declare answeredBy: string;
+  declare answeredAt: Date;
+}
+
+export class Deal extends Model<InferAttributes<Deal>, InferCreationAttributes<Deal>> {
+  declare id: string;
+  declare version: CreationOptional<number>;
+  declare title: string;
+  declare companyId: string | null;
+  declare leadId: string | null;
+  declare stageId: string;
+  declare stageSince: Date;
+  declare amountMinor: number | null;
+  declare currency: string;
+  declare probability: number;
+  declare probabilityByHand: CreationOptional<boolean>;
+  declare expectedClose: string | null;
+  declare ownerId: string;
+  declare createdAt: Date;
+  declare updatedAt: Date;
+}
+
+export class DealRoleRow extends Model<InferAttributes<DealRoleRow>, InferCreationAttributes<DealRoleRow>> {
+  declare id: string;
+  declare dealId: string;
+  declare personId: string;
+  declare role: DealRole;
+}
+
+export class Task extends Model<InferAttributes<Task>, InferCreationAttributes<Task>> {
+  declare id: string;
+  declare version: CreationOptional<number>;
+  declare title: string;
+  declare kind: MoveKind;
+  declare dueAt: Date;
+  declare allDay: boolean;
+  declare assigneeId: string;
+  declare personId: string | null;
+  declare companyId: string | null;
+  declare leadId: string | null;
+  declare dealId: string | null;
+  declare doneAt: CreationOptional<Date | null>;
+  declare createdBy: string | null;
+  declare createdAt: Date;
+}
+
+export function defineDealModels(sequelize: Sequelize): void {
+  define(sequelize, Stage, 'stages', {
+    id: col.id,
+    version: col.version,
+    name: col.words,
+    position: col.whole,
+    kind: col.words,
+    probability: col.whole,
+    typicalDays: col.whole,
+  });
+  define(sequelize, Question, 'questions', {
+    id: col.id,
+    version: col.version,
+    label: col.words,
+    help: col.words,
+    position: col.whole,
+    active: col.flag,
+  });
+  define(sequelize, Lead, 'leads', {
+    id: col.id,
+    version: col.version,
+    title: col.words,
+    personId: col.uuid,
+    companyId: col.uuid,
+    status: col.words,
+    statusSince: col.time,
+    source: col.words,
+    ownerId: col.uuid,
+    parkedUntil: col.day,
+    dropReason: col.text,
+    createdAt: col.time,
+    updatedAt: col.time,
+  });
+  define(sequelize, LeadAnswer, 'lead_answers', {
+    id: col.id,
+    version: col.version,
+    leadId: col.uuid,
+    questionId: col.uuid,
+    answer: col.words,
+    answeredBy: col.uuid,
+    answeredAt: col.time,
+  });
+  define(sequelize, Deal, 'deals', {
+    id: col.id,
+    version: col.version,
+    title: col.words,
+    companyId: col.uuid,
+    leadId: col.uuid,
+    stageId: col.uuid,
+    stageSince: col.time,
+    amountMinor: col.big,
+    currency: col.words,
+    probability: col.whole,
+    probabilityByHand: col.flag,
+    expectedClose: col.day,
+    ownerId: col.uuid,
+    createdAt: col.time,
+    updatedAt: col.time,
+  });
+  define(sequelize, DealRoleRow, 'deal_roles', {
+    id: col.id,
+    dealId: col.uuid,
+    personId: col.uuid,
+    role: col.words,
+  });
+  define(sequelize, Task, 'tasks', {
+    id: col.id,
+    version: col.version,
+    title: col.words,
+    kind: col.words,
+    dueAt: col.time,
+    allDay: col.flag,
+    assigneeId: col.uuid,
+    personId: col.uuid,
+    companyId: col.uuid,
+    leadId: col.uuid,
+    dealId: col.uuid,
+    doneAt: col.time,
+    createdBy: col.uuid,
+    createdAt: col.time,
+  });
+}

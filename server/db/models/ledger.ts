@@ -1,0 +1,85 @@
+import type { Side } from '@emporikon/core/ledger/turn';
+import {
+  Model,
+  type CreationOptional,
+  type InferAttributes,
+  type InferCreationAttributes,
+  type Sequelize,
+} from 'sequelize';
+import { col, define } from './columns';
+
+export type LedgerKind = 'mail' | 'call' | 'meeting' | 'note' | 'change';
+
+export class LedgerEntry extends Model<InferAttributes<LedgerEntry>, InferCreationAttributes<LedgerEntry>> {
+  declare id: string;
+  declare at: Date;
+  declare side: Side;
+  declare kind: LedgerKind;
+  declare headline: string;
+  declare body: string;
+  declare asks: string[];
+  declare captureId: string | null;
+  declare actorId: string | null;
+  declare createdAt: Date;
+}
+
+export class LedgerLink extends Model<InferAttributes<LedgerLink>, InferCreationAttributes<LedgerLink>> {
+  declare id: string;
+  declare entryId: string;
+  declare personId: string | null;
+  declare companyId: string | null;
+  declare leadId: string | null;
+  declare dealId: string | null;
+}
+
+/** One written row: what it was and what it became; null where it did not or does not exist. */
+export interface Change {
+  table: string;
+  id: string;
+  before: Record<string, unknown> | null;
+  after: Record<string, unknown> | null;
+}
+
+export class EventRow extends Model<InferAttributes<EventRow>, InferCreationAttributes<EventRow>> {
+  declare seq: CreationOptional<number>;
+  declare id: string;
+  declare at: Date;
+  declare actorId: string | null;
+  declare command: string;
+  declare label: string;
+  declare changes: Change[];
+  declare undoes: string | null;
+}
+
+export function defineLedgerModels(sequelize: Sequelize): void {
+  define(sequelize, LedgerEntry, 'ledger_entries', {
+    id: col.id,
+    at: col.time,
+    side: col.words,
+    kind: col.words,
+    headline: col.words,
+    body: col.words,
+    asks: col.json,
+    captureId: col.uuid,
+    actorId: col.uuid,
+    createdAt: col.time,
+  });
+  define(sequelize, LedgerLink, 'ledger_links', {
+    id: col.id,
+    entryId: col.uuid,
+    personId: col.uuid,
+    companyId: col.uuid,
+    leadId: col.uuid,
+    dealId: col.uuid,
+  });
+  define(sequelize, EventRow, 'events', {
+    seq: { type: 'BIGINT', autoIncrement: true, primaryKey: true },
+    id: col.uuid,
+    at: col.time,
+    actorId: col.uuid,
+    command: col.words,
+    label: col.words,
+    changes: col.json,
+    undoes: col.uuid,
+  });
+}

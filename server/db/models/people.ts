@@ -1,0 +1,99 @@
+import type { PhoneType } from '@emporikon/core/people/phones';
+import {
+  Model,
+  type CreationOptional,
+  type InferAttributes,
+  type InferCreationAttributes,
+  type Sequelize,
+} from 'sequelize';
+import { col, define } from './columns';
+
+export type Standing = 'stranger' | 'prospect' | 'customer' | 'past customer' | 'partner' | 'personal';
+export type ContactKind = 'email' | 'phone' | 'url' | 'profile';
+
+export class Company extends Model<InferAttributes<Company>, InferCreationAttributes<Company>> {
+  declare id: string;
+  declare version: CreationOptional<number>;
+  declare name: string;
+  declare nameKey: string;
+  declare domain: string | null;
+  declare url: string | null;
+  declare phone: string | null;
+  declare address: string | null;
+  declare ownerId: string | null;
+  declare createdAt: Date;
+  declare updatedAt: Date;
+}
+
+export class Person extends Model<InferAttributes<Person>, InferCreationAttributes<Person>> {
+  declare id: string;
+  declare version: CreationOptional<number>;
+  declare fullName: string;
+  declare givenName: string;
+  declare familyName: string;
+  declare nameKey: string;
+  declare jobTitle: string | null;
+  declare address: string | null;
+  declare timeZone: string | null;
+  declare companyId: string | null;
+  declare standing: Standing;
+  declare ownerId: string | null;
+  declare createdAt: Date;
+  declare updatedAt: Date;
+}
+
+export class ContactPoint extends Model<
+  InferAttributes<ContactPoint>,
+  InferCreationAttributes<ContactPoint>
+> {
+  declare id: string;
+  declare version: CreationOptional<number>;
+  declare personId: string;
+  declare kind: ContactKind;
+  declare value: string;
+  declare normalized: string;
+  declare type: PhoneType | null;
+  declare createdAt: Date;
+}
+
+export function definePeopleModels(sequelize: Sequelize): void {
+  define(sequelize, Company, 'companies', {
+    id: col.id,
+    version: col.version,
+    name: col.words,
+    nameKey: col.words,
+    domain: col.text,
+    url: col.text,
+    phone: col.text,
+    address: col.text,
+    ownerId: col.uuid,
+    createdAt: col.time,
+    updatedAt: col.time,
+  });
+  define(sequelize, Person, 'people', {
+    id: col.id,
+    version: col.version,
+    fullName: col.words,
+    givenName: col.words,
+    familyName: col.words,
+    nameKey: col.words,
+    jobTitle: col.text,
+    address: col.text,
+    timeZone: col.text,
+    companyId: col.uuid,
+    standing: col.words,
+    ownerId: col.uuid,
+    createdAt: col.time,
+    updatedAt: col.time,
+  });
+  define(sequelize, ContactPoint, 'contact_points', {
+    id: col.id,
+    version: col.version,
+    personId: col.uuid,
+    kind: col.words,
+    value: col.words,
+    normalized: col.words,
+    type: col.text,
+    createdAt: col.time,
+  });
+}

@@ -1,0 +1,60 @@
+import { Model, type InferAttributes, type InferCreationAttributes, type Sequelize } from 'sequelize';
+import { col, define } from './columns';
+
+export type UserRole = 'rep' | 'manager' | 'admin';
+
+export class User extends Model<InferAttributes<User>, InferCreationAttributes<User>> {
+  declare id: string;
+  declare email: string;
+  declare name: string;
+  declare role: UserRole;
+  declare timeZone: string;
+  declare passwordHash: string;
+  declare active: boolean;
+  declare createdAt: Date;
+}
+
+export class Session extends Model<InferAttributes<Session>, InferCreationAttributes<Session>> {
+  declare tokenHash: string;
+  declare userId: string;
+  declare createdAt: Date;
+  declare expiresAt: Date;
+}
+
+export class AccessToken extends Model<InferAttributes<AccessToken>, InferCreationAttributes<AccessToken>> {
+  declare id: string;
+  declare userId: string;
+  declare name: string;
+  declare tokenHash: string;
+  declare createdAt: Date;
+  declare lastUsedAt: Date | null;
+  declare revokedAt: Date | null;
+}
+
+export function defineUserModels(sequelize: Sequelize): void {
+  define(sequelize, User, 'users', {
+    id: col.id,
+    email: col.words,
+    name: col.words,
+    role: col.words,
+    timeZone: col.words,
+    passwordHash: col.words,
+    active: col.flag,
+    createdAt: col.time,
+  });
+  define(sequelize, Session, 'sessions', {
+    tokenHash: { ...col.words, primaryKey: true },
+    userId: col.uuid,
+    createdAt: col.time,
+    expiresAt: col.time,
+  });
+  define(sequelize, AccessToken, 'access_tokens', {
+    id: col.id,
+    userId: col.uuid,
+    name: col.words,
+    tokenHash: col.words,
+    createdAt: col.time,
+    lastUsedAt: col.time,
+    revokedAt: col.time,
+  });
+}

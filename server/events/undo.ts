@@ -1,0 +1,169 @@
+import { QueryTypes, type Model, type ModelStatic } from 'sequelize';
+import type { Context } from '../commands/context';
+import { EventRow, type Change } from '../db/models/ledger';
+import { rowOf } from '../commands/writer';
+import { cannotUndo, conflict, notFound } from '../http/problems';
+
+/** Bookkeeping that changes without anybody meaning anything by it. */
+const NOT_MEANT = new Set(['version', 'updatedAt']);
+const NOUNS: Record<string, string> = {
+  people: 'person',
+  companies: 'company',
+  leads: 'lead',
+  deals: 'deal',
+  tasks: 'next move',
+  captures: 'capture',
+  claims: 'fact',
+  contact_points: 'contact detail',
+  ledger_entries: 'ledger entry',
+  ledger_links: 'ledger entry',
+  lead_answers: 'answer',
+  deal_roles: 'role',
+  intents: 'reading',
+  questions: 'question',
+  stages: 'stage',
+};
+
+const same = (a: unknown, b: unknown): boolean => JSON.stringify(a ?? null) === JSON.stringify(b ?? null);
+
+const titleOf = (row: Record<string, unknown> | null): string => {
+  const title =
+    row?.title ?? row?.fullName ?? row?.name ?? row?.headline ?? row?.value ?? row?.answer ?? row?.label;
+  return typeof title === 'string' && title ? ` “${title.slice(0, 60)}”` : '';
+};
+
+const describe = (table: string, row: Record<string, unknown> | null): string =>
+  `the ${NOUNS[table] ?? table}${titleOf(row)}`;
+
+/** Changes of one row folded to its first state before and its last after, newest row first. */
+function fold(changes: readonly Change[]): Change[] {
+  const folded = new Map<string, Change>();
+  for (const change of changes) {
+    const key = `${change.table}/${change.id}`;
+    const earlier = folded.get(key);
+    if (earlier) earlier.after = change.after;
+    else folded.set(key, { ...change });
+  }
+  return [...folded.values()].reverse();
+}
+
+interface Reference {
+  table: string;
+  column: string;
+  target: string;
+}
+
+/** Foreign keys as the database has them, so that a table added later is not forgotten here. */
+async function references(context: Context): Promise<Reference[]> {
+  return context.sequelize.query<Reference>(
+    `SELECT c.conrelid::regclass::text AS "table", a.attname AS "column", c.confrelid::regclass::text AS target
+       FROM pg_constraint c JOIN pg_attribute a ON a.attrelid = c.conrelid AND a.attnum = c.conkey[1]
+      WHERE c.contype = 'f' AND c.connamespace = 'public'::regnamespace`,
+    { type: QueryTypes.SELECT, transaction: context.tx },
+  );
+}
+
+const modelOf = (context: Context, table: string): ModelStatic<Model> =>
+  context.sequelize.model(table) as ModelStatic<Model>;
+
+/** Rows made since that stand on a row which the undo would take away. */
+async function builtOn(
+  context: Context,
+  change: Change,
+  keys: readonly Reference[],
+  own: ReadonlySet<string>,
+): Promise<string[]> {
+  const found: string[] = [];
+  for (const key of keys.filter(
+    (one) => one.target === change.table && context.sequelize.isDefined(one.table),
+  )) {
+    const attribute = Object.entries(modelOf(context, key.table).getAttributes()).find(
+      ([, one]) => one.field === key.column,
+    )?.[0];
+    if (!attribute) continue;
+    const rows = await modelOf(context, key.table).findAll({
+      where: { [attribute]: change.id },
+      transaction: context.tx,
+      limit: 20,
+    });
+    for (const row of rows.map(rowOf))
+      if (!own.has(`${key.table}/${String(row.id)}`))
+        found.push(
+          `${describe(key.table, await spoken(context, key.table, row))} belongs to ${describe(change.table, change.after)}`,
+        );
+  }
+  return found;
+}
+
+/** A link has no words of its own: the entry it links has. */
+async function spoken(
+  context: Context,
+  table: string,
+  row: Record<string, unknown>,
+): Promise<Record<string, unknown>> {
+  if (table !== 'ledger_links') return row;
+  const entry = await modelOf(context, 'ledger_entries').findByPk(String(row.entryId), {
+    transaction: context.tx,
+  });
+  return entry ? rowOf(entry) : row;
+}
+
+async function obstacles(context: Context, changes: readonly Change[]): Promise<string[]> {
+  const reasons: string[] = [];
+  const own = new Set(changes.map((change) => `${change.table}/${change.id}`));
+  const keys = await references(context);
+  for (const change of changes) {
+    const instance = await modelOf(context, change.table).findByPk(change.id, {
+      transaction: context.tx,
+      lock: true,
+    });
+    const current = instance ? rowOf(instance) : null;
+    if (!change.after) {
+      if (current) reasons.push(`${describe(change.table, current)} is there again`);
+    } else if (!current) reasons.push(`${describe(change.table, change.after)} is gone`);
+    else {
+      const after = change.after;
+      const meant = Object.keys(after).filter(
+        (key) => !NOT_MEANT.has(key) && (!change.before || !same(change.before[key], after[key])),
+      );
+      if (meant.some((key) => !same(current[key], after[key])))
+        reasons.push(`${describe(change.table, after)} was changed since`);
+      if (!change.before) reasons.push(...(await builtOn(context, change, keys, own)));
+    }
+  }
+  return [...new Set(reasons)];
+}
+
+/**
+ * Takes one command back, row by row, newest first, in one transaction.
+ * @throws 404 for no such event, 409 when it was undone before or something was built on it, saying what
+ */
+export async function undo(context: Context, eventId: string): Promise<{ label: string }> {
+  const event = await EventRow.findOne({ where: { id: eventId }, transaction: context.tx });
+  if (!event) throw notFound('There is no such change.');
+  if (event.undoes) throw conflict('This change was itself an undo.');
+  if (await EventRow.findOne({ where: { undoes: eventId }, transaction: context.tx }))
+    throw conflict('This was undone already.');
+  const changes = fold(event.changes).filter((change) => change.before || change.after);
+  const reasons = await obstacles(context, changes);
+  if (reasons.length)
+    throw cannotUndo(
+      `Something was built on this: ${reasons.slice(0, 4).join('; ')}. Nothing was taken back.`,
+      { reasons },
+    );
+  for (const change of changes) {
+    const model = modelOf(context, change.table);
+    const instance = await model.findByPk(change.id, { transaction: context.tx });
+    if (!change.before) {
+      if (instance) await context.write.remove(instance);
+    } else if (!instance) await context.write.insert(model, change.before as never);
+    else {
+      const restored = Object.fromEntries(
+        Object.entries(change.before).filter(([key]) => !NOT_MEANT.has(key)),
+      );
+      await context.write.update(instance, restored);
+    }
+  }
+  await context.write.event('undo', `Undid: ${event.label}`, context.actor?.id ?? null, eventId);
+  return { label: event.label };
+}

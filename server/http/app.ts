@@ -1,0 +1,109 @@
+import cookie from '@fastify/cookie';
+import helmet from '@fastify/helmet';
+import swagger from '@fastify/swagger';
+import { MAX_MESSAGE_BYTES } from '@emporikon/core/reading/types';
+import { captureHandlers, mountMessageViews } from '../captures/routes';
+import { companyHandlers } from '../companies/routes';
+import { dealHandlers } from '../deals/routes';
+import { mountLive } from '../events/routes';
+import type { LiveFeed } from '../events/live';
+import { leadHandlers } from '../leads/routes';
+import { ledgerHandlers } from '../ledger/routes';
+import { peopleHandlers } from '../people/routes';
+import { searchHandlers } from '../search/routes';
+import { identify } from '../session/identify';
+import { sessionHandlers } from '../session/routes';
+import { settingsHandlers } from '../settings/routes';
+import { taskHandlers } from '../tasks/routes';
+import type { Tools } from '../commands/context';
+import Fastify, { type FastifyInstance } from 'fastify';
+import { jsonSchemaTransform, serializerCompiler, validatorCompiler } from 'fastify-type-provider-zod';
+import { answerErrors } from './errors';
+import { mount } from './mount';
+import { serveWeb } from './web';
+
+export interface AppOptions {
+  tools: Tools;
+  live: LiveFeed;
+  webRoot: string | null;
+  log?: boolean;
+}
+
+/** The whole HTTP face of the program, not yet listening. */
+export async function buildApp({ tools, live, webRoot, log = false }: AppOptions): Promise<FastifyInstance> {
+  const app = Fastify({
+    logger: log ? { level: 'warn' } : false,
+    bodyLimit: 1024 * 1024,
+    forceCloseConnections: true,
+  });
+  app.setValidatorCompiler(validatorCompiler);
+  app.setSerializerCompiler(serializerCompiler);
+  answerErrors(app);
+  await app.register(swagger, {
+    openapi: {
+      openapi: '3.1.0',
+      info: {
+        title: 'Emporikon',
+        version: '0.1.0',
+        description: 'Prospects in, people, companies and deals out.',
+      },
+      components: {
+        securitySchemes: {
+          cookie: { type: 'apiKey', in: 'cookie', name: 'emporikon_session' },
+          token: { type: 'http', scheme: 'bearer' },
+        },
+      },
+      security: [{ cookie: [] }, { token: [] }],
+    },
+    transform: jsonSchemaTransform,
+  });
+  await app.register(cookie);
+  await app.register(helmet, {
+    enableCSPNonces: true,
+    contentSecurityPolicy: {
+      directives: {
+        defaultSrc: ["'none'"],
+        scriptSrc: ["'self'"],
+        styleSrc: ["'self'"],
+        fontSrc: ["'self'"],
+        imgSrc: ["'self'", 'data:'],
+        connectSrc: ["'self'"],
+        frameSrc: ["'self'"],
+        frameAncestors: ["'self'"],
+        baseUri: ["'none'"],
+        formAction: ["'self'"],
+        manifestSrc: ["'self'"],
+        upgradeInsecureRequests: null,
+      },
+    },
+    strictTransportSecurity: false,
+    xFrameOptions: { action: 'sameorigin' },
+  });
+  for (const type of ['message/rfc822', 'text/plain'])
+    app.addContentTypeParser(
+      type,
+      { parseAs: 'buffer', bodyLimit: MAX_MESSAGE_BYTES },
+      (_request, body, done) => done(null, body),
+    );
+  identify(app, tools);
+  const handlers = [
+    sessionHandlers,
+    captureHandlers,
+    peopleHandlers,
+    companyHandlers,
+    leadHandlers,
+    dealHandlers,
+    taskHandlers,
+    ledgerHandlers,
+    searchHandlers,
+    settingsHandlers,
+  ];
+  await app.register(async (api) => {
+    for (const one of handlers) mount(api, tools, one);
+    mountMessageViews(api, tools);
+    mountLive(api, live);
+    api.get('/api/openapi.json', { schema: { hide: true }, config: { open: true } }, () => app.swagger());
+  });
+  await serveWeb(app, webRoot);
+  return app;
+}

@@ -1,0 +1,73 @@
+import type { FastifyError, FastifyInstance, FastifyReply } from 'fastify';
+import { hasZodFastifySchemaValidationErrors } from 'fastify-type-provider-zod';
+import { MAX_MESSAGE_BYTES } from '@emporikon/core/reading/types';
+import { UniqueConstraintError } from 'sequelize';
+import { conflict, invalid, notFound, ProblemError, tooLarge, unsupported } from './problems';
+
+function send(reply: FastifyReply, { problem, headers }: ProblemError): FastifyReply {
+  return reply
+    .code(problem.status)
+    .headers(headers)
+    .type('application/problem+json')
+    .serializer(JSON.stringify)
+    .send(problem);
+}
+
+const PARSE_ERRORS = new Set([
+  'FST_ERR_CTP_INVALID_JSON_BODY',
+  'FST_ERR_CTP_EMPTY_JSON_BODY',
+  'FST_ERR_CTP_INVALID_CONTENT_LENGTH',
+]);
+
+function asProblem(error: FastifyError): ProblemError | null {
+  if (error instanceof ProblemError) return error;
+  if (hasZodFastifySchemaValidationErrors(error)) {
+    const fields = Object.fromEntries(
+      error.validation.map((one) => [
+        one.instancePath.replace(/^\//, '').replace(/\//g, '.') || 'body',
+        one.message ?? 'is wrong',
+      ]),
+    );
+    return invalid(
+      `Nothing was saved: ${Object.entries(fields)
+        .map(([field, what]) => `${field}: ${what}`)
+        .join('; ')}.`,
+      { fields },
+    );
+  }
+  if (error.code === 'FST_ERR_CTP_BODY_TOO_LARGE')
+    return tooLarge(
+      `Larger than ${MAX_MESSAGE_BYTES / 1024 / 1024} MB; it was not kept. Leave out large attachments and try again.`,
+    );
+  if (error.code === 'FST_ERR_CTP_INVALID_MEDIA_TYPE')
+    return unsupported('Send a message as message/rfc822, or text as text/plain.');
+  if (PARSE_ERRORS.has(error.code)) return invalid('The body is not valid JSON.');
+  if (error instanceof UniqueConstraintError)
+    return conflict(
+      'Somebody saved the same thing a moment ago; nothing was doubled. Read again and try once more.',
+    );
+  if (error.statusCode && error.statusCode < 500) return invalid(error.message);
+  return null;
+}
+
+/** Answers every error with a problem document; nothing internal leaves the house. */
+export function answerErrors(app: FastifyInstance): void {
+  app.setErrorHandler<FastifyError>((error, request, reply) => {
+    const problem = asProblem(error);
+    if (problem) return send(reply, problem);
+    request.log.error(error);
+    return send(
+      reply,
+      new ProblemError({
+        type: 'urn:emporikon:problem:internal',
+        title: 'Something went wrong here',
+        status: 500,
+        detail: 'Nothing was saved. Try again; if it happens once more, tell your administrator the time.',
+      }),
+    );
+  });
+}
+
+/** What an unknown address under /api is answered with. */
+export const noSuchRoute = (reply: FastifyReply): FastifyReply =>
+  send(reply, notFound('There is nothing at this address.'));

@@ -1,0 +1,68 @@
+import { allRoutes, type Parsed, type Reply, type RouteName } from '@emporikon/contract';
+import { Problem, type RouteSpec } from '@emporikon/contract/common';
+import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
+import { perform, type Context, type Tools } from '../commands/context';
+import { requireSameOrigin } from './origin';
+import { forbidden } from './problems';
+import { once } from './once';
+
+export interface Call<Name extends RouteName> {
+  params: Parsed<Name, 'params'>;
+  query: Parsed<Name, 'query'>;
+  body: Parsed<Name, 'body'>;
+  context: Context;
+  request: FastifyRequest;
+  /** Sets the status or a header where the route's own is not the one. */
+  reply: FastifyReply;
+}
+
+export type Handlers = { [Name in RouteName]?: (call: Call<Name>) => Promise<Reply<Name>> };
+
+const PROBLEMS = { '4xx': Problem, '5xx': Problem };
+
+/**
+ * Mounts handlers on the contract's routes. Every call runs in one transaction with a context; a POST that brings an
+ * `Idempotency-Key` is answered once.
+ */
+export function mount(app: FastifyInstance, tools: Tools, handlers: Handlers): void {
+  for (const [name, handler] of Object.entries(handlers) as [
+    RouteName,
+    (call: Call<RouteName>) => Promise<unknown>,
+  ][]) {
+    const [method = 'GET', url = '/'] = name.split(' ');
+    const spec: RouteSpec = allRoutes[name];
+    const status = spec.status ?? 200;
+    app.route({
+      method,
+      url,
+      schema: {
+        summary: spec.summary,
+        tags: [spec.tag],
+        ...(spec.params ? { params: spec.params } : {}),
+        ...(spec.query ? { querystring: spec.query } : {}),
+        ...(spec.body ? { body: spec.body } : {}),
+        ...(spec.raw ? { consumes: [...spec.raw] } : {}),
+        ...(spec.open ? { security: [] } : {}),
+        response: { [status]: spec.reply, ...(status === 201 ? { 200: spec.reply } : {}), ...PROBLEMS },
+      },
+      config: { open: spec.open ?? false },
+      handler: async (request, reply) => {
+        if (method !== 'GET') requireSameOrigin(request);
+        if (spec.roles && !spec.roles.includes(request.actor?.role ?? 'rep'))
+          throw forbidden(`Only a ${spec.roles.join(' or ')} may do this.`);
+        reply.code(status);
+        return perform(tools, request.actor, (context) => {
+          const call = {
+            params: request.params,
+            query: request.query,
+            body: request.body,
+            context,
+            request,
+            reply,
+          } as Call<RouteName>;
+          return once(context, request, reply, () => handler(call));
+        });
+      },
+    });
+  }
+}

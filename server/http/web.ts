@@ -1,0 +1,29 @@
+import fastifyStatic from '@fastify/static';
+import type { FastifyInstance } from 'fastify';
+import { readFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { noSuchRoute } from './errors';
+
+/** Serves the built interface: hashed assets for a year, the page itself fresh and with this request's nonce. */
+export async function serveWeb(app: FastifyInstance, root: string | null): Promise<void> {
+  if (!root) {
+    app.setNotFoundHandler((_request, reply) => noSuchRoute(reply));
+    return;
+  }
+  await app.register(fastifyStatic, {
+    root: join(root, 'assets'),
+    prefix: '/assets/',
+    immutable: true,
+    maxAge: '365d',
+    index: false,
+  });
+  const page = await readFile(join(root, 'index.html'), 'utf8');
+  app.setNotFoundHandler((request, reply) => {
+    if (request.method !== 'GET' || request.url.startsWith('/api/') || request.url.startsWith('/assets/'))
+      return noSuchRoute(reply);
+    return reply
+      .type('text/html')
+      .header('cache-control', 'no-store')
+      .send(page.replaceAll('__NONCE__', reply.cspNonce.style));
+  });
+}

@@ -1,0 +1,184 @@
+import type { LeadDetail, LeadRow } from '@emporikon/contract/leads';
+import { proposeDeal } from '@emporikon/core/lifecycle/conversion';
+import { nextStatuses, type LeadStatus } from '@emporikon/core/lifecycle/statuses';
+import type { Intent } from '@emporikon/core/reading/types';
+import { literal, Op, QueryTypes } from 'sequelize';
+import type { Context } from '../commands/context';
+import { asIntent, loadIntents } from '../captures/view';
+import { Deal, Lead, LeadAnswer, Question } from '../db/models/deals';
+import { Company, Person } from '../db/models/people';
+import { User } from '../db/models/users';
+import { decodeCursor, encodeCursor } from '../http/paging';
+import { notFound } from '../http/problems';
+import { nextMoves } from '../tasks/queries';
+
+async function withNames(context: Context, leads: readonly Lead[]): Promise<LeadRow[]> {
+  const byId = <T extends { id: string }>(rows: readonly T[]): Map<string, T> =>
+    new Map(rows.map((row) => [row.id, row]));
+  const people = byId(
+    await Person.findAll({ where: { id: leads.map((lead) => lead.personId) }, transaction: context.tx }),
+  );
+  const companies = byId(
+    await Company.findAll({
+      where: { id: leads.flatMap((lead) => lead.companyId ?? []) },
+      transaction: context.tx,
+    }),
+  );
+  const owners = byId(
+    await User.findAll({ where: { id: leads.map((lead) => lead.ownerId) }, transaction: context.tx }),
+  );
+  const moves = await nextMoves(
+    context,
+    'lead_id',
+    leads.map((lead) => lead.id),
+  );
+  return leads.map((lead) => {
+    const company = lead.companyId ? companies.get(lead.companyId) : undefined;
+    return {
+      id: lead.id,
+      version: lead.version,
+      title: lead.title,
+      person: { id: lead.personId, name: people.get(lead.personId)?.fullName ?? '' },
+      company: company ? { id: company.id, name: company.name } : null,
+      status: lead.status,
+      statusSince: lead.statusSince.toISOString(),
+      source: lead.source,
+      owner: { id: lead.ownerId, name: owners.get(lead.ownerId)?.name ?? '' },
+      nextMove: moves.get(lead.id) ?? null,
+      createdAt: lead.createdAt.toISOString(),
+    };
+  });
+}
+
+const RANK =
+  "(CASE status WHEN 'new' THEN 0 WHEN 'working' THEN 1 WHEN 'qualified' THEN 2 WHEN 'parked' THEN 3 WHEN 'converted' THEN 4 ELSE 5 END)";
+
+/** Leads, open ones first, newest first within a status. */
+export async function listLeads(
+  context: Context,
+  query: { status?: LeadStatus; owner?: string; cursor?: string; limit: number },
+): Promise<{ items: LeadRow[]; next: string | null }> {
+  const offset = Number(decodeCursor(query.cursor, 1)[0] ?? 0);
+  const leads = await Lead.findAll({
+    where: {
+      ...(query.status ? { status: query.status } : {}),
+      ...(query.owner ? { ownerId: query.owner } : {}),
+    },
+    order: [
+      [literal(RANK), 'ASC'],
+      ['createdAt', 'DESC'],
+      ['id', 'ASC'],
+    ],
+    limit: query.limit + 1,
+    offset,
+    transaction: context.tx,
+  });
+  return {
+    items: await withNames(context, leads.slice(0, query.limit)),
+    next: leads.length > query.limit ? encodeCursor([String(offset + query.limit)]) : null,
+  };
+}
+
+export async function leadRow(context: Context, id: string): Promise<LeadRow> {
+  const lead = await Lead.findByPk(id, { transaction: context.tx });
+  const [row] = lead ? await withNames(context, [lead]) : [];
+  if (!row) throw notFound('There is no such lead.');
+  return row;
+}
+
+async function capturesOf(context: Context, leadId: string): Promise<{ id: string; subject: string }[]> {
+  return context.sequelize.query<{ id: string; subject: string }>(
+    `SELECT c.id, coalesce(nullif(c.message->>'subject', ''), 'Message') AS subject FROM ledger_links k JOIN ledger_entries n ON n.id = k.entry_id JOIN captures c ON c.id = n.capture_id WHERE k.lead_id = :leadId ORDER BY n.at DESC`,
+    { replacements: { leadId }, type: QueryTypes.SELECT, transaction: context.tx },
+  );
+}
+
+/** The words of a message that may answer a question, by what the question is about. */
+function suggest(label: string, intents: readonly Pick<Intent, 'kind' | 'text'>[]): string | null {
+  const kinds: [RegExp, Intent['kind']][] = [
+    [/need|want|brauch/i, 'quantity'],
+    [/budget|spend|price|money/i, 'money'],
+    [/time|timing|when|start/i, 'when'],
+  ];
+  const kind = kinds.find(([pattern]) => pattern.test(label))?.[1];
+  return intents.find((intent) => intent.kind === kind)?.text ?? null;
+}
+
+/** The event that made a lead's deal, for its undo; null when there is none or it was undone. */
+export async function conversionEvent(context: Context, leadId: string): Promise<string | null> {
+  const [row] = await context.sequelize.query<{ id: string }>(
+    `SELECT e.id FROM events e WHERE e.command = 'convert lead' AND e.changes @> jsonb_build_array(jsonb_build_object('table', 'leads', 'id', :leadId::text))
+       AND NOT EXISTS (SELECT 1 FROM events u WHERE u.undoes = e.id) ORDER BY e.seq DESC LIMIT 1`,
+    { replacements: { leadId }, type: QueryTypes.SELECT, transaction: context.tx },
+  );
+  return row?.id ?? null;
+}
+
+/** What was read of all the messages of a lead, and what a deal made of it would be. */
+export async function proposalFor(
+  context: Context,
+  lead: Lead,
+  row: LeadRow,
+): Promise<{
+  proposal: LeadDetail['proposal'];
+  intents: LeadDetail['intents'];
+  captures: LeadDetail['captures'];
+}> {
+  const captures = await capturesOf(context, lead.id);
+  const rows = captures.length
+    ? await loadIntents(
+        context,
+        captures.map((one) => one.id),
+      )
+    : [];
+  const intents = rows.map(asIntent).filter((intent) => intent.fate === 'proposed');
+  return {
+    proposal: proposeDeal(intents, row.company?.name ?? '', row.person.name, context.house.currency),
+    intents,
+    captures,
+  };
+}
+
+/** One lead with its questions and what a conversion would make. */
+export async function leadDetail(context: Context, id: string): Promise<LeadDetail> {
+  const lead = await Lead.findByPk(id, { transaction: context.tx });
+  if (!lead) throw notFound('There is no such lead.');
+  const row = await leadRow(context, id);
+  const { proposal, intents, captures } = await proposalFor(context, lead, row);
+  const answers = await LeadAnswer.findAll({ where: { leadId: id }, transaction: context.tx });
+  const questions = await Question.findAll({
+    where: { [Op.or]: [{ active: true }, { id: answers.map((one) => one.questionId) }] },
+    order: ['position'],
+    transaction: context.tx,
+  });
+  const names = new Map(
+    (
+      await User.findAll({ where: { id: answers.map((one) => one.answeredBy) }, transaction: context.tx })
+    ).map((user) => [user.id, user.name]),
+  );
+  const deal = await Deal.findOne({ where: { leadId: id }, transaction: context.tx });
+  return {
+    ...row,
+    parkedUntil: lead.parkedUntil ?? null,
+    dropReason: lead.dropReason ?? null,
+    nextStatuses: [...nextStatuses(lead.status)],
+    intents,
+    captures,
+    proposal,
+    deal: deal ? { id: deal.id, name: deal.title } : null,
+    conversionEventId: deal ? await conversionEvent(context, id) : null,
+    answers: questions.map((question) => {
+      const answer = answers.find((one) => one.questionId === question.id);
+      return {
+        questionId: question.id,
+        label: question.label,
+        help: question.help,
+        answer: answer?.answer ?? '',
+        version: answer?.version ?? null,
+        by: answer ? (names.get(answer.answeredBy) ?? null) : null,
+        at: answer?.answeredAt.toISOString() ?? null,
+        suggestion: answer?.answer ? null : suggest(question.label, intents),
+      };
+    }),
+  };
+}

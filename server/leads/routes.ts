@@ -1,0 +1,126 @@
+import { statusProblem, type LeadStatus } from '@emporikon/core/lifecycle/statuses';
+import { whoActs, type Context } from '../commands/context';
+import { Lead, LeadAnswer, Question } from '../db/models/deals';
+import type { Handlers } from '../http/mount';
+import { invalid, notFound, stale } from '../http/problems';
+import { rowOf } from '../commands/writer';
+import { loadPerson } from '../people/commands';
+import { convertLead } from './convert';
+import { leadDetail, leadRow, listLeads } from './queries';
+
+interface LeadPatch {
+  version: number;
+  title?: string;
+  status?: LeadStatus;
+  ownerId?: string;
+  parkedUntil?: string | null;
+  dropReason?: string | null;
+}
+
+async function loadLead(context: Context, id: string): Promise<Lead> {
+  const lead = await Lead.findByPk(id, { transaction: context.tx, lock: true });
+  if (!lead) throw notFound('There is no such lead.');
+  return lead;
+}
+
+async function changeLead(
+  context: Context,
+  id: string,
+  { version, ...patch }: LeadPatch,
+): Promise<{ version: number; eventId: string | null }> {
+  const lead = await loadLead(context, id);
+  if (lead.version !== version) throw stale(rowOf(lead));
+  const status = patch.status ?? lead.status;
+  const problem = statusProblem(lead.status, status, {
+    parkedUntil: patch.parkedUntil ?? lead.parkedUntil,
+    dropReason: patch.dropReason ?? lead.dropReason,
+  });
+  if (problem) throw invalid(problem, { fields: { status: problem } });
+  const moved = status !== lead.status;
+  await context.write.update(lead, {
+    ...patch,
+    ...(moved
+      ? {
+          statusSince: context.now(),
+          ...(status === 'parked' ? {} : { parkedUntil: null }),
+          ...(status === 'dropped' ? {} : { dropReason: null }),
+        }
+      : {}),
+    updatedAt: context.now(),
+  });
+  const label = moved ? `Set ${lead.title} to ${status}` : `Changed ${lead.title}`;
+  return {
+    version: lead.version,
+    eventId: await context.write.event('change lead', label, whoActs(context).id),
+  };
+}
+
+async function answer(
+  context: Context,
+  leadId: string,
+  questionId: string,
+  text: string,
+  version: number | null | undefined,
+): Promise<string | null> {
+  await loadLead(context, leadId);
+  if (!(await Question.findByPk(questionId, { transaction: context.tx })))
+    throw notFound('There is no such question.');
+  const known = await LeadAnswer.findOne({
+    where: { leadId, questionId },
+    transaction: context.tx,
+    lock: true,
+  });
+  const actor = whoActs(context);
+  if (known && version === null) throw stale(rowOf(known));
+  if (known)
+    await context.write.update(
+      known,
+      { answer: text, answeredBy: actor.id, answeredAt: context.now() },
+      version ?? undefined,
+    );
+  else
+    await context.write.insert(LeadAnswer, {
+      id: context.newId(),
+      leadId,
+      questionId,
+      answer: text,
+      answeredBy: actor.id,
+      answeredAt: context.now(),
+    });
+  return context.write.event('answer question', `Answered “${text.slice(0, 60)}”`, actor.id);
+}
+
+export const leadHandlers: Handlers = {
+  'GET /api/leads': async ({ query, context }) => listLeads(context, query),
+  'POST /api/leads': async ({ body, context }) => {
+    const actor = whoActs(context);
+    const person = await loadPerson(context, body.personId);
+    const now = context.now();
+    const lead = await context.write.insert(Lead, {
+      id: context.newId(),
+      title: body.title,
+      personId: person.id,
+      companyId: body.companyId ?? person.companyId,
+      status: 'new',
+      statusSince: now,
+      source: 'by hand',
+      ownerId: actor.id,
+      createdAt: now,
+      updatedAt: now,
+    });
+    return {
+      eventId: await context.write.event('add lead', `Added ${lead.title}`, actor.id),
+      lead: await leadRow(context, lead.id),
+    };
+  },
+  'GET /api/leads/:id': async ({ params, context }) => leadDetail(context, params.id),
+  'PATCH /api/leads/:id': async ({ params, body, context }) => changeLead(context, params.id, body),
+  'PUT /api/leads/:id/answers/:questionId': async ({ params, body, context }) => ({
+    eventId: await answer(context, params.id, params.questionId, body.answer, body.version),
+  }),
+  'POST /api/leads/:id/conversion': async ({ params, body, context, reply }) => {
+    const conversion = await convertLead(context, params.id, body ?? {});
+    if (!conversion.created) reply.code(200);
+    return conversion;
+  },
+};

@@ -1,0 +1,174 @@
+import type { About, ComposerReading } from '@emporikon/contract/ledger';
+import { readComposerLine } from '@emporikon/core/ledger/composer';
+import { whoActs, type Context } from '../commands/context';
+import { Deal, DealRoleRow, Lead, Stage, Task } from '../db/models/deals';
+import { LedgerEntry, LedgerLink } from '../db/models/ledger';
+import { Person } from '../db/models/people';
+import { User } from '../db/models/users';
+import { invalid } from '../http/problems';
+
+type Concerned = Record<'personId' | 'companyId' | 'leadId' | 'dealId', string | null>;
+
+/** Fills in what a record implies: a person's company, a lead's person, a deal's people. */
+async function concerned(context: Context, about: About): Promise<Concerned> {
+  const all: Concerned = {
+    personId: about.personId ?? null,
+    companyId: about.companyId ?? null,
+    leadId: about.leadId ?? null,
+    dealId: about.dealId ?? null,
+  };
+  if (all.leadId) {
+    const lead = await Lead.findByPk(all.leadId, { transaction: context.tx });
+    if (!lead) throw invalid('There is no such lead.');
+    all.personId ??= lead.personId;
+    all.companyId ??= lead.companyId;
+    all.dealId ??= (await Deal.findOne({ where: { leadId: lead.id }, transaction: context.tx }))?.id ?? null;
+  }
+  if (all.dealId) {
+    const deal = await Deal.findByPk(all.dealId, { transaction: context.tx });
+    if (!deal) throw invalid('There is no such deal.');
+    all.companyId ??= deal.companyId;
+    all.personId ??=
+      (await DealRoleRow.findOne({ where: { dealId: deal.id }, transaction: context.tx }))?.personId ?? null;
+  }
+  if (all.personId) {
+    const person = await Person.findByPk(all.personId, { transaction: context.tx });
+    if (!person) throw invalid('There is no such person.');
+    all.companyId ??= person.companyId;
+    all.dealId ??= (await openDealsOf(context, { personId: person.id, companyId: null }))[0]?.id ?? null;
+  }
+  if (!all.personId && !all.companyId && !all.leadId && !all.dealId)
+    throw invalid('Say whom or what this is about.', { fields: { about: 'is missing' } });
+  return all;
+}
+
+/** Open deals of a person or company; the composer speaks of a deal only when there is exactly one. */
+async function openDealsOf(
+  context: Context,
+  { personId, companyId }: Pick<Concerned, 'personId' | 'companyId'>,
+): Promise<Deal[]> {
+  const open = (await Stage.findAll({ where: { kind: 'open' }, transaction: context.tx })).map(
+    (stage) => stage.id,
+  );
+  const ids = personId
+    ? (await DealRoleRow.findAll({ where: { personId }, transaction: context.tx })).map((role) => role.dealId)
+    : null;
+  if (!ids && !companyId) return [];
+  return Deal.findAll({
+    where: { stageId: open, ...(ids ? { id: ids } : { companyId }) },
+    order: [['createdAt', 'DESC']],
+    transaction: context.tx,
+  });
+}
+
+/** What a line would save about a record, in full. */
+export async function readLine(context: Context, line: string, about: About): Promise<ComposerReading> {
+  const actor = whoActs(context);
+  const users = await User.findAll({ where: { active: true }, transaction: context.tx });
+  const { nextMove, entry, amount, lit } = readComposerLine(line, {
+    now: context.now().toISOString(),
+    zone: actor.timeZone,
+    userId: actor.id,
+    users: users.map(({ id, name }) => ({ id, name })),
+  });
+  const all = await concerned(context, about);
+  const deals = all.dealId
+    ? await Deal.findAll({ where: { id: all.dealId }, transaction: context.tx })
+    : await openDealsOf(context, all);
+  const [deal] = deals;
+  const named =
+    amount &&
+    deal &&
+    deals.length === 1 &&
+    (amount.minor !== deal.amountMinor || amount.currency !== deal.currency);
+  return {
+    nextMove: nextMove && {
+      ...nextMove,
+      assignee: users.find((user) => user.id === nextMove.assigneeId)?.name ?? actor.name,
+    },
+    entry,
+    dealAmount: named
+      ? {
+          dealId: deal.id,
+          title: deal.title,
+          minor: amount.minor,
+          currency: amount.currency,
+          was: deal.amountMinor,
+        }
+      : null,
+    lit,
+  };
+}
+
+/** Links an entry to all it concerns. */
+export async function linkEntry(context: Context, entryId: string, all: Concerned): Promise<void> {
+  for (const key of ['personId', 'companyId', 'leadId', 'dealId'] as const)
+    if (all[key])
+      await context.write.insert(LedgerLink, {
+        id: context.newId(),
+        entryId,
+        personId: null,
+        companyId: null,
+        leadId: null,
+        dealId: null,
+        [key]: all[key],
+      });
+}
+
+/** Saves a line: what happened, what is to be done next, the sum on the deal. One transaction, one undo. */
+export async function saveLine(
+  context: Context,
+  line: string,
+  about: About,
+  leaveOut: readonly ('nextMove' | 'entry' | 'dealAmount')[],
+): Promise<{ saved: string[]; eventId: string | null }> {
+  const actor = whoActs(context);
+  const reading = await readLine(context, line, about);
+  const all = await concerned(context, about);
+  const saved: string[] = [];
+  if (reading.entry && !leaveOut.includes('entry')) {
+    const { kind, side, headline } = reading.entry;
+    const entry = await context.write.insert(LedgerEntry, {
+      id: context.newId(),
+      at: context.now(),
+      side,
+      kind,
+      headline,
+      body: '',
+      asks: [],
+      captureId: null,
+      actorId: actor.id,
+      createdAt: context.now(),
+    });
+    await linkEntry(context, entry.id, all);
+    saved.push(kind);
+  }
+  if (reading.nextMove && !leaveOut.includes('nextMove')) {
+    const { title, kind, dueAt, allDay, assigneeId } = reading.nextMove;
+    await context.write.insert(Task, {
+      id: context.newId(),
+      title,
+      kind,
+      dueAt: new Date(dueAt),
+      allDay,
+      assigneeId,
+      ...all,
+      createdBy: actor.id,
+      createdAt: context.now(),
+    });
+    saved.push('next move');
+  }
+  if (reading.dealAmount && !leaveOut.includes('dealAmount')) {
+    const deal = await Deal.findByPk(reading.dealAmount.dealId, { transaction: context.tx, lock: true });
+    if (deal)
+      await context.write.update(deal, {
+        amountMinor: reading.dealAmount.minor,
+        currency: reading.dealAmount.currency,
+        updatedAt: context.now(),
+      });
+    saved.push('deal');
+  }
+  if (!saved.length)
+    throw invalid('Nothing in this line would be saved.', { fields: { line: 'says nothing to save' } });
+  return { saved, eventId: await context.write.event('compose', `Wrote “${line.slice(0, 60)}”`, actor.id) };
+}

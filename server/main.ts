@@ -1,0 +1,41 @@
+import { systemTools } from './commands/context';
+import { readConfig } from './config';
+import { connect } from './db/connect';
+import { migrate } from './db/migrate';
+import { LiveFeed } from './events/live';
+import { buildApp } from './http/app';
+import { openMailIntake } from './outside/mail';
+
+const say = (text: string): void => void process.stdout.write(`${text}\n`);
+
+async function start(): Promise<void> {
+  const config = readConfig(process.env);
+  const sequelize = connect(config.databaseUrl);
+  const ran = await migrate(sequelize);
+  if (ran.length) say(`database brought up to ${ran.at(-1) ?? ''}`);
+  const tools = systemTools(sequelize, { ours: config.ours, currency: config.currency });
+  const live = new LiveFeed(config.databaseUrl);
+  await live.start();
+  const app = await buildApp({ tools, live, webRoot: config.webRoot, log: true });
+  const mail = config.mailPort
+    ? await openMailIntake(tools, config.host, config.mailPort, (error) => app.log.error(error))
+    : null;
+  await app.listen({ host: config.host, port: config.port });
+  say(`listening on http://${config.host}:${config.port}`);
+  let stopping = false;
+  const stop = async (): Promise<void> => {
+    if (stopping) return;
+    stopping = true;
+    await mail?.stop();
+    await app.close();
+    await live.stop();
+    await sequelize.close();
+    process.exit(0);
+  };
+  for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => void stop());
+}
+
+start().catch((error: Error) => {
+  process.stderr.write(`${error.message}\n`);
+  process.exit(1);
+});

@@ -1,0 +1,68 @@
+import { MAX_MESSAGE_BYTES } from '@emporikon/core/reading/types';
+import { SMTPServer } from 'smtp-server';
+import { storeCapture } from '../captures/store';
+import { perform, type Tools } from '../commands/context';
+
+/** Where mail comes in. A real mail server relays to it as the post office stand-in does. */
+export interface MailIntake {
+  port: number;
+  stop(): Promise<void>;
+}
+
+/**
+ * Takes mail by SMTP and captures it. A message is answered with 250 only after its capture is committed, so that the
+ * sender keeps what we did not.
+ */
+export function openMailIntake(
+  tools: Tools,
+  host: string,
+  port: number,
+  onError: (error: Error) => void,
+): Promise<MailIntake> {
+  const server = new SMTPServer({
+    authOptional: true,
+    disabledCommands: ['AUTH', 'STARTTLS'],
+    size: MAX_MESSAGE_BYTES,
+    banner: 'Emporikon mail intake',
+    disableReverseLookup: true,
+    onData(stream, _session, done) {
+      const chunks: Buffer[] = [];
+      let size = 0;
+      stream.on('data', (chunk: Buffer) => {
+        size += chunk.length;
+        if (size <= MAX_MESSAGE_BYTES) chunks.push(chunk);
+      });
+      stream.on('end', () => {
+        if (size > MAX_MESSAGE_BYTES) {
+          done(
+            Object.assign(new Error(`Larger than ${MAX_MESSAGE_BYTES / 1024 / 1024} MB; not kept`), {
+              responseCode: 552,
+            }),
+          );
+          return;
+        }
+        perform(tools, null, (context) =>
+          storeCapture(context, Buffer.concat(chunks), 'message/rfc822', 'post'),
+        ).then(
+          () => done(),
+          (error: Error) => {
+            onError(error);
+            done(Object.assign(new Error('Not kept, try again later'), { responseCode: 451 }));
+          },
+        );
+      });
+    },
+  });
+  server.on('error', onError);
+  return new Promise((resolve, reject) => {
+    server.once('error', reject);
+    server.listen(port, host, () => {
+      server.off('error', reject);
+      const address = server.server.address();
+      resolve({
+        port: typeof address === 'object' && address ? address.port : port,
+        stop: () => new Promise((stopped) => server.close(() => stopped())),
+      });
+    });
+  });
+}

@@ -1,0 +1,202 @@
+import { isEmail, normalizeEmail } from '@emporikon/core/people/emails';
+import { nameKey, parseName } from '@emporikon/core/people/names';
+import { readPhone, type PhoneType } from '@emporikon/core/people/phones';
+import type { Context } from '../commands/context';
+import { normalizeValue } from '../captures/claims';
+import { ClaimRow } from '../db/models/captures';
+import { Company, ContactPoint, Person, type ContactKind, type Standing } from '../db/models/people';
+import { invalid, notFound } from '../http/problems';
+import { findOrMakeCompany } from '../companies/commands';
+import { addContact, claimByHand } from './claims';
+
+/** Makes a person with nothing but a name. */
+export async function makePerson(context: Context, fullName: string): Promise<Person> {
+  const now = context.now();
+  const name = isEmail(fullName) ? { fullName, givenName: '', familyName: '' } : parseName(fullName);
+  return context.write.insert(Person, {
+    id: context.newId(),
+    ...name,
+    fullName: name.fullName || fullName,
+    nameKey: nameKey(name.fullName || fullName),
+    jobTitle: null,
+    address: null,
+    timeZone: null,
+    companyId: null,
+    standing: 'stranger',
+    ownerId: context.actor?.id ?? null,
+    createdAt: now,
+    updatedAt: now,
+  });
+}
+
+/** A person for change. @throws 404 */
+export async function loadPerson(context: Context, id: string, lock = false): Promise<Person> {
+  const person = await Person.findByPk(id, { transaction: context.tx, lock });
+  if (!person) throw notFound('There is no such person.');
+  return person;
+}
+
+export interface NewPerson {
+  fullName: string;
+  jobTitle?: string | null;
+  email?: string | null;
+  phone?: string | null;
+  companyId?: string | null;
+  companyName?: string | null;
+}
+
+export async function addPerson(
+  context: Context,
+  input: NewPerson,
+): Promise<{ id: string; eventId: string | null }> {
+  const person = await makePerson(context, input.fullName);
+  await claimByHand(context, { personId: person.id }, 'fullName', input.fullName);
+  if (input.jobTitle) {
+    await context.write.update(person, { jobTitle: input.jobTitle });
+    await claimByHand(context, { personId: person.id }, 'jobTitle', input.jobTitle);
+  }
+  if (input.email) await addContactByHand(context, person, 'email', input.email);
+  if (input.phone) await addContactByHand(context, person, 'phone', input.phone);
+  const company = input.companyId
+    ? await Company.findByPk(input.companyId, { transaction: context.tx })
+    : input.companyName
+      ? await findOrMakeCompany(context, input.companyName, null)
+      : null;
+  if (company) await context.write.update(person, { companyId: company.id });
+  return {
+    id: person.id,
+    eventId: await context.write.event('add person', `Added ${person.fullName}`, context.actor?.id ?? null),
+  };
+}
+
+/** The person with an address, made if there is none. Safe when many ask at once: an advisory lock on the address. */
+export async function findOrCreatePerson(
+  context: Context,
+  email: string,
+  fullName: string | undefined,
+): Promise<{ id: string; created: boolean; eventId: string | null }> {
+  const normalized = normalizeEmail(email);
+  await context.sequelize.query('SELECT pg_advisory_xact_lock(hashtextextended(:key, 0))', {
+    replacements: { key: `email:${normalized}` },
+    transaction: context.tx,
+  });
+  const known = await ContactPoint.findOne({ where: { kind: 'email', normalized }, transaction: context.tx });
+  if (known) return { id: known.personId, created: false, eventId: null };
+  const made = await addPerson(context, { fullName: fullName ?? normalized, email });
+  return { ...made, created: true };
+}
+
+async function addContactByHand(
+  context: Context,
+  person: Person,
+  kind: ContactKind,
+  value: string,
+  type?: PhoneType,
+): Promise<void> {
+  const countries = (
+    await ContactPoint.findAll({ where: { personId: person.id, kind: 'phone' }, transaction: context.tx })
+  )
+    .map((one) => readPhone(one.normalized)?.country ?? '')
+    .filter(Boolean);
+  const normal = normalizeValue(kind, value, [...countries, 'GB']);
+  const kindOf = kind === 'phone' ? (type ?? normal.type ?? 'work') : null;
+  if (await addContact(context, person.id, kind, value, normal.normalized ?? value, kindOf))
+    await claimByHand(context, { personId: person.id }, kind, value, normal.normalized, kindOf);
+}
+
+export async function addPersonContact(
+  context: Context,
+  personId: string,
+  kind: ContactKind,
+  value: string,
+  type?: PhoneType,
+): Promise<string | null> {
+  const person = await loadPerson(context, personId, true);
+  await addContactByHand(context, person, kind, value, type);
+  return context.write.event(
+    'add contact',
+    `Added ${value} to ${person.fullName}`,
+    context.actor?.id ?? null,
+  );
+}
+
+async function loadContact(context: Context, id: string): Promise<ContactPoint> {
+  const contact = await ContactPoint.findByPk(id, { transaction: context.tx, lock: true });
+  if (!contact) throw notFound('There is no such contact detail.');
+  return contact;
+}
+
+const supersede = async (context: Context, contact: ContactPoint): Promise<void> => {
+  const claims = await ClaimRow.findAll({
+    where: {
+      personId: contact.personId,
+      field: contact.kind,
+      normalized: contact.normalized,
+      fate: 'current',
+    },
+    transaction: context.tx,
+  });
+  for (const claim of claims) await context.write.update(claim, { fate: 'superseded' });
+};
+
+export async function changeContact(
+  context: Context,
+  id: string,
+  patch: { version: number; value?: string; type?: PhoneType },
+): Promise<string | null> {
+  const contact = await loadContact(context, id);
+  const country = contact.kind === 'phone' ? readPhone(contact.normalized)?.country : null;
+  const value = patch.value ?? contact.value;
+  const normal = normalizeValue(contact.kind, value, country ? [country] : ['GB']);
+  await supersede(context, contact);
+  const type =
+    contact.kind === 'phone'
+      ? (patch.type ?? (patch.value === undefined ? contact.type : (normal.type ?? contact.type)))
+      : null;
+  await context.write.update(contact, { value, normalized: normal.normalized ?? value, type }, patch.version);
+  await claimByHand(context, { personId: contact.personId }, contact.kind, value, normal.normalized, type);
+  return context.write.event('change contact', `Changed ${value}`, context.actor?.id ?? null);
+}
+
+export async function removeContact(context: Context, id: string): Promise<string | null> {
+  const contact = await loadContact(context, id);
+  await supersede(context, contact);
+  await context.write.remove(contact);
+  return context.write.event('remove contact', `Removed ${contact.value}`, context.actor?.id ?? null);
+}
+
+export interface PersonPatch {
+  version: number;
+  fullName?: string;
+  jobTitle?: string | null;
+  address?: string | null;
+  companyId?: string | null;
+  standing?: Standing;
+  ownerId?: string | null;
+}
+
+/** Changes facts by hand. Each becomes a claim of its own. @throws 409 with what stands there when the version is old */
+export async function changePerson(
+  context: Context,
+  id: string,
+  { version, ...patch }: PersonPatch,
+): Promise<{ version: number; eventId: string | null }> {
+  const person = await loadPerson(context, id, true);
+  if (patch.fullName !== undefined && !parseName(patch.fullName).fullName)
+    throw invalid('A person needs a name.', { fields: { fullName: 'is missing' } });
+  const name =
+    patch.fullName === undefined ? {} : { ...parseName(patch.fullName), nameKey: nameKey(patch.fullName) };
+  await context.write.update(person, { ...patch, ...name, updatedAt: context.now() }, version);
+  for (const field of ['fullName', 'jobTitle', 'address'] as const) {
+    const value = patch[field];
+    if (value) await claimByHand(context, { personId: id }, field, value);
+  }
+  return {
+    version: person.version,
+    eventId: await context.write.event(
+      'change person',
+      `Changed ${person.fullName}`,
+      context.actor?.id ?? null,
+    ),
+  };
+}

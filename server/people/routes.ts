@@ -1,0 +1,33 @@
+import type { Handlers } from '../http/mount';
+import {
+  addPerson,
+  addPersonContact,
+  changeContact,
+  changePerson,
+  findOrCreatePerson,
+  removeContact,
+} from './commands';
+import { listPeople, personDossier, personRow } from './queries';
+
+export const peopleHandlers: Handlers = {
+  'GET /api/people': async ({ query, context }) => listPeople(context, query),
+  'POST /api/people': async ({ body, context }) => {
+    const { id, eventId } = await addPerson(context, body);
+    return { eventId, person: await personRow(context, id) };
+  },
+  'GET /api/people/:id': async ({ params, context }) => personDossier(context, params.id),
+  'PATCH /api/people/:id': async ({ params, body, context }) => changePerson(context, params.id, body),
+  'POST /api/people/find-or-create': async ({ body, context }) => {
+    const { id, created, eventId } = await findOrCreatePerson(context, body.email, body.fullName);
+    return { created, eventId, person: await personRow(context, id) };
+  },
+  'POST /api/people/:id/contacts': async ({ params, body, context }) => ({
+    eventId: await addPersonContact(context, params.id, body.kind, body.value, body.type),
+  }),
+  'PATCH /api/contacts/:id': async ({ params, body, context }) => ({
+    eventId: await changeContact(context, params.id, body),
+  }),
+  'DELETE /api/contacts/:id': async ({ params, context }) => ({
+    eventId: await removeContact(context, params.id),
+  }),
+};

@@ -1,0 +1,83 @@
+import { Question, Stage } from '../db/models/deals';
+import { whoActs } from '../commands/context';
+import type { Handlers } from '../http/mount';
+import { notFound } from '../http/problems';
+import { undo } from '../events/undo';
+
+const asStage = ({ id, version, name, position, kind, probability, typicalDays }: Stage) => ({
+  id,
+  version,
+  name,
+  position,
+  kind,
+  probability,
+  typicalDays,
+});
+
+export const settingsHandlers: Handlers = {
+  'GET /healthz': async () => ({ ok: true }),
+  'GET /readyz': async ({ context }) => {
+    await context.sequelize.query('SELECT 1', { transaction: context.tx });
+    return { ok: true };
+  },
+  'GET /api/stages': async ({ context }) => ({
+    items: (await Stage.findAll({ order: ['position'], transaction: context.tx })).map(asStage),
+  }),
+  'PATCH /api/stages/:id': async ({ params, body: { version, ...patch }, context }) => {
+    const stage = await Stage.findByPk(params.id, { transaction: context.tx, lock: true });
+    if (!stage) throw notFound('There is no such stage.');
+    await context.write.update(stage, patch, version);
+    return {
+      eventId: await context.write.event(
+        'change stage',
+        `Changed the stage ${stage.name}`,
+        whoActs(context).id,
+      ),
+    };
+  },
+  'GET /api/questions': async ({ context }) => {
+    const questions = await Question.findAll({ order: ['position'], transaction: context.tx });
+    return {
+      items: questions.map(({ id, version, label, help, position, active }) => ({
+        id,
+        version,
+        label,
+        help,
+        position,
+        active,
+      })),
+    };
+  },
+  'POST /api/questions': async ({ body, context }) => {
+    const last = (await Question.max<number, Question>('position', { transaction: context.tx })) ?? 0;
+    await context.write.insert(Question, {
+      id: context.newId(),
+      label: body.label,
+      help: body.help,
+      position: last + 1,
+      active: true,
+    });
+    return {
+      eventId: await context.write.event(
+        'add question',
+        `Added the question “${body.label}”`,
+        whoActs(context).id,
+      ),
+    };
+  },
+  'PATCH /api/questions/:id': async ({ params, body: { version, ...patch }, context }) => {
+    const question = await Question.findByPk(params.id, { transaction: context.tx, lock: true });
+    if (!question) throw notFound('There is no such question.');
+    await context.write.update(question, patch, version);
+    return {
+      eventId: await context.write.event(
+        'change question',
+        `Changed the question “${question.label}”`,
+        whoActs(context).id,
+      ),
+    };
+  },
+  'POST /api/events/:id/undo': async ({ params, context }) => ({
+    undone: (await undo(context, params.id)).label,
+  }),
+};

@@ -1,0 +1,96 @@
+import type { Task as TaskView } from '@emporikon/contract/tasks';
+import { dueState } from '@emporikon/core/ledger/round';
+import { QueryTypes } from 'sequelize';
+import type { Context } from '../commands/context';
+
+interface Row {
+  id: string;
+  version: number;
+  title: string;
+  kind: TaskView['kind'];
+  due_at: Date;
+  all_day: boolean;
+  done_at: Date | null;
+  assignee_id: string;
+  assignee: string;
+  person_id: string | null;
+  person: string | null;
+  company_id: string | null;
+  company: string | null;
+  lead_id: string | null;
+  lead: string | null;
+  deal_id: string | null;
+  deal: string | null;
+}
+
+const SELECT = `
+  SELECT t.id, t.version, t.title, t.kind, t.due_at, t.all_day, t.done_at, u.id AS assignee_id, u.name AS assignee,
+         p.id AS person_id, p.full_name AS person, c.id AS company_id, c.name AS company, l.id AS lead_id, l.title AS lead, d.id AS deal_id, d.title AS deal
+    FROM tasks t JOIN users u ON u.id = t.assignee_id
+    LEFT JOIN people p ON p.id = t.person_id LEFT JOIN companies c ON c.id = t.company_id LEFT JOIN leads l ON l.id = t.lead_id LEFT JOIN deals d ON d.id = t.deal_id`;
+
+const named = (id: string | null, name: string | null): { id: string; name: string } | null =>
+  id && name ? { id, name } : null;
+
+function asTask(row: Row, context: Context): TaskView {
+  const due = { dueAt: row.due_at.toISOString(), allDay: row.all_day };
+  return {
+    id: row.id,
+    version: row.version,
+    title: row.title,
+    kind: row.kind,
+    ...due,
+    assignee: { id: row.assignee_id, name: row.assignee },
+    doneAt: row.done_at?.toISOString() ?? null,
+    person: named(row.person_id, row.person),
+    company: named(row.company_id, row.company),
+    lead: named(row.lead_id, row.lead),
+    deal: named(row.deal_id, row.deal),
+    state: dueState(due, context.now().toISOString(), context.actor?.timeZone ?? 'utc'),
+  };
+}
+
+/** Open tasks of somebody, or of everybody. */
+export async function openTasks(context: Context, assigneeId: string | null): Promise<TaskView[]> {
+  const rows = await context.sequelize.query<Row>(
+    `${SELECT} WHERE t.done_at IS NULL AND (:assignee::uuid IS NULL OR t.assignee_id = :assignee) ORDER BY t.due_at LIMIT 1000`,
+    { replacements: { assignee: assigneeId }, type: QueryTypes.SELECT, transaction: context.tx },
+  );
+  return rows.map((row) => asTask(row, context));
+}
+
+export async function taskById(context: Context, id: string): Promise<TaskView | null> {
+  const [row] = await context.sequelize.query<Row>(`${SELECT} WHERE t.id = :id`, {
+    replacements: { id },
+    type: QueryTypes.SELECT,
+    transaction: context.tx,
+  });
+  return row ? asTask(row, context) : null;
+}
+
+type Owner = 'person_id' | 'company_id' | 'lead_id' | 'deal_id';
+const BY_OWNER: Record<Owner, string> = {
+  person_id: 't.person_id',
+  company_id: 't.company_id',
+  lead_id: 't.lead_id',
+  deal_id: 't.deal_id',
+};
+
+/** The next move of each of some records: its earliest open task. */
+export async function nextMoves(
+  context: Context,
+  owner: Owner,
+  ids: readonly string[],
+): Promise<Map<string, TaskView>> {
+  if (!ids.length) return new Map();
+  const rows = await context.sequelize.query<Row>(
+    `${SELECT} WHERE t.done_at IS NULL AND ${BY_OWNER[owner]} = ANY(ARRAY[:ids]::uuid[]) ORDER BY t.due_at`,
+    { replacements: { ids: [...ids] }, type: QueryTypes.SELECT, transaction: context.tx },
+  );
+  const moves = new Map<string, TaskView>();
+  for (const row of rows) {
+    const id = row[owner];
+    if (id && !moves.has(id)) moves.set(id, asTask(row, context));
+  }
+  return moves;
+}

@@ -1,0 +1,143 @@
+// `npm start`: from a fresh checkout to a running program, with nothing but Node and npm.
+import { spawn } from 'node:child_process';
+import { existsSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { createConnection } from 'node:net';
+import { join } from 'node:path';
+import { checkPlace, ensureDebian, ensurePackages, home, root } from './prepare.mjs';
+import { main, run, step, Trouble } from './say.mjs';
+
+const HOST = '127.0.0.1';
+const port = Number(process.env.PORT ?? 4600);
+const mailPort = Number(process.env.MAIL_PORT ?? port + 2);
+const dropPort = Number(process.env.POST_PORT ?? port + 25);
+const lock = join(home, 'start.lock');
+const OURS = process.env.EMPORIKON_OURS ?? 'wharfside.example';
+
+const isTaken = (one) =>
+  new Promise((resolve) => {
+    const socket = createConnection({ host: HOST, port: one });
+    socket.once('connect', () => resolve(socket.destroy() && true));
+    socket.once('error', () => resolve(false));
+  });
+
+const isAlive = (pid) => {
+  try {
+    process.kill(pid, 0);
+    return /start\.mjs/.test(readFileSync(`/proc/${pid}/cmdline`, 'utf8'));
+  } catch {
+    return false;
+  }
+};
+
+function takeLock() {
+  if (existsSync(lock)) {
+    const pid = Number(readFileSync(lock, 'utf8'));
+    if (isAlive(pid))
+      throw new Trouble(
+        `Emporikon runs already from this folder (process ${pid}). End that one first, with Ctrl-C where it was started.`,
+      );
+    console.log('  a lock of a start that is gone was found and removed');
+  }
+  writeFileSync(lock, String(process.pid));
+}
+
+async function checkPorts() {
+  for (const [one, what, variable] of [
+    [port, 'the program', 'PORT'],
+    [mailPort, 'incoming mail', 'MAIL_PORT'],
+    [dropPort, 'the post office', 'POST_PORT'],
+  ])
+    if (await isTaken(one))
+      throw new Trouble(
+        `Port ${one}, meant for ${what}, is taken by another program. End that one, or choose another port: ${variable}=${one + 100} npm start`,
+      );
+}
+
+const children = [];
+
+/** Starts one of our processes and waits for the line that says it is ready. */
+function launch(name, file, env, ready) {
+  return new Promise((resolve, reject) => {
+    const child = spawn(process.execPath, ['--enable-source-maps', join(root, file)], {
+      cwd: root,
+      env: { ...process.env, ...env },
+      stdio: ['ignore', 'pipe', 'inherit'],
+      detached: true,
+    });
+    children.push(child);
+    child.stdout.on('data', (chunk) => (ready.test(String(chunk)) ? resolve(child) : undefined));
+    child.once('exit', (code) => {
+      reject(new Trouble(`${name} ended before it was ready (${code}); its words are above.`));
+      if (!stopping) void stop(1, `${name} ended by itself (${code})`);
+    });
+  });
+}
+
+let stopping = false;
+let cluster = null;
+
+async function stop(code, why) {
+  if (stopping) return;
+  stopping = true;
+  console.log(`\n${why}`);
+  await Promise.all(
+    children.map(
+      (child) =>
+        new Promise((done) => {
+          if (child.exitCode !== null || child.signalCode) return done();
+          child.once('exit', done);
+          child.kill('SIGTERM');
+          setTimeout(() => child.kill('SIGKILL'), 5000).unref();
+        }),
+    ),
+  );
+  await cluster?.stop().catch((error) => console.error(error.message));
+  rmSync(lock, { force: true });
+  console.log('stopped');
+  process.exit(code);
+}
+
+await main(async () => {
+  checkPlace();
+  takeLock();
+  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void stop(0, 'stopping …'));
+  try {
+    await checkPorts();
+    if (!process.env.DATABASE_URL) await ensureDebian('postgres');
+    await ensurePackages();
+    const { buildIfNeeded, needsBuild } = await import('./build.mjs');
+    if (needsBuild()) await step('building', buildIfNeeded);
+    let databaseUrl = process.env.DATABASE_URL;
+    if (!databaseUrl) {
+      const { startCluster, ensureDatabase } = await import('./cluster.mjs');
+      cluster = await startCluster();
+      await ensureDatabase(cluster, 'emporikon');
+      databaseUrl = cluster.url('emporikon');
+    }
+    const env = {
+      DATABASE_URL: databaseUrl,
+      PORT: String(port),
+      MAIL_PORT: String(mailPort),
+      POST_PORT: String(dropPort),
+      EMPORIKON_OURS: OURS,
+      WEB_ROOT: join(root, 'web', 'dist'),
+    };
+    await step('loading the demo', () =>
+      run(process.execPath, [join(root, 'demo/dist/main.js')], { env: { ...process.env, ...env } }),
+    );
+    await step('starting the server', () => launch('The server', 'server/dist/main.js', env, /listening/));
+    await launch('The post office', 'standins/dist/main.js', env, /post office/);
+  } catch (error) {
+    if (!stopping) await cluster?.stop().catch(() => undefined);
+    rmSync(lock, { force: true });
+    for (const child of children) child.kill('SIGTERM');
+    throw error;
+  }
+  console.log(`
+  Emporikon     http://${HOST}:${port}
+  sign in as    pell@wharfside.example   password  long-bikes-carry
+  post office   smtp://${HOST}:${dropPort}   drop address  arrivals@wharfside.example
+
+  Ctrl-C stops everything.`);
+  await new Promise(() => undefined);
+});
