@@ -57,11 +57,15 @@ interface Clause {
   start: number;
 }
 
+/** Sentences, and within one the point where somebody else becomes the subject: "call her Thursday, she wants ten". */
+const CLAUSE =
+  /(?:(?!,\s+(?:s?he|they|we|it|wants?|needs?|budget|decides?)\b)[^.;!?]|[.;!?](?!\s|$))+(?:[.;!?]|,(?=\s+(?:s?he|they|we|it|wants?|needs?|budget|decides?)\b))?/giu;
+
 const clausesOf = (line: string): Clause[] => {
   const clauses: Clause[] = [];
-  for (const match of line.matchAll(/[^.;!?]+(?:[.;!?](?!\s|$)[^.;!?]*)*[.;!?]?/g)) {
+  for (const match of line.matchAll(CLAUSE)) {
     const lead = /^\s*/.exec(match[0])?.[0].length ?? 0;
-    const text = match[0].trim().replace(/[.;]$/, '');
+    const text = match[0].trim().replace(/[.;,]$/, '');
     if (text) clauses.push({ text, start: match.index + lead });
   }
   return clauses;
@@ -144,7 +148,7 @@ export function readComposerLine(line: string, context: ComposerContext): Compos
       continue;
     }
     const past = PAST.find(([pattern]) => pattern.test(clause.text));
-    if (past && (!reading.entry || reading.entry.kind === 'note')) {
+    if (past && said.length === 0) {
       reading.entry = { kind: past[1], side: past[2], headline: '' };
       reading.lit.push({
         start: clause.start,

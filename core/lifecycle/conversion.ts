@@ -9,6 +9,9 @@ export interface DealProposal {
   expectedClose: string | null;
 }
 
+/** From which confidence a quantity counts as wanted and not only mentioned ("a bakery with nine vans"). */
+const WANTED_FROM = 0.9;
+
 /** What a rep proposes for the deal: the wish as its title, the sum as its amount, the last date named as its date. */
 export function proposeDeal(
   intents: readonly Pick<Intent, 'kind' | 'value' | 'confidence'>[],
@@ -18,7 +21,9 @@ export function proposeDeal(
 ): DealProposal {
   const of = <K extends Intent['kind']>(kind: K): Extract<Intent, { kind: K }>[] =>
     intents.filter((one) => one.kind === kind) as Extract<Intent, { kind: K }>[];
-  const wish = of('quantity').sort((a, b) => b.confidence - a.confidence || b.value.count - a.value.count)[0];
+  const wish = of('quantity')
+    .filter((one) => one.confidence >= WANTED_FROM)
+    .sort((a, b) => b.confidence - a.confidence || b.value.count - a.value.count)[0];
   const sum = of('money').sort((a, b) => b.confidence - a.confidence || b.value.minor - a.value.minor)[0];
   const dates = of('when')
     .map((one) => one.value.at.slice(0, 10))

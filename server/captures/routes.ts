@@ -1,3 +1,4 @@
+import { IdParam } from '@emporikon/contract/common';
 import type { FastifyInstance, FastifyReply } from 'fastify';
 import { literal, Op, QueryTypes } from 'sequelize';
 import { perform, whoActs, type Tools } from '../commands/context';
@@ -85,17 +86,14 @@ export function mountMessageViews(app: FastifyInstance, tools: Tools): void {
   const schema = (summary: string, produces: string): object => ({
     summary,
     tags: ['captures'],
-    params: { type: 'object', properties: { id: { type: 'string', format: 'uuid' } }, required: ['id'] },
+    params: IdParam,
     produces: [produces],
   });
-  const noValidation = { validatorCompiler: () => () => true };
   app.get<{ Params: { id: string } }>(
     '/api/captures/:id/message',
-    { schema: schema('An HTML message, sanitised, with what was read marked', 'text/html'), ...noValidation },
+    { schema: schema('An HTML message, sanitised, with what was read marked', 'text/html') },
     async (request, reply: FastifyReply) => {
-      const html = await perform(tools, request.actor, (context) =>
-        messageHtml(context, uuid(request.params.id)),
-      );
+      const html = await perform(tools, request.actor, (context) => messageHtml(context, request.params.id));
       if (html === null) throw notFound('This message is plain text; it comes with the capture itself.');
       return reply
         .type('text/html; charset=utf-8')
@@ -109,9 +107,9 @@ export function mountMessageViews(app: FastifyInstance, tools: Tools): void {
   );
   app.get<{ Params: { id: string } }>(
     '/api/captures/:id/raw',
-    { schema: schema('The capture as it came', 'message/rfc822'), ...noValidation },
+    { schema: schema('The capture as it came', 'message/rfc822') },
     async (request, reply: FastifyReply) => {
-      const capture = await Capture.findByPk(uuid(request.params.id));
+      const capture = await Capture.findByPk(request.params.id);
       if (!capture) throw notFound('There is no such capture.');
       return reply
         .type('application/octet-stream')
@@ -119,10 +117,4 @@ export function mountMessageViews(app: FastifyInstance, tools: Tools): void {
         .send(capture.raw);
     },
   );
-}
-
-function uuid(text: string): string {
-  if (!/^[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i.test(text))
-    throw notFound('There is no such capture.');
-  return text;
 }

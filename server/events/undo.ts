@@ -89,23 +89,27 @@ async function builtOn(
     for (const row of rows.map(rowOf))
       if (!own.has(`${key.table}/${String(row.id)}`))
         found.push(
-          `${describe(key.table, await spoken(context, key.table, row))} belongs to ${describe(change.table, change.after)}`,
+          `${await spoken(context, key.table, row)} stands on ${describe(change.table, change.after)}`,
         );
   }
   return found;
 }
 
-/** A link has no words of its own: the entry it links has. */
-async function spoken(
-  context: Context,
-  table: string,
-  row: Record<string, unknown>,
-): Promise<Record<string, unknown>> {
-  if (table !== 'ledger_links') return row;
-  const entry = await modelOf(context, 'ledger_entries').findByPk(String(row.entryId), {
-    transaction: context.tx,
-  });
-  return entry ? rowOf(entry) : row;
+/** What stands on a row, in words. A link has none of its own: the record it links to has. */
+async function spoken(context: Context, table: string, row: Record<string, unknown>): Promise<string> {
+  if (table !== 'ledger_links') return describe(table, row);
+  for (const [key, target] of [
+    ['dealId', 'deals'],
+    ['leadId', 'leads'],
+    ['companyId', 'companies'],
+    ['personId', 'people'],
+  ] as const) {
+    const linked = row[key]
+      ? await modelOf(context, target).findByPk(String(row[key]), { transaction: context.tx })
+      : null;
+    if (linked) return describe(target, rowOf(linked));
+  }
+  return describe(table, row);
 }
 
 async function obstacles(context: Context, changes: readonly Change[]): Promise<string[]> {

@@ -32,7 +32,9 @@ export function define<M extends Model>(
   attributes: ModelAttributes<M, InferAttributes<M>>,
 ): void {
   // Sequelize writes into the definitions it is given; each attribute gets one of its own.
-  const own = Object.fromEntries(Object.entries(attributes).map(([name, one]) => [name, { ...(one as object) }]));
+  const own = Object.fromEntries(
+    Object.entries(attributes).map(([name, one]) => [name, { ...(one as object) }]),
+  );
   model.init(own as typeof attributes, {
     sequelize,
     tableName: table,

@@ -1,0 +1,172 @@
+<script setup lang="ts">
+import type { FilingInput } from '@emporikon/contract/captures';
+import type { z } from 'zod';
+import { computed, ref, watch } from 'vue';
+import { api } from '../shell/api';
+import { clock, day } from '../shell/format';
+import { useFetched } from '../shell/live';
+import { useUndo } from '../shell/undo';
+import MessageBody from './MessageBody.vue';
+import ReadingPane from './ReadingPane.vue';
+
+const props = defineProps<{ id: string }>();
+const emit = defineEmits<{ filed: []; back: [] }>();
+const undo = useUndo();
+const {
+  data: capture,
+  error,
+  load,
+} = useFetched(
+  () => api('GET /api/captures/:id', { params: { id: props.id } }),
+  ['captures', 'claims', 'intents', 'people', 'companies', 'contact_points'],
+);
+const lit = ref<string | null>(null);
+const isBusy = ref(false);
+const reading = ref<InstanceType<typeof ReadingPane> | null>(null);
+/** Whom it is filed on: an id, `new`, or nobody chosen yet while the verdict is only a maybe. */
+const person = ref<string | null>(null);
+const withMove = ref(true);
+
+watch(
+  () => capture.value?.verdict.person,
+  (verdict, before) => {
+    if (!verdict || verdict.matches[0]?.id === before?.matches[0]?.id) return;
+    person.value =
+      verdict.kind === 'new' ? 'new' : verdict.kind === 'same' ? (verdict.matches[0]?.id ?? 'new') : null;
+  },
+  { immediate: true },
+);
+
+const canFile = computed(() => capture.value?.state === 'waiting' && person.value !== null && !isBusy.value);
+
+async function act(work: () => Promise<void>): Promise<void> {
+  if (isBusy.value) return;
+  isBusy.value = true;
+  try {
+    await work();
+  } catch (problem) {
+    undo.fail(problem);
+    await load();
+  } finally {
+    isBusy.value = false;
+  }
+}
+
+function file(): void {
+  const { value } = capture;
+  if (!value || value.state !== 'waiting') return;
+  if (person.value === null) {
+    undo.tell({
+      text: 'Say who it is first: somebody we know, or somebody new.',
+      eventId: null,
+      wrong: true,
+    });
+    reading.value?.askWho();
+    return;
+  }
+  const body: z.input<typeof FilingInput> = {
+    person: person.value,
+    nextMove: withMove.value ? value.proposedMove : null,
+  };
+  void act(async () => {
+    const filed = await api('POST /api/captures/:id/filing', { params: { id: props.id }, body });
+    const links = [
+      ...(filed.lead ? [{ text: 'Open the lead', to: `/leads/${filed.lead.id}` }] : []),
+      { text: 'Open the dossier', to: `/people/${filed.person.id}` },
+    ];
+    undo.tell({
+      text: `Filed: ${[filed.person.name, filed.company?.name].filter(Boolean).join(', ')}.`,
+      eventId: filed.eventId,
+      links,
+    });
+    emit('filed');
+  });
+}
+
+const setAside = (): void =>
+  void act(async () => {
+    if (capture.value?.state !== 'waiting') return;
+    const { eventId } = await api('POST /api/captures/:id/set-aside', { params: { id: props.id } });
+    undo.tell({ text: `Set aside: ${capture.value.from}.`, eventId });
+    emit('filed');
+  });
+
+defineExpose({ file, setAside, correctFirst: () => reading.value?.correctFirst() });
+</script>
+
+<template>
+  <section class="raw" aria-label="The message">
+    <template v-if="capture">
+      <button class="word back" @click="emit('back')">Back to what came in</button>
+      <div class="cap">
+        {{ capture.kind === 'email' ? 'mail' : 'text' }} · {{ day(capture.sentAt ?? capture.receivedAt) }}
+        {{ clock(capture.sentAt ?? capture.receivedAt)
+        }}<template v-if="capture.to[0]"> · to {{ capture.to[0].name || capture.to[0].address }}</template>
+      </div>
+      <MessageBody v-model:lit="lit" :capture="capture" />
+    </template>
+    <p v-else-if="error" class="wrong" role="alert">{{ error }}</p>
+    <template v-else
+      ><span class="ghost" style="width: 40%"></span><span class="ghost"></span
+      ><span class="ghost" style="width: 80%"></span
+    ></template>
+  </section>
+  <section class="read" aria-label="What we read">
+    <ReadingPane
+      v-if="capture"
+      ref="reading"
+      v-model:lit="lit"
+      v-model:person="person"
+      v-model:with-move="withMove"
+      :capture="capture"
+      @changed="load"
+    >
+      <div v-if="capture.state === 'waiting'" class="do">
+        <v-btn class="fill" :disabled="!canFile" @click="file">File it <span class="hint">Enter</span></v-btn>
+        <v-btn class="quiet" @click="setAside">Not a lead <span class="hint">x</span></v-btn>
+      </div>
+    </ReadingPane>
+    <template v-else
+      ><span class="ghost" style="width: 60%"></span><span class="ghost"></span><span class="ghost"></span
+    ></template>
+  </section>
+</template>
+
+<style scoped>
+.raw {
+  background: var(--sheet);
+  padding: 16px 28px;
+  overflow-y: auto;
+  border-right: 1px solid var(--rule);
+}
+.read {
+  padding: 14px 20px;
+  overflow-y: auto;
+}
+.do {
+  display: flex;
+  gap: 10px;
+  margin-top: 14px;
+  position: sticky;
+  bottom: 0;
+  padding: 8px 0;
+  background: var(--ground);
+}
+.hint {
+  font-weight: 500;
+  margin-left: 8px;
+  font-size: 12px;
+}
+.back {
+  display: none;
+}
+@media (max-width: 800px) {
+  .back {
+    display: inline-block;
+  }
+  .raw {
+    border: 0;
+    padding: 12px 14px;
+  }
+}
+</style>

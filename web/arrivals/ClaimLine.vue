@@ -1,0 +1,134 @@
+<script setup lang="ts">
+import type { Claim } from '@emporikon/contract/captures';
+import { nextTick, ref, watch } from 'vue';
+import { fieldName, percent } from '../shell/format';
+
+const props = defineProps<{ claim: Claim; isLit: boolean; isOpen: boolean; isEditing: boolean }>();
+const emit = defineEmits<{
+  point: [on: boolean];
+  edit: [on: boolean];
+  correct: [value: string];
+  retype: [type: NonNullable<Claim['type']>];
+  fate: [];
+}>();
+const field = ref<HTMLInputElement | null>(null);
+const draft = ref('');
+
+watch(
+  () => props.isEditing,
+  (on) => {
+    if (!on) return;
+    draft.value = props.claim.value;
+    void nextTick(() => field.value?.select());
+  },
+);
+</script>
+
+<template>
+  <div
+    class="row"
+    :class="{ on: isLit }"
+    :data-claim="claim.field"
+    @mouseenter="emit('point', true)"
+    @mouseleave="emit('point', false)"
+    @focusin="emit('point', true)"
+    @focusout="emit('point', false)"
+  >
+    <span class="cap">
+      <select
+        v-if="claim.field === 'phone' && isOpen && claim.fate !== 'rejected'"
+        :value="claim.type ?? 'work'"
+        aria-label="Kind of phone"
+        @change="emit('retype', ($event.target as HTMLSelectElement).value as NonNullable<Claim['type']>)"
+      >
+        <option value="mobile">Mobile</option>
+        <option value="work">Work phone</option>
+        <option value="home">Home phone</option>
+        <option value="fax">Fax</option>
+      </select>
+      <template v-else>{{ fieldName(claim.field, claim.type) }}</template>
+    </span>
+    <input
+      v-if="isEditing && isOpen"
+      ref="field"
+      v-model="draft"
+      class="inline-edit"
+      :aria-label="`Correct ${fieldName(claim.field, claim.type)}`"
+      @keydown.enter.prevent="emit('correct', draft)"
+      @keydown.esc.stop="emit('edit', false)"
+      @blur="emit('correct', draft)"
+    />
+    <button
+      v-else-if="isOpen && claim.fate !== 'rejected'"
+      class="plain value"
+      :title="`${claim.source}; press to correct`"
+      @click="emit('edit', true)"
+    >
+      {{ claim.value }}
+    </button>
+    <span v-else class="value" :class="{ gone: claim.fate === 'rejected' }" :title="claim.source">{{
+      claim.value
+    }}</span>
+    <span class="end">
+      <span class="odds num">{{ claim.byHand ? 'by hand' : percent(claim.confidence) }}</span>
+      <button
+        v-if="isOpen"
+        class="word"
+        :aria-label="`${claim.fate === 'rejected' ? 'Take back in' : 'Refuse'} ${fieldName(claim.field, claim.type)} ${claim.value}`"
+        @click="emit('fate')"
+      >
+        {{ claim.fate === 'rejected' ? 'keep' : 'refuse' }}
+      </button>
+    </span>
+  </div>
+</template>
+
+<style scoped>
+.row {
+  display: grid;
+  grid-template-columns: 92px 1fr auto;
+  gap: 0 6px;
+  padding: 2px 0;
+  min-height: 30px;
+  border-top: 1px solid var(--rule2);
+  align-items: baseline;
+}
+.row.on {
+  background: var(--lit);
+}
+.row.on .odds,
+.row.on .cap,
+.row.on .word {
+  color: var(--ink);
+}
+.value {
+  overflow-wrap: anywhere;
+  min-height: 24px;
+}
+.gone {
+  text-decoration: line-through;
+  color: var(--soft);
+}
+.odds {
+  font-size: 12px;
+  color: var(--soft);
+}
+.end {
+  display: flex;
+  gap: 8px;
+  align-items: baseline;
+}
+select {
+  font: inherit;
+  color: inherit;
+  background: none;
+  border: 0;
+  padding: 4px 0;
+  margin-left: -4px;
+  max-width: 92px;
+}
+option {
+  color: var(--ink);
+  background: var(--sheet);
+}
+</style>

@@ -1,0 +1,78 @@
+<script setup lang="ts">
+import type { Intent } from '@emporikon/contract/captures';
+import { computed } from 'vue';
+import { due, money, percent } from '../shell/format';
+
+const props = defineProps<{ intent: Intent; isLit: boolean; isOpen: boolean }>();
+const emit = defineEmits<{ point: [on: boolean]; fate: [] }>();
+const NAMES = { ask: 'They ask', when: 'When', money: 'Money', quantity: 'Quantity' } as const;
+
+const words = computed(() => {
+  const { intent } = props;
+  if (intent.kind === 'ask') return intent.value.what;
+  if (intent.kind === 'when')
+    return `${due({ dueAt: intent.value.at, allDay: intent.value.allDay })} (“${intent.text}”)`;
+  if (intent.kind === 'money')
+    return `${intent.value.approximate ? 'about ' : ''}${money(intent.value.minor, intent.value.currency)}`;
+  return `${intent.value.count} ${intent.value.of}`;
+});
+</script>
+
+<template>
+  <div
+    class="row"
+    :class="{ on: isLit }"
+    :data-intent="intent.kind"
+    @mouseenter="emit('point', true)"
+    @mouseleave="emit('point', false)"
+    @focusin="emit('point', true)"
+    @focusout="emit('point', false)"
+  >
+    <span class="cap">{{ NAMES[intent.kind] }}</span>
+    <span :class="{ gone: intent.fate === 'rejected' }">{{ words }}</span>
+    <span class="end">
+      <span class="odds num">{{ percent(intent.confidence) }}</span>
+      <button
+        v-if="isOpen"
+        class="word"
+        :aria-label="`${intent.fate === 'rejected' ? 'Take back in' : 'Refuse'}: ${words}`"
+        @click="emit('fate')"
+      >
+        {{ intent.fate === 'rejected' ? 'keep' : 'refuse' }}
+      </button>
+    </span>
+  </div>
+</template>
+
+<style scoped>
+.row {
+  display: grid;
+  grid-template-columns: 92px 1fr auto;
+  gap: 0 6px;
+  padding: 3px 0;
+  min-height: 30px;
+  border-top: 1px solid var(--rule2);
+  align-items: baseline;
+}
+.row.on {
+  background: var(--lit);
+}
+.row.on .odds,
+.row.on .cap,
+.row.on .word {
+  color: var(--ink);
+}
+.gone {
+  text-decoration: line-through;
+  color: var(--soft);
+}
+.odds {
+  font-size: 12px;
+  color: var(--soft);
+}
+.end {
+  display: flex;
+  gap: 8px;
+  align-items: baseline;
+}
+</style>

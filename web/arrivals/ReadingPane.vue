@@ -1,0 +1,180 @@
+<script setup lang="ts">
+import type { CaptureDetail, Claim } from '@emporikon/contract/captures';
+import { CLAIM_FIELDS } from '@emporikon/core/reading/types';
+import { computed, nextTick, ref } from 'vue';
+import { api } from '../shell/api';
+import { due, fieldName } from '../shell/format';
+import { useUndo } from '../shell/undo';
+import ClaimLine from './ClaimLine.vue';
+import IntentLine from './IntentLine.vue';
+import VerdictBox from './VerdictBox.vue';
+
+const props = defineProps<{ capture: CaptureDetail }>();
+const emit = defineEmits<{ changed: [] }>();
+const lit = defineModel<string | null>('lit', { default: null });
+const person = defineModel<string | null>('person', { default: null });
+const withMove = defineModel<boolean>('withMove', { default: true });
+const undo = useUndo();
+const verdictBox = ref<InstanceType<typeof VerdictBox> | null>(null);
+const editing = ref<string | null>(null);
+const adding = ref(false);
+const newField = ref<Claim['field']>('fullName');
+const newValue = ref('');
+const ADDABLE = CLAIM_FIELDS.filter(
+  (field) => !['givenName', 'familyName', 'birthday', 'timeZone'].includes(field),
+);
+
+const isOpen = computed(() => props.capture.state === 'waiting');
+const known = computed(() =>
+  person.value && person.value !== 'new'
+    ? props.capture.verdict.person.matches.find((match) => match.id === person.value)
+    : undefined,
+);
+const goesTo = computed(() => {
+  const name =
+    known.value?.label.split(',')[0] ??
+    props.capture.claims.find((claim) => claim.field === 'fullName' && claim.fate !== 'rejected')?.value ??
+    'somebody new';
+  const company = props.capture.verdict.companyName;
+  const fresh = props.capture.verdict.company.kind === 'same' ? '' : ' (new)';
+  return [`${name}${known.value ? '' : ' (new)'}`, ...(company ? [`${company}${fresh}`] : []), 'a lead'].join(
+    ' · ',
+  );
+});
+
+async function change(work: () => Promise<unknown>): Promise<void> {
+  try {
+    await work();
+    emit('changed');
+  } catch (error) {
+    undo.fail(error);
+  }
+}
+
+const correct = (claim: Claim, value: string): void => {
+  editing.value = null;
+  if (value.trim() && value.trim() !== claim.value)
+    void change(() =>
+      api('PATCH /api/claims/:id', { params: { id: claim.id }, body: { value: value.trim() } }),
+    );
+};
+const retype = (claim: Claim, type: NonNullable<Claim['type']>): void =>
+  void change(() => api('PATCH /api/claims/:id', { params: { id: claim.id }, body: { type } }));
+const setFate = (claim: Claim): void =>
+  void change(() =>
+    api('PATCH /api/claims/:id', {
+      params: { id: claim.id },
+      body: { fate: claim.fate === 'rejected' ? 'proposed' : 'rejected' },
+    }),
+  );
+const setIntentFate = (intent: CaptureDetail['intents'][number]): void =>
+  void change(() =>
+    api('PATCH /api/intents/:id', {
+      params: { id: intent.id },
+      body: { fate: intent.fate === 'rejected' ? 'proposed' : 'rejected' },
+    }),
+  );
+
+function add(): void {
+  const value = newValue.value.trim();
+  adding.value = false;
+  newValue.value = '';
+  if (value)
+    void change(() =>
+      api('POST /api/captures/:id/claims', {
+        params: { id: props.capture.id },
+        body: { field: newField.value, value },
+      }),
+    );
+}
+
+defineExpose({
+  askWho: () => verdictBox.value?.focus(),
+  correctFirst: () => void nextTick(() => (editing.value = props.capture.claims[0]?.id ?? null)),
+});
+</script>
+
+<template>
+  <h2>What we read</h2>
+  <VerdictBox
+    ref="verdictBox"
+    v-model="person"
+    :verdict="capture.verdict.person"
+    :is-open="isOpen"
+    :filed-as="capture.filedAs"
+  />
+  <ClaimLine
+    v-for="claim in capture.claims"
+    :key="claim.id"
+    :claim="claim"
+    :is-lit="lit === claim.id"
+    :is-open="isOpen"
+    :is-editing="editing === claim.id"
+    @point="lit = $event ? claim.id : null"
+    @edit="editing = $event ? claim.id : null"
+    @correct="correct(claim, $event)"
+    @retype="retype(claim, $event)"
+    @fate="setFate(claim)"
+  />
+  <IntentLine
+    v-for="intent in capture.intents"
+    :key="intent.id"
+    :intent="intent"
+    :is-lit="lit === intent.id"
+    :is-open="isOpen"
+    @point="lit = $event ? intent.id : null"
+    @fate="setIntentFate(intent)"
+  />
+  <p v-if="!capture.claims.length && !capture.intents.length" class="empty">
+    Nothing was read from this. Add what you know below.
+  </p>
+  <template v-if="isOpen">
+    <div v-if="capture.proposedMove" class="row">
+      <span class="cap">Next move</span>
+      <span :class="{ gone: !withMove }"
+        >{{ capture.proposedMove.title }}, {{ due(capture.proposedMove) }}</span
+      >
+      <button
+        class="word"
+        :aria-label="withMove ? 'Do not set this next move' : 'Set this next move'"
+        @click="withMove = !withMove"
+      >
+        {{ withMove ? 'drop' : 'set it' }}
+      </button>
+    </div>
+    <div class="row">
+      <span class="cap">Goes to</span><span>{{ goesTo }}</span
+      ><span></span>
+    </div>
+    <form v-if="adding" class="add" @submit.prevent="add" @keydown.esc.stop="adding = false">
+      <select v-model="newField" class="inline-edit" aria-label="Which fact">
+        <option v-for="field in ADDABLE" :key="field" :value="field">{{ fieldName(field) }}</option>
+      </select>
+      <input v-model="newValue" class="inline-edit" aria-label="Its value" autofocus />
+      <v-btn class="quiet" type="submit">Add</v-btn>
+    </form>
+    <button v-else class="word" @click="adding = true">Add a fact</button>
+  </template>
+  <slot></slot>
+</template>
+
+<style scoped>
+.row {
+  display: grid;
+  grid-template-columns: 92px 1fr auto;
+  gap: 0 6px;
+  padding: 5px 0;
+  border-top: 1px solid var(--rule2);
+  align-items: baseline;
+}
+.gone {
+  text-decoration: line-through;
+  color: var(--soft);
+}
+.add {
+  display: grid;
+  grid-template-columns: 110px 1fr auto;
+  gap: 6px;
+  padding: 6px 0;
+}
+</style>

@@ -1,0 +1,110 @@
+<script setup lang="ts">
+import type { CaptureDetail, Verdict } from '@emporikon/contract/captures';
+import { computed, ref } from 'vue';
+import { percent } from '../shell/format';
+
+const props = defineProps<{ verdict: Verdict; isOpen: boolean; filedAs: CaptureDetail['filedAs'] }>();
+/** Whom it is filed on: an id, `new`, or null while nobody chose. */
+const person = defineModel<string | null>({ default: null });
+const box = ref<HTMLElement | null>(null);
+
+const reasons = (match: Verdict['matches'][number]): string =>
+  match.reasons.map((reason) => `${reason.text} (${reason.weight})`).join(', ');
+const head = computed(() => {
+  const [best] = props.verdict.matches;
+  if (props.verdict.kind === 'same' && best) return `Same: ${best.label}`;
+  return props.verdict.kind === 'maybe'
+    ? 'Maybe somebody we know'
+    : 'New: nobody we know shares an address, a number or the name';
+});
+
+defineExpose({ focus: () => box.value?.querySelector<HTMLInputElement>('input')?.focus() });
+</script>
+
+<template>
+  <div v-if="filedAs" class="verdict same">
+    <b>Filed</b>
+    <span v-if="filedAs.person">
+      on <RouterLink :to="`/people/${filedAs.person.id}`">{{ filedAs.person.name }}</RouterLink></span
+    >
+    <span v-if="filedAs.company"
+      >, <RouterLink :to="`/companies/${filedAs.company.id}`">{{ filedAs.company.name }}</RouterLink></span
+    >
+    <span v-if="filedAs.lead"
+      >, <RouterLink :to="`/leads/${filedAs.lead.id}`">lead “{{ filedAs.lead.name }}”</RouterLink></span
+    >
+  </div>
+  <div v-else ref="box" class="verdict" :class="verdict.kind">
+    <b>{{ head }}</b>
+    <span v-if="verdict.kind === 'same' && verdict.matches[0]" class="odds num">
+      {{ percent(verdict.matches[0].probability) }}</span
+    >
+    <div v-if="verdict.kind === 'same' && verdict.matches[0]" class="soft">
+      {{ reasons(verdict.matches[0]) }}
+    </div>
+    <fieldset v-if="isOpen && verdict.matches.length">
+      <legend class="visually-hidden">Who is it?</legend>
+      <label
+        v-for="match in verdict.kind === 'same' ? verdict.matches.slice(0, 1) : verdict.matches"
+        :key="match.id"
+      >
+        <input v-model="person" type="radio" name="who" :value="match.id" />
+        <span
+          ><span v-if="verdict.kind === 'same'">file on {{ match.label.split(',')[0] }}</span
+          ><template v-else
+            >{{ match.label }} <span class="odds num">{{ percent(match.probability) }}</span><br /><span
+              class="soft"
+              >{{ reasons(match) }}</span
+            ></template
+          ></span
+        >
+      </label>
+      <label><input v-model="person" type="radio" name="who" value="new" /> <span>somebody new</span></label>
+    </fieldset>
+  </div>
+</template>
+
+<style scoped>
+.verdict {
+  border: 1px solid var(--rule);
+  border-radius: 3px;
+  padding: 8px 12px;
+  margin: 8px 0 10px;
+  background: var(--sheet);
+}
+.same {
+  border-color: var(--theirs);
+}
+.same b {
+  color: var(--theirs);
+}
+.maybe {
+  border-color: var(--wait-line);
+}
+.maybe b {
+  color: var(--wait);
+}
+.odds {
+  font-size: 12px;
+  color: var(--soft);
+}
+fieldset {
+  border: 0;
+  padding: 0;
+  margin: 4px 0 0;
+}
+.same fieldset {
+  display: flex;
+  gap: 18px;
+}
+label {
+  display: flex;
+  gap: 8px;
+  padding: 3px 0;
+  min-height: 24px;
+  cursor: pointer;
+}
+input {
+  accent-color: var(--ours);
+}
+</style>

@@ -1,0 +1,206 @@
+<script setup lang="ts">
+import type { DealRow, Pipeline, Stage } from '@emporikon/contract/deals';
+import { computed, ref } from 'vue';
+import { money } from '../shell/format';
+import { useMedia } from '../shell/browser';
+import { placeDeals } from './placing';
+
+const props = defineProps<{ stage: Pipeline['stages'][number]; deals: DealRow[]; stages: Stage[] }>();
+const emit = defineEmits<{ move: [deal: DealRow, stageId: string]; shift: [deal: DealRow, by: 1 | -1] }>();
+const isOver = ref(false);
+const isNarrow = useMedia('(max-width: 700px)');
+const KIND = 'application/x-emporikon-deal';
+
+const places = computed(() => placeDeals(props.deals, props.stage.typicalDays));
+const rows = computed(() => Math.max(1, ...places.value.map((one) => one.row + 1)));
+const TURNS = { ours: 'our turn', theirs: 'their turn', nobody: '' } as const;
+
+function drop(event: DragEvent): void {
+  isOver.value = false;
+  const dropped = event.dataTransfer?.getData(KIND);
+  if (dropped) emit('move', JSON.parse(dropped) as DealRow, props.stage.id);
+}
+
+function press(event: KeyboardEvent, deal: DealRow): void {
+  if (!event.shiftKey || (event.key !== 'ArrowDown' && event.key !== 'ArrowUp')) return;
+  event.preventDefault();
+  emit('shift', deal, event.key === 'ArrowDown' ? 1 : -1);
+}
+</script>
+
+<template>
+  <section
+    class="lane"
+    :class="{ over: isOver }"
+    :aria-label="stage.name"
+    :data-lane="stage.name"
+    @dragover.prevent="isOver = true"
+    @dragleave="isOver = false"
+    @drop.prevent="drop"
+  >
+    <div class="label">
+      <h2>{{ stage.kind === 'won' ? `${stage.name} this month` : stage.name }}</h2>
+      <span class="cap num"
+        >{{ stage.count
+        }}<template v-for="sum in stage.sums" :key="sum.currency">
+          · {{ money(sum.plain, sum.currency) }}</template
+        ><template v-if="stage.kind === 'open'"> · {{ stage.probability }}%</template></span
+      >
+    </div>
+    <div class="axis" :style="isNarrow ? {} : { minHeight: `${rows * 50 + 22}px` }">
+      <i
+        v-if="stage.kind === 'open'"
+        class="typical"
+        :style="{ left: `calc((100% - 184px) * ${Math.min(stage.typicalDays, 49) / 49})` }"
+        ><span>typical {{ stage.typicalDays }} days</span></i
+      >
+      <article
+        v-for="{ deal, share, row, isLate } in places"
+        :key="deal.id"
+        class="deal"
+        :class="[deal.turn.turn, { late: isLate && stage.kind === 'open' }]"
+        :data-deal="deal.id"
+        draggable="true"
+        :style="isNarrow ? {} : { left: `calc((100% - 184px) * ${share})`, top: `${row * 50 + 7}px` }"
+        @dragstart="$event.dataTransfer?.setData(KIND, JSON.stringify(deal))"
+      >
+        <RouterLink
+          :to="`/deals/${deal.id}`"
+          aria-keyshortcuts="Shift+ArrowDown Shift+ArrowUp"
+          draggable="false"
+          @keydown="press($event, deal)"
+          ><b>{{ deal.title }}</b></RouterLink
+        >
+        <div class="r">
+          <span :class="{ none: !deal.nextMove && stage.kind === 'open' }"
+            >{{ isLate && stage.kind === 'open' ? `${deal.days} days, ` : ''
+            }}{{ stage.kind === 'open' && !deal.nextMove ? 'no next move' : TURNS[deal.turn.turn] }}</span
+          >
+          <span class="num">{{ money(deal.amountMinor, deal.currency) }}</span>
+        </div>
+        <select
+          class="to"
+          :value="stage.id"
+          :aria-label="`Move ${deal.title} to`"
+          @change="emit('move', deal, ($event.target as HTMLSelectElement).value)"
+        >
+          <option v-for="one in stages" :key="one.id" :value="one.id">{{ one.name }}</option>
+        </select>
+      </article>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.lane {
+  flex: 1 0 auto;
+  display: grid;
+  grid-template-columns: 170px 1fr;
+  border-top: 1px solid var(--rule);
+}
+.lane.over {
+  background: var(--lit);
+}
+.label {
+  padding: 8px 12px 0 0;
+}
+.axis {
+  position: relative;
+  background-image: linear-gradient(90deg, var(--rule2) 1px, transparent 1px);
+  background-size: calc((100% - 184px) / 7) 100%;
+}
+.typical {
+  position: absolute;
+  top: 0;
+  bottom: 0;
+  border-left: 2px dotted var(--theirs);
+}
+.typical span {
+  position: absolute;
+  left: 5px;
+  bottom: 2px;
+  font-size: 11px;
+  color: var(--theirs);
+  white-space: nowrap;
+}
+.deal {
+  position: absolute;
+  background: var(--sheet);
+  border: 1px solid var(--rule);
+  border-bottom: 2px solid var(--soft);
+  padding: 4px 9px 3px;
+  width: 184px;
+  height: 45px;
+  line-height: 1.3;
+  font-size: 13px;
+  border-radius: 2px;
+  cursor: grab;
+}
+.deal a {
+  text-decoration: none;
+}
+.deal b {
+  display: block;
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.deal.ours {
+  border-bottom-color: var(--ours);
+}
+.deal.theirs {
+  border-bottom-color: var(--theirs);
+}
+.deal.late {
+  border-color: var(--wait-line);
+}
+.r {
+  display: flex;
+  justify-content: space-between;
+  gap: 6px;
+  color: var(--soft);
+}
+.r span:first-child {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.none {
+  color: var(--wait);
+}
+.to {
+  position: absolute;
+  right: 2px;
+  top: 2px;
+  width: 24px;
+  height: 24px;
+  opacity: 0;
+  border: 1px solid var(--rule);
+  background: var(--sheet);
+  color: var(--ink);
+  font: 13px var(--ui);
+  cursor: pointer;
+}
+.to:focus-visible,
+.deal:hover .to {
+  opacity: 1;
+}
+@media (max-width: 700px) {
+  .lane {
+    grid-template-columns: 1fr;
+    padding-bottom: 8px;
+  }
+  .typical {
+    display: none;
+  }
+  .deal {
+    position: static;
+    width: auto;
+    margin: 6px 0;
+    position: relative;
+  }
+  .to {
+    opacity: 1;
+  }
+}
+</style>

@@ -1,0 +1,192 @@
+<script setup lang="ts">
+import type { About, ComposerReading } from '@emporikon/contract/ledger';
+import { computed, ref, watch } from 'vue';
+import { api, wordsOf } from '../shell/api';
+import { due, money } from '../shell/format';
+import { useUndo } from '../shell/undo';
+
+const props = defineProps<{ about: About; placeholder?: string }>();
+const undo = useUndo();
+const line = ref('');
+const reading = ref<ComposerReading | null>(null);
+const leftOut = ref<('nextMove' | 'entry' | 'dealAmount')[]>([]);
+const error = ref('');
+const isBusy = ref(false);
+const PAUSE_MS = 60;
+let timer: ReturnType<typeof setTimeout> | undefined;
+
+watch(line, (text) => {
+  clearTimeout(timer);
+  error.value = '';
+  if (!text.trim()) {
+    reading.value = null;
+    leftOut.value = [];
+    return;
+  }
+  timer = setTimeout(() => {
+    api('POST /api/composer', { body: { line: text, about: props.about } }).then(
+      (answer) => {
+        if (line.value === text) reading.value = answer;
+      },
+      (problem: unknown) => (error.value = wordsOf(problem)),
+    );
+  }, PAUSE_MS);
+});
+
+const KIND_NAMES = { note: 'Note', call: 'Call', mail: 'Mail', meeting: 'Meeting' } as const;
+const parts = computed(() => {
+  const { value } = reading;
+  if (!value) return [];
+  const { nextMove, entry, dealAmount } = value;
+  return [
+    ...(nextMove
+      ? [
+          {
+            key: 'nextMove' as const,
+            name: 'Next move',
+            words: `${nextMove.title}, ${due(nextMove)}${nextMove.assumedDate ? ' (no day given)' : ''}, ${nextMove.assignee.split(' ')[0] ?? ''}`,
+          },
+        ]
+      : []),
+    ...(entry
+      ? [
+          {
+            key: 'entry' as const,
+            name: entry.side === 'theirs' ? `${KIND_NAMES[entry.kind]} from them` : KIND_NAMES[entry.kind],
+            words: entry.headline,
+          },
+        ]
+      : []),
+    ...(dealAmount
+      ? [
+          {
+            key: 'dealAmount' as const,
+            name: 'Deal',
+            words: `${money(dealAmount.minor, dealAmount.currency)} (was ${money(dealAmount.was, dealAmount.currency)})`,
+          },
+        ]
+      : []),
+  ];
+});
+
+function toggle(key: (typeof parts.value)[number]['key']): void {
+  leftOut.value = leftOut.value.includes(key)
+    ? leftOut.value.filter((one) => one !== key)
+    : [...leftOut.value, key];
+}
+
+async function save(): Promise<void> {
+  const text = line.value.trim();
+  if (!text || isBusy.value) return;
+  isBusy.value = true;
+  try {
+    const { saved, eventId } = await api('POST /api/ledger', {
+      body: { line: text, about: props.about, leaveOut: leftOut.value },
+    });
+    line.value = '';
+    undo.tell({ text: `Saved: ${saved.join(', ')}.`, eventId });
+  } catch (problem) {
+    error.value = wordsOf(problem);
+  } finally {
+    isBusy.value = false;
+  }
+}
+</script>
+
+<template>
+  <form class="composer" @submit.prevent="save">
+    <div class="line">
+      <input
+        v-model="line"
+        aria-label="Write what happened or what comes next"
+        aria-describedby="made"
+        :placeholder="placeholder ?? 'call Thursday 11am about the quote · called, she wants ten · any note'"
+        maxlength="2000"
+        autocomplete="off"
+      />
+      <span class="key" aria-hidden="true">Enter saves</span>
+    </div>
+    <div id="made" class="made" aria-live="polite">
+      <span v-if="error" class="wrong">{{ error }}</span>
+      <span
+        v-for="part in parts"
+        :key="part.key"
+        :class="{ out: leftOut.includes(part.key) }"
+        :data-part="part.key"
+      >
+        <b>{{ part.name }}</b> {{ part.words }}
+        <button
+          type="button"
+          class="word"
+          :aria-label="`${leftOut.includes(part.key) ? 'Keep' : 'Drop'} ${part.name}`"
+          @click="toggle(part.key)"
+        >
+          {{ leftOut.includes(part.key) ? 'keep' : 'drop' }}
+        </button>
+      </span>
+    </div>
+  </form>
+</template>
+
+<style scoped>
+.composer {
+  position: sticky;
+  bottom: 0;
+  z-index: 5;
+  border-top: 1px solid var(--rule);
+  background: var(--sheet);
+  padding: 10px 24px 6px;
+}
+.line {
+  position: relative;
+}
+input {
+  width: 100%;
+  height: 38px;
+  font: 15px var(--ui);
+  color: var(--ink);
+  border: 1px solid var(--rule);
+  border-radius: 3px;
+  padding: 0 110px 0 12px;
+  background: var(--ground);
+}
+input::placeholder {
+  color: var(--soft);
+  opacity: 1;
+}
+input:focus {
+  outline: none;
+  border-color: var(--ours);
+}
+.key {
+  position: absolute;
+  right: 12px;
+  top: 10px;
+}
+.made {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 18px;
+  font-size: 13px;
+  min-height: 30px;
+  align-items: baseline;
+  color: var(--soft);
+}
+.made b {
+  color: var(--ink);
+}
+.out {
+  text-decoration: line-through;
+}
+@media (max-width: 700px) {
+  .composer {
+    padding: 8px 14px 4px;
+  }
+  .key {
+    display: none;
+  }
+  input {
+    padding-right: 12px;
+  }
+}
+</style>

@@ -1,0 +1,73 @@
+<script setup lang="ts">
+import type { CaptureDetail, Claim } from '@emporikon/contract/captures';
+import { ref } from 'vue';
+import MessageBody from '../arrivals/MessageBody.vue';
+import { api, wordsOf } from '../shell/api';
+import { clock, day, fieldName, percent } from '../shell/format';
+
+const props = defineProps<{ claim: Claim }>();
+const emit = defineEmits<{ close: [] }>();
+const capture = ref<CaptureDetail | null>(null);
+const error = ref('');
+const lit = ref<string | null>(null);
+
+async function open(): Promise<void> {
+  if (!props.claim.captureId) return;
+  try {
+    capture.value = await api('GET /api/captures/:id', { params: { id: props.claim.captureId } });
+    lit.value = props.claim.id;
+  } catch (problem) {
+    error.value = wordsOf(problem);
+  }
+}
+void open();
+</script>
+
+<template>
+  <v-dialog
+    :model-value="true"
+    max-width="760"
+    scrollable
+    aria-labelledby="evidence-title"
+    @update:model-value="emit('close')"
+  >
+    <v-card class="sheet">
+      <h2 id="evidence-title">{{ fieldName(claim.field, claim.type) }}: {{ claim.value }}</h2>
+      <p class="soft">
+        {{ claim.source }}<template v-if="claim.actor">, {{ claim.actor }}</template
+        >, {{ day(claim.at) }} {{ clock(claim.at)
+        }}<template v-if="!claim.byHand"> · {{ percent(claim.confidence) }} sure</template>
+      </p>
+      <div v-if="capture" class="raw"><MessageBody v-model:lit="lit" :capture="capture" /></div>
+      <p v-else-if="error" class="wrong" role="alert">{{ error }}</p>
+      <p v-else-if="!claim.captureId" class="soft">No message stands behind this: a person wrote it.</p>
+      <div class="foot">
+        <v-btn class="quiet" autofocus @click="emit('close')">Close</v-btn>
+        <RouterLink v-if="claim.captureId" class="quiet-link" :to="`/arrivals/${claim.captureId}`"
+          >Open the whole capture</RouterLink
+        >
+      </div>
+    </v-card>
+  </v-dialog>
+</template>
+
+<style scoped>
+.sheet {
+  padding: 18px 22px;
+}
+.raw {
+  overflow-y: auto;
+  max-height: 52vh;
+  border-top: 1px solid var(--rule);
+  padding-top: 8px;
+}
+.foot {
+  display: flex;
+  gap: 16px;
+  align-items: center;
+  padding-top: 12px;
+}
+p {
+  margin: 4px 0 10px;
+}
+</style>

@@ -1,0 +1,187 @@
+<script setup lang="ts">
+import type { About } from '@emporikon/contract/ledger';
+import { computed, ref } from 'vue';
+import { api } from '../shell/api';
+import { clock, day } from '../shell/format';
+import { useFetched } from '../shell/live';
+import TurnWords from './TurnWords.vue';
+
+const props = defineProps<{ about: About }>();
+const { data, error } = useFetched(
+  () => api('GET /api/ledger', { query: props.about }),
+  ['ledger_entries', 'ledger_links', 'people'],
+);
+const KINDS = [
+  { value: 'all', name: 'all' },
+  { value: 'mail', name: 'mail' },
+  { value: 'call', name: 'calls' },
+  { value: 'meeting', name: 'meetings' },
+  { value: 'note', name: 'notes' },
+] as const;
+const kind = ref<(typeof KINDS)[number]['value']>('all');
+const shown = computed(() =>
+  (data.value?.items ?? []).filter((entry) => kind.value === 'all' || entry.kind === kind.value),
+);
+</script>
+
+<template>
+  <section class="ledger" aria-label="What happened">
+    <div class="head">
+      <h2>What happened</h2>
+      <TurnWords v-if="data" :turn="data.turn" />
+      <span class="kinds"
+        ><button
+          v-for="one in KINDS"
+          :key="one.value"
+          class="word"
+          :aria-pressed="kind === one.value"
+          @click="kind = one.value"
+        >
+          {{ one.name }}
+        </button></span
+      >
+    </div>
+    <p v-if="error" class="wrong" role="alert">{{ error }}</p>
+    <p v-else-if="data && !shown.length" class="empty">
+      {{
+        data.items.length
+          ? 'Nothing of this kind yet.'
+          : 'Nothing was said yet. Write what happened in the line below.'
+      }}
+    </p>
+    <ol class="spine">
+      <li v-for="entry in shown" :key="entry.id" :class="entry.side" data-entry>
+        <div v-if="entry.side === 'within'" class="note">
+          <b>Note</b> {{ entry.headline }}
+          <span class="soft">{{ entry.actor?.split(' ')[0] }}, {{ day(entry.at) }}</span>
+        </div>
+        <template v-else>
+          <time class="when" :datetime="entry.at">{{ day(entry.at) }}<br />{{ clock(entry.at) }}</time>
+          <div class="said">
+            <b>{{ entry.headline }}</b>
+            <div v-if="entry.body" class="soft body">{{ entry.body }}</div>
+            <div class="cap">
+              {{ entry.kind }}<template v-if="entry.actor"> · {{ entry.actor }}</template
+              ><template v-else-if="entry.people.length">
+                · {{ entry.people.map((one) => one.name).join(', ') }}</template
+              >
+              <template v-if="entry.captureId">
+                ·
+                <RouterLink :to="`/arrivals/${entry.captureId}`" class="quiet-link"
+                  >the message</RouterLink
+                ></template
+              >
+            </div>
+          </div>
+        </template>
+      </li>
+    </ol>
+  </section>
+</template>
+
+<style scoped>
+.ledger {
+  flex: 1;
+  padding: 10px 24px 16px;
+}
+.head {
+  display: flex;
+  align-items: baseline;
+  gap: 4px 16px;
+  flex-wrap: wrap;
+  padding-bottom: 8px;
+  min-height: 38px;
+}
+.kinds {
+  margin-left: auto;
+  display: flex;
+  gap: 10px;
+}
+.spine {
+  position: relative;
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+.spine::before {
+  content: '';
+  position: absolute;
+  left: 50%;
+  top: 0;
+  bottom: 0;
+  border-left: 1px solid var(--rule);
+}
+li {
+  display: grid;
+  grid-template-columns: 1fr 92px 1fr;
+  margin-bottom: 12px;
+}
+.when {
+  grid-column: 2;
+  grid-row: 1;
+  text-align: center;
+  font-size: 12px;
+  color: var(--soft);
+  background: var(--ground);
+  align-self: start;
+  z-index: 1;
+}
+.said {
+  grid-row: 1;
+  min-width: 0;
+  overflow-wrap: anywhere;
+}
+.theirs .said {
+  grid-column: 1;
+  text-align: right;
+  border-right: 2px solid var(--theirs);
+  padding: 0 14px 0 60px;
+}
+.ours .said {
+  grid-column: 3;
+  border-left: 2px solid var(--ours);
+  padding: 0 60px 0 14px;
+}
+.body {
+  display: -webkit-box;
+  -webkit-box-orient: vertical;
+  -webkit-line-clamp: 2;
+  line-clamp: 2;
+  overflow: hidden;
+}
+.note {
+  grid-column: 1 / 4;
+  justify-self: center;
+  background: var(--ground);
+  border: 1px dashed var(--wait-line);
+  border-radius: 3px;
+  padding: 4px 14px;
+  max-width: 560px;
+  z-index: 1;
+  font-size: 13px;
+}
+@media (max-width: 700px) {
+  .ledger {
+    padding: 10px 14px 16px;
+  }
+  .spine::before {
+    left: 33px;
+  }
+  li {
+    grid-template-columns: 68px 1fr;
+  }
+  .when {
+    grid-column: 1;
+  }
+  .theirs .said,
+  .ours .said {
+    grid-column: 2;
+    text-align: left;
+    padding: 0 0 0 10px;
+    border-right: 0;
+  }
+  .theirs .said {
+    border-left: 2px solid var(--theirs);
+  }
+}
+</style>

@@ -1,0 +1,33 @@
+<script setup lang="ts">
+import type { Task } from '@emporikon/contract/tasks';
+import { api } from '../shell/api';
+import { due } from '../shell/format';
+import { useUndo } from '../shell/undo';
+
+const props = defineProps<{ move: Task | null }>();
+const undo = useUndo();
+
+async function finish(): Promise<void> {
+  if (!props.move) return;
+  try {
+    const { eventId } = await api('PATCH /api/tasks/:id', {
+      params: { id: props.move.id },
+      body: { done: true },
+    });
+    undo.tell({ text: `Done: ${props.move.title}.`, eventId });
+  } catch (error) {
+    undo.fail(error);
+  }
+}
+</script>
+
+<template>
+  <div v-if="move" data-next-move>
+    <b>{{ move.title }}</b>
+    <span :class="{ late: move.state === 'overdue' }"
+      >{{ move.state === 'overdue' ? 'overdue since' : 'by' }} {{ due(move) }}</span
+    >, {{ move.assignee.name.split(' ')[0] }}
+    <button class="word" @click="finish">done</button>
+  </div>
+  <div v-else class="late" data-next-move>No next move. Write one in the line at the foot.</div>
+</template>

@@ -1,0 +1,83 @@
+<script setup lang="ts">
+import Composer from '../dossier/Composer.vue';
+import LedgerView from '../dossier/LedgerView.vue';
+import NextMoveLine from '../dossier/NextMoveLine.vue';
+import { api } from '../shell/api';
+import { day } from '../shell/format';
+import { useFetched } from '../shell/live';
+import ConvertForm from './ConvertForm.vue';
+import Questions from './Questions.vue';
+import StatusLine from './StatusLine.vue';
+
+const props = defineProps<{ id: string }>();
+const {
+  data: lead,
+  error,
+  load,
+} = useFetched(
+  () => api('GET /api/leads/:id', { params: { id: props.id } }),
+  ['leads', 'lead_answers', 'questions', 'tasks', 'deals', 'people', 'companies', 'intents'],
+);
+</script>
+
+<template>
+  <template v-if="lead">
+    <section class="card">
+      <div class="who">
+        <h1>{{ lead.title }}</h1>
+        <p class="soft">
+          <RouterLink :to="`/people/${lead.person.id}`" class="quiet-link">{{
+            lead.person.name
+          }}</RouterLink><template v-if="lead.company"
+            >,
+            <RouterLink :to="`/companies/${lead.company.id}`" class="quiet-link">{{
+              lead.company.name
+            }}</RouterLink></template
+          >
+          · by {{ lead.source }}, {{ day(lead.createdAt) }} · {{ lead.owner.name }}
+        </p>
+        <StatusLine :lead="lead" @changed="load" />
+        <div class="move"><span class="cap">Next move</span> <NextMoveLine :move="lead.nextMove" /></div>
+      </div>
+      <Questions :lead="lead" @changed="load" />
+      <ConvertForm :lead="lead" @changed="load" />
+    </section>
+    <LedgerView :key="id" :about="{ leadId: id }" />
+    <Composer :about="{ leadId: id }" />
+  </template>
+  <div v-else class="page">
+    <p v-if="error" class="wrong" role="alert">{{ error }}</p>
+    <template v-else
+      ><span class="ghost" style="width: 30%; height: 24px"></span><span class="ghost"></span
+      ><span class="ghost"></span
+    ></template>
+  </div>
+</template>
+
+<style scoped>
+.card {
+  background: var(--sheet);
+  border-bottom: 1px solid var(--rule);
+  padding: 14px 24px;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1.1fr) 320px;
+  gap: 12px 32px;
+}
+p {
+  margin: 4px 0 10px;
+}
+.move .cap {
+  display: block;
+}
+@media (max-width: 1000px) {
+  .card {
+    grid-template-columns: 1fr 1fr;
+  }
+}
+@media (max-width: 700px) {
+  .card {
+    grid-template-columns: 1fr;
+    padding: 12px 14px;
+  }
+}
+</style>

@@ -1,0 +1,99 @@
+<script setup lang="ts">
+import type { LeadDetail } from '@emporikon/contract/leads';
+import { ref } from 'vue';
+import { api, ApiProblem } from '../shell/api';
+import { useUndo } from '../shell/undo';
+
+type Answer = LeadDetail['answers'][number];
+const props = defineProps<{ lead: LeadDetail }>();
+const emit = defineEmits<{ changed: [] }>();
+const undo = useUndo();
+/** What is being typed, by question; what the server holds otherwise. */
+const drafts = ref<Record<string, string>>({});
+const clashes = ref<Record<string, { theirs: string; version: number }>>({});
+
+async function save(question: Answer, text: string, version: number | null): Promise<void> {
+  const answer = text.trim();
+  if (answer === question.answer && !clashes.value[question.questionId])
+    return void Reflect.deleteProperty(drafts.value, question.questionId);
+  try {
+    const { eventId } = await api('PUT /api/leads/:id/answers/:questionId', {
+      params: { id: props.lead.id, questionId: question.questionId },
+      body: { answer, version },
+    });
+    Reflect.deleteProperty(drafts.value, question.questionId);
+    Reflect.deleteProperty(clashes.value, question.questionId);
+    undo.tell({ text: `Answered: ${question.label}.`, eventId });
+    emit('changed');
+  } catch (error) {
+    const current = error instanceof ApiProblem && error.isStale ? error.problem.current : undefined;
+    if (!current) return undo.fail(error);
+    drafts.value[question.questionId] = answer;
+    clashes.value[question.questionId] = { theirs: String(current.answer), version: Number(current.version) };
+  }
+}
+
+function keepTheirs(question: Answer): void {
+  Reflect.deleteProperty(drafts.value, question.questionId);
+  Reflect.deleteProperty(clashes.value, question.questionId);
+  emit('changed');
+}
+</script>
+
+<template>
+  <div class="questions">
+    <h2>Questions</h2>
+    <div v-for="one in lead.answers" :key="one.questionId" class="question">
+      <label class="field">
+        <span class="cap"
+          >{{ one.label }}<template v-if="one.by"> · {{ one.by }}</template></span
+        >
+        <input
+          :value="drafts[one.questionId] ?? one.answer"
+          :placeholder="one.help"
+          maxlength="2000"
+          @input="drafts[one.questionId] = ($event.target as HTMLInputElement).value"
+          @change="save(one, ($event.target as HTMLInputElement).value, one.version)"
+          @keydown.enter.prevent="($event.target as HTMLInputElement).blur()"
+        />
+      </label>
+      <button
+        v-if="one.suggestion && !drafts[one.questionId]"
+        class="word"
+        :aria-label="`Answer ${one.label} with ${one.suggestion}`"
+        @click="save(one, one.suggestion, one.version)"
+      >
+        read: “{{ one.suggestion }}”, take it
+      </button>
+      <div v-if="clashes[one.questionId]" class="clash" role="alert">
+        Somebody answered <b>{{ clashes[one.questionId]?.theirs }}</b> meanwhile; you wrote
+        <b>{{ drafts[one.questionId] }}</b>.
+        <button class="word on" @click="keepTheirs(one)">Keep theirs</button>
+        <button
+          class="word on"
+          @click="save(one, drafts[one.questionId] ?? '', clashes[one.questionId]?.version ?? null)"
+        >
+          Put mine
+        </button>
+      </div>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.question {
+  padding: 3px 0;
+}
+.field input {
+  min-height: 30px;
+}
+.field input::placeholder {
+  color: var(--soft);
+  opacity: 1;
+}
+.clash {
+  border-left: 3px solid var(--wait-line);
+  padding-left: 8px;
+  font-size: 13px;
+}
+</style>

@@ -1,0 +1,113 @@
+<script setup lang="ts">
+import { ref, watch } from 'vue';
+import { useRouter } from 'vue-router';
+import { api } from '../shell/api';
+import { useUndo } from '../shell/undo';
+import { usePaged } from '../shell/usePaged';
+
+const router = useRouter();
+const undo = useUndo();
+const q = ref('');
+const { items, hasMore, more, error, reload } = usePaged(
+  (cursor) => api('GET /api/people', { query: { cursor, q: q.value, limit: 60 } }),
+  ['people', 'companies', 'contact_points'],
+);
+const isAdding = ref(false);
+const draft = ref({ fullName: '', email: '', phone: '', companyName: '' });
+let timer: ReturnType<typeof setTimeout> | undefined;
+watch(q, () => {
+  clearTimeout(timer);
+  timer = setTimeout(() => void reload(), 120);
+});
+
+async function add(): Promise<void> {
+  const { fullName, email, phone, companyName } = draft.value;
+  try {
+    const { person, eventId } = await api('POST /api/people', {
+      body: { fullName, email: email || null, phone: phone || null, companyName: companyName || null },
+    });
+    undo.tell({ text: `Added ${person.fullName}.`, eventId });
+    await router.push(`/people/${person.id}`);
+  } catch (problem) {
+    undo.fail(problem);
+  }
+}
+</script>
+
+<template>
+  <div class="page">
+    <div class="page-head">
+      <h1>People</h1>
+      <input
+        v-model="q"
+        type="search"
+        class="inline-edit narrow"
+        placeholder="narrow by name"
+        aria-label="Narrow by name"
+      />
+      <button class="word" @click="isAdding = !isAdding">Add a person</button>
+    </div>
+    <form v-if="isAdding" class="add" @submit.prevent="add">
+      <label class="field"
+        ><span class="cap">Name</span><input v-model="draft.fullName" required autofocus
+      /></label>
+      <label class="field"><span class="cap">Email</span><input v-model="draft.email" type="email" /></label>
+      <label class="field"
+        ><span class="cap">Phone</span><input v-model="draft.phone" type="tel" placeholder="+44 …"
+      /></label>
+      <label class="field"><span class="cap">Company</span><input v-model="draft.companyName" /></label>
+      <v-btn class="fill" type="submit">Add</v-btn>
+    </form>
+    <p v-if="error" class="wrong" role="alert">{{ error }}</p>
+    <table v-if="items?.length" class="book">
+      <thead>
+        <tr>
+          <th>Name</th>
+          <th class="wide">Job title</th>
+          <th>Company</th>
+          <th class="wide">Email</th>
+          <th class="wide">Phone</th>
+          <th class="wide">Standing</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="one in items" :key="one.id">
+          <td>
+            <RouterLink :to="`/people/${one.id}`"
+              ><b>{{ one.fullName }}</b></RouterLink
+            >
+          </td>
+          <td class="wide">{{ one.jobTitle }}</td>
+          <td>
+            <RouterLink v-if="one.company" :to="`/companies/${one.company.id}`" class="quiet-link">{{
+              one.company.name
+            }}</RouterLink>
+          </td>
+          <td class="wide">{{ one.email }}</td>
+          <td class="wide">
+            <a v-if="one.phone" :href="`tel:${one.phone}`" class="quiet-link num">{{ one.phone }}</a>
+          </td>
+          <td class="wide soft">{{ one.standing }}</td>
+        </tr>
+      </tbody>
+    </table>
+    <p v-else-if="items" class="empty">
+      {{ q ? `Nobody by “${q}”.` : 'Nobody yet. File a message from Arrivals, or add a person here.' }}
+    </p>
+    <template v-else><span v-for="n in 8" :key="n" class="ghost"></span></template>
+    <button v-if="hasMore" class="word" @click="more">More</button>
+  </div>
+</template>
+
+<style scoped>
+.narrow {
+  width: 220px;
+}
+.add {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(160px, 1fr));
+  gap: 12px;
+  align-items: end;
+  padding-bottom: 14px;
+}
+</style>

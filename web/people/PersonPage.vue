@@ -1,0 +1,206 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue';
+import CardFrame from '../dossier/CardFrame.vue';
+import Composer from '../dossier/Composer.vue';
+import Fact from '../dossier/Fact.vue';
+import LedgerView from '../dossier/LedgerView.vue';
+import SideColumn from '../dossier/SideColumn.vue';
+import SourceMark from '../dossier/SourceMark.vue';
+import { api } from '../shell/api';
+import { fieldName, shortDay } from '../shell/format';
+import { useFetched } from '../shell/live';
+import { useUndo } from '../shell/undo';
+
+const props = defineProps<{ id: string }>();
+const undo = useUndo();
+const {
+  data: person,
+  error,
+  load,
+} = useFetched(
+  () => api('GET /api/people/:id', { params: { id: props.id } }),
+  [
+    'people',
+    'companies',
+    'contact_points',
+    'claims',
+    'tasks',
+    'leads',
+    'deals',
+    'deal_roles',
+    'ledger_links',
+  ],
+);
+const STANDINGS = ['stranger', 'prospect', 'customer', 'past customer', 'partner', 'personal'] as const;
+const addKind = ref<'email' | 'phone' | 'url'>('email');
+const addValue = ref('');
+const isAdding = ref(false);
+const role = computed(() => person.value?.jobTitle.value ?? '');
+
+/** The version the card was read at; a later save by somebody else makes ours a clash, never a loss. */
+const put =
+  (field: 'fullName' | 'jobTitle' | 'address') =>
+  async (value: string, version?: number): Promise<void> => {
+    const at = version ?? person.value?.version ?? 1;
+    const { eventId } = await api('PATCH /api/people/:id', {
+      params: { id: props.id },
+      body: { version: at, [field]: value || null },
+    });
+    undo.tell({ text: `${fieldName(field)} changed.`, eventId });
+    await load();
+  };
+
+async function putStanding(standing: (typeof STANDINGS)[number]): Promise<void> {
+  try {
+    const { eventId } = await api('PATCH /api/people/:id', {
+      params: { id: props.id },
+      body: { version: person.value?.version ?? 1, standing },
+    });
+    undo.tell({ text: `Standing: ${standing}.`, eventId });
+  } catch (problem) {
+    undo.fail(problem);
+    await load();
+  }
+}
+
+const putContact =
+  (id: string, at: number) =>
+  async (value: string, version?: number): Promise<void> => {
+    const { eventId } = value
+      ? await api('PATCH /api/contacts/:id', { params: { id }, body: { version: version ?? at, value } })
+      : await api('DELETE /api/contacts/:id', { params: { id } });
+    undo.tell({ text: value ? 'Changed.' : 'Removed.', eventId });
+    await load();
+  };
+
+async function add(): Promise<void> {
+  const value = addValue.value.trim();
+  if (!value) return void (isAdding.value = false);
+  try {
+    const { eventId } = await api('POST /api/people/:id/contacts', {
+      params: { id: props.id },
+      body: { kind: addKind.value, value },
+    });
+    undo.tell({ text: `Added ${value}.`, eventId });
+    isAdding.value = false;
+    addValue.value = '';
+    await load();
+  } catch (problem) {
+    undo.fail(problem);
+  }
+}
+</script>
+
+<template>
+  <template v-if="person">
+    <CardFrame :name="person.fullName.value ?? ''">
+      <template #role>
+        <span>
+          {{ role
+          }}<template v-if="person.company"
+            >{{ role ? ' at ' : ''
+            }}<RouterLink :to="`/companies/${person.company.id}`" class="quiet-link">{{
+              person.company.name
+            }}</RouterLink></template
+          ><SourceMark :claim="person.companyClaim" />
+        </span>
+        <span>
+          <select
+            class="standing"
+            :value="person.standing"
+            aria-label="Standing"
+            @change="putStanding(($event.target as HTMLSelectElement).value as (typeof STANDINGS)[number])"
+          >
+            <option v-for="one in STANDINGS" :key="one">{{ one }}</option>
+          </select>
+          since {{ shortDay(person.since)
+          }}<template v-if="person.owner"> · {{ person.owner.name }}</template>
+        </span>
+      </template>
+      <template #facts>
+        <Fact
+          label="Name"
+          field="fullName"
+          :value="person.fullName.value"
+          :claim="person.fullName.claim"
+          :suggestion="person.fullName.suggestion"
+          :save="put('fullName')"
+        />
+        <Fact
+          label="Job title"
+          field="jobTitle"
+          :value="person.jobTitle.value"
+          :claim="person.jobTitle.claim"
+          :suggestion="person.jobTitle.suggestion"
+          :save="put('jobTitle')"
+        />
+        <Fact
+          label="Address"
+          field="address"
+          :value="person.address.value"
+          :claim="person.address.claim"
+          :suggestion="person.address.suggestion"
+          :save="put('address')"
+        />
+        <Fact
+          v-for="one in person.contacts"
+          :key="one.id"
+          :label="fieldName(one.kind, one.type)"
+          field="value"
+          :value="one.value"
+          :claim="one.claim"
+          :save="putContact(one.id, one.version)"
+        />
+        <form v-if="isAdding" class="add" @submit.prevent="add" @keydown.esc.stop="isAdding = false">
+          <select v-model="addKind" class="inline-edit" aria-label="Kind of detail">
+            <option value="email">Email</option>
+            <option value="phone">Phone</option>
+            <option value="url">Web</option>
+          </select>
+          <input v-model="addValue" class="inline-edit" aria-label="Detail" autofocus />
+        </form>
+        <div v-else class="add-word">
+          <button class="word" @click="isAdding = true">Add an address, number or link</button>
+        </div>
+      </template>
+      <template #side
+        ><SideColumn :dossier="person" :people="person.colleagues" people-title="At the same company"
+      /></template>
+    </CardFrame>
+    <LedgerView :key="id" :about="{ personId: id }" />
+    <Composer :about="{ personId: id }" />
+  </template>
+  <div v-else class="page">
+    <p v-if="error" class="wrong" role="alert">{{ error }}</p>
+    <template v-else
+      ><span class="ghost" style="width: 30%; height: 24px"></span><span class="ghost"></span
+      ><span class="ghost"></span
+    ></template>
+  </div>
+</template>
+
+<style scoped>
+.standing {
+  font: inherit;
+  color: inherit;
+  background: none;
+  border: 0;
+  border-bottom: 1px solid var(--rule);
+  min-height: 24px;
+}
+.standing option {
+  color: var(--ink);
+  background: var(--sheet);
+}
+.add {
+  display: grid;
+  grid-template-columns: 90px 1fr;
+  gap: 6px;
+  padding: 8px 0;
+  border-top: 1px solid var(--rule2);
+}
+.add-word {
+  border-top: 1px solid var(--rule2);
+  padding-top: 10px;
+}
+</style>

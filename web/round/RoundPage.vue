@@ -1,0 +1,162 @@
+<script setup lang="ts">
+import type { Task } from '@emporikon/contract/tasks';
+import { computed, ref, watch } from 'vue';
+import { api } from '../shell/api';
+import { clock, day } from '../shell/format';
+import { useFetched } from '../shell/live';
+import { useUndo } from '../shell/undo';
+
+const undo = useUndo();
+const whose = ref<'mine' | 'all'>('mine');
+const { data, error, load } = useFetched(
+  () => api('GET /api/tasks', { query: whose.value === 'all' ? { assignee: 'all' } : {} }),
+  ['tasks', 'people', 'deals', 'leads'],
+);
+watch(whose, load);
+
+const GROUPS = [
+  { state: 'overdue', name: 'Overdue' },
+  { state: 'today', name: 'Today' },
+  { state: 'later', name: 'Later' },
+] as const;
+const groups = computed(() =>
+  GROUPS.map((group) => ({
+    ...group,
+    items: (data.value?.items ?? []).filter((task) => task.state === group.state),
+  })).filter((group) => group.items.length),
+);
+
+const about = (task: Task): { to: string; name: string } | null => {
+  if (task.deal) return { to: `/deals/${task.deal.id}`, name: task.deal.name };
+  if (task.lead) return { to: `/leads/${task.lead.id}`, name: task.lead.name };
+  return null;
+};
+const why = (task: Task): string =>
+  task.state === 'overdue'
+    ? `overdue since ${day(task.dueAt)}`
+    : task.allDay
+      ? task.state === 'today'
+        ? 'due today'
+        : `due ${day(task.dueAt)}`
+      : `${task.state === 'today' ? 'today' : day(task.dueAt)}, ${clock(task.dueAt)}`;
+
+async function change(task: Task, body: { done: true } | { dueAt: string }, words: string): Promise<void> {
+  try {
+    const { eventId } = await api('PATCH /api/tasks/:id', {
+      params: { id: task.id },
+      body: { version: task.version, ...body },
+    });
+    undo.tell({ text: `${words}: ${task.title}.`, eventId });
+  } catch (problem) {
+    undo.fail(problem);
+    await load();
+  }
+}
+const DAY_MS = 86_400_000;
+/** A day later than it was due, or than now when it is overdue. */
+const tomorrow = (task: Task): string =>
+  new Date(
+    Math.max(Date.parse(task.dueAt), task.state === 'overdue' ? Date.now() : 0) + DAY_MS,
+  ).toISOString();
+</script>
+
+<template>
+  <div class="page">
+    <div class="page-head">
+      <h1>Round</h1>
+      <span class="soft">{{ data ? `${data.items.length} to do` : '…' }}</span>
+      <span class="whose"
+        ><button class="word" :aria-pressed="whose === 'mine'" @click="whose = 'mine'">mine</button>
+        <button class="word" :aria-pressed="whose === 'all'" @click="whose = 'all'">everybody’s</button></span
+      >
+    </div>
+    <p v-if="error" class="wrong" role="alert">{{ error }}</p>
+    <p v-if="data && !data.items.length" class="empty">
+      Nothing is due. A next move is written in the line at the foot of any dossier, lead or deal.
+    </p>
+    <section v-for="group in groups" :key="group.state" :aria-label="group.name">
+      <h2 :class="group.state">{{ group.name }}</h2>
+      <ul>
+        <li v-for="task in group.items" :key="task.id" data-task>
+          <span class="reason" :class="{ late: group.state === 'overdue' }">{{ why(task) }}</span>
+          <span class="what">
+            <b>{{ task.title }}</b>
+            <template v-if="task.person">
+              ·
+              <RouterLink :to="`/people/${task.person.id}`" class="quiet-link">{{
+                task.person.name
+              }}</RouterLink></template
+            >
+            <template v-if="about(task)">
+              ·
+              <RouterLink :to="about(task)?.to ?? ''" class="quiet-link">{{
+                about(task)?.name
+              }}</RouterLink></template
+            >
+            <span v-if="whose === 'all'" class="soft"> · {{ task.assignee.name }}</span>
+          </span>
+          <span class="do">
+            <button
+              class="word"
+              :aria-label="`Done: ${task.title}`"
+              @click="change(task, { done: true }, 'Done')"
+            >
+              done
+            </button>
+            <button
+              class="word"
+              :aria-label="`A day later: ${task.title}`"
+              @click="change(task, { dueAt: tomorrow(task) }, 'Moved a day')"
+            >
+              a day later
+            </button>
+          </span>
+        </li>
+      </ul>
+    </section>
+    <template v-if="!data && !error"><span v-for="n in 6" :key="n" class="ghost"></span></template>
+  </div>
+</template>
+
+<style scoped>
+.whose {
+  margin-left: auto;
+}
+h2 {
+  margin-top: 12px;
+  padding-bottom: 4px;
+  border-bottom: 1px solid var(--rule);
+}
+h2.overdue {
+  color: var(--wait);
+}
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+li {
+  display: grid;
+  grid-template-columns: 190px 1fr auto;
+  gap: 4px 16px;
+  align-items: baseline;
+  min-height: 36px;
+  padding: 5px 0;
+  border-bottom: 1px solid var(--rule2);
+}
+.reason {
+  color: var(--soft);
+}
+.reason.late {
+  color: var(--wait);
+}
+.do {
+  display: flex;
+  gap: 12px;
+}
+@media (max-width: 700px) {
+  li {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

@@ -1,0 +1,55 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import { useRoute } from 'vue-router';
+import { usePageKeys } from './browser';
+import Masthead from './Masthead.vue';
+import { useSession } from './session';
+import { useLooks } from './theme';
+import { useUndo } from './undo';
+import UndoLine from './UndoLine.vue';
+
+const session = useSession();
+const undo = useUndo();
+const route = useRoute();
+const { choice } = useLooks();
+const isFramed = computed(() => session.me !== null && route.meta.open !== true);
+
+usePageKeys((event) => {
+  if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z' && undo.told?.eventId) {
+    event.preventDefault();
+    void undo.undo();
+  }
+});
+</script>
+
+<template>
+  <v-app>
+    <a class="skip" href="#main">To the page</a>
+    <Masthead v-if="isFramed" v-model:theme="choice" />
+    <main id="main" tabindex="-1">
+      <RouterView />
+    </main>
+    <UndoLine />
+  </v-app>
+</template>
+
+<style scoped>
+main {
+  flex: 1;
+  min-height: 0;
+  display: flex;
+  flex-direction: column;
+  outline: none;
+}
+.skip {
+  position: absolute;
+  left: -9999px;
+}
+.skip:focus {
+  left: 8px;
+  top: 8px;
+  z-index: 10;
+  background: var(--sheet);
+  padding: 6px 12px;
+}
+</style>

@@ -1,0 +1,129 @@
+<script setup lang="ts">
+import { ref } from 'vue';
+import { useRouter } from 'vue-router';
+import { api, wordsOf } from './api';
+import { useUndo } from './undo';
+
+const emit = defineEmits<{ close: [] }>();
+const router = useRouter();
+const undo = useUndo();
+const text = ref('');
+const error = ref('');
+const isBusy = ref(false);
+const isOver = ref(false);
+const MOST_BYTES = 20 * 1024 * 1024;
+
+async function send(data: Blob | string, type: string, by: 'upload' | 'paste'): Promise<string> {
+  return (await api('POST /api/captures', { raw: { data, type }, query: { by } })).id;
+}
+
+async function capture(work: () => Promise<string>): Promise<void> {
+  isBusy.value = true;
+  error.value = '';
+  try {
+    const id = await work();
+    emit('close');
+    await router.push(`/arrivals/${id}`);
+  } catch (problem) {
+    error.value = wordsOf(problem);
+  } finally {
+    isBusy.value = false;
+  }
+}
+
+function take(files: FileList | null | undefined): void {
+  const chosen = [...(files ?? [])];
+  const tooLarge = chosen.find((file) => file.size > MOST_BYTES);
+  if (tooLarge) error.value = `${tooLarge.name} is larger than 20 MB; it was not captured.`;
+  else if (chosen.length)
+    void capture(async () => {
+      let last = '';
+      for (const file of chosen) last = await send(file, 'message/rfc822', 'upload');
+      if (chosen.length > 1) undo.tell({ text: `Captured ${chosen.length} messages`, eventId: null });
+      return last;
+    });
+}
+
+function paste(): void {
+  if (!text.value.trim()) error.value = 'There is nothing in it yet. Paste a message or any text.';
+  else void capture(() => send(text.value, 'text/plain', 'paste'));
+}
+
+function drop(event: DragEvent): void {
+  isOver.value = false;
+  take(event.dataTransfer?.files);
+}
+</script>
+
+<template>
+  <v-dialog :model-value="true" aria-labelledby="capture-title" @update:model-value="emit('close')">
+    <v-card class="sheet">
+      <h2 id="capture-title">Capture</h2>
+      <label
+        class="drop"
+        :class="{ over: isOver }"
+        @dragover.prevent="isOver = true"
+        @dragleave="isOver = false"
+        @drop.prevent="drop"
+      >
+        <input
+          type="file"
+          accept=".eml,message/rfc822"
+          multiple
+          class="visually-hidden"
+          @change="take(($event.target as HTMLInputElement).files)"
+        />
+        <span>Drop <b>.eml</b> files here, or <u>choose them</u></span>
+      </label>
+      <label class="field">
+        <span class="cap">or paste a message, or any text</span>
+        <textarea
+          v-model="text"
+          rows="9"
+          autofocus
+          @keydown.ctrl.enter.prevent="paste"
+          @keydown.meta.enter.prevent="paste"
+        ></textarea>
+      </label>
+      <p v-if="error" class="wrong" role="alert">{{ error }}</p>
+      <div class="foot">
+        <v-btn class="fill" :loading="isBusy" @click="paste"
+          >Read it <span class="hint">Ctrl Enter</span></v-btn
+        >
+        <v-btn class="quiet" @click="emit('close')">Leave it</v-btn>
+      </div>
+    </v-card>
+  </v-dialog>
+</template>
+
+<style scoped>
+.sheet {
+  padding: 18px 22px;
+  display: grid;
+  gap: 12px;
+}
+.drop {
+  display: grid;
+  place-items: center;
+  min-height: 84px;
+  border: 1px dashed var(--soft);
+  border-radius: 3px;
+  cursor: pointer;
+}
+.drop.over,
+.drop:focus-within {
+  border-color: var(--ours);
+  background: var(--lit);
+}
+.foot {
+  display: flex;
+  gap: 10px;
+}
+.hint {
+  font-weight: 500;
+  margin-left: 8px;
+}
+p {
+  margin: 0;
+}
+</style>

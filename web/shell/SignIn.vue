@@ -1,0 +1,62 @@
+<script setup lang="ts">
+import { ref } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
+import { wordsOf } from './api';
+import { useSession } from './session';
+
+const session = useSession();
+const route = useRoute();
+const router = useRouter();
+const email = ref('');
+const password = ref('');
+const error = ref('');
+const isBusy = ref(false);
+
+async function enter(): Promise<void> {
+  isBusy.value = true;
+  error.value = '';
+  try {
+    await session.signIn(email.value, password.value);
+    const to =
+      typeof route.query.to === 'string' && /^\/(?!\/)/.test(route.query.to) ? route.query.to : '/arrivals';
+    await router.push(to);
+  } catch (problem) {
+    error.value = wordsOf(problem);
+  } finally {
+    isBusy.value = false;
+  }
+}
+</script>
+
+<template>
+  <form class="sign-in" @submit.prevent="enter">
+    <h1>Emporikon</h1>
+    <p class="soft">Prospects in; people, companies and deals out.</p>
+    <label class="field"
+      ><span class="cap">Email</span
+      ><input v-model="email" type="email" autocomplete="username" required autofocus
+    /></label>
+    <label class="field"
+      ><span class="cap">Password</span
+      ><input v-model="password" type="password" autocomplete="current-password" required
+    /></label>
+    <p class="wrong" role="alert">{{ error }}</p>
+    <v-btn class="fill" type="submit" :loading="isBusy">Sign in</v-btn>
+  </form>
+</template>
+
+<style scoped>
+.sign-in {
+  width: min(340px, 90vw);
+  margin: 16vh auto 0;
+  display: grid;
+  gap: 12px;
+}
+h1 {
+  color: var(--ours);
+}
+p {
+  margin: 0;
+  min-height: 20px;
+}
+</style>

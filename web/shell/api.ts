@@ -1,0 +1,85 @@
+import type { In, Reply, RouteName } from '@emporikon/contract';
+import type { Problem } from '@emporikon/contract/common';
+
+/** What the server said no to, or that it could not be reached. */
+export class ApiProblem extends Error {
+  constructor(readonly problem: Problem) {
+    super(problem.detail);
+  }
+  get isStale(): boolean {
+    return this.problem.type === 'urn:emporikon:problem:stale';
+  }
+}
+
+type Given<Name extends RouteName> = (In<Name, 'params'> extends undefined
+  ? object
+  : { params: In<Name, 'params'> }) & {
+  query?: In<Name, 'query'>;
+  body?: In<Name, 'body'>;
+  raw?: { data: Blob | string; type: string };
+  key?: string;
+};
+
+const unreachable: Problem = {
+  type: 'urn:emporikon:problem:unreachable',
+  title: 'Not reached',
+  status: 0,
+  detail: 'The server does not answer. What you typed is still here; try again in a moment.',
+};
+
+function address(path: string, params: Record<string, unknown>, query: Record<string, unknown>): string {
+  const filled = path.replace(/:(\w+)/g, (_, key: string) => encodeURIComponent(String(params[key])));
+  const search = new URLSearchParams(
+    Object.entries(query).flatMap(([key, value]) =>
+      value === undefined || value === null || value === '' ? [] : [[key, String(value)]],
+    ),
+  );
+  return search.size ? `${filled}?${search}` : filled;
+}
+
+/**
+ * Calls one route of the contract.
+ * @param name method and path, e.g. `GET /api/people/:id`
+ * @throws ApiProblem with the server's own words
+ */
+export async function api<Name extends RouteName>(
+  name: Name,
+  ...[given]: In<Name, 'params'> extends undefined ? [Given<Name>?] : [Given<Name>]
+): Promise<Reply<Name>> {
+  const [method = 'GET', path = '/'] = name.split(' ');
+  const {
+    params = {},
+    query = {},
+    body,
+    raw,
+    key,
+  } = (given ?? {}) as {
+    params?: Record<string, unknown>;
+    query?: Record<string, unknown>;
+    body?: unknown;
+    raw?: { data: Blob | string; type: string };
+    key?: string;
+  };
+  const headers: Record<string, string> = {};
+  if (raw) headers['content-type'] = raw.type;
+  else if (body !== undefined) headers['content-type'] = 'application/json';
+  if (method === 'POST') headers['idempotency-key'] = key ?? crypto.randomUUID();
+  const response = await fetch(address(path, params, query), {
+    method,
+    headers,
+    body: raw ? raw.data : body === undefined ? undefined : JSON.stringify(body),
+  }).catch(() => {
+    throw new ApiProblem(unreachable);
+  });
+  const answer: unknown = await response.json().catch(() => unreachable);
+  if (!response.ok) throw new ApiProblem(answer as Problem);
+  return answer as Reply<Name>;
+}
+
+/** What to tell a person about an error. */
+export const wordsOf = (error: unknown): string =>
+  error instanceof ApiProblem
+    ? error.problem.detail
+    : error instanceof Error
+      ? error.message
+      : 'Something went wrong.';

@@ -1,0 +1,80 @@
+import { useSession } from './session';
+
+const locale = navigator.language;
+const zone = (): string => useSession().me?.timeZone ?? 'UTC';
+const format =
+  (options: Intl.DateTimeFormatOptions) =>
+  (iso: string): string =>
+    new Intl.DateTimeFormat(locale, { timeZone: zone(), ...options }).format(new Date(iso));
+
+/** Times are shown in the signed-in person's own zone, in their browser's language. */
+export const clock = format({ hour: '2-digit', minute: '2-digit' });
+export const day = format({ weekday: 'short', day: 'numeric', month: 'short' });
+export const shortDay = format({ day: 'numeric', month: 'short' });
+const dayKey = format({ year: 'numeric', month: '2-digit', day: '2-digit' });
+
+/** A plain calendar day (YYYY-MM-DD), which has no zone. */
+export const calendarDay = (date: string): string =>
+  new Intl.DateTimeFormat(locale, {
+    timeZone: 'UTC',
+    weekday: 'short',
+    day: 'numeric',
+    month: 'short',
+  }).format(new Date(`${date}T00:00:00Z`));
+
+/** The clock for today, the day for any other. */
+export const when = (iso: string): string =>
+  dayKey(iso) === dayKey(new Date().toISOString()) ? clock(iso) : shortDay(iso);
+
+/** When a next move is due: "Thu, 26 Nov, 11:00"; the day alone when it has no hour. */
+export const due = (move: { dueAt: string; allDay: boolean }): string =>
+  move.allDay ? day(move.dueAt) : `${day(move.dueAt)}, ${clock(move.dueAt)}`;
+
+export function money(minor: number | null, currency: string): string {
+  if (minor === null) return 'no sum yet';
+  const whole = minor % 100 === 0;
+  return new Intl.NumberFormat(locale, {
+    style: 'currency',
+    currency,
+    minimumFractionDigits: whole ? 0 : 2,
+    maximumFractionDigits: whole ? 0 : 2,
+  }).format(minor / 100);
+}
+
+export const percent = (share: number): string =>
+  new Intl.NumberFormat(locale, {
+    style: 'percent',
+    maximumFractionDigits: share > 0.99 && share < 1 ? 1 : 0,
+  }).format(share);
+
+const FIELD_NAMES: Record<string, string> = {
+  fullName: 'Name',
+  givenName: 'Given name',
+  familyName: 'Family name',
+  jobTitle: 'Job title',
+  companyName: 'Company',
+  email: 'Email',
+  phone: 'Phone',
+  url: 'Web',
+  profile: 'Profile',
+  address: 'Address',
+  birthday: 'Birthday',
+  timeZone: 'Time zone',
+  note: 'Note',
+};
+const PHONE_NAMES: Record<string, string> = {
+  mobile: 'Mobile',
+  work: 'Work phone',
+  home: 'Home phone',
+  fax: 'Fax',
+};
+
+export const fieldName = (field: string, type?: string | null): string =>
+  field === 'phone' && type ? (PHONE_NAMES[type] ?? 'Phone') : (FIELD_NAMES[field] ?? field);
+
+/** How long ago, in the largest whole unit. */
+export function ago(iso: string): string {
+  const minutes = Math.round((Date.now() - Date.parse(iso)) / 60_000);
+  if (minutes < 60) return `${Math.max(minutes, 0)} min`;
+  return minutes < 48 * 60 ? `${Math.round(minutes / 60)} h` : `${Math.round(minutes / 1440)} days`;
+}

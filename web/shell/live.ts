@@ -1,0 +1,84 @@
+import type { LiveEvent } from '@emporikon/contract/settings';
+import { onScopeDispose, ref, shallowRef, type Ref, type ShallowRef } from 'vue';
+import { ApiProblem, wordsOf } from './api';
+
+type Handler = (event: LiveEvent) => void;
+
+const handlers = new Set<Handler>();
+let source: EventSource | null = null;
+/** Whether the live feed is open; false while the server is out of reach. */
+export const isLive = ref(true);
+
+/** Opens the live feed. After a gap everybody is told to read again. */
+export function openLive(): void {
+  if (source) return;
+  let gap = false;
+  source = new EventSource('/api/events');
+  source.onopen = () => {
+    isLive.value = true;
+    if (gap) for (const handle of handlers) handle({ resync: true });
+    gap = false;
+  };
+  source.onerror = () => {
+    gap = true;
+    isLive.value = false;
+  };
+  source.onmessage = (message: MessageEvent<string>) => {
+    const event = JSON.parse(message.data) as LiveEvent;
+    if (event.touched || event.resync) for (const handle of handlers) handle(event);
+  };
+}
+
+export function closeLive(): void {
+  source?.close();
+  source = null;
+}
+
+export interface Fetched<T> {
+  data: ShallowRef<T | null>;
+  error: Ref<string>;
+  isGone: Ref<boolean>;
+  load: () => Promise<void>;
+}
+
+const SETTLE_MS = 40;
+
+/**
+ * Data that keeps itself current: read once now, and again whenever an event touches one of the tables.
+ * @param read gets it; the answer of an older call never replaces that of a newer one
+ * @param tables tables whose changes matter
+ */
+export function useFetched<T>(read: () => Promise<T>, tables: readonly string[]): Fetched<T> {
+  const data = shallowRef<T | null>(null);
+  const error = ref('');
+  const isGone = ref(false);
+  let newest = 0;
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  const load = async (): Promise<void> => {
+    const mine = ++newest;
+    try {
+      const answer = await read();
+      if (mine !== newest) return;
+      data.value = answer;
+      error.value = '';
+      isGone.value = false;
+    } catch (problem) {
+      if (mine !== newest) return;
+      isGone.value = problem instanceof ApiProblem && problem.problem.status === 404;
+      error.value = wordsOf(problem);
+    }
+  };
+  const handle: Handler = ({ touched, resync }) => {
+    if (!resync && !touched?.some((one) => tables.includes(one.table))) return;
+    clearTimeout(timer);
+    timer = setTimeout(() => void load(), SETTLE_MS);
+  };
+  handlers.add(handle);
+  onScopeDispose(() => {
+    handlers.delete(handle);
+    clearTimeout(timer);
+    newest = Infinity;
+  });
+  void load();
+  return { data, error, isGone, load };
+}

@@ -1,0 +1,42 @@
+import type { Me, Teammate } from '@emporikon/contract/session';
+import { defineStore } from 'pinia';
+import { ref } from 'vue';
+import { api, ApiProblem } from './api';
+import { closeLive, openLive } from './live';
+
+/** Who is signed in, and the team around them. */
+export const useSession = defineStore('session', () => {
+  const me = ref<Me | null>(null);
+  const team = ref<Teammate[]>([]);
+  let asked = false;
+
+  async function enter(next: Me): Promise<void> {
+    me.value = next;
+    openLive();
+    team.value = (await api('GET /api/users')).items;
+  }
+
+  /** Finds out once who is signed in; null when nobody is. */
+  async function ready(): Promise<Me | null> {
+    if (asked) return me.value;
+    asked = true;
+    try {
+      await enter(await api('GET /api/session'));
+    } catch (error) {
+      if (!(error instanceof ApiProblem) || error.problem.status !== 401) throw error;
+    }
+    return me.value;
+  }
+
+  async function signIn(email: string, password: string): Promise<void> {
+    await enter(await api('POST /api/session', { body: { email, password } }));
+  }
+
+  async function signOut(): Promise<void> {
+    await api('DELETE /api/session');
+    closeLive();
+    location.assign('/sign-in');
+  }
+
+  return { me, team, ready, signIn, signOut };
+});
