@@ -3,7 +3,11 @@ import { defineConfig } from 'vite';
 import vuetify from 'vite-plugin-vuetify';
 
 export default defineConfig({
-  plugins: [vue(), vuetify({ autoImport: true })],
+  // Whitespace between elements is kept, so that the formatter may break a line between two words.
+  plugins: [
+    vue({ template: { compilerOptions: { whitespace: 'preserve' } } }),
+    vuetify({ autoImport: true }),
+  ],
   build: {
     outDir: 'dist',
     emptyOutDir: true,

@@ -54,6 +54,8 @@ const LONGEST = 2000;
 
 interface Clause {
   text: string;
+  /** What parts it from the next clause. */
+  end: ',' | '.';
   start: number;
 }
 
@@ -66,7 +68,7 @@ const clausesOf = (line: string): Clause[] => {
   for (const match of line.matchAll(CLAUSE)) {
     const lead = /^\s*/.exec(match[0])?.[0].length ?? 0;
     const text = match[0].trim().replace(/[.;,]$/, '');
-    if (text) clauses.push({ text, start: match.index + lead });
+    if (text) clauses.push({ text, start: match.index + lead, end: match[0].endsWith(',') ? ',' : '.' });
   }
   return clauses;
 };
@@ -124,7 +126,7 @@ function moveOf(
 export function readComposerLine(line: string, context: ComposerContext): ComposerReading {
   const text = line.replace(/[\r\n\u2028\u2029\0]+/g, ' ').slice(0, LONGEST);
   const reading: ComposerReading = { nextMove: null, entry: null, amount: null, wants: null, lit: [] };
-  const said: string[] = [];
+  const said: Clause[] = [];
   for (const clause of clausesOf(text)) {
     const [moment] = findMoments(clause.text, context.now, undefined, context.zone);
     const taken = moment ? [moment] : [];
@@ -155,10 +157,14 @@ export function readComposerLine(line: string, context: ComposerContext): Compos
         end: clause.start + (past[0].exec(clause.text)?.[0].length ?? 0),
       });
     }
-    said.push(clause.text);
+    said.push(clause);
   }
   if (said.length) {
-    const headline = tidy(said.join('. '));
+    const headline = tidy(
+      said
+        .map(({ text: words, end }, index) => (index < said.length - 1 ? `${words}${end}` : words))
+        .join(' '),
+    );
     reading.entry = {
       ...(reading.entry ?? { kind: 'note', side: 'within' }),
       headline: headline.charAt(0).toUpperCase() + headline.slice(1),

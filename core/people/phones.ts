@@ -43,7 +43,7 @@ function asRead(number: PhoneNumber): ReadPhone {
     normalized: number.number,
     country: number.country ?? null,
     type: typeOf(number),
-    valid: number.isValid(),
+    valid: isValid(number),
   };
 }
 
@@ -61,7 +61,7 @@ export function readPhone(text: string, countries: readonly string[] = []): Read
       .trim(),
   ).replace(/^00(?=[1-9])/, '+');
   const digits = written.replace(/\D/g, '').length;
-  if (digits < 6 || digits > 17) return null;
+  if (digits < 4 || digits > 17) return null;
   if (written.trim().startsWith('+')) {
     const number = parsePhoneNumberFromString(written.replace(/[/.]/g, ' '));
     return number?.isPossible() ? asRead(number) : null;

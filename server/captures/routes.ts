@@ -99,7 +99,7 @@ export function mountMessageViews(app: FastifyInstance, tools: Tools): void {
         .type('text/html; charset=utf-8')
         .header(
           'content-security-policy',
-          "default-src 'none'; style-src 'self'; frame-ancestors 'self'; sandbox allow-same-origin",
+          "default-src 'none'; style-src 'self'; font-src 'self'; frame-ancestors 'self'; sandbox allow-same-origin",
         )
         .header('cache-control', 'no-store')
         .send(frame(html));

@@ -100,11 +100,11 @@ watch(
 
 <style scoped>
 .tri {
-  flex: 1;
-  min-height: 0;
+  flex: none;
   display: grid;
   grid-template-columns: 290px minmax(0, 1fr) 400px;
-  height: calc(100vh - 93px);
+  grid-template-rows: minmax(0, 1fr);
+  height: calc(100dvh - 92px);
 }
 .in {
   border-right: 1px solid var(--rule);

@@ -30,7 +30,7 @@ const withMove = ref(true);
 watch(
   () => capture.value?.verdict.person,
   (verdict, before) => {
-    if (!verdict || verdict.matches[0]?.id === before?.matches[0]?.id) return;
+    if (!verdict || (before && verdict.matches[0]?.id === before.matches[0]?.id)) return;
     person.value =
       verdict.kind === 'new' ? 'new' : verdict.kind === 'same' ? (verdict.matches[0]?.id ?? 'new') : null;
   },
@@ -148,8 +148,8 @@ defineExpose({ file, setAside, correctFirst: () => reading.value?.correctFirst()
   gap: 10px;
   margin-top: 14px;
   position: sticky;
-  bottom: 0;
-  padding: 8px 0;
+  bottom: -14px;
+  padding: 8px 0 14px;
   background: var(--ground);
 }
 .hint {

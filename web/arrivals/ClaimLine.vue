@@ -88,8 +88,8 @@ watch(
   display: grid;
   grid-template-columns: 92px 1fr auto;
   gap: 0 6px;
-  padding: 2px 0;
-  min-height: 30px;
+  padding: 1px 0;
+  line-height: 1.35;
   border-top: 1px solid var(--rule2);
   align-items: baseline;
 }

@@ -29,7 +29,7 @@ const words = computed(() => {
     @focusout="emit('point', false)"
   >
     <span class="cap">{{ NAMES[intent.kind] }}</span>
-    <span :class="{ gone: intent.fate === 'rejected' }">{{ words }}</span>
+    <span :class="['words', { gone: intent.fate === 'rejected' }]" :title="intent.text">{{ words }}</span>
     <span class="end">
       <span class="odds num">{{ percent(intent.confidence) }}</span>
       <button
@@ -49,8 +49,8 @@ const words = computed(() => {
   display: grid;
   grid-template-columns: 92px 1fr auto;
   gap: 0 6px;
-  padding: 3px 0;
-  min-height: 30px;
+  padding: 1px 0;
+  line-height: 1.35;
   border-top: 1px solid var(--rule2);
   align-items: baseline;
 }
@@ -61,6 +61,13 @@ const words = computed(() => {
 .row.on .cap,
 .row.on .word {
   color: var(--ink);
+}
+.words {
+  display: -webkit-box;
+  -webkit-box-orient: vertical;
+  -webkit-line-clamp: 2;
+  line-clamp: 2;
+  overflow: hidden;
 }
 .gone {
   text-decoration: line-through;

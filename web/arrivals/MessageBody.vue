@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { CaptureDetail } from '@emporikon/contract/captures';
 import { computed, ref, watch } from 'vue';
+import letters from '@fontsource-variable/commissioner/files/commissioner-latin-wght-normal.woff2?url';
 import { useLooks } from '../shell/theme';
 import { cutText, type Stretch } from './stretches';
 
@@ -49,6 +50,7 @@ function light(): void {
 function listen(): void {
   const page = frame.value?.contentDocument;
   if (!page?.body) return;
+  page.fonts.add(new FontFace('Commissioner Variable', `url(${letters})`, { weight: '100 900' }));
   height.value = Math.min(Math.max(page.documentElement.scrollHeight + 8, 160), 6000);
   const point = (event: Event): void => {
     const mark = (event.target as HTMLElement).closest<HTMLElement>('mark[data-read]');

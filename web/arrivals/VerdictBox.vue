@@ -85,6 +85,7 @@ defineExpose({ focus: () => box.value?.querySelector<HTMLInputElement>('input')?
   color: var(--wait);
 }
 .odds {
+  margin-left: 6px;
   font-size: 12px;
   color: var(--soft);
 }

@@ -15,6 +15,13 @@ const places = computed(() => placeDeals(props.deals, props.stage.typicalDays));
 const rows = computed(() => Math.max(1, ...places.value.map((one) => one.row + 1)));
 const TURNS = { ours: 'our turn', theirs: 'their turn', nobody: '' } as const;
 
+const isBare = (deal: DealRow): boolean => !deal.nextMove && props.stage.kind === 'open';
+function aside(deal: DealRow, isLate: boolean): string {
+  if (props.stage.kind !== 'open') return '';
+  if (isBare(deal)) return 'no next move';
+  return [...(isLate ? [`${deal.days} days`] : []), TURNS[deal.turn.turn]].filter(Boolean).join(', ');
+}
+
 function drop(event: DragEvent): void {
   isOver.value = false;
   const dropped = event.dataTransfer?.getData(KIND);
@@ -58,7 +65,7 @@ function press(event: KeyboardEvent, deal: DealRow): void {
         v-for="{ deal, share, row, isLate } in places"
         :key="deal.id"
         class="deal"
-        :class="[deal.turn.turn, { late: isLate && stage.kind === 'open' }]"
+        :class="[deal.turn.turn, { stuck: isLate && stage.kind === 'open' }]"
         :data-deal="deal.id"
         draggable="true"
         :style="isNarrow ? {} : { left: `calc((100% - 184px) * ${share})`, top: `${row * 50 + 7}px` }"
@@ -72,11 +79,7 @@ function press(event: KeyboardEvent, deal: DealRow): void {
           ><b>{{ deal.title }}</b></RouterLink
         >
         <div class="r">
-          <span :class="{ none: !deal.nextMove && stage.kind === 'open' }"
-            >{{ isLate && stage.kind === 'open' ? `${deal.days} days, ` : ''
-            }}{{ stage.kind === 'open' && !deal.nextMove ? 'no next move' : TURNS[deal.turn.turn] }}</span
-          >
-          <span class="num">{{ money(deal.amountMinor, deal.currency) }}</span>
+          <span :class="{ none: isBare(deal) }">{{ aside(deal, isLate) }}</span>
         </div>
         <select
           class="to"
@@ -106,6 +109,7 @@ function press(event: KeyboardEvent, deal: DealRow): void {
 }
 .axis {
   position: relative;
+  background-repeat: repeat;
   background-image: linear-gradient(90deg, var(--rule2) 1px, transparent 1px);
   background-size: calc((100% - 184px) / 7) 100%;
 }
@@ -151,7 +155,7 @@ function press(event: KeyboardEvent, deal: DealRow): void {
 .deal.theirs {
   border-bottom-color: var(--theirs);
 }
-.deal.late {
+.deal.stuck {
   border-color: var(--wait-line);
 }
 .r {

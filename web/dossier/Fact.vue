@@ -72,8 +72,7 @@ function cancel(): void {
     />
     <div v-else class="value">
       <button v-if="save" class="plain" :aria-label="`${label}: ${value ?? 'empty'}, change`" @click="edit">
-        <span v-if="value">{{ value }}</span
-        ><span v-else class="soft">{{ placeholder ?? 'add' }}</span>
+        <span v-if="value">{{ value }}</span><span v-else class="soft">{{ placeholder ?? 'add' }}</span>
       </button>
       <a v-else-if="href" :href="href" class="quiet-link">{{ value }}</a>
       <span v-else>{{ value }}</span>

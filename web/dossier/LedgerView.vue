@@ -82,6 +82,8 @@ const shown = computed(() =>
 <style scoped>
 .ledger {
   flex: 1;
+  display: flex;
+  flex-direction: column;
   padding: 10px 24px 16px;
 }
 .head {
@@ -98,6 +100,7 @@ const shown = computed(() =>
   gap: 10px;
 }
 .spine {
+  flex: 1;
   position: relative;
   list-style: none;
   margin: 0;

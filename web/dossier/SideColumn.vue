@@ -20,8 +20,10 @@ defineProps<{
       <span class="cap">Deals</span>
       <div v-for="deal in dossier.deals.slice(0, 3)" :key="deal.id">
         <div class="d">
-          <RouterLink :to="`/deals/${deal.id}`" class="quiet-link">{{ deal.name }}</RouterLink
-          ><b class="num">{{ money(deal.amountMinor, deal.currency) }}</b>
+          <RouterLink :to="`/deals/${deal.id}`" class="quiet-link">{{ deal.name }}</RouterLink><b
+            class="num"
+            >{{ money(deal.amountMinor, deal.currency) }}</b
+          >
         </div>
         <div class="d soft">
           <span>{{ deal.stage }} · {{ deal.days }} days</span><span class="num">{{ deal.probability }}%</span>
@@ -31,15 +33,20 @@ defineProps<{
     <div v-if="dossier.leads.length">
       <span class="cap">Leads</span>
       <div v-for="lead in dossier.leads.slice(0, 3)" :key="lead.id" class="d">
-        <RouterLink :to="`/leads/${lead.id}`" class="quiet-link">{{ lead.name }}</RouterLink
-        ><span class="soft">{{ lead.status }}</span>
+        <RouterLink :to="`/leads/${lead.id}`" class="quiet-link">{{ lead.name }}</RouterLink><span
+          class="soft"
+          >{{ lead.status }}</span
+        >
       </div>
     </div>
     <div v-if="people.length">
       <span class="cap">{{ peopleTitle }}</span>
       <div v-for="one in people.slice(0, 6)" :key="one.id">
-        <RouterLink :to="`/people/${one.id}`" class="quiet-link">{{ one.name }}</RouterLink
-        ><span v-if="one.jobTitle" class="soft">, {{ one.jobTitle }}</span>
+        <RouterLink :to="`/people/${one.id}`" class="quiet-link">{{ one.name }}</RouterLink><span
+          v-if="one.jobTitle"
+          class="soft"
+          >, {{ one.jobTitle }}</span
+        >
       </div>
     </div>
   </aside>

@@ -52,8 +52,7 @@ const without = computed(
           <td>
             <RouterLink :to="`/people/${lead.person.id}`" class="quiet-link">{{
               lead.person.name
-            }}</RouterLink
-            ><template v-if="lead.company"
+            }}</RouterLink><template v-if="lead.company"
               >, <span class="soft">{{ lead.company.name }}</span></template
             >
           </td>

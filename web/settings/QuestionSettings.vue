@@ -78,7 +78,7 @@ p {
   display: grid;
   grid-template-columns: 1fr 1.4fr auto;
   gap: 12px;
-  align-items: end;
+  align-items: start;
 }
 .make {
   display: grid;

@@ -41,11 +41,12 @@ export function money(minor: number | null, currency: string): string {
   }).format(minor / 100);
 }
 
+/** A share in per cent; what is not quite certain is never shown as 100. */
 export const percent = (share: number): string =>
   new Intl.NumberFormat(locale, {
     style: 'percent',
     maximumFractionDigits: share > 0.99 && share < 1 ? 1 : 0,
-  }).format(share);
+  }).format(share < 1 ? Math.min(share, 0.999) : share);
 
 const FIELD_NAMES: Record<string, string> = {
   fullName: 'Name',

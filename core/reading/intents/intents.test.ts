@@ -1,0 +1,137 @@
+import fc from 'fast-check';
+import { readIntents } from './read';
+import { readNumber } from './numbers';
+
+const SENT = '2026-11-23T16:40:00+01:00';
+const read = (text: string, countries: string[] = []) =>
+  readIntents(
+    text
+      .split('\n')
+      .map((line, index, all) => ({
+        text: line,
+        start: all.slice(0, index).join('\n').length + (index ? 1 : 0),
+      })),
+    SENT,
+    countries,
+  );
+const values = (text: string, kind: string) =>
+  read(text)
+    .filter((intent) => intent.kind === kind)
+    .map((intent) => intent.value);
+
+describe('a written number', () => {
+  it.each([
+    ['40,000', 40_000],
+    ['40.000', 40_000],
+    ['40 000', 40_000],
+    ['12.500,50', 12_500.5],
+    ['1,250.50', 1250.5],
+    ['40k', 40_000],
+    ['2.5m', 2_500_000],
+    ['eight', 8],
+    ['twenty-five', 25],
+    ['half a dozen', 6],
+    ['two dozen', 24],
+    ['forty thousand', 40_000],
+    ['3,5', 3.5],
+  ])('%s is %d', (text, value) => expect(readNumber(text)).toBe(value));
+  it('is null where there is none', () => expect(readNumber('bikes')).toBeNull());
+});
+
+describe('dates and times', () => {
+  it.each([
+    ['Can we talk on Thursday at 11?', '2026-11-26T11:00:00+01:00', false],
+    ['Let us meet tomorrow at 3pm.', '2026-11-24T15:00:00+01:00', false],
+    ['We start on 4 December.', '2026-12-04T00:00:00+01:00', true],
+    [
+      'Bitte rufen Sie mich am Donnerstag um 14 Uhr an, das wäre und bliebe gut.',
+      '2026-11-26T14:00:00+01:00',
+      false,
+    ],
+  ])('%s', (text, at, allDay) => expect(values(text, 'when')).toEqual([{ at, allDay }]));
+
+  it('are not read from what is over', () =>
+    expect(values('thank you for the call on Friday.', 'when')).toEqual([]));
+});
+
+describe('money', () => {
+  it.each([
+    ['We can spend about 40,000 euros.', { minor: 4_000_000, currency: 'EUR', approximate: true }],
+    ['Unser Budget liegt bei 12.500,50 €.', { minor: 1_250_050, currency: 'EUR', approximate: false }],
+    ['It costs £21,000 at most.', { minor: 2_100_000, currency: 'GBP', approximate: false }],
+    ['Our budget is around USD 33k.', { minor: 3_300_000, currency: 'USD', approximate: true }],
+    ['The budget is 40k.', { minor: 4_000_000, currency: 'EUR', approximate: false }],
+  ])('%s', (text, value) => expect(values(text, 'money')).toEqual([value]));
+
+  it('without a currency is of the sender’s country', () =>
+    expect(read('The budget is 40k.', ['GB']).find((one) => one.kind === 'money')?.value).toMatchObject({
+      currency: 'GBP',
+    }));
+  it('is not a date, a time or a count', () =>
+    expect(values('On 4 December at 10 we take 12 bikes.', 'money')).toEqual([]));
+});
+
+describe('quantities', () => {
+  it.each([
+    ['We would like eight long bikes.', [{ count: 8, of: 'long bikes' }]],
+    [
+      'Please quote for 20 bikes and 5 trailers.',
+      [
+        { count: 20, of: 'bikes' },
+        { count: 5, of: 'trailers' },
+      ],
+    ],
+    ['Wir brauchen sechs Lastenräder.', [{ count: 6, of: 'Lastenräder' }]],
+  ])('%s', (text, expected) => expect(values(text, 'quantity')).toEqual(expected));
+  it('are not hours, days or people', () =>
+    expect(values('We need it in 3 weeks, for 2 hours, with 5 people.', 'quantity')).toEqual([]));
+});
+
+describe('asks', () => {
+  it('are what they want of us, with the day it is due', () => {
+    expect(values('Could you send the quote before Thursday?', 'ask')).toEqual([
+      { what: 'send the quote before Thursday', due: '2026-11-26T00:00:00+01:00' },
+    ]);
+  });
+  it('are not politeness', () =>
+    expect(values('Please do not hesitate to call.\nI hope you are well.', 'ask')).toEqual([]));
+});
+
+describe('spans', () => {
+  it('hold the words they were read from', () => {
+    const text = 'Hello,\n\nCould you send it by Friday? We need eight bikes for about 40,000 euros.';
+    for (const intent of read(text))
+      if (intent.kind !== 'ask') expect(text.slice(intent.span.start, intent.span.end)).toBe(intent.text);
+  });
+  it('stand inside the text, whatever the text', () => {
+    fc.assert(
+      fc.property(
+        fc.array(
+          fc.constantFrom(
+            'Could you',
+            'send',
+            '8 bikes',
+            '40k',
+            '€',
+            'Thursday at 11',
+            '\n',
+            '.',
+            '?',
+            ' ',
+            'é',
+            '12.500,00',
+          ),
+          { maxLength: 40 },
+        ),
+        (words) => {
+          const text = words.join(' ');
+          for (const { span } of read(text)) {
+            expect(span.start).toBeGreaterThanOrEqual(0);
+            expect(span.end).toBeGreaterThan(span.start);
+            expect(span.end).toBeLessThanOrEqual(text.length);
+          }
+        },
+      ),
+    );
+  });
+});
