@@ -17,7 +17,7 @@ const external = {
   },
 };
 
-async function bundle(entry, outfile) {
+export async function bundle(entry, outfile) {
   const { build } = await import('esbuild');
   await build({
     absWorkingDir: root,

@@ -1,0 +1,106 @@
+import { expect, test } from '@playwright/test';
+import { createTransport } from 'nodemailer';
+import { capture, makeMail, signIn } from './pages';
+
+test('a message comes in by file, by pasting and by mail, the last without a reload', async ({ browser }) => {
+  const page = await signIn(browser);
+  const [byFile, byPaste, byMail, byDrop] = [makeMail(), makeMail(), makeMail(), makeMail()];
+  await page.getByRole('button', { name: 'Capture' }).click();
+  await page.locator('input[type=file]').setInputFiles({ name: 'one.eml', mimeType: 'message/rfc822', buffer: Buffer.from(byFile.raw) });
+  await expect(page.getByRole('link', { name: byFile.name })).toHaveAttribute('aria-current', 'true');
+  await page.getByRole('button', { name: 'Capture' }).click();
+  await page.getByLabel('or paste a message, or any text').fill(byPaste.raw);
+  await page.getByRole('button', { name: /Read it/ }).click();
+  await expect(page.getByRole('link', { name: byPaste.name })).toHaveAttribute('aria-current', 'true');
+  await page.getByRole('button', { name: 'Capture' }).click();
+  const dropped = await page.evaluateHandle((raw) => {
+    const data = new DataTransfer();
+    data.items.add(new File([raw], 'two.eml', { type: 'message/rfc822' }));
+    return data;
+  }, byDrop.raw);
+  await page.locator('.drop').dispatchEvent('drop', { dataTransfer: dropped });
+  await expect(page.getByRole('link', { name: byDrop.name })).toHaveAttribute('aria-current', 'true');
+  const transport = createTransport({ host: '127.0.0.1', port: Number(process.env.E2E_POST_PORT), secure: false, ignoreTLS: true });
+  await transport.sendMail({ envelope: { from: 'x@crowd.example', to: 'arrivals@wharfside.example' }, raw: byMail.raw });
+  transport.close();
+  await expect(page.getByRole('link', { name: byMail.name })).toBeVisible({ timeout: 2000 });
+});
+
+test('pointing at either side lights up the other', async ({ browser }) => {
+  const page = await signIn(browser);
+  const mail = makeMail();
+  await page.goto(`/arrivals/${await capture(page, mail.raw)}`);
+  const row = page.locator('[data-claim=jobTitle]');
+  const mark = page.locator('.text mark', { hasText: 'Head Baker' });
+  await row.hover();
+  await expect(mark).toHaveClass(/lit/);
+  await mark.hover();
+  await expect(row).toHaveClass(/on/);
+  await page.locator('[data-claim=fullName] button').first().focus();
+  await expect(page.locator('.from mark').first()).toHaveClass(/lit/);
+  await page.locator('.text mark', { hasText: '30,000 euros' }).focus();
+  await expect(page.locator('[data-intent=money]')).toHaveClass(/on/);
+});
+
+test('an HTML message is shown without script or remote content, marked in place', async ({ browser }) => {
+  const page = await signIn(browser);
+  const outside: string[] = [];
+  page.on('request', (request) => (request.url().includes('track.example') ? outside.push(request.url()) : undefined));
+  await page.getByRole('link', { name: 'Noor el Haddad' }).click();
+  const frame = page.frameLocator('iframe[title="The message"]');
+  await expect(frame.locator('mark', { hasText: 'Inkoper' })).toBeVisible();
+  await frame.locator('mark', { hasText: 'Inkoper' }).hover();
+  await expect(page.locator('[data-claim=jobTitle]')).toHaveClass(/on/);
+  expect(outside).toEqual([]);
+  expect(await frame.locator('script, img').count()).toBe(0);
+});
+
+test('claims are corrected and refused, a maybe is asked about, and a filing is undone', async ({ browser }) => {
+  const page = await signIn(browser);
+  const mail = makeMail();
+  await page.goto(`/arrivals/${await capture(page, mail.raw)}`);
+  await page.locator('[data-claim=jobTitle] .value').click();
+  await page.getByLabel('Correct Job title').fill('Master Baker');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('[data-claim=jobTitle]')).toContainText('Master Baker');
+  await page.locator('[data-claim=phone]').getByRole('button', { name: /Refuse/ }).click();
+  await expect(page.locator('[data-claim=phone] .gone')).toBeVisible();
+  await page.getByRole('button', { name: /File it/ }).click();
+  await page.getByRole('link', { name: 'Open the dossier' }).click();
+  await expect(page.locator('[data-fact=jobTitle]')).toContainText('Master Baker');
+  await expect(page.getByText('07700')).toHaveCount(0);
+  await page.keyboard.press('Control+z');
+  await expect(page.getByText(/^Taken back: Filed/)).toBeVisible();
+  await page.goto('/arrivals');
+  await expect(page.getByRole('link', { name: mail.name })).toBeVisible();
+
+  await page.getByRole('link', { name: 'Nolan' }).click();
+  await expect(page.getByText('Maybe somebody we know')).toBeVisible();
+  await expect(page.getByRole('button', { name: /File it/ })).toBeDisabled();
+  await page.getByLabel(/Aoife Nolan, Liffey Linen/).check();
+  await page.getByRole('button', { name: /File it/ }).click();
+  await expect(page.getByText('Filed: Aoife Nolan, Liffey Linen.')).toBeVisible();
+});
+
+test('a second browser, on another server process, sees each change within two seconds', async ({ browser }) => {
+  const pell = await signIn(browser);
+  const ines = await signIn(browser, 'ines', { which: 'second' });
+  const soon = { timeout: 2000 };
+  const mail = makeMail();
+  const id = await capture(pell, mail.raw);
+  await expect(ines.getByRole('link', { name: mail.name })).toBeVisible(soon);
+  await pell.goto(`/arrivals/${id}`);
+  await pell.getByRole('button', { name: /File it/ }).click();
+  await expect(ines.getByRole('link', { name: mail.name })).toHaveCount(0, soon);
+  await ines.goto('/leads');
+  await pell.getByRole('link', { name: 'Open the lead' }).click();
+  await pell.getByRole('button', { name: 'Qualified' }).click();
+  await expect(ines.getByRole('row', { name: mail.name })).toContainText('qualified', soon);
+  await ines.goto('/deals');
+  await pell.getByRole('button', { name: 'Convert' }).click();
+  const card = ines.locator('[data-deal]', { hasText: `${mail.company}, 6 bikes` });
+  await expect(card).toBeVisible(soon);
+  await pell.getByRole('link', { name: 'Open the deal' }).click();
+  await pell.getByLabel('Stage').selectOption({ label: 'Proposal' });
+  await expect(ines.locator('[data-lane=Proposal] [data-deal]', { hasText: mail.company })).toBeVisible(soon);
+});

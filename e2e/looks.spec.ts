@@ -1,0 +1,79 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test, type Page } from '@playwright/test';
+import { gzipSync } from 'node:zlib';
+import { signIn } from './pages';
+
+interface Listed {
+  items: { id: string }[];
+}
+
+async function views(page: Page): Promise<string[]> {
+  const first = async (path: string): Promise<string> => ((await (await page.request.get(path)).json()) as Listed).items[0]?.id ?? '';
+  const deals = (await (await page.request.get('/api/deals')).json()) as { deals: { id: string }[] };
+  return ['/arrivals', '/round', '/leads', `/leads/${await first('/api/leads')}`, '/people', `/people/${await first('/api/people')}`, '/companies', `/companies/${await first('/api/companies')}`, '/deals', `/deals/${deals.deals[0]?.id ?? ''}`, '/settings', '/nowhere'];
+}
+
+for (const colorScheme of ['light', 'dark'] as const) {
+  test(`axe finds nothing on any view, ${colorScheme}`, async ({ browser }) => {
+    test.setTimeout(120_000);
+    const page = await signIn(browser, 'mara', { colorScheme });
+    for (const path of await views(page)) {
+      await page.goto(path);
+      await page.locator('h1, h2').first().waitFor();
+      await page.waitForTimeout(250);
+      const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice']).analyze();
+      expect([path, violations.map((one) => `${one.id}: ${one.nodes.map((node) => node.target.join(' ')).slice(0, 3).join('; ')}`)]).toEqual([path, []]);
+    }
+    await page.goto('/arrivals');
+    await page.getByRole('button', { name: 'Capture' }).click();
+    await expect(page.getByRole('dialog')).toBeVisible();
+    expect((await new AxeBuilder({ page }).include('[role=dialog]').analyze()).violations.map((one) => one.id)).toEqual([]);
+  });
+}
+
+test('the sign-in page has no violation either', async ({ page }) => {
+  await page.goto(`${process.env.E2E_URL ?? ''}/sign-in`);
+  await page.getByLabel('Email').waitFor();
+  expect((await new AxeBuilder({ page }).analyze()).violations.map((one) => one.id)).toEqual([]);
+});
+
+test('the first load of the signed-in app is under 300 kB of gzipped JavaScript', async ({ browser }) => {
+  const page = await signIn(browser);
+  let bytes = 0;
+  page.on('response', async (response) => {
+    if (response.url().endsWith('.js')) bytes += gzipSync(await response.body()).length;
+  });
+  await page.goto('/arrivals', { waitUntil: 'networkidle' }).catch(() => undefined);
+  await expect(page.getByRole('heading', { name: 'What we read' })).toBeVisible();
+  await page.waitForTimeout(500);
+  console.log(`first load: ${Math.round(bytes / 1000)} kB of gzipped JavaScript`);
+  expect(bytes).toBeGreaterThan(20_000);
+  expect(bytes).toBeLessThan(300_000);
+});
+
+test('nothing shifts after the data has arrived', async ({ browser }) => {
+  const page = await signIn(browser);
+  for (const path of await views(page)) {
+    await page.goto(path);
+    const shift = await page.evaluate(
+      () =>
+        new Promise<number>((resolve) => {
+          let sum = 0;
+          new PerformanceObserver((list) => {
+            for (const entry of list.getEntries() as unknown as { value: number; hadRecentInput: boolean }[]) if (!entry.hadRecentInput) sum += entry.value;
+          }).observe({ type: 'layout-shift', buffered: true });
+          setTimeout(() => resolve(sum), 1200);
+        }),
+    );
+    expect([path, shift < 0.02 ? 'still' : shift]).toEqual([path, 'still']);
+  }
+});
+
+test('phone width works without scrolling sideways', async ({ browser }) => {
+  const page = await signIn(browser, 'pell', { viewport: { width: 390, height: 800 } });
+  for (const path of await views(page)) {
+    await page.goto(path);
+    await page.locator('h1, h2').first().waitFor();
+    expect([path, await page.evaluate(() => document.documentElement.scrollWidth)]).toEqual([path, 390]);
+  }
+});

@@ -1,0 +1,44 @@
+import { expect, type Browser, type Page } from '@playwright/test';
+
+export const urlOf = (which: 'first' | 'second' = 'first'): string => (which === 'first' ? process.env.E2E_URL : process.env.E2E_SECOND_URL) ?? '';
+
+/** A signed-in page in a browser context of its own. */
+export async function signIn(browser: Browser, who = 'pell', options: { which?: 'first' | 'second'; colorScheme?: 'light' | 'dark'; viewport?: { width: number; height: number } } = {}): Promise<Page> {
+  const context = await browser.newContext({ baseURL: urlOf(options.which), colorScheme: options.colorScheme ?? 'light', viewport: options.viewport ?? { width: 1280, height: 800 }, locale: 'en-GB' });
+  const page = await context.newPage();
+  await page.goto('/');
+  await page.getByLabel('Email').fill(`${who}@wharfside.example`);
+  await page.getByLabel('Password').fill('long-bikes-carry');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.waitForURL('**/arrivals');
+  await expect(page.getByRole('heading', { name: 'What came in' })).toBeVisible();
+  return page;
+}
+
+let serial = 0;
+
+export interface MadeMail {
+  name: string;
+  company: string;
+  raw: string;
+}
+
+const GIVEN = ['Alba', 'Bruno', 'Chiara', 'Dario', 'Elsa', 'Fergus', 'Gwen', 'Henk', 'Isla', 'Jonas', 'Karin', 'Luca'];
+const FAMILY = ['Arkwright', 'Bellweather', 'Castellan', 'Dunmore', 'Eberhart', 'Fairbairn', 'Goldacre', 'Hollander', 'Inglewood', 'Jarrow', 'Kilbride', 'Lockwood'];
+
+/** A message by somebody new; every call makes up another person. */
+export function makeMail(subject = 'Bikes for our rounds'): MadeMail {
+  const at = serial++;
+  const family = FAMILY[at % FAMILY.length] ?? 'Arkwright';
+  const name = `${GIVEN[(at * 5 + 3) % GIVEN.length] ?? 'Alba'} ${family}`;
+  const company = `${family} Bakery`;
+  const address = `${name.split(' ')[0]?.toLowerCase() ?? ''}@${family.toLowerCase()}bakery${at}.example`;
+  const raw = `From: ${name} <${address}>\nTo: arrivals@wharfside.example\nSubject: ${subject}\nDate: ${new Date().toUTCString().replace('GMT', '+0000')}\nMessage-ID: <e2e-${at}-${Date.now()}@test.example>\n\nHello,\n\nCould you send a quote for six bikes? We can spend about 30,000 euros.\n\nBest wishes,\n\n${name}\nHead Baker\n${company}\nM 07700 900${String(400 + at)}\n`.replace(/\n/g, '\r\n');
+  return { name, company, raw };
+}
+
+/** Puts a message into Arrivals by the API, as the signed-in page's person; gives the capture's id. */
+export async function capture(page: Page, raw: string): Promise<string> {
+  const response = await page.request.post('/api/captures?by=upload', { headers: { 'content-type': 'message/rfc822' }, data: raw });
+  return ((await response.json()) as { id: string }).id;
+}

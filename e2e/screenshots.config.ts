@@ -1,0 +1,5 @@
+import { defineConfig } from '@playwright/test';
+import base from './playwright.config';
+
+/** `npm run screenshots`: one current picture of each main view, from the demo data. */
+export default defineConfig({ ...base, testMatch: 'screenshots.shots.ts' });

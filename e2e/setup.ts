@@ -1,0 +1,49 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { createServer } from 'node:net';
+import { join } from 'node:path';
+
+const root = join(__dirname, '..');
+
+function freePort(): Promise<number> {
+  return new Promise((resolve) => {
+    const server = createServer();
+    server.listen(0, '127.0.0.1', () => {
+      const address = server.address();
+      server.close(() => resolve(typeof address === 'object' && address ? address.port : 0));
+    });
+  });
+}
+
+function launch(file: string, env: NodeJS.ProcessEnv, ready: RegExp): Promise<ChildProcess> {
+  return new Promise((resolve, reject) => {
+    const child = spawn(process.execPath, [join(root, file)], { env, stdio: ['ignore', 'pipe', 'inherit'] });
+    child.stdout.on('data', (chunk: Buffer) => (ready.test(String(chunk)) ? resolve(child) : undefined));
+    child.once('exit', (code) => (code === 0 ? resolve(child) : reject(new Error(`${file} ended (${code})`))));
+  });
+}
+
+/** The real thing for the tests: the demo, two server processes on one database, and the post office. */
+export default async function setup(): Promise<() => Promise<void>> {
+  const [port, second, mailPort, postPort] = [await freePort(), await freePort(), await freePort(), await freePort()];
+  const env = { ...process.env, DATABASE_URL: process.env.TEST_DATABASE_URL, PORT: String(port), MAIL_PORT: String(mailPort), POST_PORT: String(postPort), EMPORIKON_OURS: 'wharfside.example', WEB_ROOT: join(root, 'web', 'dist') };
+  await launch('demo/dist/main.js', env, /demo loaded/);
+  const children = [
+    await launch('server/dist/main.js', env, /listening/),
+    await launch('server/dist/main.js', { ...env, PORT: String(second), MAIL_PORT: '0' }, /listening/),
+    await launch('standins/dist/main.js', env, /post office/),
+  ];
+  process.env.E2E_URL = `http://127.0.0.1:${port}`;
+  process.env.E2E_SECOND_URL = `http://127.0.0.1:${second}`;
+  process.env.E2E_POST_PORT = String(postPort);
+  return async () => {
+    await Promise.all(
+      children.map(
+        (child) =>
+          new Promise<void>((done) => {
+            child.once('exit', () => done());
+            child.kill('SIGTERM');
+          }),
+      ),
+    );
+  };
+}

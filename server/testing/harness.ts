@@ -1,0 +1,159 @@
+import type { RouteName, Reply } from '@emporikon/contract';
+import type { FastifyInstance, InjectOptions } from 'fastify';
+import type { Sequelize } from 'sequelize';
+import { systemTools, type Tools } from '../commands/context';
+import { connect } from '../db/connect';
+import { migrate } from '../db/migrate';
+import { Question, Stage } from '../db/models/deals';
+import { User, type UserRole } from '../db/models/users';
+import { LiveFeed } from '../events/live';
+import { buildApp } from '../http/app';
+import { hashPassword } from '../session/secrets';
+
+export const PASSWORD = 'a-long-test-password';
+export const OURS = ['wharfside.example'];
+
+export function databaseUrl(): string {
+  const url = process.env.TEST_DATABASE_URL;
+  if (!url) throw new Error('TEST_DATABASE_URL is not set; run `npm run test:server`');
+  return url;
+}
+
+export interface Answer<T> {
+  status: number;
+  body: T;
+  headers: Record<string, unknown>;
+}
+
+export interface Client {
+  call<Name extends RouteName>(
+    name: Name,
+    input?: {
+      params?: Record<string, string>;
+      query?: Record<string, string>;
+      body?: unknown;
+      raw?: string | Buffer;
+      type?: string;
+      headers?: Record<string, string>;
+    },
+  ): Promise<Answer<Reply<Name> & Record<string, unknown>>>;
+}
+
+export interface House {
+  app: FastifyInstance;
+  tools: Tools;
+  sequelize: Sequelize;
+  /** A client that carries a person's session. */
+  as(email: string): Promise<Client>;
+  anonymous: Client;
+  count(table: string): Promise<number>;
+  close(): Promise<void>;
+}
+
+/** An empty database of the newest shape, with the team and the stages; a fresh one for every test file. */
+export async function freshDatabase(sequelize: Sequelize): Promise<void> {
+  await sequelize.query('DROP SCHEMA public CASCADE; CREATE SCHEMA public;');
+  await migrate(sequelize);
+  const passwordHash = await hashPassword(PASSWORD);
+  const team: [string, string, UserRole][] = [
+    ['Pell Garrick', 'pell', 'rep'],
+    ['Ines Tolland', 'ines', 'rep'],
+    ['Mara Quill', 'mara', 'manager'],
+  ];
+  const createdAt = new Date();
+  for (const [name, local, role] of team)
+    await User.create({
+      id: crypto.randomUUID(),
+      name,
+      email: `${local}@wharfside.example`,
+      role,
+      timeZone: 'Europe/London',
+      passwordHash,
+      active: true,
+      createdAt,
+    });
+  for (const [position, [name, kind, probability]] of (
+    [
+      ['Heard out', 'open', 15],
+      ['Proposal', 'open', 55],
+      ['Signed', 'won', 100],
+    ] as const
+  ).entries())
+    await Stage.create({ id: crypto.randomUUID(), name, kind, probability, position, typicalDays: 10 });
+  for (const [position, label] of ['Need', 'Budget'].entries())
+    await Question.create({ id: crypto.randomUUID(), label, help: '', position, active: true });
+}
+
+export async function openHouse(): Promise<House> {
+  const sequelize = connect(databaseUrl(), 30);
+  await freshDatabase(sequelize);
+  const tools = systemTools(sequelize, { ours: OURS, currency: 'EUR' });
+  const live = new LiveFeed(databaseUrl());
+  const app = await buildApp({ tools, live, webRoot: null });
+  const client = (cookie: string): Client => ({
+    async call(name, input = {}) {
+      const [method = 'GET', path = '/'] = name.split(' ');
+      const url = path.replace(/:(\w+)/g, (_, key: string) => input.params?.[key] ?? '');
+      const payload = input.raw ?? (input.body === undefined ? undefined : JSON.stringify(input.body));
+      const type =
+        input.type ??
+        (input.raw === undefined
+          ? input.body === undefined
+            ? undefined
+            : 'application/json'
+          : 'message/rfc822');
+      const response = await app.inject({
+        method: method as InjectOptions['method'],
+        url,
+        query: input.query,
+        payload,
+        headers: {
+          ...(type ? { 'content-type': type } : {}),
+          ...(cookie ? { cookie } : {}),
+          ...input.headers,
+        },
+      } as InjectOptions);
+      return { status: response.statusCode, body: response.json(), headers: response.headers };
+    },
+  });
+  return {
+    app,
+    tools,
+    sequelize,
+    anonymous: client(''),
+    async as(email) {
+      const response = await app.inject({
+        method: 'POST',
+        url: '/api/session',
+        payload: { email, password: PASSWORD },
+      });
+      return client(String(response.headers['set-cookie']).split(';')[0] ?? '');
+    },
+    async count(table) {
+      const [rows] = await sequelize.query(`SELECT count(*)::int AS n FROM ${table}`);
+      return (rows[0] as { n: number }).n;
+    },
+    async close() {
+      await app.close();
+      await sequelize.close();
+    },
+  };
+}
+
+let serial = 0;
+
+/** A message by made-up people; every call gives other bytes. */
+export function mail(
+  over: Partial<{ from: string; subject: string; body: string; sign: string }> = {},
+): string {
+  const {
+    from = 'Ines Duarte <ines@padariasol.example>',
+    subject = 'Eight bikes',
+    body = 'Could you send the quote before Thursday? We would like eight long bikes for about 40,000 euros.',
+    sign = 'Ines Duarte\nBuyer\nPadaria Sol\nM +351 910 555 014',
+  } = over;
+  return `From: ${from}\nTo: pell@wharfside.example\nSubject: ${subject}\nDate: Mon, 23 Nov 2026 16:40:00 +0000\nMessage-ID: <${++serial}@test.example>\n\nHello Pell,\n\n${body}\n\nBest wishes,\n\n${sign}\n`.replace(
+    /\n/g,
+    '\r\n',
+  );
+}
