@@ -81,7 +81,7 @@ export default ts.config(
   },
   forbid(
     ['core/**/*.ts'],
-    ['**/*.test.ts'],
+    ['**/*.test.ts', 'core/reading/corpus/**'],
     [
       [
         ['node:*', 'fs', 'path', 'crypto', 'os', 'http', 'net', 'child_process'],

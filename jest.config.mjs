@@ -14,6 +14,7 @@ const shared = {
 };
 
 export default {
+  testTimeout: 30_000,
   projects: [
     {
       ...shared,

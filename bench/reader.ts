@@ -15,7 +15,9 @@ async function timed(messages: readonly Buffer[], read: (raw: Buffer) => Promise
 function twoMegabytes(): Buffer {
   const text = 'One line of a long letter, about sixty characters in it.\r\n'.repeat(17_500);
   const file = `${'QUJD'.repeat(19)}\r\n`.repeat(13_000);
-  return Buffer.from(`From: Ines Duarte <ines@padariasol.example>\r\nContent-Type: multipart/mixed; boundary=b\r\n\r\n--b\r\nContent-Type: text/plain\r\n\r\n${text}\r\nBest wishes,\r\nInes Duarte\r\nBuyer\r\n--b\r\nContent-Type: application/pdf\r\nContent-Transfer-Encoding: base64\r\n\r\n${file}--b--\r\n`);
+  return Buffer.from(
+    `From: Ines Duarte <ines@padariasol.example>\r\nContent-Type: multipart/mixed; boundary=b\r\n\r\n--b\r\nContent-Type: text/plain\r\n\r\n${text}\r\nBest wishes,\r\nInes Duarte\r\nBuyer\r\n--b\r\nContent-Type: application/pdf\r\nContent-Transfer-Encoding: base64\r\n\r\n${file}--b--\r\n`,
+  );
 }
 
 async function main(): Promise<void> {
@@ -25,15 +27,21 @@ async function main(): Promise<void> {
   const floor = await timed(messages, simpleParser);
   const ours = await timed(messages, readEmail);
   console.log(`corpus: ${messages.length} messages, all read without failure`);
-  console.log(`mailparser alone: ${floor.toFixed(2)} s, ${Math.round(messages.length / floor)} messages a second`);
-  console.log(`our reader:       ${ours.toFixed(2)} s, ${Math.round(messages.length / ours)} messages a second`);
+  console.log(
+    `mailparser alone: ${floor.toFixed(2)} s, ${Math.round(messages.length / floor)} messages a second`,
+  );
+  console.log(
+    `our reader:       ${ours.toFixed(2)} s, ${Math.round(messages.length / ours)} messages a second`,
+  );
   console.log(`ratio:            ${(ours / floor).toFixed(2)}`);
   const large = twoMegabytes();
   const times: number[] = [];
   for (let round = 0; round < 5; round++) times.push(await timed([large], readEmail));
   const parser = await timed([large], simpleParser);
   const median = times.sort((a, b) => a - b)[2] ?? 0;
-  console.log(`one message of ${(large.length / 1e6).toFixed(2)} MB: ${(median * 1000).toFixed(0)} ms (median of 5), mailparser alone ${(parser * 1000).toFixed(0)} ms, ratio ${(median / parser).toFixed(2)}`);
+  console.log(
+    `one message of ${(large.length / 1e6).toFixed(2)} MB: ${(median * 1000).toFixed(0)} ms (median of 5), mailparser alone ${(parser * 1000).toFixed(0)} ms, ratio ${(median / parser).toFixed(2)}`,
+  );
 }
 
 await main();

@@ -1,4 +1,4 @@
-import { DateTime } from 'luxon';
+import type { DateTime } from 'luxon';
 
 /** One message of the demo: hours before now, and the message with its Date line left to be filled in. */
 interface DemoMail {

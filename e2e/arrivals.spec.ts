@@ -6,7 +6,9 @@ test('a message comes in by file, by pasting and by mail, the last without a rel
   const page = await signIn(browser);
   const [byFile, byPaste, byMail, byDrop] = [makeMail(), makeMail(), makeMail(), makeMail()];
   await page.getByRole('button', { name: 'Capture' }).click();
-  await page.locator('input[type=file]').setInputFiles({ name: 'one.eml', mimeType: 'message/rfc822', buffer: Buffer.from(byFile.raw) });
+  await page
+    .locator('input[type=file]')
+    .setInputFiles({ name: 'one.eml', mimeType: 'message/rfc822', buffer: Buffer.from(byFile.raw) });
   await expect(page.getByRole('link', { name: byFile.name })).toHaveAttribute('aria-current', 'true');
   await page.getByRole('button', { name: 'Capture' }).click();
   await page.getByLabel('or paste a message, or any text').fill(byPaste.raw);
@@ -20,8 +22,16 @@ test('a message comes in by file, by pasting and by mail, the last without a rel
   }, byDrop.raw);
   await page.locator('.drop').dispatchEvent('drop', { dataTransfer: dropped });
   await expect(page.getByRole('link', { name: byDrop.name })).toHaveAttribute('aria-current', 'true');
-  const transport = createTransport({ host: '127.0.0.1', port: Number(process.env.E2E_POST_PORT), secure: false, ignoreTLS: true });
-  await transport.sendMail({ envelope: { from: 'x@crowd.example', to: 'arrivals@wharfside.example' }, raw: byMail.raw });
+  const transport = createTransport({
+    host: '127.0.0.1',
+    port: Number(process.env.E2E_POST_PORT),
+    secure: false,
+    ignoreTLS: true,
+  });
+  await transport.sendMail({
+    envelope: { from: 'x@crowd.example', to: 'arrivals@wharfside.example' },
+    raw: byMail.raw,
+  });
   transport.close();
   await expect(page.getByRole('link', { name: byMail.name })).toBeVisible({ timeout: 2000 });
 });
@@ -45,7 +55,9 @@ test('pointing at either side lights up the other', async ({ browser }) => {
 test('an HTML message is shown without script or remote content, marked in place', async ({ browser }) => {
   const page = await signIn(browser);
   const outside: string[] = [];
-  page.on('request', (request) => (request.url().includes('track.example') ? outside.push(request.url()) : undefined));
+  page.on('request', (request) =>
+    request.url().includes('track.example') ? outside.push(request.url()) : undefined,
+  );
   await page.getByRole('link', { name: 'Noor el Haddad' }).click();
   const frame = page.frameLocator('iframe[title="The message"]');
   await expect(frame.locator('mark', { hasText: 'Inkoper' })).toBeVisible();
@@ -55,7 +67,9 @@ test('an HTML message is shown without script or remote content, marked in place
   expect(await frame.locator('script, img').count()).toBe(0);
 });
 
-test('claims are corrected and refused, a maybe is asked about, and a filing is undone', async ({ browser }) => {
+test('claims are corrected and refused, a maybe is asked about, and a filing is undone', async ({
+  browser,
+}) => {
   const page = await signIn(browser);
   const mail = makeMail();
   await page.goto(`/arrivals/${await capture(page, mail.raw)}`);
@@ -63,7 +77,10 @@ test('claims are corrected and refused, a maybe is asked about, and a filing is 
   await page.getByLabel('Correct Job title').fill('Master Baker');
   await page.keyboard.press('Enter');
   await expect(page.locator('[data-claim=jobTitle]')).toContainText('Master Baker');
-  await page.locator('[data-claim=phone]').getByRole('button', { name: /Refuse/ }).click();
+  await page
+    .locator('[data-claim=phone]')
+    .getByRole('button', { name: /Refuse/ })
+    .click();
   await expect(page.locator('[data-claim=phone] .gone')).toBeVisible();
   await page.getByRole('button', { name: /File it/ }).click();
   await page.getByRole('link', { name: 'Open the dossier' }).click();
@@ -82,7 +99,9 @@ test('claims are corrected and refused, a maybe is asked about, and a filing is 
   await expect(page.getByText('Filed: Aoife Nolan, Liffey Linen.')).toBeVisible();
 });
 
-test('a second browser, on another server process, sees each change within two seconds', async ({ browser }) => {
+test('a second browser, on another server process, sees each change within two seconds', async ({
+  browser,
+}) => {
   const pell = await signIn(browser);
   const ines = await signIn(browser, 'ines', { which: 'second' });
   const soon = { timeout: 2000 };

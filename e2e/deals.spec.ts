@@ -1,7 +1,9 @@
 import { expect, test, type Page } from '@playwright/test';
 import { capture, makeMail, signIn } from './pages';
 
-async function makeLead(page: Page): Promise<{ name: string; company: string; leadId: string; personId: string }> {
+async function makeLead(
+  page: Page,
+): Promise<{ name: string; company: string; leadId: string; personId: string }> {
   const mail = makeMail();
   const id = await capture(page, mail.raw);
   const response = await page.request.post(`/api/captures/${id}/filing`, { data: {} });
@@ -9,7 +11,9 @@ async function makeLead(page: Page): Promise<{ name: string; company: string; le
   return { ...mail, leadId: filed.lead.id, personId: filed.person.id };
 }
 
-test('a lead is qualified, converted with what was read, and the conversion taken back until something stands on it', async ({ browser }) => {
+test('a lead is qualified, converted with what was read, and the conversion taken back until something stands on it', async ({
+  browser,
+}) => {
   const page = await signIn(browser);
   const { company, leadId } = await makeLead(page);
   await page.goto(`/leads/${leadId}`);
@@ -39,7 +43,10 @@ test('the dossier shows where a fact comes from, and the composer what it will s
   const page = await signIn(browser);
   const { personId } = await makeLead(page);
   await page.goto(`/people/${personId}`);
-  await page.locator('[data-fact=jobTitle]').getByRole('button', { name: /Where Job title comes from/ }).click();
+  await page
+    .locator('[data-fact=jobTitle]')
+    .getByRole('button', { name: /Where Job title comes from/ })
+    .click();
   await expect(page.getByRole('dialog').locator('mark.lit')).toHaveText('Head Baker');
   await page.getByRole('button', { name: 'Close' }).first().click();
   await page.getByLabel('Write what happened or what comes next').fill('call Thursday 11am about the quote');
@@ -60,23 +67,30 @@ test('two reps at one field get a choice, not a loss', async ({ browser }) => {
   await ines.locator('[data-fact=jobTitle] .plain').click();
   await ines.getByLabel('Job title', { exact: true }).fill('Bread Buyer');
   // While Ines types, the live feed is held back, so that her page stays at the version she opened.
-  await ines.route('**/api/people/*', async (route) => (route.request().method() === 'GET' ? undefined : route.continue()));
+  await ines.route('**/api/people/*', async (route) =>
+    route.request().method() === 'GET' ? undefined : route.continue(),
+  );
   await pell.locator('[data-fact=jobTitle] .plain').click();
   await pell.getByLabel('Job title', { exact: true }).fill('Owner');
   await pell.keyboard.press('Enter');
   await expect(pell.locator('[data-fact=jobTitle]')).toContainText('Owner');
   await ines.getByLabel('Job title', { exact: true }).press('Enter');
-  await expect(ines.getByRole('alert')).toContainText('Somebody saved Owner meanwhile; you wrote Bread Buyer');
+  await expect(ines.getByRole('alert')).toContainText(
+    'Somebody saved Owner meanwhile; you wrote Bread Buyer',
+  );
   await ines.unroute('**/api/people/*');
   await ines.getByRole('button', { name: 'Put mine' }).click();
   await expect(pell.locator('[data-fact=jobTitle]')).toContainText('Bread Buyer');
 });
 
-test('a deal is moved by drag, by keyboard and by choosing, and its probability moves with it', async ({ browser }) => {
+test('a deal is moved by drag, by keyboard and by choosing, and its probability moves with it', async ({
+  browser,
+}) => {
   const page = await signIn(browser);
   await page.goto('/deals');
   const card = page.locator('[data-deal]', { hasText: 'Coral Crumb' });
-  const lane = (name: string) => page.locator(`[data-lane="${name}"] [data-deal]`, { hasText: 'Coral Crumb' });
+  const lane = (name: string) =>
+    page.locator(`[data-lane="${name}"] [data-deal]`, { hasText: 'Coral Crumb' });
   await card.dragTo(page.locator('[data-lane="Tried out"] .label'));
   await expect(lane('Tried out')).toBeVisible();
   await lane('Tried out').getByRole('link').focus();

@@ -16,7 +16,9 @@ test('email to deal with a next move costs at most 20 s of operators', async ({ 
   await expect(page.locator('[data-next-move]')).toContainText('Send a quote for six bikes');
   await expect(page.getByRole('heading', { level: 1 })).toHaveText(`${mail.company}, 6 bikes`);
   const effort = await measure();
-  console.log(`effort: email to deal with a next move: ${effort.seconds} s (${effort.clicks} clicks, ${effort.points} pointings, ${effort.keys} keys, ${effort.hands} hand changes), K P B H operators without M`);
+  console.log(
+    `effort: email to deal with a next move: ${effort.seconds} s (${effort.clicks} clicks, ${effort.points} pointings, ${effort.keys} keys, ${effort.hands} hand changes), K P B H operators without M`,
+  );
   expect(effort.clicks).toBe(5);
   expect(effort.seconds).toBeLessThanOrEqual(20);
 });

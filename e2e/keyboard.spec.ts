@@ -8,15 +8,21 @@ async function tabTo(page: Page, wanted: RegExp): Promise<void> {
     const words = await page.evaluate(() => {
       const at = document.activeElement as HTMLElement | null;
       const label = at?.id ? document.querySelector(`label[for="${at.id}"]`)?.textContent : '';
-      return `${at?.getAttribute('aria-label') ?? ''} ${label ?? ''} ${at?.closest('label')?.textContent ?? ''} ${at?.textContent ?? ''}`.replace(/\s+/g, ' ').trim();
+      return `${at?.getAttribute('aria-label') ?? ''} ${label ?? ''} ${at?.closest('label')?.textContent ?? ''} ${at?.textContent ?? ''}`
+        .replace(/\s+/g, ' ')
+        .trim();
     });
     if (wanted.test(words)) return;
   }
   throw new Error(`the focus never came to ${wanted}`);
 }
 
-test('the whole way from a message to a deal in another lane, with the keyboard alone', async ({ browser }) => {
-  const page = await (await browser.newContext({ baseURL: urlOf(), locale: 'en-GB', viewport: { width: 1280, height: 800 } })).newPage();
+test('the whole way from a message to a deal in another lane, with the keyboard alone', async ({
+  browser,
+}) => {
+  const page = await (
+    await browser.newContext({ baseURL: urlOf(), locale: 'en-GB', viewport: { width: 1280, height: 800 } })
+  ).newPage();
   const { keyboard } = page;
   const mail = makeMail();
   await page.goto('/');

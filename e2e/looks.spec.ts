@@ -8,9 +8,23 @@ interface Listed {
 }
 
 async function views(page: Page): Promise<string[]> {
-  const first = async (path: string): Promise<string> => ((await (await page.request.get(path)).json()) as Listed).items[0]?.id ?? '';
+  const first = async (path: string): Promise<string> =>
+    ((await (await page.request.get(path)).json()) as Listed).items[0]?.id ?? '';
   const deals = (await (await page.request.get('/api/deals')).json()) as { deals: { id: string }[] };
-  return ['/arrivals', '/round', '/leads', `/leads/${await first('/api/leads')}`, '/people', `/people/${await first('/api/people')}`, '/companies', `/companies/${await first('/api/companies')}`, '/deals', `/deals/${deals.deals[0]?.id ?? ''}`, '/settings', '/nowhere'];
+  return [
+    '/arrivals',
+    '/round',
+    '/leads',
+    `/leads/${await first('/api/leads')}`,
+    '/people',
+    `/people/${await first('/api/people')}`,
+    '/companies',
+    `/companies/${await first('/api/companies')}`,
+    '/deals',
+    `/deals/${deals.deals[0]?.id ?? ''}`,
+    '/settings',
+    '/nowhere',
+  ];
 }
 
 for (const colorScheme of ['light', 'dark'] as const) {
@@ -21,13 +35,26 @@ for (const colorScheme of ['light', 'dark'] as const) {
       await page.goto(path);
       await page.locator('h1, h2').first().waitFor();
       await page.waitForTimeout(250);
-      const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice']).analyze();
-      expect([path, violations.map((one) => `${one.id}: ${one.nodes.map((node) => node.target.join(' ')).slice(0, 3).join('; ')}`)]).toEqual([path, []]);
+      const { violations } = await new AxeBuilder({ page })
+        .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'])
+        .analyze();
+      expect([
+        path,
+        violations.map(
+          (one) =>
+            `${one.id}: ${one.nodes
+              .map((node) => node.target.join(' '))
+              .slice(0, 3)
+              .join('; ')}`,
+        ),
+      ]).toEqual([path, []]);
     }
     await page.goto('/arrivals');
     await page.getByRole('button', { name: 'Capture' }).click();
     await expect(page.getByRole('dialog')).toBeVisible();
-    expect((await new AxeBuilder({ page }).include('[role=dialog]').analyze()).violations.map((one) => one.id)).toEqual([]);
+    expect(
+      (await new AxeBuilder({ page }).include('[role=dialog]').analyze()).violations.map((one) => one.id),
+    ).toEqual([]);
   });
 }
 
@@ -60,7 +87,8 @@ test('nothing shifts after the data has arrived', async ({ browser }) => {
         new Promise<number>((resolve) => {
           let sum = 0;
           new PerformanceObserver((list) => {
-            for (const entry of list.getEntries() as unknown as { value: number; hadRecentInput: boolean }[]) if (!entry.hadRecentInput) sum += entry.value;
+            for (const entry of list.getEntries() as unknown as { value: number; hadRecentInput: boolean }[])
+              if (!entry.hadRecentInput) sum += entry.value;
           }).observe({ type: 'layout-shift', buffered: true });
           setTimeout(() => resolve(sum), 1200);
         }),

@@ -37,7 +37,11 @@ export async function meter(page: Page): Promise<() => Promise<Effort>> {
   const listen = (): void => {
     const count = (globalThis as unknown as { countEffort(kind: string, where: string): void }).countEffort;
     document.addEventListener('keydown', (event) => (event.repeat ? undefined : count('key', '')), true);
-    document.addEventListener('mousedown', (event) => count('click', `${Math.round(event.clientX)},${Math.round(event.clientY)}`), true);
+    document.addEventListener(
+      'mousedown',
+      (event) => count('click', `${Math.round(event.clientX)},${Math.round(event.clientY)}`),
+      true,
+    );
   };
   await page.addInitScript(listen);
   await page.evaluate(listen);

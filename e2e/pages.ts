@@ -1,10 +1,24 @@
 import { expect, type Browser, type Page } from '@playwright/test';
 
-export const urlOf = (which: 'first' | 'second' = 'first'): string => (which === 'first' ? process.env.E2E_URL : process.env.E2E_SECOND_URL) ?? '';
+export const urlOf = (which: 'first' | 'second' = 'first'): string =>
+  (which === 'first' ? process.env.E2E_URL : process.env.E2E_SECOND_URL) ?? '';
 
 /** A signed-in page in a browser context of its own. */
-export async function signIn(browser: Browser, who = 'pell', options: { which?: 'first' | 'second'; colorScheme?: 'light' | 'dark'; viewport?: { width: number; height: number } } = {}): Promise<Page> {
-  const context = await browser.newContext({ baseURL: urlOf(options.which), colorScheme: options.colorScheme ?? 'light', viewport: options.viewport ?? { width: 1280, height: 800 }, locale: 'en-GB' });
+export async function signIn(
+  browser: Browser,
+  who = 'pell',
+  options: {
+    which?: 'first' | 'second';
+    colorScheme?: 'light' | 'dark';
+    viewport?: { width: number; height: number };
+  } = {},
+): Promise<Page> {
+  const context = await browser.newContext({
+    baseURL: urlOf(options.which),
+    colorScheme: options.colorScheme ?? 'light',
+    viewport: options.viewport ?? { width: 1280, height: 800 },
+    locale: 'en-GB',
+  });
   const page = await context.newPage();
   await page.goto('/');
   await page.getByLabel('Email').fill(`${who}@wharfside.example`);
@@ -23,8 +37,34 @@ export interface MadeMail {
   raw: string;
 }
 
-const GIVEN = ['Alba', 'Bruno', 'Chiara', 'Dario', 'Elsa', 'Fergus', 'Gwen', 'Henk', 'Isla', 'Jonas', 'Karin', 'Luca'];
-const FAMILY = ['Arkwright', 'Bellweather', 'Castellan', 'Dunmore', 'Eberhart', 'Fairbairn', 'Goldacre', 'Hollander', 'Inglewood', 'Jarrow', 'Kilbride', 'Lockwood'];
+const GIVEN = [
+  'Alba',
+  'Bruno',
+  'Chiara',
+  'Dario',
+  'Elsa',
+  'Fergus',
+  'Gwen',
+  'Henk',
+  'Isla',
+  'Jonas',
+  'Karin',
+  'Luca',
+];
+const FAMILY = [
+  'Arkwright',
+  'Bellweather',
+  'Castellan',
+  'Dunmore',
+  'Eberhart',
+  'Fairbairn',
+  'Goldacre',
+  'Hollander',
+  'Inglewood',
+  'Jarrow',
+  'Kilbride',
+  'Lockwood',
+];
 
 /** A message by somebody new; every call makes up another person. */
 export function makeMail(subject = 'Bikes for our rounds'): MadeMail {
@@ -33,12 +73,19 @@ export function makeMail(subject = 'Bikes for our rounds'): MadeMail {
   const name = `${GIVEN[(at * 5 + 3) % GIVEN.length] ?? 'Alba'} ${family}`;
   const company = `${family} Bakery`;
   const address = `${name.split(' ')[0]?.toLowerCase() ?? ''}@${family.toLowerCase()}bakery${at}.example`;
-  const raw = `From: ${name} <${address}>\nTo: arrivals@wharfside.example\nSubject: ${subject}\nDate: ${new Date().toUTCString().replace('GMT', '+0000')}\nMessage-ID: <e2e-${at}-${Date.now()}@test.example>\n\nHello,\n\nCould you send a quote for six bikes? We can spend about 30,000 euros.\n\nBest wishes,\n\n${name}\nHead Baker\n${company}\nM 07700 900${String(400 + at)}\n`.replace(/\n/g, '\r\n');
+  const raw =
+    `From: ${name} <${address}>\nTo: arrivals@wharfside.example\nSubject: ${subject}\nDate: ${new Date().toUTCString().replace('GMT', '+0000')}\nMessage-ID: <e2e-${at}-${Date.now()}@test.example>\n\nHello,\n\nCould you send a quote for six bikes? We can spend about 30,000 euros.\n\nBest wishes,\n\n${name}\nHead Baker\n${company}\nM 07700 900${String(400 + at)}\n`.replace(
+      /\n/g,
+      '\r\n',
+    );
   return { name, company, raw };
 }
 
 /** Puts a message into Arrivals by the API, as the signed-in page's person; gives the capture's id. */
 export async function capture(page: Page, raw: string): Promise<string> {
-  const response = await page.request.post('/api/captures?by=upload', { headers: { 'content-type': 'message/rfc822' }, data: raw });
+  const response = await page.request.post('/api/captures?by=upload', {
+    headers: { 'content-type': 'message/rfc822' },
+    data: raw,
+  });
   return ((await response.json()) as { id: string }).id;
 }

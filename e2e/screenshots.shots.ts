@@ -14,7 +14,8 @@ test('pictures of the main views', async ({ browser }) => {
     await page.waitForTimeout(700);
     await page.screenshot({ path: join(FOLDER, `${name}.png`) });
   };
-  const find = async (q: string): Promise<string> => ((await (await page.request.get(`/api/search?q=${q}`)).json()) as Found).items[0]?.id ?? '';
+  const find = async (q: string): Promise<string> =>
+    ((await (await page.request.get(`/api/search?q=${q}`)).json()) as Found).items[0]?.id ?? '';
   await shoot('arrivals');
   const { items } = (await (await page.request.get('/api/captures')).json()) as Found;
   const response = await page.request.post(`/api/captures/${items[0]?.id ?? ''}/filing`, { data: {} });
@@ -22,7 +23,9 @@ test('pictures of the main views', async ({ browser }) => {
   await page.goto(`/leads/${lead.id}`);
   await shoot('lead');
   await page.goto(`/people/${await find('ines%20duarte')}`);
-  await page.getByLabel('Write what happened or what comes next').fill('call Thursday 11am about the quote, she wants ten bikes now');
+  await page
+    .getByLabel('Write what happened or what comes next')
+    .fill('call Thursday 11am about the quote, she wants ten bikes now');
   await shoot('dossier');
   await page.goto(`/companies/${await find('greenbasket')}`);
   await shoot('company');

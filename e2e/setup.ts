@@ -18,14 +18,29 @@ function launch(file: string, env: NodeJS.ProcessEnv, ready: RegExp): Promise<Ch
   return new Promise((resolve, reject) => {
     const child = spawn(process.execPath, [join(root, file)], { env, stdio: ['ignore', 'pipe', 'inherit'] });
     child.stdout.on('data', (chunk: Buffer) => (ready.test(String(chunk)) ? resolve(child) : undefined));
-    child.once('exit', (code) => (code === 0 ? resolve(child) : reject(new Error(`${file} ended (${code})`))));
+    child.once('exit', (code) =>
+      code === 0 ? resolve(child) : reject(new Error(`${file} ended (${code})`)),
+    );
   });
 }
 
 /** The real thing for the tests: the demo, two server processes on one database, and the post office. */
 export default async function setup(): Promise<() => Promise<void>> {
-  const [port, second, mailPort, postPort] = [await freePort(), await freePort(), await freePort(), await freePort()];
-  const env = { ...process.env, DATABASE_URL: process.env.TEST_DATABASE_URL, PORT: String(port), MAIL_PORT: String(mailPort), POST_PORT: String(postPort), EMPORIKON_OURS: 'wharfside.example', WEB_ROOT: join(root, 'web', 'dist') };
+  const [port, second, mailPort, postPort] = [
+    await freePort(),
+    await freePort(),
+    await freePort(),
+    await freePort(),
+  ];
+  const env = {
+    ...process.env,
+    DATABASE_URL: process.env.TEST_DATABASE_URL,
+    PORT: String(port),
+    MAIL_PORT: String(mailPort),
+    POST_PORT: String(postPort),
+    EMPORIKON_OURS: 'wharfside.example',
+    WEB_ROOT: join(root, 'web', 'dist'),
+  };
   await launch('demo/dist/main.js', env, /demo loaded/);
   const children = [
     await launch('server/dist/main.js', env, /listening/),

@@ -48,15 +48,16 @@ async function killInside(table: string, path: string, body: object): Promise<vo
   await holder.query(`BEGIN; LOCK TABLE ${table} IN ACCESS EXCLUSIVE MODE`);
   const sent = fetch(one.url + path, {
     method: 'POST',
-    headers: { 'content-type': 'application/json', cookie, 'idempotency-key': 'killed' },
+    headers: { 'content-type': 'application/json', cookie, 'idempotency-key': path },
     body: JSON.stringify(body),
   }).then(
     () => 'answered',
     () => 'cut off',
   );
+  // Asked outside the holder's transaction, which sees one snapshot of the statistics throughout.
   for (let tries = 0; ; tries++) {
-    const { rows } = await holder.query(
-      `SELECT 1 FROM pg_stat_activity WHERE wait_event_type = 'Lock' AND query ILIKE '%INSERT INTO "${table}"%'`,
+    const [rows] = await house.sequelize.query(
+      `SELECT 1 FROM pg_stat_activity WHERE wait_event_type = 'Lock' AND query LIKE 'INSERT INTO "${table}"%'`,
     );
     if (rows.length) break;
     if (tries > 100) throw new Error('the command never came to the table');
@@ -76,7 +77,7 @@ it('a server killed in the middle of filing leaves nothing half-made, and the re
   const again = await pell.call('POST /api/captures/:id/filing', {
     params: { id: body.id },
     body: {},
-    headers: { 'idempotency-key': 'killed' },
+    headers: { 'idempotency-key': `/api/captures/${body.id}/filing` },
   });
   expect(again.status).toBe(201);
 });

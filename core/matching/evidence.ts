@@ -1,5 +1,5 @@
 import { companyFitsDomain, companyKey } from '../people/companies';
-import { companyDomain, isEmail, localPart, normalizeEmail } from '../people/emails';
+import { companyDomain, localPart, normalizeEmail } from '../people/emails';
 import { isRoleName, nameKey } from '../people/names';
 import { fold } from '../people/text';
 import { jaroWinkler } from './similarity';
@@ -109,6 +109,3 @@ export function compareCompanyFacts(a: CompanyFacts, b: CompanyFacts): Reason[] 
     reasons.push(reason('name fits the domain', 6));
   return reasons.sort((x, y) => Math.abs(y.bits) - Math.abs(x.bits));
 }
-
-/** Whether a value can serve as the key of one person. */
-export const isPersonalEmail = (email: string): boolean => isEmail(email) && !isRoleName(localPart(email));

@@ -65,8 +65,8 @@ export function setCase(name: string): string {
 export function parseName(text: string): PersonName {
   let name = stripTitles(text.replace(/\s*\([^)]*\)\s*/g, ' '));
   const comma = /^([^,]+),\s*([^,]+)$/u.exec(name);
-  let given = '';
-  let family = '';
+  let given: string;
+  let family: string;
   if (comma?.[1] && comma[2] && comma[1].split(' ').length <= 3) {
     family = comma[1].trim();
     given = stripTitles(comma[2]);

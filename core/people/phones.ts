@@ -79,8 +79,3 @@ export function readPhone(text: string, countries: readonly string[] = []): Read
 export function normalizePhone(text: string, countries: readonly string[] = []): string | null {
   return readPhone(text, countries)?.normalized ?? null;
 }
-
-/** How a number is shown: international spacing; the text itself when it is not a number. */
-export function displayPhone(normalized: string): string {
-  return parsePhoneNumberFromString(normalized)?.formatInternational() ?? normalized;
-}

@@ -132,7 +132,9 @@ describe('filing', () => {
       { companyId: body.company?.id ?? '' },
       { leadId: body.lead?.id ?? '' },
     ]) {
-      const ledger = await pell.call('GET /api/ledger', { query: about as unknown as Record<string, string> });
+      const ledger = await pell.call('GET /api/ledger', {
+        query: about as unknown as Record<string, string>,
+      });
       expect(ledger.body.items.map((entry) => entry.headline)).toEqual(['Eight bikes']);
       expect(ledger.body.turn.turn).toBe('ours');
     }

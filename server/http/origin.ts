@@ -9,7 +9,7 @@ export function requireSameOrigin(request: FastifyRequest): void {
   const { origin, host } = request.headers;
   const site = request.headers['sec-fetch-site'];
   if (typeof origin === 'string') {
-    let theirs = '';
+    let theirs: string;
     try {
       theirs = new URL(origin).host;
     } catch {

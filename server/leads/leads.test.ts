@@ -22,7 +22,7 @@ async function newLead(): Promise<{ id: string; personId: string }> {
   const filed = (
     await pell.call('POST /api/captures/:id/filing', {
       params: { id: body.id },
-      body: { nextMove: body.proposedMove },
+      body: { nextMove: body.proposedMove, person: 'new' },
     })
   ).body;
   return { id: filed.lead?.id ?? '', personId: filed.person.id };

@@ -3,7 +3,8 @@ import { isRoleName } from '@emporikon/core/people/names';
 import { localPart } from '@emporikon/core/people/emails';
 import type { Context } from '../commands/context';
 import { ClaimRow } from '../db/models/captures';
-import { Company, ContactPoint, Person, type ContactKind } from '../db/models/people';
+import type { Company } from '../db/models/people';
+import { ContactPoint, Person, type ContactKind } from '../db/models/people';
 import { conflict } from '../http/problems';
 
 const CONTACTS = new Set<string>(['email', 'phone', 'url', 'profile']);

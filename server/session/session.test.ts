@@ -115,7 +115,7 @@ describe('who may do what', () => {
       (
         await pell.call('POST /api/tokens', {
           body,
-          headers: { origin: 'http://localhost:80', host: 'localhost:80' },
+          headers: { origin: 'http://127.0.0.1:4600', host: '127.0.0.1:4600' },
         })
       ).status,
     ).toBe(201);

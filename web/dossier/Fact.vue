@@ -22,7 +22,7 @@ const props = defineProps<{
   field: string;
 }>();
 const undo = useUndo();
-const field = ref<HTMLInputElement | null>(null);
+const input = ref<HTMLInputElement | null>(null);
 const isEditing = ref(false);
 const draft = ref('');
 const clash = ref<{ theirs: string; version: number } | null>(null);
@@ -33,7 +33,7 @@ function edit(): void {
   draft.value = props.value ?? '';
   settled = false;
   isEditing.value = true;
-  void nextTick(() => field.value?.select());
+  void nextTick(() => input.value?.select());
 }
 
 async function keep(version?: number): Promise<void> {
@@ -62,7 +62,7 @@ function cancel(): void {
     <span class="cap">{{ label }}</span>
     <input
       v-if="isEditing"
-      ref="field"
+      ref="input"
       v-model="draft"
       class="inline-edit"
       :aria-label="label"

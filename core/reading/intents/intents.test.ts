@@ -5,12 +5,10 @@ import { readNumber } from './numbers';
 const SENT = '2026-11-23T16:40:00+01:00';
 const read = (text: string, countries: string[] = []) =>
   readIntents(
-    text
-      .split('\n')
-      .map((line, index, all) => ({
-        text: line,
-        start: all.slice(0, index).join('\n').length + (index ? 1 : 0),
-      })),
+    text.split('\n').map((line, index, all) => ({
+      text: line,
+      start: all.slice(0, index).join('\n').length + (index ? 1 : 0),
+    })),
     SENT,
     countries,
   );

@@ -1,6 +1,6 @@
+import type { Model } from 'sequelize';
 import {
   DataTypes,
-  Model,
   type InferAttributes,
   type ModelAttributes,
   type ModelStatic,
