@@ -23,7 +23,10 @@ export const sanitizeMessage = (html: string): string =>
       a: ['title'],
     },
     transformTags: {
-      a: (_name, { href = '' }) => ({ tagName: 'a', attribs: { title: href.slice(0, 300) } }),
+      a: (_name, { href = '' }) => ({
+        tagName: 'a',
+        attribs: { title: /^(?:https?|mailto|tel):/i.test(href) ? href.slice(0, 300) : '' },
+      }),
       mark: (_name, attribs) => ({ tagName: 'mark', attribs: { ...attribs, tabindex: '0' } }),
     },
     nestingLimit: 40,

@@ -155,7 +155,7 @@ export async function undo(context: Context, eventId: string): Promise<{ label: 
       `Something was built on this: ${reasons.slice(0, 4).join('; ')}. Nothing was taken back.`,
       { reasons },
     );
-  for (const change of changes) {
+  for (const change of [...event.changes].reverse()) {
     const model = modelOf(context, change.table);
     const instance = await model.findByPk(change.id, { transaction: context.tx });
     if (!change.before) {

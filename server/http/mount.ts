@@ -46,6 +46,10 @@ export function mount(app: FastifyInstance, tools: Tools, handlers: Handlers): v
         response: { [status]: spec.reply, ...(status === 201 ? { 200: spec.reply } : {}), ...PROBLEMS },
       },
       config: { open: spec.open ?? false },
+      // No body is an empty one: what is optional may be left out altogether, what is required is named.
+      preValidation: async (request) => {
+        if (spec.body) request.body ??= {};
+      },
       handler: async (request, reply) => {
         if (method !== 'GET') requireSameOrigin(request);
         if (spec.roles && !spec.roles.includes(request.actor?.role ?? 'rep'))
