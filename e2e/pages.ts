@@ -29,7 +29,8 @@ export async function signIn(
   return page;
 }
 
-let serial = 0;
+/** Begins anywhere, because a failed test starts a new worker that must not make up the same people again. */
+let serial = Date.now() % 100_000;
 
 export interface MadeMail {
   name: string;
@@ -69,12 +70,13 @@ const FAMILY = [
 /** A message by somebody new; every call makes up another person. */
 export function makeMail(subject = 'Bikes for our rounds'): MadeMail {
   const at = serial++;
-  const family = FAMILY[at % FAMILY.length] ?? 'Arkwright';
+  const letters = [...String(at)].map((digit) => 'abcdefghij'[Number(digit)] ?? '').join('');
+  const family = `${FAMILY[at % FAMILY.length] ?? 'Arkwright'}${letters}`;
   const name = `${GIVEN[(at * 5 + 3) % GIVEN.length] ?? 'Alba'} ${family}`;
   const company = `${family} Bakery`;
   const address = `${name.split(' ')[0]?.toLowerCase() ?? ''}@${family.toLowerCase()}bakery${at}.example`;
   const raw =
-    `From: ${name} <${address}>\nTo: arrivals@wharfside.example\nSubject: ${subject}\nDate: ${new Date().toUTCString().replace('GMT', '+0000')}\nMessage-ID: <e2e-${at}-${Date.now()}@test.example>\n\nHello,\n\nCould you send a quote for six bikes? We can spend about 30,000 euros.\n\nBest wishes,\n\n${name}\nHead Baker\n${company}\nM 07700 900${String(400 + at)}\n`.replace(
+    `From: ${name} <${address}>\nTo: arrivals@wharfside.example\nSubject: ${subject}\nDate: ${new Date().toUTCString().replace('GMT', '+0000')}\nMessage-ID: <e2e-${at}-${Date.now()}@test.example>\n\nHello,\n\nCould you send a quote for six bikes? We can spend about 30,000 euros.\n\nBest wishes,\n\n${name}\nHead Baker\n${company}\nM 07700 900${String(at % 1000).padStart(3, '0')}\n`.replace(
       /\n/g,
       '\r\n',
     );

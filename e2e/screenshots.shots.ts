@@ -2,7 +2,7 @@ import { test } from '@playwright/test';
 import { join } from 'node:path';
 import { signIn } from './pages';
 
-const FOLDER = join(__dirname, '../docs/screenshots');
+const FOLDER = join(import.meta.dirname, '../docs/screenshots');
 
 interface Found {
   items: { id: string }[];

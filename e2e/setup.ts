@@ -2,7 +2,7 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
 
-const root = join(__dirname, '..');
+const root = join(import.meta.dirname, '..');
 
 function freePort(): Promise<number> {
   return new Promise((resolve) => {

@@ -59,6 +59,7 @@ watch(
 </script>
 
 <template>
+  <h1 class="visually-hidden">Arrivals</h1>
   <div class="tri" :class="{ one: wanted }">
     <section class="in" aria-label="What came in">
       <div class="head">

@@ -13,12 +13,25 @@ const emit = defineEmits<{
 }>();
 const field = ref<HTMLInputElement | null>(null);
 const draft = ref('');
+/** Enter takes the field away, and its going is a blur: only the first of the two counts. */
+let isOpenDraft = false;
+
+function settle(): void {
+  if (isOpenDraft) emit('correct', draft.value);
+  isOpenDraft = false;
+}
+
+function leave(): void {
+  isOpenDraft = false;
+  emit('edit', false);
+}
 
 watch(
   () => props.isEditing,
   (on) => {
     if (!on) return;
     draft.value = props.claim.value;
+    isOpenDraft = true;
     void nextTick(() => field.value?.select());
   },
 );
@@ -54,9 +67,9 @@ watch(
       v-model="draft"
       class="inline-edit"
       :aria-label="`Correct ${fieldName(claim.field, claim.type)}`"
-      @keydown.enter.prevent="emit('correct', draft)"
-      @keydown.esc.stop="emit('edit', false)"
-      @blur="emit('correct', draft)"
+      @keydown.enter.prevent="settle"
+      @keydown.esc.stop="leave"
+      @blur="settle"
     />
     <button
       v-else-if="isOpen && claim.fate !== 'rejected'"

@@ -32,7 +32,7 @@ watch(q, () => {
       <thead>
         <tr>
           <th>Name</th>
-          <th>Domain</th>
+          <th class="wide">Domain</th>
           <th class="num">People</th>
           <th class="num">Open deals</th>
         </tr>
@@ -44,7 +44,7 @@ watch(q, () => {
               ><b>{{ one.name }}</b></RouterLink
             >
           </td>
-          <td class="soft">{{ one.domain }}</td>
+          <td class="wide soft">{{ one.domain }}</td>
           <td class="num">{{ one.people }}</td>
           <td class="num">{{ one.openDeals || '' }}</td>
         </tr>

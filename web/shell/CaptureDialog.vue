@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ref } from 'vue';
+import { onMounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { api, wordsOf } from './api';
 import { useUndo } from './undo';
@@ -8,6 +8,9 @@ const emit = defineEmits<{ close: [] }>();
 const router = useRouter();
 const undo = useUndo();
 const text = ref('');
+const field = ref<HTMLTextAreaElement | null>(null);
+// After the dialog has taken the focus for itself.
+onMounted(() => setTimeout(() => field.value?.focus(), 80));
 const error = ref('');
 const isBusy = ref(false);
 const isOver = ref(false);
@@ -78,9 +81,9 @@ function drop(event: DragEvent): void {
       <label class="field">
         <span class="cap">or paste a message, or any text</span>
         <textarea
+          ref="field"
           v-model="text"
           rows="9"
-          autofocus
           @keydown.ctrl.enter.prevent="paste"
           @keydown.meta.enter.prevent="paste"
         ></textarea>
