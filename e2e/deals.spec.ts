@@ -104,6 +104,6 @@ test('a deal is moved by drag, by keyboard and by choosing, and its probability 
   await page.locator('[data-fact=probability] input').fill('40');
   await page.keyboard.press('Enter');
   await expect(page.locator('[data-fact=probability]')).toContainText('by hand');
-  await page.getByLabel('Stage').selectOption('Heard out');
+  await page.getByLabel('Stage', { exact: true }).selectOption('Heard out');
   await expect(page.locator('[data-fact=probability]')).toContainText('40%');
 });

@@ -11,7 +11,7 @@ defineProps<{
 </script>
 
 <template>
-  <aside class="side">
+  <div class="side">
     <div>
       <span class="cap">Next move</span>
       <NextMoveLine :move="dossier.nextMove" />
@@ -49,7 +49,7 @@ defineProps<{
         >
       </div>
     </div>
-  </aside>
+  </div>
 </template>
 
 <style scoped>
