@@ -1,0 +1,199 @@
+import fc from 'fast-check';
+import { readComposerLine, type ComposerContext } from './composer';
+import { proposeMove } from './nextMove';
+import { dueState, rankRound } from './round';
+import { readTurn, type TurnEntry } from './turn';
+
+const CONTEXT: ComposerContext = {
+  now: '2026-11-24T09:00:00Z', // a Tuesday
+  zone: 'Europe/London',
+  userId: 'pell',
+  users: [
+    { id: 'pell', name: 'Pell Garrick' },
+    { id: 'ines', name: 'Ines Tolland' },
+  ],
+};
+const read = (line: string, over: Partial<ComposerContext> = {}) =>
+  readComposerLine(line, { ...CONTEXT, ...over });
+
+describe('the composer', () => {
+  it('reads the line of the issue as a next move', () => {
+    expect(read('call Thursday 11am about the quote').nextMove).toEqual({
+      title: 'Call about the quote',
+      kind: 'call',
+      dueAt: '2026-11-26T11:00:00+00:00',
+      allDay: false,
+      assumedDate: false,
+      assigneeId: 'pell',
+    });
+  });
+
+  it('takes a day as a day in the writer’s own zone, over a change of the clocks', () => {
+    expect(read('call on 1 April at 9:00', { zone: 'Europe/Lisbon' }).nextMove?.dueAt).toBe(
+      '2027-04-01T09:00:00+01:00',
+    );
+  });
+
+  it('says so when it had to assume the day, which is the next working day', () => {
+    expect(read('send the brochure').nextMove).toMatchObject({
+      kind: 'mail',
+      dueAt: '2026-11-25T00:00:00+00:00',
+      assumedDate: true,
+    });
+    expect(read('send it', { now: '2026-11-27T15:00:00Z' }).nextMove?.dueAt).toBe(
+      '2026-11-30T00:00:00+00:00',
+    );
+  });
+
+  it('gives it to the one who is named', () => {
+    expect(read('call tomorrow about the trial for Ines').nextMove).toMatchObject({
+      assigneeId: 'ines',
+      title: 'Call about the trial',
+    });
+  });
+
+  it('tells what happened from what is to come, and a note from both', () => {
+    expect(read('called her, she wants ten').entry).toEqual({
+      kind: 'call',
+      side: 'ours',
+      headline: 'Called her, she wants ten',
+    });
+    expect(read('they called about the invoice').entry).toMatchObject({ kind: 'call', side: 'theirs' });
+    expect(read('Works half a day on Fridays. Met us at the fair').entry).toMatchObject({
+      kind: 'note',
+      side: 'within',
+    });
+  });
+
+  it('reads a move, a wish and a sum from one line', () => {
+    const { nextMove, wants, amount, entry } = read(
+      'call Thu 11am about the quote, she wants 10 long bikes now, budget 48k',
+    );
+    expect(nextMove?.title).toBe('Call about the quote');
+    expect(wants).toEqual({ count: 10, of: 'long bikes' });
+    expect(amount).toEqual({ minor: 4_800_000, currency: 'EUR' });
+    expect(entry?.headline).toBe('She wants 10 long bikes now, budget 48k');
+  });
+
+  it('never makes a line break of what was typed, and lights only what is in the line', () => {
+    fc.assert(
+      fc.property(
+        fc.array(
+          fc.constantFrom(
+            'call',
+            'Thursday',
+            '\r\n',
+            'Bcc: x',
+            ',',
+            '.',
+            '40k',
+            'she wants',
+            'eight bikes',
+            '\u2028',
+            '€',
+          ),
+          { maxLength: 14 },
+        ),
+        (words) => {
+          const line = words.join(' ');
+          const { nextMove, entry, lit } = read(line);
+          for (const text of [nextMove?.title ?? '', entry?.headline ?? ''])
+            expect(text).not.toMatch(/[\r\n\u2028\0]/);
+          for (const { start, end } of lit)
+            expect(0 <= start && start < end && end <= line.length).toBe(true);
+        },
+      ),
+    );
+  });
+});
+
+describe('the turn', () => {
+  const entry = (side: TurnEntry['side'], kind: string, day: number, asks: string[] = []): TurnEntry => ({
+    side,
+    kind,
+    at: `2026-11-${day}T10:00:00Z`,
+    asks,
+  });
+
+  it('is ours after their mail, theirs after ours, and says why', () => {
+    expect(readTurn([entry('ours', 'mail', 10), entry('theirs', 'mail', 12, ['send the quote'])])).toEqual({
+      turn: 'ours',
+      since: '2026-11-12T10:00:00Z',
+      because: 'they asked: send the quote',
+    });
+    expect(readTurn([entry('theirs', 'mail', 10), entry('ours', 'mail', 12)]).turn).toBe('theirs');
+  });
+  it('is nobody’s after a call, or when nothing was said; a note of our own does not change it', () => {
+    expect(readTurn([entry('theirs', 'mail', 10), entry('ours', 'call', 12)]).turn).toBe('nobody');
+    expect(readTurn([]).turn).toBe('nobody');
+    expect(readTurn([entry('theirs', 'mail', 10), entry('within', 'note', 14)]).turn).toBe('ours');
+  });
+});
+
+describe('the round', () => {
+  const at = (dueAt: string, allDay: boolean) =>
+    dueState({ dueAt, allDay }, '2026-11-24T12:00:00Z', 'Europe/London');
+  it('calls a day overdue when it is over, and an hour when it is past', () => {
+    expect([
+      at('2026-11-23T00:00:00Z', true),
+      at('2026-11-24T00:00:00Z', true),
+      at('2026-11-24T11:00:00Z', false),
+      at('2026-11-24T13:00:00Z', false),
+      at('2026-11-25T00:00:00Z', true),
+    ]).toEqual(['overdue', 'today', 'overdue', 'today', 'later']);
+  });
+  it('judges by the day of the person’s zone', () => {
+    expect(
+      dueState(
+        { dueAt: '2026-11-24T00:00:00+11:00', allDay: true },
+        '2026-11-24T02:00:00Z',
+        'Australia/Sydney',
+      ),
+    ).toBe('today');
+  });
+  it('puts the longest overdue first, whatever order they came in', () => {
+    const tasks = ['2026-11-26', '2026-11-20', '2026-11-24', '2026-11-22'].map((day) => ({
+      id: day,
+      dueAt: `${day}T00:00:00Z`,
+      allDay: true,
+    }));
+    expect(rankRound(tasks, '2026-11-24T12:00:00Z', 'UTC').map((task) => task.id)).toEqual([
+      '2026-11-20',
+      '2026-11-22',
+      '2026-11-24',
+      '2026-11-26',
+    ]);
+  });
+});
+
+describe('the proposed next move', () => {
+  const ask = (what: string, due: string | null) => ({
+    kind: 'ask' as const,
+    text: `Could you ${what}?`,
+    value: { what, due },
+  });
+  it('is what they ask, the working day before it is due', () => {
+    expect(
+      proposeMove(
+        [ask('send the quote before Thursday', '2026-11-26T00:00:00Z')],
+        '2026-11-24T09:00:00Z',
+        'UTC',
+      ),
+    ).toEqual({ title: 'Send the quote', kind: 'mail', dueAt: '2026-11-25T00:00:00Z', allDay: true });
+  });
+  it('skips the weekend, and is never before today', () => {
+    expect(proposeMove([ask('send it', '2026-11-30T00:00:00Z')], '2026-11-24T09:00:00Z', 'UTC')?.dueAt).toBe(
+      '2026-11-27T00:00:00Z',
+    );
+    expect(proposeMove([ask('send it', '2026-11-24T00:00:00Z')], '2026-11-24T09:00:00Z', 'UTC')?.dueAt).toBe(
+      '2026-11-24T00:00:00Z',
+    );
+  });
+  it('keeps the hour of an appointment', () => {
+    expect(
+      proposeMove([ask('call me', '2026-11-26T11:00:00+01:00')], '2026-11-24T09:00:00Z', 'UTC'),
+    ).toMatchObject({ kind: 'call', dueAt: '2026-11-26T11:00:00+01:00', allDay: false });
+  });
+  it('is none when nothing is asked', () =>
+    expect(proposeMove([], '2026-11-24T09:00:00Z', 'UTC')).toBeNull());
+});
