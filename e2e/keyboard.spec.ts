@@ -40,6 +40,7 @@ test('the whole way from a message to a deal in another lane, with the keyboard 
   await keyboard.press('Control+Enter');
   await expect(page.getByRole('link', { name: mail.name })).toHaveAttribute('aria-current', 'true');
 
+  await expect(page.getByRole('dialog')).toHaveCount(0);
   await keyboard.press('e');
   await expect(page.getByLabel('Correct Name')).toBeFocused();
   await keyboard.press('Escape');

@@ -91,7 +91,17 @@ const setAside = (): void =>
     emit('filed');
   });
 
-defineExpose({ file, setAside, correctFirst: () => reading.value?.correctFirst() });
+/** Asked for before the reading is here, it is done when it comes: keys are typed faster than pages load. */
+let isCorrectionWanted = false;
+function correctFirst(): void {
+  isCorrectionWanted = reading.value === null;
+  reading.value?.correctFirst();
+}
+watch(reading, (pane) => {
+  if (pane && isCorrectionWanted) correctFirst();
+});
+
+defineExpose({ file, setAside, correctFirst });
 </script>
 
 <template>
