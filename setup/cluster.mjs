@@ -119,8 +119,19 @@ function running(data) {
   return null;
 }
 
+/** Whether the process that answers for a running cluster is still there; a killed start leaves its cluster to the next. */
+function hasOwner(file) {
+  try {
+    const pid = Number(readFileSync(file, 'utf8'));
+    process.kill(pid, 0);
+    return /setup\/|\.mjs/.test(readFileSync(`/proc/${pid}/cmdline`, 'utf8'));
+  } catch {
+    return false;
+  }
+}
+
 /**
- * Starts the cluster, or joins the one that runs. `stop` ends it only when this call started it.
+ * Starts the cluster, or joins the one that runs. `stop` ends it when this call started it or nobody else answers for it.
  * @returns {Promise<{url: (database: string) => string, stop: () => Promise<void>}>}
  */
 export async function startCluster() {
@@ -131,7 +142,9 @@ export async function startCluster() {
   if (!existsSync(join(folder, 'made')) || !existsSync(join(data, 'PG_VERSION'))) await make(bin, folder);
   const password = readFileSync(join(folder, 'password'), 'utf8');
   let live = running(data);
-  const joined = live !== null;
+  const owner = join(folder, 'owner');
+  const joined = live !== null && hasOwner(owner);
+  if (!joined) writeFileSync(owner, String(process.pid));
   if (!live) {
     const port = await freePort(4654);
     const options = `-p ${port} -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c max_connections=80 -c shared_buffers=128MB -c logging_collector=off`;
