@@ -93,15 +93,21 @@ async function capturesOf(context: Context, leadId: string): Promise<{ id: strin
   );
 }
 
-/** The words of a message that may answer a question, by what the question is about. */
-function suggest(label: string, intents: readonly Pick<Intent, 'kind' | 'text'>[]): string | null {
+/**
+ * The words of a message that may answer a question, by what the question is about, the surest first. A date that
+ * belongs to something they ask of us ("the quote before Thursday") is ours to keep and not their timing.
+ */
+function suggest(label: string, intents: LeadDetail['intents']): string | null {
   const kinds: [RegExp, Intent['kind']][] = [
     [/need|want|brauch/i, 'quantity'],
     [/budget|spend|price|money/i, 'money'],
     [/time|timing|when|start/i, 'when'],
   ];
   const kind = kinds.find(([pattern]) => pattern.test(label))?.[1];
-  return intents.find((intent) => intent.kind === kind)?.text ?? null;
+  const isOurs = (one: LeadDetail['intents'][number]): boolean =>
+    one.kind === 'when' && intents.some((ask) => ask.kind === 'ask' && ask.value.due === one.value.at);
+  const fitting = intents.filter((one) => one.kind === kind && !isOurs(one));
+  return fitting.sort((a, b) => b.confidence - a.confidence)[0]?.text ?? null;
 }
 
 /** The event that made a lead's deal, for its undo; null when there is none or it was undone. */

@@ -80,6 +80,7 @@ function press(event: KeyboardEvent, deal: DealRow): void {
         >
         <div class="r">
           <span :class="{ none: isBare(deal) }">{{ aside(deal, isLate) }}</span>
+          <span class="num">{{ money(deal.amountMinor, deal.currency) }}</span>
         </div>
         <select
           class="to"
