@@ -73,6 +73,7 @@ test('claims are corrected and refused, a maybe is asked about, and a filing is 
   const page = await signIn(browser);
   const mail = makeMail();
   await page.goto(`/arrivals/${await capture(page, mail.raw)}`);
+  await expect(page.locator('[data-company-verdict]')).toContainText(`New company: ${mail.company}`);
   await page.locator('[data-claim=jobTitle] .value').click();
   await page.getByLabel('Correct Job title').fill('Master Baker');
   await page.keyboard.press('Enter');
@@ -95,6 +96,7 @@ test('claims are corrected and refused, a maybe is asked about, and a filing is 
     'From: Aoife Nolan <aoife.home@gmail.com>\r\nSubject: From home\r\n\r\nHello, is it ready?\r\n\r\nAoife Nolan\r\n';
   await page.goto(`/arrivals/${await capture(page, home)}`);
   await expect(page.getByText('Maybe somebody we know')).toBeVisible();
+  await expect(page.locator('[data-company-verdict]')).toHaveCount(0);
   await expect(page.getByRole('button', { name: /File it/ })).toBeDisabled();
   await page.getByLabel(/Aoife Nolan, Liffey Linen/).check();
   await page.getByRole('button', { name: /File it/ }).click();

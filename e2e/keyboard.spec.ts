@@ -68,9 +68,9 @@ test('the whole way from a message to a deal in another lane, with the keyboard 
   await expect(page.getByRole('dialog').locator('mark.lit')).toBeVisible();
   await keyboard.press('Escape');
   await tabTo(page, /Write what happened/);
-  await keyboard.type('call today about the price');
+  await keyboard.type('call today about the payload sheet');
   await keyboard.press('Enter');
-  await expect(page.locator('[data-next-move]')).toContainText('Call about the price');
+  await expect(page.locator('[data-next-move]')).toContainText('Call about the payload sheet');
 
   await tabTo(page, /^Deals/);
   await keyboard.press('Enter');
@@ -83,7 +83,7 @@ test('the whole way from a message to a deal in another lane, with the keyboard 
 
   await tabTo(page, /^Round/);
   await keyboard.press('Enter');
-  await tabTo(page, /Done: Call about the price/);
+  await tabTo(page, /Done: Call about the payload sheet/);
   await keyboard.press('Enter');
-  await expect(page.locator('[data-task]', { hasText: 'Call about the price' })).toHaveCount(0);
+  await expect(page.locator('[data-task]', { hasText: 'Call about the payload sheet' })).toHaveCount(0);
 });

@@ -25,6 +25,7 @@ const isBusy = ref(false);
 const reading = ref<InstanceType<typeof ReadingPane> | null>(null);
 /** Whom it is filed on: an id, `new`, or nobody chosen yet while the verdict is only a maybe. */
 const person = ref<string | null>(null);
+const company = ref<string | null>(null);
 const withMove = ref(true);
 
 watch(
@@ -66,6 +67,7 @@ function file(): void {
   }
   const body: z.input<typeof FilingInput> = {
     person: person.value,
+    company: company.value ?? undefined,
     nextMove: withMove.value ? value.proposedMove : null,
   };
   void act(async () => {
@@ -127,6 +129,7 @@ defineExpose({ file, setAside, correctFirst });
       ref="reading"
       v-model:lit="lit"
       v-model:person="person"
+      v-model:company="company"
       v-model:with-move="withMove"
       :capture="capture"
       @changed="load"

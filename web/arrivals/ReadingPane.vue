@@ -5,6 +5,7 @@ import { computed, nextTick, ref } from 'vue';
 import { api } from '../shell/api';
 import { due, fieldName } from '../shell/format';
 import { useUndo } from '../shell/undo';
+import CompanyVerdict from './CompanyVerdict.vue';
 import ClaimLine from './ClaimLine.vue';
 import IntentLine from './IntentLine.vue';
 import VerdictBox from './VerdictBox.vue';
@@ -13,6 +14,7 @@ const props = defineProps<{ capture: CaptureDetail }>();
 const emit = defineEmits<{ changed: [] }>();
 const lit = defineModel<string | null>('lit', { default: null });
 const person = defineModel<string | null>('person', { default: null });
+const company = defineModel<string | null>('company', { default: null });
 const withMove = defineModel<boolean>('withMove', { default: true });
 const undo = useUndo();
 const verdictBox = ref<InstanceType<typeof VerdictBox> | null>(null);
@@ -102,6 +104,12 @@ defineExpose({
     :verdict="capture.verdict.person"
     :is-open="isOpen"
     :filed-as="capture.filedAs"
+  />
+  <CompanyVerdict
+    v-if="isOpen && capture.verdict.companyName"
+    v-model="company"
+    :verdict="capture.verdict.company"
+    :name="capture.verdict.companyName"
   />
   <ClaimLine
     v-for="claim in capture.claims"
