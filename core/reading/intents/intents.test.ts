@@ -37,6 +37,13 @@ describe('a written number', () => {
 });
 
 describe('dates and times', () => {
+  it('are not cut at a German ordinal', () =>
+    expect(
+      values(
+        'Können wir am 2. Dezember um 10 Uhr vorbeikommen und das ansehen? Wir bitten um Antwort.',
+        'when',
+      ),
+    ).toEqual([{ at: '2026-12-02T10:00:00+01:00', allDay: false }]));
   it.each([
     ['Can we talk on Thursday at 11?', '2026-11-26T11:00:00+01:00', false],
     ['Let us meet tomorrow at 3pm.', '2026-11-24T15:00:00+01:00', false],

@@ -9,8 +9,15 @@ export interface Sentence {
 
 const MOST = 300;
 const LONGEST = 600;
-const END =
-  /[.!?…]+(?=["')\]]*(?:\s|$))(?<!\b(?:Mr|Mrs|Ms|Dr|St|No|Nr|approx|ca|bzw|z\.B|e\.g|i\.e|etc|resp|Tel|inkl|excl|incl|max|min|c|Sr|Sra|p\.m|a\.m|\d))|\n\s*\n|\n(?=\s*[-*•]\s)/gu;
+/** "2. Dezember" and "2. de enero": an ordinal before a month ends no sentence. */
+const MONTH =
+  '(?:de\\s)?(?:jan|feb|mär|maer|mar|apr|abr|avr|mai|may|maj|mei|mag|jun|jui|giu|jul|lug|aug|ago|aoû|sep|set|okt|oct|out|ott|nov|dez|dec|déc|dic)';
+const ABBREVIATED =
+  'Mr|Mrs|Ms|Dr|St|No|Nr|approx|ca|bzw|z\\.B|e\\.g|i\\.e|resp|Tel|inkl|excl|incl|max|min|Sr|Sra';
+const END = new RegExp(
+  `(?:(?<!\\d)[.!?…]+|(?<=\\d)[!?…]+|(?<=\\d)\\.(?!\\s${MONTH}))(?=["')\\]]*(?:\\s|$))(?<!\\b(?:${ABBREVIATED})\\.)|\\n\\s*\\n|\\n(?=\\s*[-*•]\\s)`,
+  'giu',
+);
 
 /** Splits what a sender says into sentences that know where in the body they stand. At most 300 are looked at. */
 export function toSentences(lines: readonly Line[]): Sentence[] {

@@ -213,7 +213,7 @@ const INTRO_NAME = new RegExp(
   'gu',
 );
 const INTRO_ROLE = new RegExp(
-  `(?<!\\p{L})(?:${I_WORK_AS})\\s+(?:(?:the|a|an|die|der|das|le|la|o|el|de|il)\\s+)?([\\p{L}][\\p{L} &-]{2,38}?)\\s+(?:at|of|for|with|bei|von|chez|de|da|do|bij|van|presso|en)\\s+(${FIRM})`,
+  `(?<!\\p{L})(?:${I_WORK_AS})\\s+(?:(?:the|a|an|die|der|das|le|la|o|el|de|il)\\s+)?([\\p{L}][\\p{L} &-]{2,38}?)\\s+(?:at|of|for|with|bei|beim|von|vom|chez|de|du|des|del|della|da|do|bij|van|presso|en)\\s+(${FIRM})`,
   'gu',
 );
 const INTRO_FIRM = new RegExp(`(?<!\\p{L})(?:${WE_ARE})\\s+(${FIRM})`, 'gu');

@@ -1,5 +1,5 @@
 import { addressLikeness } from '../../people/addresses';
-import { companyFitsDomain, companyLikeness, LEGAL_FORM } from '../../people/companies';
+import { companyFitsDomain, companyLikeness, isDomainLabel, LEGAL_FORM } from '../../people/companies';
 import { localPart } from '../../people/emails';
 import { isRoleName, looksLikeName, nameFitsLocalPart, nameOverlap } from '../../people/names';
 import { fold } from '../../people/text';
@@ -73,6 +73,7 @@ function splitPiece(piece: TextPiece, know: Knowledge): TextPiece[] {
     if (
       comma > 0 &&
       addressLikeness(head) === 0 &&
+      !/^\d/.test(head) &&
       (nameScore(head, know) >= 0.9 || companyScore(head, know) >= 0.8)
     )
       return cut(comma, 2);
@@ -103,6 +104,12 @@ function splitPiece(piece: TextPiece, know: Knowledge): TextPiece[] {
     )
       return cut(comma.index, comma[0].length);
     if (nameScore(left, know) > 0 && titleScore(rightFirst) > 0) return cut(comma.index, comma[0].length);
+  }
+  const words = piece.value.split(' ');
+  for (let count = 1; know.domain && count < Math.min(words.length, 5); count++) {
+    const left = words.slice(0, count).join(' ');
+    if (titleScore(left) > 0 && isDomainLabel(words.slice(count).join(' '), know.domain))
+      return cut(left.length, 1);
   }
   const of = OF_FIRM.exec(piece.value);
   if (
