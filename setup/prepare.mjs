@@ -12,7 +12,7 @@ import {
 } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { run, show, step, Trouble } from './say.mjs';
+import { run, step, Trouble } from './say.mjs';
 
 export const root = join(dirname(fileURLToPath(import.meta.url)), '..');
 export const home = join(root, '.emporikon');
@@ -98,11 +98,10 @@ export async function ensurePackages() {
     .digest('hex');
   const stamp = join(root, 'node_modules', '.emporikon-lock');
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === lock) return;
-  console.log('  installing the npm packages of package-lock.json');
-  const code = await show('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { cwd: root });
-  if (code !== 0)
-    throw new Trouble(
-      'npm ci failed; its words are above. Is the npm registry reachable, and is there space on the disk?',
-    );
+  await step('installing the npm packages of package-lock.json', () =>
+    run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { cwd: root }).catch((error) => {
+      throw new Trouble(`${error.message}\nIs the npm registry reachable, and is there space on the disk?`);
+    }),
+  );
   writeFileSync(stamp, lock);
 }
