@@ -7,6 +7,7 @@ const USAGE = `emporikon: reads what prospects send
   emporikon read [--json] [--ours DOMAIN[,DOMAIN]] FILE…
       reads email files; one line a file, or one JSON object a line
       --ours   our own domains, so that what colleagues hand on is read as the original sender's
+               (otherwise EMPORIKON_OURS, otherwise wharfside.example)
 `;
 
 interface Read {
@@ -58,7 +59,7 @@ export async function main(args: readonly string[]): Promise<number> {
     return command === undefined || command === '--help' ? 0 : 2;
   }
   let json = false;
-  let ours = (process.env.EMPORIKON_OURS ?? '').split(',').filter(Boolean);
+  let ours = (process.env.EMPORIKON_OURS ?? 'wharfside.example').split(',').filter(Boolean);
   const files: string[] = [];
   for (let at = 0; at < rest.length; at++) {
     const word = rest[at] ?? '';

@@ -1,10 +1,15 @@
 import { fold } from './text';
 
 const STREET_BEFORE =
-  /\b(?:rua|avenida|av\.?|travessa|praça|largo|calle|c\/|plaza|paseo|via|viale|piazza|corso|rue|boulevard|bd\.?|place|quai|chemin|impasse|allée|cours|ul\.|ulica|calçada|estrada|carrer|passeig)\s+(?:\p{L}|\d|[''])/iu;
+  /\b(?:rua|avenida|av\.?|travessa|praça|largo|calle|c\/|plaza|paseo|via|viale|piazza|corso|rue|boulevard|bd\.?|place|quai|chemin|impasse|allée|cours|ul\.|ulica|calçada|estrada|carrer|passeig|za|zi|zac|lieu-dit|résidence|polígono)\s+(?:\p{L}|\d|[''])/iu;
 const STREET_AFTER =
-  /(?:\b(?:street|st|road|rd|avenue|ave|lane|ln|drive|dr|way|square|sq|place|pl|court|ct|terrace|close|quay|wharf|row|mews|crescent|hill|gardens|parade|boulevard|blvd|highway|parkway|yard|gate|walk|embankment|dock|docks|park|estate|house|mill|alley|bridge)\b|(?:stra(?:ß|ss)e|str|weg|platz|gasse|allee|ufer|damm|ring|straat|laan|plein|gracht|kade|singel|dijk|steeg|dreef|gatan|vägen|gata|vej|gade|veien|gaten|allé|katu|tie)\b\.?)/iu;
+  /(?:\b(?:street|st|road|rd|avenue|ave|lane|ln|drive|dr|way|square|sq|place|pl|court|ct|terrace|close|quay|wharf|row|mews|crescent|hill|gardens|parade|boulevard|blvd|highway|parkway|yard|gate|walk|embankment|dock|docks|park|estate|house|mill|alley|bridge)\b|(?:stra(?:ß|ss)e|str|weg|platz|gasse|allee|ufer|damm|ring|straat|laan|plein|gracht|kade|singel|dijk|steeg|dreef|gatan|vägen|gata|väg|vej|vejen|gade|gaden|veien|gaten|allé|alléen|plads|torv|torvet|torg|stræde|katu|tie|chaussee|promenade|steig|stieg|utca|körút)\b\.?)/iu;
 const NUMBERED = /\d/;
+/** A name and a house number, whatever the street is called; only next to a post code is it taken for a street. */
+const HOUSE =
+  /^(?:\p{Lu}[\p{L}'’. -]{2,40}?,?\s(?:n[º°o]\.?\s?)?\d{1,4}\s?[a-z]?(?:\s?[-–/]\s?\d{1,4}\s?[a-z]?)?|\d{1,5}[a-z]?(?:[-–/]\d{1,4})?,?\s\p{Lu}[\p{L}'’. -]{2,40})$/iu;
+const UNIT =
+  /^(?:suite|ste|unit|floor|flat|apt|apartment|room|level|building|bldg|block|étage|piso|planta|bâtiment|bât|c\/o)\b\.?\s*#?[\p{L}\d]|^\d{1,2}(?:st|nd|rd|th)\s(?:floor|level)\b|^(?:the\s)?(?:\p{L}+\s){1,2}(?:house|cottage|farm|barn|mill|forge|lodge|hall|building|business park|industrial estate|trading estate|retail park|chambers|tower|arcade|stables|rectory|vicarage|manor|grange)$|^the old \p{L}+$/iu;
 const POSTCODES: readonly [RegExp, string][] = [
   [/\b\d{4}-\d{3}\b(?!\d)/, 'PT'],
   [/\b(?:[A-Z]{1,2}\d[A-Z\d]?\s?\d[A-Z]{2})\b/, 'GB'],
@@ -13,6 +18,8 @@ const POSTCODES: readonly [RegExp, string][] = [
   [/\b[A-Z]\d[A-Z]\s?\d[A-Z]\d\b/, 'CA'],
   [/\b(?:NSW|VIC|QLD|WA|SA|TAS|ACT|NT)\s+\d{4}\b/, 'AU'],
   [/\b[A-Z]\d{2}\s?[A-Z0-9]{4}\b/, 'IE'],
+  [/(?:-ku|-shi|-cho|Tokyo|Osaka|Kyoto|Japan)[,\s]+\d{3}-\d{4}\b/, 'JP'],
+  [/\b\d{2}-\d{3}\s\p{Lu}/u, 'PL'],
   [/\bD-\d{5}\b/, 'DE'],
   [/\bF-\d{5}\b/, 'FR'],
   [/\b(?:A|AT)-\d{4}\b/, 'AT'],
@@ -212,10 +219,10 @@ const CITIES: Record<string, string> = {
 
 /** How strongly a line looks like a postal address or a part of one: 0, 0.5 (town or country alone), 1 (street, post code). */
 export function addressLikeness(text: string): number {
-  const street = (STREET_BEFORE.test(text) || STREET_AFTER.test(text)) && NUMBERED.test(text);
-  if (street || POSTCODES.some(([pattern]) => pattern.test(text)) || PLAIN_POSTCODE.test(text)) return 1;
+  if (hasStreet(text) || hasPostcode(text)) return 1;
   if (/\bp\.?\s?o\.?\s?box\s+\d+|postfach\s+\d+|apartado\s+\d+/i.test(text)) return 1;
   if (STREET_BEFORE.test(text) && text.split(' ').length <= 6) return 0.5;
+  if (UNIT.test(text) && text.split(' ').length <= 6) return 0.5;
   const folded = fold(text);
   return COUNTRIES[folded] ||
     (folded.split(' ').length <= 4 &&
@@ -224,6 +231,17 @@ export function addressLikeness(text: string): number {
     ? 0.5
     : 0;
 }
+
+/** Whether a text names a street and holds a number. */
+export const hasStreet = (text: string): boolean =>
+  (STREET_BEFORE.test(text) || STREET_AFTER.test(text)) && NUMBERED.test(text);
+
+/** Whether a text could be a street with its number, judged by its shape alone. */
+export const hasHouseShape = (text: string): boolean => HOUSE.test(text);
+
+/** Whether a text holds a post code of a shape we know. */
+export const hasPostcode = (text: string): boolean =>
+  POSTCODES.some(([pattern]) => pattern.test(text)) || PLAIN_POSTCODE.test(text);
 
 function placeNames(text: string): string[] {
   return text

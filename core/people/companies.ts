@@ -63,8 +63,25 @@ export function companyFitsDomain(name: string, domain: string): boolean {
   const initials = words.map((word) => word[0] ?? '').join('');
   if (initials.length >= 3 && initials === label) return true;
   if (label.length >= 5 && joined.includes(label)) return true;
+  if (isClipped(label, words)) return true;
   const shared = words.filter((word) => word.length >= 4 && label.includes(word));
   return shared.length > 0 && shared.join('').length >= Math.min(label.length * 0.6, joined.length);
+}
+
+/** Whether a label is made of the beginnings of several words in their order: `cranevets` of Crane Veterinary Surgery. */
+function isClipped(label: string, words: readonly string[]): boolean {
+  let rest = label;
+  let used = 0;
+  let longest = 0;
+  for (const word of words) {
+    let length = 0;
+    while (length < word.length && word[length] === rest[length]) length++;
+    if (length < 2) continue;
+    rest = rest.slice(length);
+    used++;
+    longest = Math.max(longest, length);
+  }
+  return used >= 2 && longest >= 4 && (rest === '' || rest === 's');
 }
 
 /** Whether a text is the domain's own label written out, with or without spaces. */

@@ -7,7 +7,7 @@ export interface PersonName {
 }
 
 const BEFORE =
-  /^(?:(?:dr|prof|professor|mr|mrs|ms|miss|mx|sir|dame|herr|frau|hr|fr|sr|sra|srta|dhr|mevr|drs|ir|ing|eng|engª|dott|dottssa|mag|dipl|msc|m|mme|mlle|monsieur|madame|senhor|senhora|señor|señora|don|doña|rev|arq|lic|avv|geom|rag)(?:[.ªº]+(?:\s*-?\s*(?:ing|inf|kfm|med|rer|nat|phil|oec|pol|jur|habil|h\.?c|wirt|techn)\.?)*|\s))\s*/iu;
+  /^(?:(?:i\.\s?[av]\.|p\.\s?p\.|ppa\.)\s*|(?:dr|prof|professor|mr|mrs|ms|miss|mx|sir|dame|herr|frau|hr|fr|sr|sra|srta|dhr|mevr|drs|ir|ing|eng|engª|dott|dottssa|mag|dipl|msc|m|mme|mlle|monsieur|madame|senhor|senhora|señor|señora|don|doña|rev|arq|lic|avv|geom|rag)(?:[.ªº]+(?:\s*-?\s*(?:ing|inf|kfm|med|rer|nat|phil|oec|pol|jur|habil|h\.?c|wirt|techn)\.?)*|\s))\s*/iu;
 const AFTER =
   /[,\s]+\(?(?:ph\.?\s?d\.?|m\.?b\.?a\.?|m\.?sc\.?|b\.?sc\.?|m\.?a\.?|b\.?a\.?|m\.?eng\.?|b\.?eng\.?|ll\.?[mb]\.?|m\.?d\.?|esq\.?|obe|mbe|cbe|frsa|fca|aca|acca|cpa|cips|mcips|fcips|pmp|jr\.?|sr\.?|ii|iii|iv|dipl\.?-?(?:ing|kfm)\.?|b\.?com\.?|c\.?eng\.?)\)?$/iu;
 const PRONOUNS =
@@ -147,6 +147,17 @@ export function nameOverlap(a: string, b: string): number {
       : sum;
   }, 0);
   return score / few.length;
+}
+
+/** Whether a local part is the whole name in one of the ways people make addresses: `jmontes`, `javier.montes`, `montesj`. */
+export function spellsLocalPart(name: string, localPart: string): boolean {
+  const words = fold(stripTitles(name)).split(' ');
+  const local = squash(localPart.split('+')[0] ?? '').replace(/\d+$/, '');
+  const [given, family] = [words[0] ?? '', words.slice(1).join('')];
+  if (!given || !family || local.length < 4) return false;
+  return [given + family, given.slice(0, 1) + family, family + given, family + given.slice(0, 1)].includes(
+    local,
+  );
 }
 
 /** Whether a name and a local part belong together: `Ines Duarte` with `iduarte`, `ines.d`, `duarte`. */

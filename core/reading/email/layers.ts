@@ -39,6 +39,8 @@ const ORIGINAL_MARK =
   /^\s*[-_]{2,}\s*(?:original message|ursprüngliche nachricht|originalnachricht|message d['’]origine|mensaje original|mensagem original|oorspronkelijk bericht|messaggio originale|oprindelig meddelelse|ursprungligt meddelande)\s*[-_]{2,}\s*$/iu;
 const WROTE =
   /^(?:on|am|le|el|em|op|il|den|på|no dia|a)\s.{4,220}?(?:wrote|schrieb|a écrit|escribió|escreveu|schreef|ha scritto|skrev)\b.{0,120}?:?\s*$|^.{2,160}(?:wrote|schrieb|a écrit|escribió|escreveu|schreef|ha scritto|skrev)\s*:\s*$/iu;
+/** How an attribution line begins; one that begins so is not continued from the line above. */
+const OPENS = /^(?:on|am|le|el|em|op|il|den|på|no dia|a)\s/iu;
 const FORWARD_SUBJECT = /^\s*(?:fwd?|wg|tr|enc|rv|doorst|i|vs|vb|vl|fs)\s*:/i;
 
 /** Whether a subject line says that the message was handed on. */
@@ -114,6 +116,7 @@ function attribution(rows: readonly Row[], at: number): { next: number; from: Ma
   for (let span = 0; span < 3 && rows[at + span]?.depth === depth; span++) {
     const text = rows[at + span]?.text.trim() ?? '';
     if (!text || text.length > 300) return null;
+    if (joined && WROTE.test(text) && OPENS.test(text)) return null;
     joined = joined ? `${joined} ${text}` : text;
     if (joined.length > 8 && WROTE.test(joined) && (/:\s*$/.test(joined) || findEmails(joined).length > 0)) {
       const address = findEmails(joined).at(-1)?.value ?? '';

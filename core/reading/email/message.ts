@@ -90,6 +90,13 @@ export function parseMailbox(written: string): Mailbox | null {
   return name ? { name, address: '' } : null;
 }
 
+/** The author; where a comma was not quoted (`Broek, Jasper ten <…>`) the header is read as the one mailbox it means. */
+function readFrom(parsed: Address | undefined, header: string): Mailbox | null {
+  const author = mailbox(parsed);
+  if (author?.address || !header) return author;
+  return parseMailbox(decodeWords(header)) ?? author;
+}
+
 const hasMailHeaders = (email: Email): boolean =>
   email.headers.some((header) =>
     ['from', 'to', 'date', 'subject', 'message-id', 'received'].includes(header.key),
@@ -146,7 +153,7 @@ export async function takeApart(raw: Uint8Array): Promise<Message> {
     notices.push(`sent to more than ${MAX_RECIPIENTS} recipients; the first ${MAX_RECIPIENTS} were kept`);
   const text = (body === 'plain' ? plain : fromHtml.text).replace(/\r\n?/g, '\n').replace(/\0/g, '\ufffd');
   return {
-    from: mailbox(email.from) ?? (header('from') ? parseMailbox(header('from')) : null),
+    from: readFrom(email.from, header('from')),
     replyTo: mailbox(email.replyTo?.[0]),
     to: recipients.map(mailbox).filter((one): one is Mailbox => one !== null),
     subject: tidy(email.subject ?? '').slice(0, 998),

@@ -5,14 +5,18 @@ import {
   looksLikeName,
   nameFitsLocalPart,
   nameFromLocalPart,
+  nameKey,
   nameOverlap,
   parseName,
 } from '../../people/names';
-import { fold } from '../../people/text';
+import { fold, squash } from '../../people/text';
 import { readIntents } from '../intents/read';
 import { partSignature } from '../signature/block';
-import { readIntroduction, readSignature } from '../signature/read';
-import type { Knowledge, Told } from '../signature/roles';
+import { readIntroduction } from '../signature/introduction';
+import { readSignature } from '../signature/read';
+import type { Told } from '../signature/roles';
+import type { Knowledge } from '../signature/scores';
+import { titleLikeness } from '../signature/words';
 import type { Claim, Mailbox, Reading, ReadOptions, Span } from '../types';
 import { splitLayers } from './layers';
 import { parseDate, takeApart, type Message } from './message';
@@ -28,13 +32,17 @@ function readDisplayName(mailbox: Mailbox | null, domain: string | null): Shown 
   let text = (mailbox?.name ?? '').replace(/^['"]+|['"]+$/g, '').trim();
   if (!text || text.includes('@')) return { name: '', company: '' };
   text = text.replace(/\s+via\s+.*$/i, '');
-  const halves = /^(.+?)\s*(?:\(([^)]+)\)|\s[|–—-]\s(.+)|\s(?:at|from|@|bei|von|chez)\s(.+))$/iu.exec(text);
+  const firm = (half: string): boolean =>
+    companyLikeness(half) > 0 || (domain !== null && companyFitsDomain(half, domain));
+  const halves =
+    /^(.+?)\s*(?:\(([^)]+)\)|\s[|–—-]\s(.+))$/u.exec(text) ??
+    /^(.+?)\s(?:at|from|@|bei|chez)\s(.+)$/iu.exec(text) ??
+    /^(.+\s.+?)\svon\s(.+)$/iu.exec(text);
   if (halves?.[1]) {
     const left = halves[1];
-    const right = halves[2] ?? halves[3] ?? halves[4] ?? '';
-    const firm = (half: string): boolean =>
-      companyLikeness(half) > 0 || (domain !== null && companyFitsDomain(half, domain));
-    if (firm(left) && looksLikeName(right)) return { name: right, company: left };
+    const right = halves[2] ?? halves[3] ?? '';
+    const isTurned = firm(left) && (!firm(right) || companyLikeness(left) > companyLikeness(right));
+    if (isTurned && looksLikeName(right)) return { name: right, company: left };
     if (looksLikeName(left)) return { name: left, company: firm(right) ? right : '' };
   }
   const comma = /^([^,]+),\s*([^,]+)$/.exec(text);
@@ -53,6 +61,26 @@ function readDisplayName(mailbox: Mailbox | null, domain: string | null): Shown 
   return { name: text, company: '' };
 }
 
+/** Whether the signature writes the same name with its accents, in full, or given name first where the header has not. */
+function isBetterWritten(signed: string, header: string, shown: string): boolean {
+  if (signed === header) return false;
+  if (fold(header) === fold(signed)) return /[^\p{ASCII}]/u.test(signed);
+  const [few, many] = [nameKey(header).split(' '), nameKey(signed).split(' ')];
+  if (many.length === few.length) return !shown.includes(',') && few.join() === many.join();
+  const more = many.filter((word) => !few.includes(word));
+  return more.length === 1 && few.every((word) => many.includes(word)) && titleLikeness(more.join(' ')) === 0;
+}
+
+/** "Zurbriggen Reto" of reto.zurbriggen@: a local part that parts the two words tells their order. */
+function inSpokenOrder(name: string, shown: string, address: string): string {
+  const words = name.split(' ');
+  const [first, second, ...more] = localPart(address).toLowerCase().split(/[._-]/);
+  const [left, right] = words.map(squash);
+  const turned =
+    words.length === 2 && !more.length && !shown.includes(',') && first === right && second === left;
+  return turned ? words.reverse().join(' ') : name;
+}
+
 function fullNameClaim(
   shown: string,
   told: Told | null,
@@ -64,17 +92,15 @@ function fullNameClaim(
   const signed: Span | undefined = told ? { part: 'text', start: told.start, end: told.end } : undefined;
   const isWhole = fromHeader.includes(' ') && looksLikeName(fromHeader);
   if (isWhole) {
-    const agrees = fromSignature !== '' && nameOverlap(fromHeader, fromSignature) >= 0.99;
-    const accented =
-      agrees &&
-      fold(fromHeader) === fold(fromSignature) &&
-      fromSignature !== fromHeader &&
-      /[^\p{ASCII}]/u.test(fromSignature);
+    const overlap = fromSignature ? nameOverlap(fromHeader, fromSignature) : 1;
+    const agrees = fromSignature !== '' && overlap >= 0.99;
+    const better = agrees && isBetterWritten(fromSignature, fromHeader, shown);
+    const value = better ? fromSignature : inSpokenOrder(fromHeader, shown, address);
     return {
       field: 'fullName',
-      value: accented ? fromSignature : fromHeader,
-      confidence: agrees ? 0.99 : 0.95,
-      span: accented ? signed : span,
+      value,
+      confidence: agrees ? 0.99 : value === fromHeader && overlap >= 0.99 ? 0.95 : 0.85,
+      span: better ? signed : span,
       source: agrees ? "sender's name and signature" : "sender's name",
     };
   }
@@ -131,7 +157,7 @@ function readClaims(
     : (parseDate(layer.date) ?? message.sentAt ?? receivedAt);
   const know: Knowledge = { name: shown.name ? parseName(shown.name).fullName : '', address, domain };
   const ourOwn = chosen.side === 'ours';
-  const { body, signature } = partSignature(layer.lines, know.name);
+  const { body, signature } = partSignature(layer.lines, know.name, domain);
   const at = (needle: string): Span | undefined => headerSpan(message, message.text, own, needle);
   const claims: Claim[] = [];
   const read = ourOwn

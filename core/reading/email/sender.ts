@@ -28,8 +28,8 @@ export function isOurs(address: string, ours: readonly string[]): boolean {
 const isShort = (layer: Layer): boolean => layer.lines.map((line) => line.text.trim()).join(' ').length < 400;
 
 /**
- * Whether a hand-on comes from inside our own house. By the list of our domains where there is one; without it, a
- * sender and a recipient of one firm, or a short note above something the sender was sent.
+ * Whether a hand-on comes from inside our own house: by the list of our domains, or because sender and recipient are
+ * of one firm. Where neither end is on the list, a short note above something the sender was sent counts as well.
  */
 function isInside(
   sender: Mailbox | null,
@@ -41,9 +41,9 @@ function isInside(
   if (!sender?.address) return true;
   if (isOurs(sender.address, ours)) return true;
   const domain = companyDomain(sender.address);
-  if (domain && inner.from?.address && companyDomain(inner.from.address) === domain) return false;
   if (domain && recipients.some((to) => companyDomain(to) === domain)) return true;
-  if (ours.length > 0) return false;
+  if (domain && inner.from?.address && companyDomain(inner.from.address) === domain) return false;
+  if (recipients.some((to) => isOurs(to, ours))) return false;
   const received =
     inner.to.toLowerCase().includes(normalizeEmail(sender.address)) ||
     (sender.name !== '' && inner.to.toLowerCase().includes(sender.name.toLowerCase()));

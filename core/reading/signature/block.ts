@@ -1,3 +1,4 @@
+import { companyFitsDomain, companyLikeness, LEGAL_FORM } from '../../people/companies';
 import { findEmails } from '../../people/emails';
 import { fold } from '../../people/text';
 import { nameOverlap, looksLikeName } from '../../people/names';
@@ -46,8 +47,13 @@ function withoutSmallPrint(lines: readonly Line[]): Line[] {
  * or, without any of these, a run of contact lines at the end.
  * @param lines the sender's lines, quoting removed
  * @param senderName the name in the From header, possibly empty
+ * @param domain the sender's registrable domain unless it is a free-mail one
  */
-export function partSignature(lines: readonly Line[], senderName: string): Parted {
+export function partSignature(
+  lines: readonly Line[],
+  senderName: string,
+  domain: string | null = null,
+): Parted {
   const filled = lines.map((line, index) => ({ index, text: line.text.trim() })).filter((one) => one.text);
   const tail = filled.slice(-DEEPEST);
   let begin = lines.length;
@@ -64,7 +70,7 @@ export function partSignature(lines: readonly Line[], senderName: string): Parte
     } else if (takesLeave(text)) {
       if (!proseAfter || /^\s*(?:p\.?\s?s\b|nb\b)/im.test(textAfter(tail, at))) begin = index;
     } else if (!isFirst || tail.length <= 6) {
-      const bare = text.split(/\s*[|•·,–]\s*|\s+-\s+/)[0] ?? '';
+      const bare = text.replace(/^[-–—~*_]+\s*/, '').split(/\s*[|•·,–]\s*|\s+-\s+|\s+\/{1,2}\s+/)[0] ?? '';
       const named =
         senderName &&
         fold(bare).split(' ').length <= 5 &&
@@ -76,8 +82,17 @@ export function partSignature(lines: readonly Line[], senderName: string): Parte
     if (proseAfter && begin < lines.length && index < begin - 3) break;
   }
   if (begin === lines.length) begin = contactRun(lines, tail);
+  else if (isFirmLine(lines[begin - 1]?.text.trim() ?? '', domain)) begin--;
   return { body: lines.slice(0, begin), signature: withoutSmallPrint(lines.slice(begin)) };
 }
+
+/** A line that is a firm's name and nothing else: some write it above their own. */
+const isFirmLine = (text: string, domain: string | null): boolean =>
+  text.length > 1 &&
+  text.split(' ').length <= 6 &&
+  (LEGAL_FORM.test(text) || !/[.?!,:;]$/.test(text)) &&
+  !GREETING.test(text) &&
+  (companyLikeness(text) >= 1 || (domain !== null && companyFitsDomain(text, domain)));
 
 /** A line that only takes leave, or takes leave and names the sender. */
 function takesLeave(text: string): boolean {
@@ -100,7 +115,10 @@ function contactRun(lines: readonly Line[], tail: readonly { index: number; text
   let reach = lines.length;
   for (let at = tail.length - 1; at >= 0; at--) {
     const { index, text } = tail[at] ?? { index: 0, text: '' };
-    if (SMALL_PRINT.test(text) || DEVICE_LINE.test(text)) continue;
+    if (SMALL_PRINT.test(text) || DEVICE_LINE.test(text)) {
+      if (contacts === 0) reach = index;
+      continue;
+    }
     if (
       isProse(text) ||
       GREETING.test(text) ||

@@ -7,7 +7,10 @@ const BY_LANGUAGE: readonly [RegExp, string[]][] = [
   [/\b(?:obrigad[oa]|cumprimentos|olá|orçamento|telemóvel|não|você)\b/iu, ['PT', 'BR']],
   [/\b(?:gracias|saludos?|hola|presupuesto|usted|móvil)\b/iu, ['ES', 'MX']],
   [/\b(?:groet|groeten|graag|bedankt|offerte|geachte|wij|jullie)\b/iu, ['NL', 'BE']],
-  [/\b(?:saluti|grazie|buongiorno|preventivo|gentile|cellulare)\b/iu, ['IT']],
+  [
+    /\b(?:saluti|grazie|buongiorno|preventivo|gentile|cellulare|distinti|cordiali|vorrei|vorremmo|consegna|ordine|della)\b/iu,
+    ['IT'],
+  ],
   [/\b(?:hälsningar|tack|hej|offert)\b/iu, ['SE']],
   [/\b(?:venlig|tak|tilbud|tlf)\b/iu, ['DK', 'NO']],
   [/\b(?:hei|mvh|vennlig|daglig leder|innkjøp\w*)\b/iu, ['NO']],
@@ -56,6 +59,14 @@ const SHAPES: readonly [RegExp, string][] = [
   [/^08[35679]\s\d{3}\s\d{4}$/, 'IE'],
   [/^07\d-\d{3}\s?\d{2}\s?\d{2}$/, 'SE'],
   [/^[29]\d{2}\s\d{3}\s\d{3}$/, 'PT'],
+  [/^0\d{2}\s\d{3}\s\d{2}\s\d{2}$/, 'CH'],
+  [/^04\d{2}\s\d{2}\s\d{2}\s\d{2}$|^0\d\s\d{3}\s\d{2}\s\d{2}$/, 'BE'],
+  [/^[67]\d{2}\s\d{2}\s\d{2}\s\d{2}$|^9\d\s\d{3}\s\d{2}\s\d{2}$/, 'ES'],
+  [/^3\d{2}\s\d{6,7}$|^3\d{2}\s\d{3}\s\d{4}$/, 'IT'],
+  [/^(?:4|9)\d{2}\s\d{2}\s\d{3}$/, 'NO'],
+  [/^(?:04\d|050)\s\d{3}\s\d{4}$/, 'FI'],
+  [/^\(\d{2}\)\s9?\d{4}-\d{4}$/, 'BR'],
+  [/^0[36-9]\s\d{3}\s\d{4}$|^02[1279]\s\d{3}\s\d{3,4}$/, 'NZ'],
 ];
 
 /**
@@ -79,8 +90,9 @@ export function likelyCountries(
   for (const phone of phones) {
     const international = /^(?:\+|00)/.test(phone.trim()) ? readPhone(phone) : null;
     vote(international?.country ?? undefined, 9);
-    for (const [shape, country] of SHAPES) if (shape.test(phone.trim())) vote(country, 4);
   }
+  for (const [shape, country] of SHAPES)
+    if (phones.some((phone) => shape.test(phone.trim()))) vote(country, 4);
   const tld = domain?.split('.').at(-1) ?? '';
   if (tld.length === 2) vote(TLD[tld] ?? tld.toUpperCase(), 7);
   for (const [pattern, countries] of BY_LANGUAGE) {

@@ -1,7 +1,8 @@
 import { addressLikeness } from '../../people/addresses';
+import { companyLikeness } from '../../people/companies';
 import { findEmails } from '../../people/emails';
 import type { Line } from '../email/layers';
-import { labelOf, SMALL_PRINT } from './words';
+import { labelOf, SMALL_PRINT, titleLikeness, type PhoneLabel } from './words';
 
 export type Piece =
   | { kind: 'email' | 'url'; value: string; start: number; end: number; line: number }
@@ -11,18 +12,21 @@ export type Piece =
       start: number;
       end: number;
       line: number;
-      label: 'mobile' | 'work' | 'home' | 'fax' | null;
+      label: PhoneLabel | null;
     }
   | { kind: 'text'; value: string; start: number; end: number; line: number };
 
 const URL =
   /(?:https?:\/\/[^\s<>"'|•·]+|www\.[^\s<>"'|•·,;]+|(?<![\p{L}\p{N}@._-])(?:[\p{L}\p{N}][\p{L}\p{N}-]*\.)+(?:example|com|org|net|info|biz|shop|bike|eu|coop|co\.uk|org\.uk|gov\.uk|com\.au|co\.nz|ie|uk|de|at|ch|fr|nl|be|pt|es|it|dk|se|no|fi|pl|cz|us|ca|au|nz|io|cafe|city)(?:\/[^\s<>"'|•·,;]*)?(?![\p{L}\p{N}@-]))/giu;
 const NUMBER =
-  /(?<![\p{L}\p{N}@._/])(?:\+|\(\s*\+|00)?\(?\d[\d\u00a0 ().\-/–‑]{4,24}\d(?:\s*(?:ext\.?|extension|x|#|dw|durchwahl)\s*\d{1,6})?(?![\p{L}\p{N}@])/giu;
+  /(?<![\p{L}\p{N}@._/])(?:\+|\(\s*\+|00)?\(?\d[\d\u00a0 ().\-/–‑]{4,48}\d(?:\s*(?:ext\.?|extension|x|#|dw|durchwahl)\s*\d{1,6})?(?![\p{L}\p{N}@])/giu;
 const LABEL_BEFORE =
   /(?:^|[\s|•·,;/(])((?:tel\.?|tél\.?|direct|phone|mobile|cell|home|office)\s(?:direct|dial|line|phone|no|nr|mobil|móvil)\.?|[\p{L}@☎📞✆📱✉📧🌐📠📍][\p{L}@&/-]{0,14}\.?)\s*(?:\((?:[\p{L} ]{1,14})\))?\s*[:.=>)]*\s*$/iu;
 const SEPARATOR =
   /\s*[|•·▪◦●■‖¦›»]\s*|\s*\/\/\s*|\s{3,}|\t+|\s+[–—-]+\s+|\s+\/\s+|\s*;\s+|\s*\*{1,3}\s*|\s*~\s*/g;
+
+const isPhoneLabel = (label: ReturnType<typeof labelOf>): label is PhoneLabel =>
+  label !== null && label !== 'email' && label !== 'url' && label !== 'address';
 
 interface Taken {
   start: number;
@@ -44,7 +48,7 @@ function isNumberLike(value: string, before: string, after: string, label: strin
   )
     return false;
   if (/^\s*(?:€|\$|£|eur\b|usd\b|gbp\b|kg\b|km\b)/i.test(after)) return false;
-  if (/^\d{5,9}$/.test(value) && !label) return false;
+  if (/^\d{5,8}$/.test(value) && !label) return false;
   return label !== null || /^[+(0]/.test(value.trim()) || count >= 8;
 }
 
@@ -75,7 +79,7 @@ export function cutLine(line: Line, index: number): Piece[] {
     taken.push({ start: match.index, end });
     pieces.push({ kind: 'url', value, ...at(match.index, end) });
   }
-  let lastLabel: 'mobile' | 'work' | 'home' | 'fax' | null = null;
+  let lastLabel: PhoneLabel | null = null;
   let lastEnd = -9;
   for (const match of text.matchAll(NUMBER)) {
     let { index: start } = match;
@@ -88,19 +92,19 @@ export function cutLine(line: Line, index: number): Piece[] {
       const word = LABEL_BEFORE.exec(before)?.[1] ?? '';
       const named = word ? labelOf(word) : null;
       const both = /tel\s*\/\s*fax|t\/f/i.test(before.slice(-10));
-      let label =
-        named === 'mobile' || named === 'work' || named === 'home' || named === 'fax' ? named : null;
+      let label = isPhoneLabel(named) ? named : null;
       const inBrackets =
         /^\s*\(?\s*(mobile|mobil|cell|office|work|fax|home|direct|m|t|f|tel|mob)\s*\)?/i.exec(
           text.slice(part.end),
         );
-      if (!label && inBrackets?.[1] && /^\s*[([]/.test(text.slice(part.end)))
-        label = labelOf(inBrackets[1]) as typeof label;
+      const after = inBrackets?.[1] ? labelOf(inBrackets[1]) : null;
+      if (!label && isPhoneLabel(after) && /^\s*[([]/.test(text.slice(part.end))) label = after;
       if (!label && part.start - lastEnd <= 4) label = lastLabel;
       if (both) label = 'work';
       if (!free(part.start, part.end) || !isNumberLike(part.value, before, text.slice(part.end), label))
         continue;
-      if (!label && addressLikeness(text) >= 1 && !/^[+(]|^0/.test(part.value)) continue;
+      if (!label && addressLikeness(text) >= 1 && !/^[+(]|^0/.test(part.value) && digits(part.value) < 9)
+        continue;
       taken.push({ start: part.start, end: part.end });
       pieces.push({ kind: 'phone', value: part.value, label, ...at(part.start, part.end) });
       lastLabel = label;
@@ -118,13 +122,29 @@ export function cutLine(line: Line, index: number): Piece[] {
 
 /** Two numbers written with only a slash or a wide gap between them. */
 function splitNumbers(value: string, start: number): { value: string; start: number; end: number }[] {
-  const gap = /\s+\/\s+(?=[+0(])|\s{2,}(?=[+0(])|\s(?=\+)|\s+[–-]\s+(?=\+)/.exec(value);
+  const gap =
+    /\s+\/\s+(?=[+0(])|\s{2,}(?=[+0(])|\s(?=\+)|\s+[–-]\s+(?=\+)/.exec(value) ??
+    [...value.matchAll(/\s+\/\s+|\s{2,}/g)].find(
+      (one) => digits(value.slice(0, one.index)) >= 8 && digits(value.slice(one.index)) >= 8,
+    );
   if (!gap || digits(value.slice(0, gap.index)) < 6) return [{ value, start, end: start + value.length }];
   const rest = gap.index + gap[0].length;
   return [
     { value: value.slice(0, gap.index), start, end: start + gap.index },
     ...splitNumbers(value.slice(rest), start + rest),
   ];
+}
+
+/** "Sr. Manager - Procurement", "Owner / Baker": one title, whatever stands between its halves. */
+function isWithinTitle(text: string, from: number, at: number, separator: string): boolean {
+  if (!/[/–—-]/.test(separator) || separator.includes('//')) return false;
+  const left = text.slice(from, at).replace(/^[\s–—-]+/, '');
+  const rest = text.slice(at + separator.length);
+  const right = rest.slice(0, rest.search(SEPARATOR) < 0 ? rest.length : rest.search(SEPARATOR));
+  return (
+    [left, right].every((half) => half.split(/\s+/).length <= 4 && titleLikeness(half) > 0) &&
+    companyLikeness(right) === 0
+  );
 }
 
 function cutText(text: string, start: number, line: number): Piece[] {
@@ -147,6 +167,7 @@ function cutText(text: string, start: number, line: number): Piece[] {
       });
   };
   for (const match of text.matchAll(SEPARATOR)) {
+    if (isWithinTitle(text, from, match.index, match[0])) continue;
     push(match.index);
     from = match.index + match[0].length;
   }
