@@ -128,7 +128,7 @@ export function readComposerLine(line: string, context: ComposerContext): Compos
   const reading: ComposerReading = { nextMove: null, entry: null, amount: null, wants: null, lit: [] };
   const said: Clause[] = [];
   for (const clause of clausesOf(text)) {
-    const [moment] = findMoments(clause.text, context.now, undefined, context.zone);
+    const [moment] = findMoments(clause.text, { reference: context.now, zone: context.zone });
     const taken = moment ? [moment] : [];
     const clear = (intent: Intent): boolean =>
       !taken.some(

@@ -140,3 +140,80 @@ describe('spans', () => {
     );
   });
 });
+
+describe('counts as people write them', () => {
+  it.each([
+    ['We would like eight long bikes.', ['8 long bikes']],
+    ['Please quote for 20 bikes and 5 trailers.', ['20 bikes', '5 trailers']],
+    ['für ein Forschungsprojekt benötigen wir zwei Lastenräder mit Messtechnik.', ['2 Lastenräder']],
+    [
+      '¿Podrían enviarnos un presupuesto de cinco bicicletas y dos remolques?',
+      ['5 bicicletas', '2 remolques'],
+    ],
+    ['Nous recherchons trois triporteurs pour nos livraisons.', ['3 triporteurs']],
+    ['proszę o ofertę na trzy rowery cargo', ['3 rowery']],
+    ['Vi behöver åtta lådcyklar till våren.', ['8 lådcyklar']],
+    ['Merci de nous faire parvenir une soumission pour deux vélos-cargos.', ['2 vélos-cargos']],
+    ['Könnten Sie uns ein Angebot für 5 Räder machen?', ['5 Räder']],
+    ['Do you have a dozen trailers?', ['12 trailers']],
+    ["We'd need a couple of trikes", ['2 trikes']],
+    ['Looking for 3x cold boxes', ['3 cold boxes']],
+    ['2 service plans please', ['2 service plans']],
+    ['We need 40 e-cargo bikes', ['40 e-cargo bikes']],
+    ['We have 30 employees and 2 shops', []],
+    ['Call me in 5 minutes', []],
+    ['between 10 and 12 bikes', ['12 bikes']],
+    ['Wir haben 3 Filialen', []],
+    ['one of the bikes is broken', []],
+    ['We want two more trailers', ['2 more trailers']],
+    ['kan dere gi pris på 9 lastesykler?', ['9 lastesykler']],
+    ['Vorremmo tre cargo bike per il forno', ['3 cargo bike']],
+    ['25 extra-long cargo bikes with rain covers', ['25 extra-long cargo bikes']],
+    ['Graag een offerte voor vier bakfietsen.', ['4 bakfietsen']],
+    ["I'd like to order 6 helmets", ['6 helmets']],
+    ['We want 100 units', ['100 units']],
+  ])('%s', (text, expected) =>
+    expect(
+      read(text).flatMap((one) => (one.kind === 'quantity' ? [`${one.value.count} ${one.value.of}`] : [])),
+    ).toEqual(expected),
+  );
+});
+
+describe('sums as people write them', () => {
+  it.each([
+    ['We can spend about 40,000 euros.', ['4000000 EUR ~']],
+    ['Budget 9.000 Euro', ['900000 EUR']],
+    ['around £5k', ['500000 GBP ~']],
+    ['circa 12k budget', ['1200000 EUR ~']],
+    ['budget USD 1.2m', ['120000000 USD']],
+    ['We have DKK 250.000 for it', ['25000000 DKK']],
+    ['30 000 € HT', ['3000000 EUR']],
+    ["CHF 45'000", ['4500000 CHF']],
+    ['up to €900', ['90000 EUR ~']],
+    ['It costs 8.000,- €', ['800000 EUR']],
+    ['forty thousand euros', ['4000000 EUR']],
+    ['12,50 € each', ['1250 EUR']],
+    ['$1,250.50 total', ['125050 USD']],
+    ['Our budget is 15000', ['1500000 EUR']],
+    ['we pay 3 euros', ['300 EUR']],
+    ['between 20 and 25k euros', ['2500000 EUR']],
+    ['5.000 kr', ['500000 SEK']],
+    ['in 2026 we paid nothing', []],
+    ['20k people live here', []],
+    ['presupuesto máximo de 36.000 euros', ['3600000 EUR']],
+    ['mit einem Budget von rund 20 Tsd. Euro', ['2000000 EUR ~']],
+    ['AUD 60k', ['6000000 AUD']],
+    ['€12-15k', ['1500000 EUR ~']],
+    ['half a million dollars', ['50000000 USD']],
+    ["jusqu'à 30 k€", ['3000000 EUR']],
+    ['20 000 zł', ['2000000 PLN']],
+  ])('%s', (text, expected) =>
+    expect(
+      read(text).flatMap((one) =>
+        one.kind === 'money'
+          ? [`${one.value.minor} ${one.value.currency}${one.value.approximate ? ' ~' : ''}`]
+          : [],
+      ),
+    ).toEqual(expected),
+  );
+});

@@ -46,13 +46,18 @@ const LOCAL: Record<string, string> = {
   PL: 'PLN',
   CZ: 'CZK',
 };
+/** What "kr" can mean; Swedish where nothing tells which. */
+const CROWNS = ['SEK', 'DKK', 'NOK'];
 const SIGN = 'US\\$|C\\$|A\\$|[€£$]|\\b(?:EUR|GBP|USD|CHF|SEK|DKK|NOK|PLN|CAD|AUD|NZD|CZK|HUF)\\b';
 const NAME = `${SIGN}|\\b(?:euros?|pounds|quid|dollars|francs|franken|kronor|kr)\\b|zł`;
 const FIGURE = `\\d{1,3}(?:[., \\u00a0\\u202f']\\d{3})+(?:[.,]\\d{1,2})?|\\d+(?:[.,]\\d{1,2})?`;
-const SCALE = `\\s?(?:k|K|m|mio\\.?|tsd\\.?|thousand|million|mil|tausend|duizend|mille)\\b`;
+const SCALE = `\\s?(?:(?:mio|tsd)\\b\\.?|(?:k|m|thousand|million|mil|tausend|duizend|mille)\\b)`;
+const AMOUNT = `(?:${FIGURE})(?:${SCALE})?`;
+/** "€12-15k": the scale behind the second figure counts for the first as well. */
+const RANGE = `(?:(?:${FIGURE})(?:${SCALE})?\\s?[-\u2013]\\s?)?`;
 const WORD = `(?:${NUMBER_WORDS})(?:[- ](?:${NUMBER_WORDS}))?\\s(?:thousand|hundred|million|mil|tausend|duizend|mille)`;
 const PATTERN = new RegExp(
-  `(?<sign>${SIGN})\\s?(?<after>(?:${FIGURE})(?:${SCALE})?)|(?<before>(?:(?:${FIGURE})(?:${SCALE})?|\\b${WORD}))(?:,-|,–)?\\s?(?<name>${NAME})|(?<![\\p{L}\\d.,])(?<bare>\\d{1,4}(?:[.,]\\d)?[kK])\\b`,
+  `(?<sign>${SIGN})\\s?(?<low>${RANGE})(?<after>${AMOUNT})|(?<before>(?:${AMOUNT}|\\bhalf a million|\\b${WORD}))(?:,-|,–)?\\s?(?<name>${NAME})|(?<![\\p{L}\\d.,])(?<bare>\\d{1,4}(?:[.,]\\d)?k)\\b|(?<=\\b(?:budget|presupuesto|orçamento|preventivo)(?:\\s[\\p{L}]+){0,4}\\s)(?<budget>\\d{1,3}(?:[., ]\\d{3})+|\\d{3,7})(?![\\d.,]*\\d)`,
   'giu',
 );
 const ABOUT =
@@ -69,16 +74,22 @@ export function readMoney(sentence: Sentence, countries: readonly string[]): Int
   const intents: Intent[] = [];
   for (const match of sentence.text.matchAll(PATTERN)) {
     const groups = match.groups ?? {};
-    const amount = readNumber(groups.after ?? groups.before ?? groups.bare ?? '');
+    const amount = readNumber(groups.after ?? groups.before ?? groups.bare ?? groups.budget ?? '');
     if (amount === null || amount <= 0 || amount > 1e10) continue;
     const named = CURRENCIES[(groups.sign ?? groups.name ?? '').toLowerCase()];
     if (groups.bare && !MONEY_TALK.test(sentence.text)) continue;
-    const currency = named ?? LOCAL[countries[0] ?? ''] ?? 'EUR';
+    const local = LOCAL[countries[0] ?? ''] ?? 'EUR';
+    const crowns = /^kr$/i.test(groups.name ?? '') && !CROWNS.includes(local);
+    const currency = named ?? (crowns ? 'SEK' : local);
     const before = ABOUT.exec(sentence.text.slice(0, match.index));
     intents.push({
       kind: 'money',
       text: match[0].trim(),
-      value: { minor: Math.round(amount * 100), currency, approximate: before !== null },
+      value: {
+        minor: Math.round(amount * 100),
+        currency,
+        approximate: before !== null || Boolean(groups.low),
+      },
       confidence: named ? 0.96 : 0.7,
       span: {
         part: 'text',

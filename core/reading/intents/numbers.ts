@@ -99,6 +99,24 @@ const WORDS: Record<string, number> = {
   sette: 7,
   otto: 8,
   dieci: 10,
+  två: 2,
+  fyra: 4,
+  fem: 5,
+  sex: 6,
+  sju: 7,
+  åtta: 8,
+  nio: 9,
+  tio: 10,
+  tolv: 12,
+  fire: 4,
+  seks: 6,
+  syv: 7,
+  otte: 8,
+  ni: 9,
+  dwa: 2,
+  trzy: 3,
+  cztery: 4,
+  pięć: 5,
 };
 
 /** Alternation of the number words for a pattern, longest first. `a` and `an` are left to the caller. */
@@ -131,7 +149,8 @@ export function readNumber(text: string): number | null {
     .trim()
     .toLowerCase()
     .replace(/[\u00a0\u202f']/g, ' ');
-  if (/^half a dozen$/.test(clean)) return 6;
+  if (clean === 'half a dozen') return 6;
+  if (clean === 'half a million') return 500_000;
   const word = clean.replace(/^(?:a|an) (?=dozen|couple|pair|hundred|thousand)/, '').replace(/ of$/, '');
   if (WORDS[word] !== undefined) return WORDS[word] ?? null;
   const pair = /^(\p{L}+)[- ](\p{L}+)$/u.exec(word);

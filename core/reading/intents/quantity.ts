@@ -3,42 +3,65 @@ import { NUMBER_WORDS, readNumber } from './numbers';
 import type { Sentence } from './sentences';
 
 const GOODS =
-  /^(?:e-?)?(?:cargo|long|e|electric|delivery|box|courier|rear|front|cold|service|charging|spare|rain)?-?(?:bikes?|cycles?|bicycles?|trikes?|trailers?|box(?:es)?|plans?|batter(?:y|ies)|vans?|units?|pieces?|sets?|helmets?|chargers?|racks?|locks?|crates?|covers?|licen[cs]es?|seats?|vehicles?|lastenr[äa]d(?:er|ern)?|r[äa]d(?:er|ern)?|fahrr[äa]der|anh[äa]nger|stück|v[ée]los?|remorques?|bicicletas?|atrelados?|remolques?|bakfietsen|bakfiets|fietsen|aanhangers?|biciclette|rimorchi|cyklar|cykler|lådcyklar|ladcykler)$/iu;
+  /^(?:e-?)?(?:cargo|long|e|electric|delivery|box|courier|rear|front|cold|service|charging|spare|rain)?-?(?:(?:cargo)?bikes?|(?:cargo)?cycles?|bicycles?|(?:cargo)?trikes?|tricycles?|trailers?|box(?:es)?|plans?|batter(?:y|ies)|vans?|units?|pieces?|sets?|helmets?|chargers?|racks?|locks?|crates?|covers?|licen[cs]es?|seats?|vehicles?|lastenr[äa]d(?:er|ern)?|r[äa]d(?:er|ern)?|fahrr[äa]der|anh[äa]nger|stück|akkus?|v[ée]los?(?:-?cargos?)?|triporteurs?|tricycles?|remorques?|bicis?|triciclos?|rowery|rowerów|kola|lastesykler|sykler|lastcyklar|tavarapyörää|accu(?:'s|s)?|machines?|coolers?|panniers?|containers?|remorques?|bicicletas?|atrelados?|remolques?|bakfietsen|bakfiets|fietsen|aanhangers?|biciclette|rimorchi|cyklar|cykler|lådcyklar|ladcykler)$/iu;
 const NOT_GOODS =
   /^(?:o'?clock|am|pm|a\.m|p\.m|uhr|h|hours?|hrs?|minutes?|mins?|days?|weeks?|months?|years?|times?|percent|per|people|persons?|of|or|and|to|in|at|on|by|for|from|with|more|less|other|things?|questions?|points?|options?|words?|km|kilometres?|miles?|kg|m|cm|euros?|pounds|dollars|eur|gbp|usd|chf|k|thousand|million|tage?n?|wochen?|monaten?|monate|jahren?|jahre|stunden?|jours?|semaines?|mois|ans|dias?|semanas?|meses|anos?|años?|dagen|weken|maanden|jaar|st|nd|rd|th|way|staff|employees|colleagues|stops?|streets?|floors?|january|february|march|april|may|june|july|august|september|october|november|december)$/iu;
 const WANT =
-  /\b(?:need|want|would like|like|order|buy|looking for|interested in|quote|offer|price|get|take|lease|rent|hire|require|replace|brauchen|benötigen|suchen|möchten|angebot|souhait\w+|cherch\w+|devis|besoin|precis\w+|quer\w+|gostar\w+|necesit\w+|busc\w+|zoek\w+|nodig|graag|offerte|vorremmo|cerchiamo)\b/iu;
-const PATTERN = new RegExp(
-  `(?<![\\p{L}\\d.,:€£$+/-])(?<count>half a dozen|(?:a )?(?:dozen|couple of|pair of)|\\d{1,5}|\\b(?:${NUMBER_WORDS})(?:-(?:${NUMBER_WORDS}))?)\\s*(?:x\\s+)?(?<of>[\\p{L}][\\p{L}'-]*(?: [\\p{L}][\\p{L}'-]*){0,3})`,
+  /(?<!\p{L})(?:need|want|would like|like|order|buy|looking for|interested in|quote|offer|price|get|take|lease|rent|hire|borrow|require|replace|tender|brauchen?|benötigen?|suchen?|möchten?|hätten|bestellen|kaufen|angebot|souhait\p{L}*|(?:re)?cherch\p{L}*|devis|besoin|prenons|precis\p{L}*|quer\p{L}*|gostar\p{L}*|orçamento|necesit\p{L}*|busc\p{L}*|presupuesto|cotiz\p{L}*|zoek\p{L}*|nodig|graag|offerte|vorre[im]\p{L}*|cerch\p{L}*|preventivo|behöver|offert|tilbud|pris|ofertę|poptáv\p{L}*)(?!\p{L})/iu;
+const COUNT = new RegExp(
+  `(?<![\\p{L}\\d.,:€£$+/-])(?<count>half a dozen|(?:an?\\s)?(?:dozen|couple of|pair of)|\\d{1,5}|(?:${NUMBER_WORDS})(?:-(?:${NUMBER_WORDS}))?)(?:\\s*x)?\\s+(?=\\p{L})`,
   'giu',
 );
+const PHRASE = /^\p{L}[\p{L}'’-]*(?: \p{L}[\p{L}'’-]*){0,3}/u;
+/** A word that begins something else: "five bikes and two trailers" are two counts. */
+const ENDS = new RegExp(
+  `^(?:and|or|und|oder|et|ou|e|y|o|en|of|och|og|plus|with|mit|avec|com|con|met|for|für|pour|para|per|${NUMBER_WORDS})$`,
+  'iu',
+);
+/** "six bicicletas de carga", "deux plateaux de livraison": a complement in Romance languages belongs to the thing. */
+const COMPLEMENT = /^(?:de|da|do|di|à|para)$/iu;
+const ARTICLES = /^(?:a|an|ein|eine|einen|un|une|um|uma|een)$/i;
+
+const MORE = /^(?:more|other|additional|extra|further|weitere|zusätzliche|autres|mais|más|altri|extra's)$/iu;
+
+/** How many words of a phrase name the thing counted, and how surely; null when it is none. */
+function thingIn(words: readonly string[], wanted: boolean): { length: number; confidence: number } | null {
+  if (MORE.test(words[0] ?? '') && words.length > 1) {
+    const rest = thingIn(words.slice(1), wanted);
+    return rest && { ...rest, length: rest.length + 1 };
+  }
+  if (NOT_GOODS.test(words[0] ?? '')) return null;
+  const stop = words.findIndex(
+    (word, index) => index > 0 && (NOT_GOODS.test(word) || (ENDS.test(word) && !COMPLEMENT.test(word))),
+  );
+  const own = stop < 0 ? words : words.slice(0, stop);
+  const complement = own.findIndex((word) => COMPLEMENT.test(word));
+  const noun = complement > 0 ? own.slice(0, complement) : own;
+  const head = noun.findLastIndex((word) => GOODS.test(word));
+  if (head >= 0) return { length: head + 1, confidence: wanted ? 0.92 : 0.8 };
+  const plural = noun.findIndex((word) => /s$/.test(word) && word.length > 3);
+  return wanted && plural >= 0 && plural <= 2 ? { length: plural + 1, confidence: 0.6 } : null;
+}
 
 /** Counts of things wanted or had: "eight long bikes", "12 trailers". Times, dates, sums and distances are not. */
 export function readQuantities(sentence: Sentence): Intent[] {
   const intents: Intent[] = [];
   const wanted = WANT.test(sentence.text);
-  for (const match of sentence.text.matchAll(PATTERN)) {
-    const { count = '', of = '' } = match.groups ?? {};
+  for (const match of sentence.text.matchAll(COUNT)) {
+    const count = match.groups?.count ?? '';
     const number = readNumber(count);
-    const words = of.split(' ');
-    if (number === null || number < 1 || NOT_GOODS.test(words[0] ?? '')) continue;
-    const head = words.findLastIndex((word) => GOODS.test(word));
-    const stop = words.findIndex((word) => NOT_GOODS.test(word));
-    let length = head + 1;
-    if (head < 0) {
-      const plural = words
-        .slice(0, stop < 0 ? words.length : stop)
-        .findIndex((word) => /s$/.test(word) && word.length > 3);
-      if (!wanted || plural < 0 || plural > 2) continue;
-      length = plural + 1;
-    } else if (stop >= 0 && stop < head) continue;
-    const noun = words.slice(0, length).join(' ');
-    const end = match.index + match[0].length - of.length + noun.length;
+    const from = match.index + match[0].length;
+    const words = (PHRASE.exec(sentence.text.slice(from, from + 120))?.[0] ?? '').split(' ');
+    if (number === null || number < 1 || ARTICLES.test(count)) continue;
+    const thing = thingIn(words, wanted);
+    if (!thing) continue;
+    const noun = words.slice(0, thing.length).join(' ');
+    const end = from + noun.length;
     intents.push({
       kind: 'quantity',
       text: sentence.text.slice(match.index, end),
       value: { count: number, of: noun },
-      confidence: head >= 0 ? (wanted ? 0.92 : 0.8) : 0.6,
+      confidence: thing.confidence,
       span: { part: 'text', start: sentence.at(match.index), end: sentence.at(end - 1) + 1 },
     });
   }

@@ -4,7 +4,7 @@ import { readAsks } from './asks';
 import { readMoney } from './money';
 import { readQuantities } from './quantity';
 import { toSentences } from './sentences';
-import { readersFor, readWhen } from './when';
+import { readWhen } from './when';
 
 /**
  * What a sender wants, in the order it stands in the text: asks, dates and times, sums of money, quantities.
@@ -18,8 +18,8 @@ export function readIntents(
   countries: readonly string[],
 ): Intent[] {
   const sentences = toSentences(body);
-  const readers = readersFor(sentences.map((one) => one.text).join(' '));
-  const whens = sentences.flatMap((one) => readWhen(one, reference, readers));
+  const said = { reference, monthFirst: countries[0] === 'US' };
+  const whens = sentences.flatMap((one) => readWhen(one, said));
   const free = (intent: Intent): boolean =>
     !whens.some((when) => when.span.start < intent.span.end && intent.span.start < when.span.end);
   const moneys = sentences.flatMap((one) => readMoney(one, countries));

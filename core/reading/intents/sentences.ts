@@ -13,7 +13,7 @@ const LONGEST = 600;
 const MONTH =
   '(?:de\\s)?(?:jan|feb|mär|maer|mar|apr|abr|avr|mai|may|maj|mei|mag|jun|jui|giu|jul|lug|aug|ago|aoû|sep|set|okt|oct|out|ott|nov|dez|dec|déc|dic)';
 const ABBREVIATED =
-  'Mr|Mrs|Ms|Dr|St|No|Nr|approx|ca|bzw|z\\.B|e\\.g|i\\.e|resp|Tel|inkl|excl|incl|max|min|Sr|Sra';
+  'Mr|Mrs|Ms|Dr|St|No|Nr|approx|ca|bzw|z\\.B|e\\.g|i\\.e|resp|Tel|inkl|excl|incl|max|min|Sr|Sra|kl|Tsd|Mio';
 const END = new RegExp(
   `(?:(?<!\\d)[.!?…]+|(?<=\\d)[!?…]+|(?<=\\d)\\.(?!\\s${MONTH}))(?=["')\\]]*(?:\\s|$))(?<!\\b(?:${ABBREVIATED})\\.)|\\n\\s*\\n|\\n(?=\\s*[-*•]\\s)`,
   'giu',

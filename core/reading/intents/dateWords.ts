@@ -1,0 +1,120 @@
+const LOCALES = ['en', 'de', 'fr', 'pt', 'es', 'nl', 'it', 'sv', 'da', 'nb', 'fi', 'pl', 'cs'];
+
+/**
+ * A text without accents and capitals in which every character stands where it stood, so that places found in the one
+ * are places in the other, and `\b` means the edge of a word in every language.
+ */
+export function flatten(text: string): string {
+  return text.replace(/[^\x20-\x7e]|[A-Z]/g, (unit) => {
+    if (/\s/.test(unit)) return ' ';
+    return (unit.normalize('NFD')[0] ?? unit).toLowerCase()[0] ?? unit;
+  });
+}
+
+type Names = Record<string, number>;
+
+/** The names of a calendar in all our languages, from the Unicode CLDR that the platform carries. */
+function namesOf(count: number, first: Date, step: number, options: Intl.DateTimeFormatOptions): Names {
+  const names: Names = {};
+  for (const locale of LOCALES) {
+    const format = new Intl.DateTimeFormat(locale, { ...options, timeZone: 'UTC' });
+    const part = options.weekday ? 'weekday' : 'month';
+    for (let index = 0; index < count; index++) {
+      const day = new Date(first.getTime() + index * step * 86_400_000);
+      const name = flatten(format.formatToParts(day).find((one) => one.type === part)?.value ?? '');
+      if (/^[a-z][a-z-]{2,}$/.test(name)) names[name] ??= index + 1;
+    }
+  }
+  return names;
+}
+
+const MONDAY = new Date(Date.UTC(2024, 0, 1));
+const MID_JANUARY = new Date(Date.UTC(2024, 0, 15));
+
+/** Monday is 1, as in ISO 8601. */
+const WEEKDAYS: Names = namesOf(7, MONDAY, 1, { weekday: 'long' });
+const WEEKDAYS_SHORT: Names = {
+  mon: 1,
+  tue: 2,
+  tues: 2,
+  wed: 3,
+  weds: 3,
+  thu: 4,
+  thur: 4,
+  thurs: 4,
+  fri: 5,
+  sat: 6,
+  sun: 7,
+};
+/** Portuguese says "na quinta" for quinta-feira; elsewhere these words are ordinals. */
+const WEEKDAYS_BARE: Names = { segunda: 1, terca: 2, quarta: 3, quinta: 4, sexta: 5 };
+const WEEKDAYS_DOTTED: Names = { mo: 1, di: 2, mi: 3, do: 4, fr: 5, sa: 6, so: 7 };
+
+/** January is 1. The genitives of Polish and Czech come with the day. */
+const MONTHS: Names = {
+  ...namesOf(12, MID_JANUARY, 30.4, { month: 'long' }),
+  ...namesOf(12, MID_JANUARY, 30.4, { month: 'long', day: 'numeric' }),
+};
+const MONTHS_SHORT: Names = {
+  jan: 1,
+  janv: 1,
+  ene: 1,
+  feb: 2,
+  febr: 2,
+  fev: 2,
+  fevr: 2,
+  mar: 3,
+  mrt: 3,
+  mrz: 3,
+  apr: 4,
+  abr: 4,
+  avr: 4,
+  jun: 6,
+  jul: 7,
+  juil: 7,
+  aug: 8,
+  ago: 8,
+  sep: 9,
+  sept: 9,
+  oct: 10,
+  okt: 10,
+  ott: 10,
+  nov: 11,
+  dec: 12,
+  dez: 12,
+  dic: 12,
+};
+
+const longestFirst = (names: Names): string =>
+  Object.keys(names)
+    .sort((a, b) => b.length - a.length)
+    .join('|');
+
+const AFTER_A_WORD =
+  '(?<=\\b(?:on|this|next|by|before|until|till|from|for|or|and|call|meet|ring|lunch|visit|send|mail)\\s)';
+const BEFORE_A_NUMBER = '(?=,?\\s(?:the\\s)?\\d|,?\\s(?:at|noon|morning|afternoon|evening)\\b)';
+
+/** Pattern source for a weekday in flat text, without groups. */
+export const WEEKDAY = [
+  `\\b(?:${longestFirst(WEEKDAYS)})\\b`,
+  `${AFTER_A_WORD}(?:${longestFirst(WEEKDAYS_SHORT)})\\b\\.?`,
+  `\\b(?:${longestFirst(WEEKDAYS_SHORT)})\\b\\.?${BEFORE_A_NUMBER}`,
+  `(?<=\\b(?:na|nesta|da|a|ate|proxima|esta|para|de|em)\\s)(?:${longestFirst(WEEKDAYS_BARE)})\\b(?!\\s(?:vez|etapa|fase|opcao|feira))`,
+  `\\b(?:${longestFirst(WEEKDAYS_DOTTED)})\\b\\.?(?=,?\\s(?:den\\s)?\\d{1,2}\\.)`,
+].join('|');
+
+/** Pattern source for a month in flat text, without groups; the short forms only where a day stands beside them. */
+export const MONTH = `\\b(?:${longestFirst(MONTHS)})\\b`;
+export const MONTH_BY_A_DAY = `(?:${longestFirst({ ...MONTHS, ...MONTHS_SHORT })})\\b\\.?`;
+
+/** 1 (Monday) to 7 of a weekday as written in flat text. */
+export function weekdayOf(word: string): number {
+  const bare = word.replace(/\.$/, '');
+  return WEEKDAYS[bare] ?? WEEKDAYS_SHORT[bare] ?? WEEKDAYS_BARE[bare] ?? WEEKDAYS_DOTTED[bare] ?? 0;
+}
+
+/** 1 to 12 of a month as written in flat text; 0 when it is none. */
+export function monthOf(word: string): number {
+  const bare = word.replace(/\.$/, '');
+  return MONTHS[bare] ?? MONTHS_SHORT[bare] ?? 0;
+}

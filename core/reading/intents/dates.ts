@@ -1,0 +1,256 @@
+import type { DateTime } from 'luxon';
+import { MONTH, MONTH_BY_A_DAY, monthOf, WEEKDAY, weekdayOf } from './dateWords';
+import { NUMBER_WORDS, readNumber } from './numbers';
+
+/** A day found in flat text. */
+export interface FoundDay {
+  start: number;
+  end: number;
+  day: DateTime;
+  /** Named by its weekday alone, so that a number right behind it may be the hour. */
+  byWeekday: boolean;
+  /** "tonight": an hour without am or pm is one of the evening. */
+  evening: boolean;
+}
+
+type Groups = Record<string, string | undefined>;
+interface Rule {
+  pattern: RegExp;
+  day: (groups: Groups, today: DateTime, monthFirst: boolean) => DateTime | null;
+  byWeekday?: true;
+}
+
+const THE = '(?:the|den|dem|der|le|el|o|a|dia|il|op|d\\.)';
+const YEAR = '(?:,?\\s(?:de\\s|del\\s)?(?<year>20\\d\\d)\\b)?';
+const SUFFIX = '(?:st|nd|rd|th|er|[.oae\\u00ba\\u00b0])?';
+const NOT_A_STREET = '(?!\\s(?:street|st|road|rd|lane|ave|avenue|close|court|square|place)\\b)';
+const LEAD =
+  '(?:on|by|before|until|till|from|after|since|am|bis(?:\\szum)?|vor(?:\\sdem)?|zum|ab(?:\\sdem)?|nach(?:\\sdem)?|le|avant(?:\\sle)?|ate(?:\\so)?(?:\\sdia)?|no\\sdia|dia|el|antes\\sdel|para\\sel|op|voor|il|entro\\sil|den|senast|innen)';
+const NEXT =
+  '(?:next|nachste[nrsm]?|kommende[nrsm]?\\swoche|prochaine?|proxim[oa]|volgende|prossim[oa]|nasta|neste)';
+const THIS =
+  '(?:this(?:\\scoming)?|coming|diese[nrsm]?|kommende[nrsm]?|ce|cette|est[ea]|komende|deze|questo|denna)';
+const END = '(?:end|ende|fin|fim|final|finais|eind|einde|fine|slutet|close)';
+const OF =
+  '(?:\\s(?:of|der|des|de|da|do|del|della|van|von|av|la|the|this|dieser|diesem|deze|esta|este|cette))*';
+const WEEK = 'week|woche|semaine|semana|settimana|vecka';
+const MONTHS_WORD = 'month|monats?|mois|mes|maand|mese|manad';
+const NUMBER = `\\d{1,2}|(?:a|an|einer?|une?|uma?|un[ao]?|een)(?=\\s)|${NUMBER_WORDS}`;
+
+const all = (source: string): RegExp => new RegExp(source, 'g');
+const valid = (day: DateTime): DateTime | null => (day.isValid ? day : null);
+
+/** The next day that has this month and day of month; in the year given, or this one or the next. */
+function onDate(today: DateTime, day: number, month: number, year?: string): DateTime | null {
+  if (month < 1 || month > 12 || day < 1 || day > 31) return null;
+  const full = year ? Number(year.length === 2 ? `20${year}` : year) : today.year;
+  const at = valid(today.set({ year: full, month, day: 1 }).plus({ days: day - 1 }));
+  if (!at || at.month !== month) return null;
+  return year || at >= today ? at : at.plus({ years: 1 });
+}
+
+/** The next day of this number, and of this weekday if one is named. */
+function onNumber(today: DateTime, day: number, weekday = 0): DateTime | null {
+  for (let at = today, steps = 0; steps < 400; at = at.plus({ days: 1 }), steps++)
+    if (at.day === day && (!weekday || at.weekday === weekday)) return at;
+  return null;
+}
+
+const onWeekday = (today: DateTime, weekday: number, weeks = 0): DateTime | null =>
+  weekday ? today.plus({ days: ((weekday - today.weekday + 7) % 7 || 7) + weeks * 7 }) : null;
+
+const monday = (today: DateTime, weeks: number): DateTime =>
+  today.minus({ days: today.weekday - 1 }).plus({ weeks });
+
+const UNITS: readonly [RegExp, 'days' | 'weeks' | 'months'][] = [
+  [/^(?:day|tag|jour|dia|dag|giorn)/, 'days'],
+  [/^(?:week|woche|semain|seman|weken|settiman|veck)/, 'weeks'],
+  [/^(?:month|monat|mois|mes|maand|manad)/, 'months'],
+];
+const UNIT =
+  'days?|tagen?|jours?|dias?|dag(?:en|ar)?|giorn[io]|weeks?|wochen?|semaines?|semanas?|weken|settiman[ae]|veckor|months?|monaten?|mois|mes(?:es)?|maand(?:en)?|mes[ei]|manader';
+
+const RELATIVE: Record<string, number> = {
+  'day after tomorrow': 2,
+  ubermorgen: 2,
+  'apres-demain': 2,
+  'depois de amanha': 2,
+  'pasado manana': 2,
+  overmorgen: 2,
+  dopodomani: 2,
+  tomorrow: 1,
+  morgen: 1,
+  demain: 1,
+  amanha: 1,
+  manana: 1,
+  domani: 1,
+  'i morgon': 1,
+  today: 0,
+  tonight: 0,
+  heute: 0,
+  "aujourd'hui": 0,
+  hoje: 0,
+  hoy: 0,
+  vandaag: 0,
+  oggi: 0,
+  'i dag': 0,
+};
+const FEASTS: readonly [string, number, number][] = [
+  ['christmas eve|heiligabend|nochebuena', 24, 12],
+  ['christmas(?: day)?|xmas|weihnachten|noel|natal|navidad|kerst|natale', 25, 12],
+  ["new year'?s eve|silvester|nochevieja|oudjaar", 31, 12],
+  ["new year(?:'?s(?: day)?)?|neujahr|nouvel an|ano novo|ano nuevo|nieuwjaar|capodanno", 1, 1],
+];
+
+/** From the most to the least said; an earlier rule keeps a later one off its words. */
+const RULES: readonly Rule[] = [
+  {
+    pattern: /\b(?<year>20\d\d)-(?<month>\d\d)-(?<d>\d\d)\b/g,
+    day: ({ d, month, year }, today) => onDate(today, Number(d), Number(month), year),
+  },
+  {
+    pattern: all(
+      `(?:(?:${WEEKDAY})[\\s,]*${THE}?\\s*)?(?<![\\d.,/-])(?<d>\\d{1,2})\\s?(?<sep>[./-])\\s?(?<month>\\d{1,2})\\s?\\k<sep>\\s?(?<year>20\\d\\d|\\d\\d)(?![\\d/-]|\\.\\d)`,
+    ),
+    day: ({ d, month, year, sep }, today, monthFirst) => {
+      const [dayFirst, turned] = [
+        onDate(today, Number(d), Number(month), year),
+        onDate(today, Number(month), Number(d), year),
+      ];
+      const [likely, other] = monthFirst && sep === '/' ? [turned, dayFirst] : [dayFirst, turned];
+      return likely && likely >= today ? likely : sep === '/' ? (other ?? likely) : likely;
+    },
+  },
+  {
+    pattern: all(
+      `(?:(?<wd>${WEEKDAY})[\\s,]*${THE}?\\s*)?(?<![\\d.,:-])(?<d>\\d{1,2})${SUFFIX}(?:\\s?(?:[-\\u2013/]|to|and|or|bis|und|oder|et|ou|e|y|en)\\s?\\d{1,2}${SUFFIX})?\\s?(?:of\\s|de\\s|di\\s)?(?<month>${MONTH_BY_A_DAY})${NOT_A_STREET}${YEAR}`,
+    ),
+    day: ({ d, month = '', year }, today) => onDate(today, Number(d), monthOf(month), year),
+  },
+  {
+    pattern: all(
+      `(?:(?<wd>${WEEKDAY})[\\s,]*)?\\b(?<month>${MONTH_BY_A_DAY})\\s(?:the\\s)?(?<d>\\d{1,2})(?:st|nd|rd|th)?\\b(?![:.]\\d|\\s?(?:am|pm|bikes|%))${YEAR}`,
+    ),
+    day: ({ d, month = '', year }, today) => onDate(today, Number(d), monthOf(month), year),
+  },
+  {
+    pattern: all(
+      `(?:(?:${WEEKDAY})[\\s,]*${THE}?\\s*|\\b${LEAD}\\s)(?<d>\\d{1,2})[./](?<month>\\d{1,2})\\.?(?![\\d/]|\\s?(?:am|pm|euros?|eur|uhr|h|uur|%|km|m|k)\\b|\\s?\\u20ac)`,
+    ),
+    day: ({ d, month }, today, monthFirst) =>
+      monthFirst ? onDate(today, Number(month), Number(d)) : onDate(today, Number(d), Number(month)),
+  },
+  {
+    pattern: /(?<![\d.,])(?<d>\d{1,2})\.\s?(?<month>\d{1,2})\.(?!\d)/g,
+    day: ({ d, month }, today) => onDate(today, Number(d), Number(month)),
+  },
+  {
+    pattern: all(
+      `(?<wd>${WEEKDAY})[\\s,]*(?:(?:the\\s)?(?<nth>\\d{1,2})(?:st|nd|rd|th|e)\\b|(?:den|le|el|o\\sdia|dia|il)?\\s*(?<high>1[3-9]|2\\d|3[01])\\b(?![:.,]\\d|\\s?(?:h|uhr|uur)\\b)|(?:den\\s)?(?<dotted>\\d{1,2})\\.(?!\\d)|(?<low>\\d{1,2})(?=,?\\s(?:at|um|a\\slas|a\\sla|as|a|om|alle)\\s\\d))`,
+    ),
+    day: ({ wd = '', nth, high, dotted, low }, today) =>
+      onNumber(today, Number(nth ?? high ?? dotted ?? low), weekdayOf(wd)),
+  },
+  {
+    pattern:
+      /\b(?:the\s(?<nth>\d{1,2})(?:st|nd|rd|th)|(?:am|zum|ab\sdem|vor\sdem)\s(?<dotted>\d{1,2})\.(?!\d)|(?:no|el|o|al|le)\s(?:dia\s)?(?<dia>\d{1,2})(?=\s(?:a|as)\s(?:las?\s)?\d|\s?[.?!]?$))\b/g,
+    day: ({ nth, dotted, dia }, today) => onNumber(today, Number(nth ?? dotted ?? dia)),
+  },
+  {
+    pattern: all(`\\b(?:by\\s)?(?<end>${END})${OF}\\s(?:(?<next>${NEXT})\\s)?(?:${WEEK})\\b`),
+    day: ({ next }, today) => monday(today, next || today.weekday > 5 ? 1 : 0).plus({ days: 4 }),
+  },
+  {
+    pattern: all(`\\b${END}${OF}\\s(?:(?<next>${NEXT})\\s)?(?:${MONTHS_WORD})\\b`),
+    day: ({ next }, today) =>
+      today
+        .plus({ months: next ? 1 : 0 })
+        .endOf('month')
+        .startOf('day'),
+  },
+  {
+    pattern: all(
+      `(?:\\b(?:(?<next>${NEXT}(?:\\s(?:${WEEK})(?:\\s(?:on|am|le|na|el|op))?)?)|${THIS})\\s)?(?<wd>${WEEKDAY})(?:\\s(?:(?<after>week|next\\sweek|nachste(?:r)?\\swoche|prochaine?|proxim[oa]|prossim[oa]|volgende\\sweek)\\b|que\\s(?:vem|viene)\\b))?`,
+    ),
+    day: ({ next, wd = '', after }, today) => {
+      if (after === 'week') return onWeekday(today, weekdayOf(wd), 1);
+      return next || after
+        ? monday(today, 1).plus({ days: weekdayOf(wd) - 1 })
+        : onWeekday(today, weekdayOf(wd));
+    },
+    byWeekday: true,
+  },
+  {
+    pattern:
+      /(?<!(?:guten|god|good|buenos|goede|nieuwe)\s|(?:por|de)\sla\s)\b(?<word>(?:the\s)?day after tomorrow|ubermorgen|apres-demain|depois de amanha|pasado manana|overmorgen|dopodomani|tomorrow|morgen|demain|amanha|manana|domani|i morgon|today|tonight|heute|aujourd'hui|hoje|hoy|vandaag|oggi|i dag|this (?:afternoon|morning|evening))\b/g,
+    day: ({ word = '' }, today) => today.plus({ days: RELATIVE[word.replace(/^the /, '')] ?? 0 }),
+    byWeekday: true,
+  },
+  {
+    pattern: all(
+      `\\b(?:${NEXT}\\s(?<unit>${WEEK}|${MONTHS_WORD})|(?<latin>${WEEK}|${MONTHS_WORD})\\s(?:prochaine?|proxim[oa]|prossim[oa]|que\\s(?:vem|viene)))\\b`,
+    ),
+    day: ({ unit, latin }, today) =>
+      new RegExp(`^(?:${WEEK})$`).test(unit ?? latin ?? '')
+        ? monday(today, 1)
+        : today.plus({ months: 1 }).startOf('month'),
+  },
+  {
+    pattern: /\b(?:(?<next>next)|this|at\sthe)\sweekend\b(?!\sof)/g,
+    day: ({ next }, today) => monday(today, next ? 1 : 0).plus({ days: 5 }),
+  },
+  {
+    pattern: all(
+      `\\b(?:in|within|innerhalb\\svon|dans|d'ici|em|en|dentro\\sde|over|binnen|tra|fra|om)\\s(?<n>${NUMBER})\\s(?<unit>${UNIT})\\b`,
+    ),
+    day: ({ n = '', unit = '' }, today) => {
+      const count = /^(?:an?|einer?|une?|uma?|un[ao]?|een)$/.test(n) ? 1 : readNumber(n);
+      const kind = UNITS.find(([pattern]) => pattern.test(unit))?.[1];
+      return count && kind ? today.plus({ [kind]: count }) : null;
+    },
+  },
+  ...FEASTS.map(([names, day, month]): Rule => ({
+    pattern: all(`\\b(?:${names})\\b`),
+    day: (_, today) => onDate(today, day, month),
+  })),
+  {
+    pattern: all(
+      `\\b(?:(?<end>${END})${OF}|(?:in|by|from|before|until|till|for|early|mid|late|im|ab|bis|anfang|mitte|en|debut|em|ate|a\\spartir\\sde|desde|para|vanaf|begin|entro|a|in|i)(?:\\s(?:early|late|the|of|zum|anfang|mitte))*)(?:\\s|\\smid[-\\s]|-)(?<month>${MONTH})${YEAR}`,
+    ),
+    day: ({ end, month = '', year }, today) => {
+      const first = onDate(today.startOf('month'), 1, monthOf(month), year);
+      return first && end ? first.endOf('month').startOf('day') : first;
+    },
+  },
+];
+
+/** Rules that can only hold where a figure is written; most sentences have none. */
+const NUMERIC = new Set(RULES.filter((rule) => /\(\?<(?:d|nth)>/.test(rule.pattern.source)));
+
+/**
+ * The days a flat text names, in the order of their places.
+ * @param flat text as `flatten` gives it
+ * @param today midnight of the day on which it was said, in the zone of whoever said it
+ * @param monthFirst whether 12/01 is the first of December, as in the United States
+ */
+export function findDays(flat: string, today: DateTime, monthFirst: boolean): FoundDay[] {
+  const found: FoundDay[] = [];
+  const hasDigit = /\d/.test(flat);
+  for (const rule of RULES) {
+    if (!hasDigit && NUMERIC.has(rule)) continue;
+    for (const match of flat.matchAll(rule.pattern)) {
+      const end = match.index + match[0].trimEnd().length;
+      if (found.some((one) => match.index < one.end && one.start < end)) continue;
+      const day = rule.day(match.groups ?? {}, today, monthFirst);
+      if (!day) continue;
+      found.push({
+        start: match.index,
+        end,
+        day,
+        byWeekday: rule.byWeekday === true,
+        evening: /tonight|evening/.test(match[0]),
+      });
+    }
+  }
+  return found.sort((a, b) => a.start - b.start);
+}
