@@ -35,8 +35,10 @@ export interface HtmlMark {
 }
 
 interface Walk {
-  /** Text as it lands in the plain rendering; `raw` is the piece of the document it came from. */
-  onText(out: string, raw: string, map: number[]): void;
+  /** Text as it lands in the plain rendering. */
+  onText?(out: string): void;
+  /** The same for who marks it: `raw` is the piece of the document it came from, `map` leads from the one to the other. */
+  onMapped?(out: string, raw: string, map: number[]): void;
   onBreak(text: string): void;
   onOpen?(name: string, attribs: Record<string, string>): void;
   onClose?(name: string): void;
@@ -55,6 +57,23 @@ function walk(html: string, to: Walk): void {
     if (!atStart || text === '\n\n') to.onBreak(text === '\n\n' && atStart ? '' : text);
     pendingSpace = false;
     if (text.includes('\n')) atStart = true;
+  };
+  /** What the mapping below does, for a whole piece at once. */
+  const collapse = (raw: string): string => {
+    if (pre) {
+      if (raw) atStart = raw.endsWith('\n');
+      return raw.replace(/\u00a0/g, ' ');
+    }
+    const words = raw.split(/[^\S\u00a0]+/);
+    const out: string[] = [];
+    words.forEach((word, index) => {
+      if (index > 0) pendingSpace = !atStart;
+      if (!word) return;
+      out.push(pendingSpace ? ' ' : '', word);
+      pendingSpace = false;
+      atStart = false;
+    });
+    return out.join('').replace(/\u00a0/g, ' ');
   };
   const parser = new Parser(
     {
@@ -77,6 +96,10 @@ function walk(html: string, to: Walk): void {
       },
       ontext(raw) {
         if (skipped) return;
+        if (!to.onMapped) {
+          to.onText?.(collapse(raw));
+          return;
+        }
         let out = '';
         const map: number[] = [];
         for (let at = 0; at < raw.length; at++) {
@@ -94,7 +117,7 @@ function walk(html: string, to: Walk): void {
           map.push(at);
           atStart = char === '\n';
         }
-        to.onText(out, raw, map);
+        to.onMapped(out, raw, map);
       },
       onclosetag(name) {
         if (skipped) {
@@ -160,7 +183,7 @@ export function markHtml(html: string, marks: readonly HtmlMark[]): string {
     onBreak(text) {
       length += text.length;
     },
-    onText(text, raw, map) {
+    onMapped(text, raw, map) {
       const end = length + text.length;
       while (next < sorted.length && (sorted[next]?.end ?? 0) <= length) next++;
       let done = 0;

@@ -39,6 +39,8 @@ const ORIGINAL_MARK =
   /^\s*[-_]{2,}\s*(?:original message|ursprüngliche nachricht|originalnachricht|message d['’]origine|mensaje original|mensagem original|oorspronkelijk bericht|messaggio originale|oprindelig meddelelse|ursprungligt meddelande)\s*[-_]{2,}\s*$/iu;
 const WROTE =
   /^(?:on|am|le|el|em|op|il|den|på|no dia|a)\s.{4,220}?(?:wrote|schrieb|a écrit|escribió|escreveu|schreef|ha scritto|skrev)\b.{0,120}?:?\s*$|^.{2,160}(?:wrote|schrieb|a écrit|escribió|escreveu|schreef|ha scritto|skrev)\s*:\s*$/iu;
+/** Cheap to look for, and every attribution has one. */
+const SAID = /wrote|schrieb|crit|escribi|escreveu|schreef|scritto|skrev/i;
 /** How an attribution line begins; one that begins so is not continued from the line above. */
 const OPENS = /^(?:on|am|le|el|em|op|il|den|på|no dia|a)\s/iu;
 const FORWARD_SUBJECT = /^\s*(?:fwd?|wg|tr|enc|rv|doorst|i|vs|vb|vl|fs)\s*:/i;
@@ -50,12 +52,25 @@ interface Row extends Line {
   depth: number;
 }
 
-/** Splits text into lines with the depth of their `>` quoting; linear, offsets kept. */
+const FIRST_LINES = 4000;
+const LAST_LINES = 1000;
+const LONGEST_LINE = 4000;
+
+/**
+ * Splits text into lines with the depth of their `>` quoting; linear, offsets kept. Of a text with more than 5,000 lines
+ * the middle is left out, of a line the end beyond 4,000 characters: nobody introduces himself there.
+ */
 export function toRows(text: string, quotes: HtmlText['quotes']): Row[] {
   const rows: Row[] = [];
   let start = 0;
   let quote = 0;
-  for (const whole of text.split('\n')) {
+  const lines = text.split('\n');
+  for (const [index, line] of lines.entries()) {
+    if (index >= FIRST_LINES && index < lines.length - LAST_LINES) {
+      start += line.length + 1;
+      continue;
+    }
+    const whole = line.slice(0, LONGEST_LINE);
     const prefix = /^(?:\s{0,3}>)+ ?/.exec(whole)?.[0] ?? '';
     while (quote < quotes.length && (quotes[quote]?.end ?? 0) <= start) quote++;
     const inside =
@@ -64,7 +79,7 @@ export function toRows(text: string, quotes: HtmlText['quotes']): Row[] {
       start < (quotes[quote]?.end ?? 0);
     const depth = (prefix.match(/>/g)?.length ?? 0) + (inside ? 1 : 0);
     rows.push({ text: whole.slice(prefix.length), start: start + prefix.length, depth });
-    start += whole.length + 1;
+    start += line.length + 1;
   }
   return rows;
 }
@@ -111,6 +126,8 @@ function headerBlock(rows: readonly Row[], at: number): Block | null {
 
 /** "On Mon, 23 Nov 2026 at 16:40, Ines Duarte <ines@…> wrote:", possibly wrapped over up to three lines. */
 function attribution(rows: readonly Row[], at: number): { next: number; from: Mailbox | null } | null {
+  const near = [at, at + 1, at + 2];
+  if (!near.some((one) => SAID.test(rows[one]?.text ?? ''))) return null;
   const depth = rows[at]?.depth;
   let joined = '';
   for (let span = 0; span < 3 && rows[at + span]?.depth === depth; span++) {

@@ -24,6 +24,7 @@ export interface Message {
 }
 
 const MAX_RECIPIENTS = 50;
+const MAX_NAME = 320;
 const MAX_TEXT = 512 * 1024;
 
 /** RFC 5322 §3.3 date-time with its own offset, kept: "Mon, 23 Nov 2026 16:40:00 +0100" → "2026-11-23T16:40:00+01:00". */
@@ -71,13 +72,17 @@ function mailbox(address: Address | undefined): Mailbox | null {
   if (!address) return null;
   const one = address.group ? address.group[0] : address;
   return one && (one.address || one.name)
-    ? { name: tidy(one.name ?? ''), address: (one.address ?? '').trim() }
+    ? {
+        name: tidy((one.name ?? '').slice(0, MAX_NAME)),
+        address: (one.address ?? '').slice(0, MAX_NAME).trim(),
+      }
     : null;
 }
 
 /** Parses one written mailbox such as `"Duarte, Ines" <ines@padariasol.example>`. */
 export function parseMailbox(written: string): Mailbox | null {
   const cleaned = written
+    .slice(0, MAX_NAME * 2)
     .replace(/\[mailto:([^\]\s]+)\]/gi, '<$1>')
     .replace(/<mailto:/gi, '<')
     .replace(/\*/g, '')

@@ -17,6 +17,8 @@ type Groups = Record<string, string | undefined>;
 interface Rule {
   pattern: RegExp;
   day: (groups: Groups, today: DateTime, monthFirst: boolean) => DateTime | null;
+  /** A word of the calendar without which the rule cannot hold. */
+  needs?: 'month' | 'weekday';
   byWeekday?: true;
 }
 
@@ -126,12 +128,14 @@ const RULES: readonly Rule[] = [
       `(?:(?<wd>${WEEKDAY})[\\s,]*${THE}?\\s*)?(?<![\\d.,:-])(?<d>\\d{1,2})${SUFFIX}(?:\\s?(?:[-\\u2013/]|to|and|or|bis|und|oder|et|ou|e|y|en)\\s?\\d{1,2}${SUFFIX})?\\s?(?:of\\s|de\\s|di\\s)?(?<month>${MONTH_BY_A_DAY})${NOT_A_STREET}${YEAR}`,
     ),
     day: ({ d, month = '', year }, today) => onDate(today, Number(d), monthOf(month), year),
+    needs: 'month',
   },
   {
     pattern: all(
       `(?:(?<wd>${WEEKDAY})[\\s,]*)?\\b(?<month>${MONTH_BY_A_DAY})\\s(?:the\\s)?(?<d>\\d{1,2})(?:st|nd|rd|th)?\\b(?![:.]\\d|\\s?(?:am|pm|bikes|%))${YEAR}`,
     ),
     day: ({ d, month = '', year }, today) => onDate(today, Number(d), monthOf(month), year),
+    needs: 'month',
   },
   {
     pattern: all(
@@ -150,6 +154,7 @@ const RULES: readonly Rule[] = [
     ),
     day: ({ wd = '', nth, high, dotted, low }, today) =>
       onNumber(today, Number(nth ?? high ?? dotted ?? low), weekdayOf(wd)),
+    needs: 'weekday',
   },
   {
     pattern:
@@ -179,6 +184,7 @@ const RULES: readonly Rule[] = [
         : onWeekday(today, weekdayOf(wd));
     },
     byWeekday: true,
+    needs: 'weekday',
   },
   {
     pattern:
@@ -221,9 +227,12 @@ const RULES: readonly Rule[] = [
       const first = onDate(today.startOf('month'), 1, monthOf(month), year);
       return first && end ? first.endOf('month').startOf('day') : first;
     },
+    needs: 'month',
   },
 ];
 
+const ANY_MONTH = new RegExp(`\\b${MONTH_BY_A_DAY}`);
+const ANY_WEEKDAY = new RegExp(WEEKDAY);
 /** Rules that can only hold where a figure is written; most sentences have none. */
 const NUMERIC = new Set(RULES.filter((rule) => /\(\?<(?:d|nth)>/.test(rule.pattern.source)));
 
@@ -235,9 +244,13 @@ const NUMERIC = new Set(RULES.filter((rule) => /\(\?<(?:d|nth)>/.test(rule.patte
  */
 export function findDays(flat: string, today: DateTime, monthFirst: boolean): FoundDay[] {
   const found: FoundDay[] = [];
-  const hasDigit = /\d/.test(flat);
+  const has = {
+    digit: /\d/.test(flat),
+    month: ANY_MONTH.test(flat),
+    weekday: ANY_WEEKDAY.test(flat),
+  };
   for (const rule of RULES) {
-    if (!hasDigit && NUMERIC.has(rule)) continue;
+    if ((rule.needs && !has[rule.needs]) || (!has.digit && NUMERIC.has(rule))) continue;
     for (const match of flat.matchAll(rule.pattern)) {
       const end = match.index + match[0].trimEnd().length;
       if (found.some((one) => match.index < one.end && one.start < end)) continue;

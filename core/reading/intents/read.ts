@@ -3,11 +3,14 @@ import type { Intent } from '../types';
 import { readAsks } from './asks';
 import { readMoney } from './money';
 import { readQuantities } from './quantity';
-import { toSentences } from './sentences';
+import { toSentences, type Sentence } from './sentences';
 import { readWhen } from './when';
 
+const MOST = 60;
+
 /**
- * What a sender wants, in the order it stands in the text: asks, dates and times, sums of money, quantities.
+ * What a sender wants, in the order it stands in the text: asks, dates and times, sums of money, quantities. Stops at
+ * 60, by which a letter has said what it wants.
  * @param body the sender's own lines without the signature
  * @param reference ISO 8601 with offset: when it was said, on the sender's clock
  * @param countries likely countries of the sender, for sums that name no currency
@@ -17,17 +20,24 @@ export function readIntents(
   reference: string,
   countries: readonly string[],
 ): Intent[] {
-  const sentences = toSentences(body);
   const said = { reference, monthFirst: countries[0] === 'US' };
-  const whens = sentences.flatMap((one) => readWhen(one, said));
-  const free = (intent: Intent): boolean =>
-    !whens.some((when) => when.span.start < intent.span.end && intent.span.start < when.span.end);
-  const moneys = sentences.flatMap((one) => readMoney(one, countries));
-  const clear = (intent: Intent): boolean =>
-    free(intent) &&
-    !moneys.some((money) => money.span.start < intent.span.end && intent.span.start < money.span.end);
-  const quantities = sentences.flatMap(readQuantities).filter(clear);
-  return [...readAsks(sentences, whens), ...whens, ...moneys, ...quantities]
+  const sentences: Sentence[] = [];
+  const whens: Intent[] = [];
+  const counts: Intent[] = [];
+  for (const sentence of toSentences(body)) {
+    if (whens.length + counts.length >= MOST) break;
+    sentences.push(sentence);
+    const dates = readWhen(sentence, said);
+    const sums = readMoney(sentence, countries).filter((sum) => isClear(sum, dates));
+    const things = readQuantities(sentence).filter((thing) => isClear(thing, [...dates, ...sums]));
+    whens.push(...dates);
+    counts.push(...sums, ...things);
+  }
+  return [...readAsks(sentences, whens), ...whens, ...counts]
     .sort((a, b) => a.span.start - b.span.start)
-    .slice(0, 60);
+    .slice(0, MOST);
 }
+
+/** Whether an intent shares no word with others, which were surer of it. */
+const isClear = (intent: Intent, taken: readonly Intent[]): boolean =>
+  !taken.some((one) => one.span.start < intent.span.end && intent.span.start < one.span.end);
