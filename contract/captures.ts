@@ -60,6 +60,11 @@ export const Match = z.object({
 export const Verdict = z.object({ kind: z.enum(['same', 'maybe', 'new']), matches: z.array(Match) });
 export type Verdict = z.infer<typeof Verdict>;
 
+const OpenWork = z
+  .object({ personId: Id, kind: z.enum(['lead', 'deal']), id: Id, title: z.string() })
+  .describe('the lead or deal a message of this person belongs to');
+export type OpenWork = z.infer<typeof OpenWork>;
+
 export const ProposedMove = z.object({
   title: z.string(),
   kind: z.enum(['call', 'mail', 'meeting', 'task']),
@@ -91,12 +96,14 @@ export const CaptureDetail = CaptureRow.extend({
   claims: z.array(Claim),
   intents: z.array(Intent),
   verdict: z.object({ person: Verdict, company: Verdict, companyName: z.string().nullable() }),
+  openWork: z.array(OpenWork),
   proposedMove: ProposedMove.nullable(),
   filedAs: z
     .object({
       person: Named.nullable(),
       company: Named.nullable(),
       lead: Named.nullable(),
+      deal: Named.nullable(),
       eventId: Id.nullable(),
     })
     .nullable(),
@@ -107,12 +114,20 @@ const Choice = z.union([Id, z.literal('new')]);
 export const FilingInput = z.object({
   person: Choice.optional().describe('whom it is of; by the verdict when left out'),
   company: z.union([Choice, z.literal('none')]).optional(),
-  lead: z.union([Choice, z.literal('none')]).optional(),
+  lead: z
+    .union([Choice, z.literal('none')])
+    .optional()
+    .describe('left out, it goes to the open lead or deal of the person, else to a new lead'),
   nextMove: ProposedMove.extend({ title: Line(300), assigneeId: Id.optional() })
     .nullable()
     .optional(),
 });
-export const Filed = Done.extend({ person: Named, company: Named.nullable(), lead: Named.nullable() });
+export const Filed = Done.extend({
+  person: Named,
+  company: Named.nullable(),
+  lead: Named.nullable(),
+  deal: Named.nullable(),
+});
 export type Filed = z.infer<typeof Filed>;
 
 export const captureRoutes = routes({

@@ -1,10 +1,11 @@
+import { STANDINGS } from '@emporikon/core/lifecycle/standing';
 import { z } from 'zod';
 import { Claim } from './captures';
 import { Done, Id, IdParam, Line, Named, Page, PhoneType, routes, Time, Version } from './common';
 import { Turn } from './ledger';
 import { Task } from './tasks';
 
-export const Standing = z.enum(['stranger', 'prospect', 'customer', 'past customer', 'partner', 'personal']);
+export const Standing = z.enum(STANDINGS);
 export const Contact = z.object({
   id: Id,
   version: z.int(),

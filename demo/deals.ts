@@ -7,6 +7,7 @@ import { linkEntry } from '@emporikon/server/ledger/composer';
 import { addPerson } from '@emporikon/server/people/commands';
 import { Person } from '@emporikon/server/db/models/people';
 import { DateTime } from 'luxon';
+import { officeTime } from './clock';
 
 interface DemoDeal {
   company: string;
@@ -182,6 +183,8 @@ async function loadDeal(context: Context, deal: DemoDeal): Promise<void> {
   const stage = await Stage.findOne({ where: { name: deal.stage }, transaction: context.tx });
   if (!stage) return;
   const at = (days: number): Date => now.minus({ days }).toJSDate();
+  const spoken = (days: number): Date =>
+    officeTime(now.minus({ days, minutes: deal.amount % 47 })).toJSDate();
   const made = await context.write.insert(Deal, {
     id: context.newId(),
     title: deal.title,
@@ -207,7 +210,7 @@ async function loadDeal(context: Context, deal: DemoDeal): Promise<void> {
   for (const [kind, side, days, headline, body] of deal.said) {
     const entry = await context.write.insert(LedgerEntry, {
       id: context.newId(),
-      at: at(days),
+      at: spoken(days),
       side,
       kind,
       headline,
@@ -215,7 +218,7 @@ async function loadDeal(context: Context, deal: DemoDeal): Promise<void> {
       asks: [],
       captureId: null,
       actorId: side === 'theirs' ? null : owner,
-      createdAt: at(days),
+      createdAt: spoken(days),
     });
     await linkEntry(context, entry.id, all);
   }

@@ -4,6 +4,7 @@ import { storeCapture } from '@emporikon/server/captures/store';
 import { saveLine } from '@emporikon/server/ledger/composer';
 import { User } from '@emporikon/server/db/models/users';
 import { DateTime } from 'luxon';
+import { officeTime } from './clock';
 import { loadDeals } from './deals';
 import { FILED, rawMail, WAITING } from './mail';
 import { loadTeam } from './team';
@@ -25,7 +26,7 @@ export async function loadDemo(live: Tools): Promise<boolean> {
   const at = (hoursAgo: number): Tools => ({
     ...live,
     newId,
-    now: () => now.minus({ hours: hoursAgo }).toJSDate(),
+    now: () => (hoursAgo ? officeTime(now.minus({ hours: hoursAgo })) : now).toJSDate(),
   });
   const users = await perform(at(30 * 24), null, loadTeam);
   const actors = new Map<string, Actor>(

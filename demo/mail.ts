@@ -1,4 +1,5 @@
 import type { DateTime } from 'luxon';
+import { officeTime } from './clock';
 
 /** One message of the demo: hours before now, and the message with its Date line left to be filled in. */
 interface DemoMail {
@@ -158,7 +159,7 @@ M +351 910 555 014
 
 /** The raw message as it would have come in before `now`. */
 export function rawMail({ hoursAgo, message }: DemoMail, now: DateTime): Buffer {
-  const at = now.minus({ hours: hoursAgo });
+  const at = officeTime(now.minus({ hours: hoursAgo }));
   return Buffer.from(
     `Date: ${at.toRFC2822() ?? ''}\nMessage-ID: <demo-${hoursAgo}@wharfside.example>\n${message}`.replace(
       /\n/g,

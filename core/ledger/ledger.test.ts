@@ -181,6 +181,20 @@ describe('the proposed next move', () => {
       ),
     ).toEqual({ title: 'Send the quote', kind: 'mail', dueAt: '2026-11-25T00:00:00Z', allDay: true });
   });
+  it('is said from our side, without the date it is due', () => {
+    const when = {
+      kind: 'when' as const,
+      text: 'Friday 4 December',
+      value: { at: '2026-12-04', allDay: true },
+    };
+    expect(
+      proposeMove(
+        [ask('send us a quote for our shop by Friday 4 December', '2026-12-04T00:00:00Z'), when],
+        '2026-11-24T09:00:00Z',
+        'UTC',
+      )?.title,
+    ).toBe('Send them a quote for their shop');
+  });
   it('skips the weekend, and is never before today', () => {
     expect(proposeMove([ask('send it', '2026-11-30T00:00:00Z')], '2026-11-24T09:00:00Z', 'UTC')?.dueAt).toBe(
       '2026-11-27T00:00:00Z',

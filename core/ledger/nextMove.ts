@@ -1,4 +1,5 @@
 import { DateTime } from 'luxon';
+import { tidy } from '../people/text';
 import type { Intent } from '../reading/types';
 import type { MoveKind } from './composer';
 
@@ -15,12 +16,36 @@ const KINDS: readonly [RegExp, MoveKind][] = [
   [/\b(?:send|quote|write|mail|reply|price|offer|brochure)\b/i, 'mail'],
 ];
 const LONGEST = 80;
+const TAIL = /\s+(?:by|before|until|on)\s+\S+(?:\s+\S+)?$/i;
 
 const workday = (day: DateTime, step: 1 | -1): DateTime => {
   let at = day;
   while (at.weekday > 5) at = at.plus({ days: step });
   return at;
 };
+
+/** Drops a date from a line of words, with the word that leads up to it. */
+function without(words: string, date: string): string {
+  const at = words.indexOf(date);
+  if (at < 0) return words;
+  const before = words
+    .slice(0, at)
+    .replace(/[\s,]+(?:by|before|until|till|on|for|bis|avant|até|antes del?|voor|entro)?\s*$/i, '');
+  return tidy(`${before} ${words.slice(at + date.length)}`) || words;
+}
+
+const TURNED: Record<string, string> = {
+  us: 'them',
+  me: 'them',
+  our: 'their',
+  my: 'their',
+  we: 'they',
+  i: 'they',
+};
+
+/** What they ask, said by us: "send us a quote" is "send them a quote". */
+const fromOurSide = (words: string): string =>
+  words.replace(/\b(?:us|me|our|my|we|I)\b(?!\.)/g, (word) => TURNED[word.toLowerCase()] ?? word);
 
 /**
  * The next move a message suggests: what they ask, the working day before it is due; an appointment at its own time;
@@ -36,8 +61,11 @@ export function proposeMove(
   const asks = intents.filter((one): one is Extract<Intent, { kind: 'ask' }> => one.kind === 'ask');
   const ask = asks.find((one) => one.value.due) ?? asks[0];
   if (!ask) return null;
-  const what = ask.value.what.replace(/\s+(?:by|before|until|on)\s+\S+(?:\s+\S+)?$/i, (tail) =>
-    /\d|day|week|tomorrow/i.test(tail) ? '' : tail,
+  const dates = intents.filter((one) => one.kind === 'when');
+  const what = fromOurSide(
+    dates
+      .reduce((words, { text }) => without(words, text), ask.value.what)
+      .replace(TAIL, (tail) => (/\d|day|week|tomorrow/i.test(tail) ? '' : tail)),
   );
   const title = what.length > LONGEST ? `${what.slice(0, LONGEST - 1)}…` : what;
   const kind = KINDS.find(([pattern]) => pattern.test(ask.text))?.[1] ?? 'mail';

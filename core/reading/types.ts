@@ -74,6 +74,8 @@ export interface MessageView {
   /** Which alternative was read and is shown. */
   body: 'plain' | 'html';
   text: string;
+  /** What the person of interest says, without quoting and signature, white space collapsed; at most 600 characters. */
+  said: string;
   attachments: { name: string; mediaType: string }[];
   /** Who wrote it: one of ours, or somebody else. */
   side: 'ours' | 'theirs';

@@ -1,6 +1,5 @@
 import type { Filed } from '@emporikon/contract/captures';
 import { proposeDeal } from '@emporikon/core/lifecycle/conversion';
-import { isOpenLead } from '@emporikon/core/lifecycle/statuses';
 import type { Intent } from '@emporikon/core/reading/types';
 import { whoActs, type Context } from '../commands/context';
 import type { Capture, ClaimRow, IntentRow } from '../db/models/captures';
@@ -10,7 +9,9 @@ import { Company, Person } from '../db/models/people';
 import { choiceNeeded, conflict, invalid, notFound } from '../http/problems';
 import { findOrMakeCompany } from '../companies/commands';
 import { applyClaims } from '../people/claims';
+import { makeLead } from '../leads/make';
 import { makePerson } from '../people/commands';
+import { openWork } from './openWork';
 import { recognise, type Recognised } from './recognise';
 import { asRow, loadCapture, loadClaims, loadIntents } from './view';
 
@@ -74,47 +75,38 @@ async function chooseCompany(
   return findOrMakeCompany(context, facts.company.name, facts.company.domain);
 }
 
-async function chooseLead(
+/** What a message is about: the lead or deal that is open with them, or a lead made for it. */
+async function chooseWork(
   context: Context,
   choice: string | undefined,
   capture: Capture,
   person: Person,
   company: Company | null,
   intents: readonly IntentRow[],
-): Promise<Lead | null> {
-  if (choice === 'none') return null;
-  if (choice && choice !== 'new') {
-    const lead = await Lead.findByPk(choice, { transaction: context.tx, lock: true });
+): Promise<{ lead: Lead | null; deal: Deal | null }> {
+  if (choice === 'none') return { lead: null, deal: null };
+  const [open] = choice ? [] : await openWork(context, [person.id]);
+  if (open?.kind === 'deal')
+    return { lead: null, deal: await Deal.findByPk(open.id, { transaction: context.tx }) };
+  const leadId = choice && choice !== 'new' ? choice : open?.id;
+  if (leadId) {
+    const lead = await Lead.findByPk(leadId, { transaction: context.tx, lock: true });
     if (!lead) throw notFound('There is no such lead.');
-    return lead;
+    const deal = await Deal.findOne({ where: { leadId }, transaction: context.tx });
+    return { lead, deal };
   }
-  const theirs = await Lead.findAll({
-    where: { personId: person.id },
-    order: [['createdAt', 'DESC']],
-    transaction: context.tx,
-    lock: true,
-  });
-  const open = theirs.find((lead) => isOpenLead(lead.status) || lead.status === 'parked');
-  if (open && choice !== 'new') return open;
   const proposal = proposeDeal(
     intents as readonly Pick<Intent, 'kind' | 'value' | 'confidence'>[],
     '',
     '',
     context.house.currency,
   );
-  const now = context.now();
-  return context.write.insert(Lead, {
-    id: context.newId(),
+  const lead = await makeLead(context, person, {
     title: proposal.title === 'New deal' ? titleOf(capture) : proposal.title,
-    personId: person.id,
     companyId: company?.id ?? null,
-    status: 'new',
-    statusSince: now,
     source: 'email',
-    ownerId: whoActs(context).id,
-    createdAt: now,
-    updatedAt: now,
   });
+  return { lead, deal: null };
 }
 
 const titleOf = (capture: Capture): string =>
@@ -130,17 +122,13 @@ async function enterLedger(
   about: { person: Person; company: Company | null; lead: Lead | null; dealId: string | null },
 ): Promise<void> {
   const { message } = capture;
-  const words = message.text
-    .replace(/^\s*>.*$/gm, '')
-    .replace(/\s+/g, ' ')
-    .trim();
   const entry = await context.write.insert(LedgerEntry, {
     id: context.newId(),
     at: message.sentAt ? new Date(message.sentAt) : capture.receivedAt,
     side: message.side,
     kind: capture.kind === 'email' ? 'mail' : 'note',
     headline: asRow(capture).subject,
-    body: words.slice(0, 280),
+    body: message.said.slice(0, 280),
     asks: intents
       .filter((one) => one.kind === 'ask')
       .map((one) => ('what' in one.value ? one.value.what : ''))
@@ -194,14 +182,8 @@ export async function fileCapture(context: Context, captureId: string, choice: F
       ? null
       : await Company.findByPk(person.companyId, { transaction: context.tx }));
   await applyClaims(context, person, firm, claims);
-  const lead = await chooseLead(context, choice.lead, capture, person, firm, intents);
-  const converted = lead ? await Deal.findOne({ where: { leadId: lead.id }, transaction: context.tx }) : null;
-  await enterLedger(context, capture, intents, {
-    person,
-    company: firm,
-    lead,
-    dealId: converted?.id ?? null,
-  });
+  const { lead, deal } = await chooseWork(context, choice.lead, capture, person, firm, intents);
+  await enterLedger(context, capture, intents, { person, company: firm, lead, dealId: deal?.id ?? null });
   if (choice.nextMove) {
     const { title, kind, dueAt, allDay, assigneeId } = choice.nextMove;
     await context.write.insert(Task, {
@@ -214,7 +196,7 @@ export async function fileCapture(context: Context, captureId: string, choice: F
       personId: person.id,
       companyId: firm?.id ?? null,
       leadId: lead?.id ?? null,
-      dealId: converted?.id ?? null,
+      dealId: deal?.id ?? null,
       createdBy: whoActs(context).id,
       createdAt: context.now(),
     });
@@ -226,5 +208,6 @@ export async function fileCapture(context: Context, captureId: string, choice: F
     person: { id: person.id, name: person.fullName },
     company: firm ? { id: firm.id, name: firm.name } : null,
     lead: lead ? { id: lead.id, name: lead.title } : null,
+    deal: deal ? { id: deal.id, name: deal.title } : null,
   };
 }

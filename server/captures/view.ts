@@ -5,6 +5,7 @@ import { localNow, type Context } from '../commands/context';
 import { Capture, ClaimRow, IntentRow } from '../db/models/captures';
 import { User } from '../db/models/users';
 import { notFound } from '../http/problems';
+import { openWork } from './openWork';
 import { recognise } from './recognise';
 
 export const asIntent = (row: IntentRow): Intent =>
@@ -97,6 +98,8 @@ interface FiledRow {
   company: string | null;
   lead_id: string | null;
   lead: string | null;
+  deal_id: string | null;
+  deal: string | null;
 }
 
 /** Where a filed capture went, from its ledger entry, and the event that would undo it. */
@@ -105,9 +108,9 @@ async function filedAs(context: Context, capture: Capture): Promise<CaptureDetai
   const [row] = await context.sequelize.query<FiledRow>(
     `SELECT (SELECT e.id FROM events e WHERE e.command = 'file capture' AND e.changes @> jsonb_build_array(jsonb_build_object('table', 'captures', 'id', :id::text))
               AND NOT EXISTS (SELECT 1 FROM events u WHERE u.undoes = e.id) ORDER BY e.seq DESC LIMIT 1) AS event_id,
-            max(p.id::text) AS person_id, max(p.full_name) AS person, max(c.id::text) AS company_id, max(c.name) AS company, max(l.id::text) AS lead_id, max(l.title) AS lead
+            max(p.id::text) AS person_id, max(p.full_name) AS person, max(c.id::text) AS company_id, max(c.name) AS company, max(l.id::text) AS lead_id, max(l.title) AS lead, max(d.id::text) AS deal_id, max(d.title) AS deal
        FROM ledger_entries n JOIN ledger_links k ON k.entry_id = n.id
-       LEFT JOIN people p ON p.id = k.person_id LEFT JOIN companies c ON c.id = k.company_id LEFT JOIN leads l ON l.id = k.lead_id
+       LEFT JOIN people p ON p.id = k.person_id LEFT JOIN companies c ON c.id = k.company_id LEFT JOIN leads l ON l.id = k.lead_id LEFT JOIN deals d ON d.id = k.deal_id
       WHERE n.capture_id = :id`,
     { replacements: { id: capture.id }, type: QueryTypes.SELECT, transaction: context.tx },
   );
@@ -118,6 +121,7 @@ async function filedAs(context: Context, capture: Capture): Promise<CaptureDetai
     person: named(row.person_id, row.person),
     company: named(row.company_id, row.company),
     lead: named(row.lead_id, row.lead),
+    deal: named(row.deal_id, row.deal),
     eventId: row.event_id,
   };
 }
@@ -148,6 +152,10 @@ export async function captureDetail(context: Context, id: string): Promise<Captu
     claims: await asClaims(context, shown),
     intents,
     verdict: { person, company, companyName: facts.company?.name ?? null },
+    openWork: await openWork(
+      context,
+      person.matches.map((match) => match.id),
+    ),
     proposedMove: proposeMove(
       intents.filter((intent) => intent.fate === 'proposed'),
       localNow(context),

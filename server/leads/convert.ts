@@ -1,3 +1,4 @@
+import { standingWithWork } from '@emporikon/core/lifecycle/standing';
 import type { DealRole } from '@emporikon/core/lifecycle/conversion';
 import { whoActs, type Context } from '../commands/context';
 import { Deal, DealRoleRow, Lead, Stage, Task } from '../db/models/deals';
@@ -93,7 +94,7 @@ export async function convertLead(context: Context, id: string, input: Conversio
     role: input.role ?? 'decides',
   });
   await context.write.update(person, {
-    standing: person.standing === 'stranger' ? 'prospect' : person.standing,
+    standing: standingWithWork(person.standing),
     companyId: person.companyId ?? companyId,
     updatedAt: now,
   });

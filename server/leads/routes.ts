@@ -6,6 +6,7 @@ import { invalid, notFound, stale } from '../http/problems';
 import { rowOf } from '../commands/writer';
 import { loadPerson } from '../people/commands';
 import { convertLead } from './convert';
+import { makeLead } from './make';
 import { leadDetail, leadRow, listLeads } from './queries';
 
 interface LeadPatch {
@@ -95,18 +96,10 @@ export const leadHandlers: Handlers = {
   'POST /api/leads': async ({ body, context }) => {
     const actor = whoActs(context);
     const person = await loadPerson(context, body.personId);
-    const now = context.now();
-    const lead = await context.write.insert(Lead, {
-      id: context.newId(),
+    const lead = await makeLead(context, person, {
       title: body.title,
-      personId: person.id,
       companyId: body.companyId ?? person.companyId,
-      status: 'new',
-      statusSince: now,
       source: 'by hand',
-      ownerId: actor.id,
-      createdAt: now,
-      updatedAt: now,
     });
     return {
       eventId: await context.write.event('add lead', `Added ${lead.title}`, actor.id),

@@ -1,10 +1,11 @@
+import type { Standing } from '@emporikon/core/lifecycle/standing';
 import { isEmail, normalizeEmail } from '@emporikon/core/people/emails';
 import { nameKey, parseName } from '@emporikon/core/people/names';
 import { readPhone, type PhoneType } from '@emporikon/core/people/phones';
 import type { Context } from '../commands/context';
 import { normalizeValue } from '../captures/claims';
 import { ClaimRow } from '../db/models/captures';
-import { Company, ContactPoint, Person, type ContactKind, type Standing } from '../db/models/people';
+import { Company, ContactPoint, Person, type ContactKind } from '../db/models/people';
 import { invalid, notFound } from '../http/problems';
 import { findOrMakeCompany } from '../companies/commands';
 import { addContact, claimByHand } from './claims';

@@ -18,7 +18,7 @@ const {
   load,
 } = useFetched(
   () => api('GET /api/captures/:id', { params: { id: props.id } }),
-  ['captures', 'claims', 'intents', 'people', 'companies', 'contact_points'],
+  ['captures', 'claims', 'intents', 'people', 'companies', 'contact_points', 'leads', 'deals'],
 );
 const lit = ref<string | null>(null);
 const isBusy = ref(false);
@@ -26,6 +26,7 @@ const reading = ref<InstanceType<typeof ReadingPane> | null>(null);
 /** Whom it is filed on: an id, `new`, or nobody chosen yet while the verdict is only a maybe. */
 const person = ref<string | null>(null);
 const company = ref<string | null>(null);
+const asNewLead = ref(false);
 const withMove = ref(true);
 
 watch(
@@ -68,12 +69,14 @@ function file(): void {
   const body: z.input<typeof FilingInput> = {
     person: person.value,
     company: company.value ?? undefined,
+    lead: asNewLead.value ? 'new' : undefined,
     nextMove: withMove.value ? value.proposedMove : null,
   };
   void act(async () => {
     const filed = await api('POST /api/captures/:id/filing', { params: { id: props.id }, body });
     const links = [
       ...(filed.lead ? [{ text: 'Open the lead', to: `/leads/${filed.lead.id}` }] : []),
+      ...(filed.deal ? [{ text: 'Open the deal', to: `/deals/${filed.deal.id}` }] : []),
       { text: 'Open the dossier', to: `/people/${filed.person.id}` },
     ];
     undo.tell({
@@ -130,6 +133,7 @@ defineExpose({ file, setAside, correctFirst });
       v-model:lit="lit"
       v-model:person="person"
       v-model:company="company"
+      v-model:as-new-lead="asNewLead"
       v-model:with-move="withMove"
       :capture="capture"
       @changed="load"

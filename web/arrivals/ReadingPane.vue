@@ -15,6 +15,8 @@ const emit = defineEmits<{ changed: [] }>();
 const lit = defineModel<string | null>('lit', { default: null });
 const person = defineModel<string | null>('person', { default: null });
 const company = defineModel<string | null>('company', { default: null });
+/** Whether it becomes a lead of its own although something is open with them. */
+const asNewLead = defineModel<boolean>('asNewLead', { default: false });
 const withMove = defineModel<boolean>('withMove', { default: true });
 const undo = useUndo();
 const verdictBox = ref<InstanceType<typeof VerdictBox> | null>(null);
@@ -32,6 +34,7 @@ const known = computed(() =>
     ? props.capture.verdict.person.matches.find((match) => match.id === person.value)
     : undefined,
 );
+const work = computed(() => props.capture.openWork.find((one) => one.personId === known.value?.id));
 const goesTo = computed(() => {
   const name =
     known.value?.label.split(',')[0] ??
@@ -39,7 +42,9 @@ const goesTo = computed(() => {
     'somebody new';
   const company = props.capture.verdict.companyName;
   const fresh = props.capture.verdict.company.kind === 'same' ? '' : ' (new)';
-  return [`${name}${known.value ? '' : ' (new)'}`, ...(company ? [`${company}${fresh}`] : []), 'a lead'].join(
+  const about =
+    work.value && !asNewLead.value ? `the ${work.value.kind} “${work.value.title}”` : 'a new lead';
+  return [`${name}${known.value ? '' : ' (new)'}`, ...(company ? [`${company}${fresh}`] : []), about].join(
     ' · ',
   );
 });
@@ -151,8 +156,11 @@ defineExpose({
       </button>
     </div>
     <div class="row">
-      <span class="cap">Goes to</span><span>{{ goesTo }}</span
-      ><span></span>
+      <span class="cap">Goes to</span><span>{{ goesTo }}</span>
+      <button v-if="work" class="word" @click="asNewLead = !asNewLead">
+        {{ asNewLead ? `to the ${work.kind}` : 'a new lead' }}
+      </button>
+      <span v-else></span>
     </div>
     <form v-if="adding" class="add" @submit.prevent="add" @keydown.esc.stop="adding = false">
       <select v-model="newField" class="inline-edit" aria-label="Which fact">

@@ -30,7 +30,10 @@ defineExpose({ focus: () => box.value?.querySelector<HTMLInputElement>('input')?
     <span v-if="filedAs.company"
       >, <RouterLink :to="`/companies/${filedAs.company.id}`">{{ filedAs.company.name }}</RouterLink></span
     >
-    <span v-if="filedAs.lead"
+    <span v-if="filedAs.deal"
+      >, <RouterLink :to="`/deals/${filedAs.deal.id}`">deal “{{ filedAs.deal.name }}”</RouterLink></span
+    >
+    <span v-else-if="filedAs.lead"
       >, <RouterLink :to="`/leads/${filedAs.lead.id}`">lead “{{ filedAs.lead.name }}”</RouterLink></span
     >
   </div>

@@ -9,7 +9,7 @@ import {
   nameOverlap,
   parseName,
 } from '../../people/names';
-import { fold, squash } from '../../people/text';
+import { fold, squash, tidy } from '../../people/text';
 import { readIntents } from '../intents/read';
 import { partSignature } from '../signature/block';
 import { readIntroduction } from '../signature/introduction';
@@ -18,9 +18,11 @@ import type { Told } from '../signature/roles';
 import type { Knowledge } from '../signature/scores';
 import { titleLikeness } from '../signature/words';
 import type { Claim, Mailbox, Reading, ReadOptions, Span } from '../types';
-import { splitLayers } from './layers';
+import { splitLayers, type Line } from './layers';
 import { parseDate, takeApart, type Message } from './message';
 import { choosePerson, type Chosen } from './sender';
+
+const LONGEST_SAID = 600;
 
 interface Shown {
   name: string;
@@ -146,7 +148,7 @@ function readClaims(
   message: Message,
   chosen: Chosen,
   receivedAt: string,
-): Pick<Reading, 'claims' | 'intents'> {
+): Pick<Reading, 'claims' | 'intents'> & { said: string } {
   const { person, layer } = chosen;
   const own = layer.kind === 'own';
   const address = person?.address && isEmail(person.address) ? person.address : '';
@@ -195,7 +197,20 @@ function readClaims(
       confidence: 0.85,
       source: 'the Organization header',
     });
-  return { claims: oneNameEach(claims), intents: ourOwn ? [] : readIntents(body, sentAt, read.countries) };
+  return {
+    claims: oneNameEach(claims),
+    intents: ourOwn ? [] : readIntents(body, sentAt, read.countries),
+    said: saidIn(body),
+  };
+}
+
+function saidIn(body: readonly Line[]): string {
+  let said = '';
+  for (const line of body) {
+    if (said.length > LONGEST_SAID) break;
+    said += `${line.text} `;
+  }
+  return tidy(said).slice(0, LONGEST_SAID);
 }
 
 const ORDER = ['fullName', 'jobTitle', 'companyName', 'email', 'phone', 'url', 'profile', 'address'];
@@ -225,9 +240,15 @@ export async function readEmail(raw: Uint8Array, options: ReadOptions = {}): Pro
   if (chosen.handedOnBy.length)
     notices.push(`handed on by ${chosen.handedOnBy.map((one) => one.name || one.address).join(', then ')}`);
   if (!message.hasHeaders) notices.push('no message headers: read as plain text');
+  const { claims, intents, said } = readClaims(
+    message,
+    chosen,
+    options.receivedAt ?? '1970-01-01T00:00:00+00:00',
+  );
   return {
     kind: message.hasHeaders ? 'email' : 'text',
-    ...readClaims(message, chosen, options.receivedAt ?? '1970-01-01T00:00:00+00:00'),
+    claims,
+    intents,
     message: {
       from: message.from,
       to: message.to,
@@ -237,6 +258,7 @@ export async function readEmail(raw: Uint8Array, options: ReadOptions = {}): Pro
       references: message.references,
       body: message.body,
       text: message.text,
+      said,
       attachments: message.attachments,
       side: chosen.side,
     },

@@ -12,6 +12,7 @@ const words = (text: string): string =>
 /** Words that turn to somebody with a request; in flat text, without accents and capitals. */
 const DIRECT = words(`
   (?:could|can|would|will) (?:you|someone|somebody)(?: please| kindly)?(?: be able to)?
+  (?:could|can|may) we(?: also| please)*
   please
   kindly
   let (?:me|us) know

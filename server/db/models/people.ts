@@ -1,3 +1,4 @@
+import type { Standing } from '@emporikon/core/lifecycle/standing';
 import type { PhoneType } from '@emporikon/core/people/phones';
 import {
   Model,
@@ -8,7 +9,6 @@ import {
 } from 'sequelize';
 import { col, define } from './columns';
 
-export type Standing = 'stranger' | 'prospect' | 'customer' | 'past customer' | 'partner' | 'personal';
 export type ContactKind = 'email' | 'phone' | 'url' | 'profile';
 
 export class Company extends Model<InferAttributes<Company>, InferCreationAttributes<Company>> {
