@@ -1,7 +1,7 @@
 import type { FastifyError, FastifyInstance, FastifyReply } from 'fastify';
 import { hasZodFastifySchemaValidationErrors } from 'fastify-type-provider-zod';
 import { MAX_MESSAGE_BYTES } from '@emporikon/core/reading/types';
-import { UniqueConstraintError } from 'sequelize';
+import { DatabaseError, ForeignKeyConstraintError, UniqueConstraintError } from 'sequelize';
 import { conflict, invalid, notFound, ProblemError, tooLarge, unsupported } from './problems';
 
 function send(reply: FastifyReply, { problem, headers }: ProblemError): FastifyReply {
@@ -18,6 +18,21 @@ const PARSE_ERRORS = new Set([
   'FST_ERR_CTP_EMPTY_JSON_BODY',
   'FST_ERR_CTP_INVALID_CONTENT_LENGTH',
 ]);
+
+/** What PostgreSQL says of text it cannot hold, such as a NUL (SQLSTATE 22021, 22P05). */
+const UNSTORABLE = new Set(['22021', '22P05']);
+
+const sqlState = (error: DatabaseError): string => (error.parent as { code?: string }).code ?? '';
+
+/** A write that names a record that is not there. */
+function missingTarget(error: ForeignKeyConstraintError): ProblemError {
+  const { detail = '' } = error.parent as { detail?: string };
+  const column = /Key \((\w+)\)/.exec(detail)?.[1] ?? '';
+  const field = column.replace(/_([a-z])/g, (_, letter: string) => letter.toUpperCase());
+  return invalid('Nothing was saved: it names a record that is not there.', {
+    fields: field ? { [field]: 'does not exist' } : {},
+  });
+}
 
 function asProblem(error: FastifyError): ProblemError | null {
   if (error instanceof ProblemError) return error;
@@ -46,6 +61,9 @@ function asProblem(error: FastifyError): ProblemError | null {
     return conflict(
       'Somebody saved the same thing a moment ago; nothing was doubled. Read again and try once more.',
     );
+  if (error instanceof ForeignKeyConstraintError) return missingTarget(error);
+  if (error instanceof DatabaseError && UNSTORABLE.has(sqlState(error)))
+    return invalid('Nothing was saved: there is a character in it that cannot be kept.');
   if (error.statusCode && error.statusCode < 500) return invalid(error.message);
   return null;
 }

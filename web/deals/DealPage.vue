@@ -7,6 +7,7 @@ import LedgerView from '../dossier/LedgerView.vue';
 import SideColumn from '../dossier/SideColumn.vue';
 import { api } from '../shell/api';
 import { calendarDay, day, money } from '../shell/format';
+import { minorOf } from '../shell/input';
 import { useFetched } from '../shell/live';
 import { useUndo } from '../shell/undo';
 
@@ -20,6 +21,7 @@ const {
   () => api('GET /api/deals/:id', { params: { id: props.id } }),
   ['deals', 'deal_roles', 'stages', 'tasks', 'people', 'companies', 'ledger_links'],
 );
+const { data: team } = useFetched(() => api('GET /api/users'), ['users']);
 const { data: stages } = useFetched(() => api('GET /api/stages'), ['stages']);
 const side = computed(() => (deal.value ? { nextMove: deal.value.nextMove, deals: [], leads: [] } : null));
 const people = computed(() => (deal.value?.people ?? []).map((one) => ({ ...one, jobTitle: one.role })));
@@ -30,6 +32,7 @@ type Patch = {
   expectedClose?: string | null;
   probability?: number | null;
   stageId?: string;
+  ownerId?: string;
 };
 async function put(patch: Patch, version?: number): Promise<void> {
   const { eventId } = await api('PATCH /api/deals/:id', {
@@ -40,13 +43,6 @@ async function put(patch: Patch, version?: number): Promise<void> {
   await load();
 }
 
-function amountOf(text: string): number | null {
-  if (!text) return null;
-  const amount = Number(text.replace(/[^\d.]/g, ''));
-  if (Number.isNaN(amount)) throw new Error(`“${text}” is not a sum.`);
-  return Math.round(amount * 100);
-}
-
 function percentOf(text: string): number | null {
   if (!text) return null;
   const percent = Number(text.replace('%', '').trim());
@@ -55,9 +51,9 @@ function percentOf(text: string): number | null {
   return percent;
 }
 
-async function moveTo(stageId: string): Promise<void> {
+async function change(patch: Patch): Promise<void> {
   try {
-    await put({ stageId });
+    await put(patch);
   } catch (problem) {
     undo.fail(problem);
     await load();
@@ -72,7 +68,7 @@ async function moveTo(stageId: string): Promise<void> {
         <RouterLink v-if="deal.company" :to="`/companies/${deal.company.id}`" class="quiet-link">{{
           deal.company.name
         }}</RouterLink>
-        <span>{{ deal.owner.name }}</span>
+        <span>{{ money(deal.amountMinor, deal.currency) }}</span>
         <RouterLink v-if="deal.leadId" :to="`/leads/${deal.leadId}`" class="quiet-link"
           >from its lead</RouterLink
         >
@@ -85,10 +81,11 @@ async function moveTo(stageId: string): Promise<void> {
           :save="(value, version) => put({ title: value }, version)"
         />
         <Fact
-          :label="`Amount, ${deal.currency}`"
+          label="Amount"
           field="amountMinor"
           :value="deal.amountMinor === null ? null : String(deal.amountMinor / 100)"
-          :save="(value, version) => put({ amountMinor: amountOf(value) }, version)"
+          :shown="money(deal.amountMinor, deal.currency)"
+          :save="(value, version) => put({ amountMinor: minorOf(value) }, version)"
         />
         <div class="stage">
           <span class="cap">Stage</span>
@@ -96,7 +93,7 @@ async function moveTo(stageId: string): Promise<void> {
             class="inline-edit"
             :value="deal.stageId"
             aria-label="Stage"
-            @change="moveTo(($event.target as HTMLSelectElement).value)"
+            @change="change({ stageId: ($event.target as HTMLSelectElement).value })"
           >
             <option v-for="one in stages?.items ?? []" :key="one.id" :value="one.id">{{ one.name }}</option>
           </select>
@@ -106,7 +103,8 @@ async function moveTo(stageId: string): Promise<void> {
           label="Expected by"
           field="expectedClose"
           :value="deal.expectedClose"
-          placeholder="2027-03-01"
+          :shown="deal.expectedClose ? calendarDay(deal.expectedClose) : undefined"
+          kind="date"
           :save="(value, version) => put({ expectedClose: value || null }, version)"
         />
         <Fact
@@ -120,10 +118,15 @@ async function moveTo(stageId: string): Promise<void> {
           :save="(value, version) => put({ probability: percentOf(value) }, version)"
         />
         <div class="stage">
-          <span class="cap">Sum</span><b class="num">{{ money(deal.amountMinor, deal.currency) }}</b
-          ><template v-if="deal.expectedClose">
-            <span class="soft">by {{ calendarDay(deal.expectedClose) }}</span></template
+          <span class="cap">Owner</span>
+          <select
+            class="inline-edit"
+            :value="deal.owner.id"
+            aria-label="Owner"
+            @change="change({ ownerId: ($event.target as HTMLSelectElement).value })"
           >
+            <option v-for="one in team?.items ?? []" :key="one.id" :value="one.id">{{ one.name }}</option>
+          </select>
         </div>
       </template>
       <template #side><SideColumn :dossier="side" :people="people" people-title="People on it" /></template>

@@ -11,7 +11,11 @@ import SourceMark from './SourceMark.vue';
  */
 const props = defineProps<{
   label: string;
+  /** The value as it is edited. */
   value: string | null;
+  /** The value as it is read, where that is another. */
+  shown?: string;
+  kind?: 'text' | 'date';
   claim?: Claim | null;
   suggestion?: Claim | null;
   placeholder?: string;
@@ -65,14 +69,22 @@ function cancel(): void {
       ref="input"
       v-model="draft"
       class="inline-edit"
+      :type="kind ?? 'text'"
       :aria-label="label"
       @keydown.enter.prevent="keep()"
       @keydown.esc.stop="cancel"
       @blur="keep()"
     />
     <div v-else class="value">
-      <button v-if="save" class="plain" :aria-label="`${label}: ${value ?? 'empty'}, change`" @click="edit">
-        <span v-if="value">{{ value }}</span><span v-else class="soft">{{ placeholder ?? 'add' }}</span>
+      <button
+        v-if="save"
+        class="plain"
+        :aria-label="`${label}: ${shown ?? value ?? 'empty'}, change`"
+        @click="edit"
+      >
+        <span v-if="value">{{ shown ?? value }}</span><span v-else class="soft">{{
+          placeholder ?? 'add'
+        }}</span>
       </button>
       <a v-else-if="href" :href="href" class="quiet-link">{{ value }}</a>
       <span v-else>{{ value }}</span>

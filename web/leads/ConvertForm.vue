@@ -3,6 +3,7 @@ import type { LeadDetail } from '@emporikon/contract/leads';
 import { DEAL_ROLES } from '@emporikon/core/lifecycle/conversion';
 import { computed, ref, watch } from 'vue';
 import { api } from '../shell/api';
+import { minorOf } from '../shell/input';
 import { useUndo } from '../shell/undo';
 
 const props = defineProps<{ lead: LeadDetail }>();
@@ -33,10 +34,6 @@ watch(
   },
   { immediate: true },
 );
-const minor = computed(() => {
-  const amount = Number(draft.value.amount);
-  return draft.value.amount === '' || Number.isNaN(amount) ? null : Math.round(amount * 100);
-});
 const carried = computed(() =>
   [
     props.lead.person.name,
@@ -54,7 +51,7 @@ async function convert(): Promise<void> {
       params: { id: props.lead.id },
       body: {
         title: draft.value.title,
-        amountMinor: minor.value,
+        amountMinor: minorOf(draft.value.amount),
         currency: draft.value.currency,
         expectedClose: draft.value.expectedClose || null,
         role: draft.value.role,
@@ -95,7 +92,9 @@ async function takeBack(): Promise<void> {
       The deal is
       <RouterLink :to="`/deals/${lead.deal.id}`" class="quiet-link">{{ lead.deal.name }}</RouterLink>.
     </p>
-    <button v-if="lead.conversionEventId" class="word" @click="takeBack">Take the conversion back</button>
+    <button v-if="lead.conversionEventId" class="word back" @click="takeBack">
+      Take the conversion back
+    </button>
   </div>
   <form v-else class="convert" @submit.prevent="convert" @input="touched = true">
     <h2>Make it a deal</h2>
@@ -104,8 +103,7 @@ async function takeBack(): Promise<void> {
     /></label>
     <div class="pair">
       <label class="field"
-        ><span class="cap">Amount</span
-        ><input v-model="draft.amount" type="number" min="0" step="any" inputmode="decimal"
+        ><span class="cap">Amount</span><input v-model="draft.amount" inputmode="decimal"
       /></label>
       <label class="field"
         ><span class="cap">Currency</span
@@ -129,6 +127,9 @@ async function takeBack(): Promise<void> {
 </template>
 
 <style scoped>
+.back {
+  justify-self: start;
+}
 .convert {
   display: grid;
   gap: 7px;

@@ -24,7 +24,7 @@ const undo = useUndo();
   position: fixed;
   left: 0;
   right: 0;
-  bottom: 14px;
+  bottom: 92px;
   display: flex;
   justify-content: center;
   pointer-events: none;
