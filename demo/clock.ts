@@ -11,3 +11,10 @@ export function officeTime(moment: DateTime): DateTime {
   while (at.weekday > 5) at = at.minus({ days: 1 });
   return at;
 }
+
+/** A day so many days from another, moved on (or back, for days gone) to one on which people work. */
+export function workday(from: DateTime, days: number): DateTime {
+  let at = from.plus({ days });
+  while (at.weekday > 5) at = at.plus({ days: days > 0 ? 1 : -1 });
+  return at;
+}

@@ -7,7 +7,7 @@ import { linkEntry } from '@emporikon/server/ledger/composer';
 import { addPerson } from '@emporikon/server/people/commands';
 import { Person } from '@emporikon/server/db/models/people';
 import { DateTime } from 'luxon';
-import { officeTime } from './clock';
+import { officeTime, workday } from './clock';
 
 interface DemoDeal {
   company: string;
@@ -184,7 +184,7 @@ async function loadDeal(context: Context, deal: DemoDeal): Promise<void> {
   if (!stage) return;
   const at = (days: number): Date => now.minus({ days }).toJSDate();
   const spoken = (days: number): Date =>
-    officeTime(now.minus({ days, minutes: deal.amount % 47 })).toJSDate();
+    officeTime(now.minus({ days, minutes: (deal.amount / 100 + days * 7) % 47 })).toJSDate();
   const made = await context.write.insert(Deal, {
     id: context.newId(),
     title: deal.title,
@@ -228,11 +228,7 @@ async function loadDeal(context: Context, deal: DemoDeal): Promise<void> {
       id: context.newId(),
       title,
       kind,
-      dueAt: now
-        .setZone(actor?.timeZone ?? 'utc')
-        .startOf('day')
-        .plus({ days })
-        .toJSDate(),
+      dueAt: workday(now.setZone(actor?.timeZone ?? 'utc').startOf('day'), days).toJSDate(),
       allDay: true,
       assigneeId: owner,
       personId,
