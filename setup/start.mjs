@@ -29,16 +29,36 @@ const isAlive = (pid) => {
   }
 };
 
-function takeLock() {
+const children = [];
+
+/** The lock holds the process of the start and, after it, those it launched, so that a killed start leaves none behind. */
+async function takeLock() {
   if (existsSync(lock)) {
-    const pid = Number(readFileSync(lock, 'utf8'));
+    const [pid = 0, ...launched] = readFileSync(lock, 'utf8').trim().split(/\s+/).map(Number);
     if (isAlive(pid))
       throw new Trouble(
         `Emporikon runs already from this folder (process ${pid}). End that one first, with Ctrl-C where it was started.`,
       );
     console.log('  a lock of a start that is gone was found and removed');
+    const left = launched.filter(isOurs);
+    for (const one of left) process.kill(one, 'SIGTERM');
+    if (left.length) console.log(`  ${left.length} of its processes were still there and were ended`);
+    for (let tries = 0; left.some(isOurs) && tries < 50; tries++)
+      await new Promise((done) => setTimeout(done, 100));
   }
-  writeFileSync(lock, String(process.pid));
+  writeLock();
+}
+
+const writeLock = () => writeFileSync(lock, [process.pid, ...children.map((child) => child.pid)].join('\n'));
+
+/** Whether a process is one that a start from this folder launched. */
+function isOurs(pid) {
+  try {
+    const words = readFileSync(`/proc/${pid}/cmdline`, 'utf8');
+    return ['server', 'standins'].some((part) => words.includes(join(root, part, 'dist')));
+  } catch {
+    return false;
+  }
 }
 
 async function checkPorts() {
@@ -53,8 +73,6 @@ async function checkPorts() {
       );
 }
 
-const children = [];
-
 /** Starts one of our processes and waits for the line that says it is ready. */
 function launch(name, file, env, ready) {
   return new Promise((resolve, reject) => {
@@ -65,10 +83,12 @@ function launch(name, file, env, ready) {
       detached: true,
     });
     children.push(child);
+    writeLock();
     child.stdout.on('data', (chunk) => (ready.test(String(chunk)) ? resolve(child) : undefined));
     child.once('exit', (code) => {
+      if (stopping) return;
       reject(new Trouble(`${name} ended before it was ready (${code}); its words are above.`));
-      if (!stopping) void stop(1, `${name} ended by itself (${code})`);
+      void stop(1, `${name} ended by itself (${code})`);
     });
   });
 }
@@ -99,7 +119,7 @@ async function stop(code, why) {
 
 await main(async () => {
   checkPlace();
-  takeLock();
+  await takeLock();
   for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void stop(0, 'stopping …'));
   try {
     await checkPorts();
