@@ -14,6 +14,8 @@ export interface ComposerContext {
   /** IANA name of the writer's zone. */
   zone: string;
   userId: string;
+  /** ISO 4217 code of a sum that names no currency: that of the deal the line is about. */
+  currency: string;
   users: readonly { id: string; name: string }[];
 }
 
@@ -134,7 +136,7 @@ export function readComposerLine(line: string, context: ComposerContext): Compos
       !taken.some(
         (one) => clause.start + one.start < intent.span.end && intent.span.start < clause.start + one.end,
       );
-    const money = readMoney(sentence(clause), []).find(clear);
+    const money = readMoney(sentence(clause), [], context.currency).find(clear);
     const quantity = readQuantities(sentence(clause)).find(clear);
     if (money?.kind === 'money')
       reading.amount ??= { minor: money.value.minor, currency: money.value.currency };

@@ -8,6 +8,7 @@ const CONTEXT: ComposerContext = {
   now: '2026-11-24T09:00:00Z', // a Tuesday
   zone: 'Europe/London',
   userId: 'pell',
+  currency: 'EUR',
   users: [
     { id: 'pell', name: 'Pell Garrick' },
     { id: 'ines', name: 'Ines Tolland' },
@@ -75,6 +76,11 @@ describe('the composer', () => {
     expect(entry?.headline).toBe('She wants 10 long bikes now, budget 48k');
   });
 
+  it('takes a sum without a currency to be in that of the deal', () =>
+    expect(readComposerLine('budget 48k', { ...CONTEXT, currency: 'GBP' }).amount).toEqual({
+      minor: 4_800_000,
+      currency: 'GBP',
+    }));
   it('never makes a line break of what was typed, and lights only what is in the line', () => {
     fc.assert(
       fc.property(

@@ -95,6 +95,8 @@ export interface ReadOptions {
   ours?: readonly string[];
   /** ISO 8601 time used for dates when the message has none of its own. */
   receivedAt?: string;
+  /** ISO 4217 code of a sum that names no currency, where the sender's country does not tell. */
+  currency?: string;
 }
 
 /** Larger messages are refused before they are read. Bytes. */

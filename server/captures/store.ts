@@ -28,7 +28,11 @@ export async function storeCapture(
     transaction: context.tx,
   });
   if (known) return { capture: known, created: false };
-  const reading = await readEmail(raw, { ours: context.house.ours, receivedAt: localNow(context) });
+  const reading = await readEmail(raw, {
+    ours: context.house.ours,
+    currency: context.house.currency,
+    receivedAt: localNow(context),
+  });
   const now = context.now();
   const capture = await context.write.insert(Capture, {
     id: context.newId(),

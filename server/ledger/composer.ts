@@ -65,17 +65,18 @@ async function openDealsOf(
 export async function readLine(context: Context, line: string, about: About): Promise<ComposerReading> {
   const actor = whoActs(context);
   const users = await User.findAll({ where: { active: true }, transaction: context.tx });
-  const { nextMove, entry, amount, lit } = readComposerLine(line, {
-    now: context.now().toISOString(),
-    zone: actor.timeZone,
-    userId: actor.id,
-    users: users.map(({ id, name }) => ({ id, name })),
-  });
   const all = await concerned(context, about);
   const deals = all.dealId
     ? await Deal.findAll({ where: { id: all.dealId }, transaction: context.tx })
     : await openDealsOf(context, all);
   const [deal] = deals;
+  const { nextMove, entry, amount, lit } = readComposerLine(line, {
+    now: context.now().toISOString(),
+    zone: actor.timeZone,
+    userId: actor.id,
+    currency: deal?.currency ?? context.house.currency,
+    users: users.map(({ id, name }) => ({ id, name })),
+  });
   const named =
     amount &&
     deal &&

@@ -148,6 +148,7 @@ function readClaims(
   message: Message,
   chosen: Chosen,
   receivedAt: string,
+  currency: string | undefined,
 ): Pick<Reading, 'claims' | 'intents'> & { said: string } {
   const { person, layer } = chosen;
   const own = layer.kind === 'own';
@@ -199,7 +200,7 @@ function readClaims(
     });
   return {
     claims: oneNameEach(claims),
-    intents: ourOwn ? [] : readIntents(body, sentAt, read.countries),
+    intents: ourOwn ? [] : readIntents(body, sentAt, read.countries, currency),
     said: saidIn(body),
   };
 }
@@ -244,6 +245,7 @@ export async function readEmail(raw: Uint8Array, options: ReadOptions = {}): Pro
     message,
     chosen,
     options.receivedAt ?? '1970-01-01T00:00:00+00:00',
+    options.currency,
   );
   return {
     kind: message.hasHeaders ? 'email' : 'text',

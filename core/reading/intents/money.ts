@@ -68,8 +68,9 @@ const MONEY_TALK =
 /**
  * Amounts of money in a sentence. `value.minor` is in the currency's minor unit (1/100; ISO 4217).
  * @param countries the sender's likely countries, for a sum that names no currency
+ * @param otherwise ISO 4217 code for a sum that names none, from a country whose currency we do not know
  */
-export function readMoney(sentence: Sentence, countries: readonly string[]): Intent[] {
+export function readMoney(sentence: Sentence, countries: readonly string[], otherwise = 'EUR'): Intent[] {
   if (!/\d|thousand|hundred|tausend|million/i.test(sentence.text)) return [];
   const intents: Intent[] = [];
   for (const match of sentence.text.matchAll(PATTERN)) {
@@ -78,7 +79,7 @@ export function readMoney(sentence: Sentence, countries: readonly string[]): Int
     if (amount === null || amount <= 0 || amount > 1e10) continue;
     const named = CURRENCIES[(groups.sign ?? groups.name ?? '').toLowerCase()];
     if (groups.bare && !MONEY_TALK.test(sentence.text)) continue;
-    const local = LOCAL[countries[0] ?? ''] ?? 'EUR';
+    const local = LOCAL[countries[0] ?? ''] ?? otherwise;
     const crowns = /^kr$/i.test(groups.name ?? '') && !CROWNS.includes(local);
     const currency = named ?? (crowns ? 'SEK' : local);
     const before = ABOUT.exec(sentence.text.slice(0, match.index));

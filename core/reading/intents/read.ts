@@ -14,11 +14,13 @@ const MOST = 60;
  * @param body the sender's own lines without the signature
  * @param reference ISO 8601 with offset: when it was said, on the sender's clock
  * @param countries likely countries of the sender, for sums that name no currency
+ * @param currency ISO 4217 code where the countries tell nothing
  */
 export function readIntents(
   body: readonly Line[],
   reference: string,
   countries: readonly string[],
+  currency = 'EUR',
 ): Intent[] {
   const said = { reference, monthFirst: countries[0] === 'US' };
   const sentences: Sentence[] = [];
@@ -28,7 +30,7 @@ export function readIntents(
     if (whens.length + counts.length >= MOST) break;
     sentences.push(sentence);
     const dates = readWhen(sentence, said);
-    const sums = readMoney(sentence, countries).filter((sum) => isClear(sum, dates));
+    const sums = readMoney(sentence, countries, currency).filter((sum) => isClear(sum, dates));
     const things = readQuantities(sentence).filter((thing) => isClear(thing, [...dates, ...sums]));
     whens.push(...dates);
     counts.push(...sums, ...things);
