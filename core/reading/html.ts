@@ -166,7 +166,8 @@ export function textOfHtml(html: string): HtmlText {
   return { text: pieces.join(''), quotes };
 }
 
-const escapeText = (text: string): string =>
+/** Text as it stands in HTML. */
+export const escapeText = (text: string): string =>
   text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;');
 const escapeAttribute = (text: string): string => escapeText(text).replace(/"/g, '&quot;');
 

@@ -1,6 +1,7 @@
+import { DateTime } from 'luxon';
 import PostalMime, { addressParser, decodeWords, type Address, type Email } from 'postal-mime';
 import { tidy } from '../../people/text';
-import { textOfHtml, type HtmlText } from '../html';
+import { escapeText, textOfHtml, type HtmlText } from '../html';
 import type { Mailbox } from '../types';
 import { abridge } from './abridge';
 
@@ -25,6 +26,7 @@ export interface Message {
 
 const MAX_RECIPIENTS = 50;
 const MAX_NAME = 320;
+const MOST_ATTACHED = 4;
 const MAX_TEXT = 512 * 1024;
 
 /** RFC 5322 §3.3 date-time with its own offset, kept: "Mon, 23 Nov 2026 16:40:00 +0100" → "2026-11-23T16:40:00+01:00". */
@@ -111,7 +113,10 @@ const NOTHING: Email = { headers: [], headerLines: [], attachments: [] };
 
 async function parse(bytes: Uint8Array): Promise<Email | null> {
   try {
-    return await PostalMime.parse(bytes, { maxNestingDepth: 60, maxRfc822NestingDepth: 8 } as object);
+    return await PostalMime.parse(bytes, {
+      maxNestingDepth: 60,
+      forceRfc822Attachments: true,
+    } as object);
   } catch {
     return null;
   }
@@ -129,14 +134,46 @@ function decode(bytes: Uint8Array): string {
   }
 }
 
+/** Messages handed on as attachments, written out below the words that hand them on. */
+async function writtenOut(email: Email, depth: number): Promise<string> {
+  if (depth >= MOST_ATTACHED) return '';
+  const messages = email.attachments
+    .filter((one) => one.mimeType === 'message/rfc822')
+    .slice(0, MOST_ATTACHED);
+  const texts: string[] = [];
+  for (const { content } of messages) {
+    if (typeof content === 'string') continue;
+    const { from, sentAt, subject, to, text, hasHeaders } = await takeApart(
+      new Uint8Array(content),
+      depth + 1,
+    );
+    if (!hasHeaders) continue;
+    const write = (one: Mailbox): string => (one.name ? `${one.name} <${one.address}>` : one.address);
+    texts.push(
+      [
+        '',
+        '---------- Forwarded message ----------',
+        `From: ${from ? write(from) : ''}`,
+        `Date: ${sentAt ? DateTime.fromISO(sentAt, { setZone: true }).toRFC2822() : ''}`,
+        `Subject: ${subject}`,
+        `To: ${to.slice(0, 5).map(write).join(', ')}`,
+        '',
+        text,
+      ].join('\n'),
+    );
+  }
+  return texts.join('\n');
+}
+
 const escapeBytes = (text: string): string =>
   text.replace(/[%\u0080-\u00ff]/g, (char) => `%${char.charCodeAt(0).toString(16).padStart(2, '0')}`);
 
 /**
  * Takes a raw message apart. Never throws: what is damaged is read as far as it goes and said in `notices`.
  * @param raw the message as it came, any encoding
+ * @param depth how many messages it is attached within
  */
-export async function takeApart(raw: Uint8Array): Promise<Message> {
+export async function takeApart(raw: Uint8Array, depth = 0): Promise<Message> {
   const notices: string[] = [];
   const { bytes, shortened } = abridge(raw);
   if (shortened) notices.push('very long parts were read only at their beginning and end');
@@ -146,10 +183,12 @@ export async function takeApart(raw: Uint8Array): Promise<Message> {
   const email = parsed ?? NOTHING;
   const hasHeaders = parsed ? hasMailHeaders(parsed) : false;
   const header = (key: string): string => email.headers.find((one) => one.key === key)?.value ?? '';
-  const html = email.html ? email.html.slice(0, MAX_TEXT * 2) : null;
+  const attached = await writtenOut(email, depth);
+  const html = email.html
+    ? email.html.slice(0, MAX_TEXT * 2) + (attached && `<pre>${escapeText(attached)}</pre>`)
+    : null;
   const fromHtml = html ? textOfHtml(html) : { text: '', quotes: [] };
-  let plain = email.text ?? '';
-  if (!hasHeaders) plain = decode(bytes);
+  const plain = hasHeaders ? (email.text ?? '') + attached : decode(bytes);
   const usePlain =
     plain.trim().length > 0 && (!html || plain.trim().length * 2 >= fromHtml.text.trim().length);
   const body = usePlain || !html ? 'plain' : 'html';

@@ -20,7 +20,7 @@ const WE_ARE = anyCase(
   "i run|i own|we are|we're|i work at|i work for|i'm from|i am from|writing from|writing on behalf of|on behalf of|here at|ich arbeite bei|wir sind|nous sommes|somos|somos a|wij zijn|siamo",
 );
 const INTRO_NAME = new RegExp(
-  `(?<!\\p{L})(?:${I_AM})\\s+(\\p{Lu}[\\p{L}'’-]+(?:\\s+(?:\\p{Lu}[\\p{L}'’-]+|van|von|de|da|der|den|dos|di)){1,3})`,
+  `(?<!\\p{L})(?:${I_AM})\\s+(\\p{Lu}[\\p{L}'’-]+(?:\\s+(?:\\p{Lu}[\\p{L}'’-]+|van|von|de|da|der|den|dos|di)){1,3})(?:\\s+(?:from|of|at|with|von|bei|vom|de|van|di)\\s+(${FIRM}))?`,
   'gu',
 );
 const INTRO_ROLE = new RegExp(
@@ -48,8 +48,9 @@ export function readIntroduction(body: readonly Line[], know: Knowledge): Claim[
       source: 'how they introduce themselves',
     });
     for (const match of line.text.matchAll(INTRO_NAME)) {
-      const name = match[1] ?? '';
-      add(claim('fullName', name, match.index + match[0].length - name.length, know.name ? 0.5 : 0.8));
+      const [whole, name = '', firm] = match;
+      add(claim('fullName', name, match.index + whole.indexOf(name), know.name ? 0.5 : 0.8));
+      if (firm) add(claim('companyName', trimFirm(firm), match.index + whole.lastIndexOf(firm), 0.8));
     }
     for (const match of line.text.matchAll(INTRO_ROLE)) {
       const [whole, role = '', firm = ''] = match;
