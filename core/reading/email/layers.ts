@@ -213,6 +213,10 @@ export function splitLayers(text: string, quotes: HtmlText['quotes'], subject: s
       else open(layer, row.depth);
       continue;
     }
+    if (marked && !row.text.trim()) {
+      at++;
+      continue;
+    }
     if (!current[row.depth] || (row.depth > 0 && pending)) {
       const parent: Layer | undefined = current.findLast(
         (layer, depth) => layer !== undefined && depth <= row.depth,

@@ -73,6 +73,16 @@ function isBetterWritten(signed: string, header: string, shown: string): boolean
   return more.length === 1 && few.every((word) => many.includes(word)) && titleLikeness(more.join(' ')) === 0;
 }
 
+/** "A Begum" who signs Aisha Begum, "Dan Okoro" who signs Daniel: one family name, the given name in full. */
+function isSpeltOut(signed: string, header: string): boolean {
+  const [full, short] = [parseName(signed), parseName(header)];
+  return (
+    full.familyName !== '' &&
+    fold(full.familyName) === fold(short.familyName) &&
+    full.givenName.length > short.givenName.length
+  );
+}
+
 /** "Zurbriggen Reto" of reto.zurbriggen@: a local part that parts the two words tells their order. */
 function inSpokenOrder(name: string, shown: string, address: string): string {
   const words = name.split(' ');
@@ -96,7 +106,9 @@ function fullNameClaim(
   if (isWhole) {
     const overlap = fromSignature ? nameOverlap(fromHeader, fromSignature) : 1;
     const agrees = fromSignature !== '' && overlap >= 0.99;
-    const better = agrees && isBetterWritten(fromSignature, fromHeader, shown);
+    const better = agrees
+      ? isBetterWritten(fromSignature, fromHeader, shown)
+      : isSpeltOut(fromSignature, fromHeader);
     const value = better ? fromSignature : inSpokenOrder(fromHeader, shown, address);
     return {
       field: 'fullName',

@@ -1,3 +1,4 @@
+import { addressLikeness } from '../../people/addresses';
 import { companyFitsDomain, companyLikeness, LEGAL_FORM } from '../../people/companies';
 import { findEmails } from '../../people/emails';
 import { fold } from '../../people/text';
@@ -82,8 +83,22 @@ export function partSignature(
     if (proseAfter && begin < lines.length && index < begin - 3) break;
   }
   if (begin === lines.length) begin = contactRun(lines, tail);
-  else if (isFirmLine(lines[begin - 1]?.text.trim() ?? '', domain)) begin--;
+  else begin = blockAbove(lines, begin, domain);
   return { body: lines.slice(0, begin), signature: withoutSmallPrint(lines.slice(begin)) };
+}
+
+/** Some write the firm, its address and numbers above their own name: the lines above that hold nothing else. */
+function blockAbove(lines: readonly Line[], begin: number, domain: string | null): number {
+  let first = begin;
+  for (let at = begin - 1; at >= Math.max(0, begin - 8); at--) {
+    const text = lines[at]?.text.trim() ?? '';
+    if (!text) continue;
+    const isSaid =
+      GREETING.test(text) || isProse(text) || (/[.!?]$/.test(text) && text.split(' ').length > 5);
+    if (isSaid || !(isFirmLine(text, domain) || isContact(text) || addressLikeness(text) >= 1)) break;
+    first = at;
+  }
+  return first;
 }
 
 /** A line that is a firm's name and nothing else: some write it above their own. */

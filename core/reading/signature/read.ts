@@ -214,6 +214,8 @@ function urlClaims(pieces: readonly Piece[], know: Knowledge): Claim[] {
     )
       continue;
     const own = know.domain !== null && registrableDomain(piece.value) === know.domain;
+    const isElsewhere = know.domain !== null && !own && /[^/]\/[^/]/.test(bareUrl(normalized));
+    if (isElsewhere && field === 'url') continue;
     claims.push({
       field,
       value: piece.value,

@@ -4,7 +4,7 @@ import { fold } from '../../people/text';
 import type { Piece } from './pieces';
 import { nameScore, scoreOf, type Knowledge, type Role } from './scores';
 import { splitPiece, type TextPiece } from './split';
-import { DEVICE_LINE, SMALL_PRINT, VALEDICTION } from './words';
+import { DEVICE_LINE, SMALL_PRINT, VALEDICTION, VALEDICTION_LEAD } from './words';
 
 export interface Told {
   role: Role;
@@ -30,7 +30,10 @@ export function tellRoles(pieces: readonly Piece[], know: Knowledge): Told[] {
     .filter((piece) => !DEVICE_LINE.test(piece.value) && !SMALL_PRINT.test(piece.value))
     .filter((piece) => !(VALEDICTION.test(piece.value) && nameScore(piece.value, know) < 0.9))
     .map((piece) => {
-      const label = LEAD_IN.exec(piece.value)?.[0].length ?? 0;
+      const leave = VALEDICTION_LEAD.exec(piece.value)?.[0].length ?? 0;
+      const isLeave =
+        leave > 0 && nameScore(piece.value.slice(leave).split(/,|\s[|•·-]\s/)[0] ?? '', know) >= 0.9;
+      const label = isLeave ? leave : (LEAD_IN.exec(piece.value)?.[0].length ?? 0);
       return label ? { ...piece, value: piece.value.slice(label), start: piece.start + label } : piece;
     })
     .flatMap((piece) => splitPiece(piece, know))
@@ -56,8 +59,11 @@ export function tellRoles(pieces: readonly Piece[], know: Knowledge): Told[] {
     else told.push(tell(piece, role, confidence));
   }
   const name = fullest(told);
+  const company = surest(told, 'company');
   const others = told.filter(
-    (one) => one.role === 'name' && one !== name && nameOverlap(one.value, name?.value ?? '') < 0.99,
+    (one) =>
+      (one.role === 'name' && one !== name && nameOverlap(one.value, name?.value ?? '') < 0.99) ||
+      (one.role === 'company' && one.confidence < 0.9 && (company?.confidence ?? 0) >= 0.94),
   );
   const kept = told.filter((one) => !others.includes(one));
   const left = [...open, ...texts.filter((piece) => others.some((one) => one.start === piece.start))];

@@ -8,6 +8,7 @@ import {
   nameOverlap,
   spellsLocalPart,
 } from '../../people/names';
+import { squash } from '../../people/text';
 import { titleLikeness } from './words';
 
 export type Role = 'name' | 'title' | 'company' | 'address';
@@ -22,11 +23,20 @@ export interface Knowledge {
 
 const DEPARTMENT = /\b(?:team|department|dept|desk|abteilung|service|équipe|equipo|equipa|afdeling)\b\.?$/iu;
 
+/** `harriet@` writes as Harriet Ashdown, even from ashdown.example. */
+const isGivenName = (value: string, local: string): boolean => {
+  const words = value.split(' ');
+  return words.length === 2 && local.length > 2 && squash(words[0] ?? '') === squash(local);
+};
+
 /** Whether a piece can be the sender's name, given what the header says. */
 export function nameScore(value: string, know: Knowledge): number {
   if (!looksLikeName(value) || isRoleName(value) || companyLikeness(value) >= 1) return 0;
-  if (spellsLocalPart(value, localPart(know.address)) && !titleLikeness(value) && !companyLikeness(value))
-    return 0.95;
+  if (!titleLikeness(value) && !companyLikeness(value)) {
+    const local = localPart(know.address);
+    if (spellsLocalPart(value, local)) return 0.95;
+    if (isGivenName(value, local)) return 0.93;
+  }
   if (know.domain && companyFitsDomain(value, know.domain) && nameOverlap(value, know.name) < 0.99) return 0;
   if (know.name && nameOverlap(value, know.name) >= 0.99) return 0.99;
   if (know.name && nameOverlap(value, know.name) >= 0.5)

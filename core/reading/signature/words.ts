@@ -6,9 +6,8 @@ const list = (words: string): string =>
     .split(/\s*\n\s*|,\s+/)
     .join('|');
 
-/** A line that takes leave, alone on its line or followed by a name. Common practice in the languages we read. */
-export const VALEDICTION = new RegExp(
-  `^\\s*(?:${list(`(?:with )?(?:kind|kindest|best|warm|warmest|many|sincere)(?: and (?:kind|best|warm))? (?:regards|wishes|thanks)
+const LEAVES =
+  list(`(?:with )?(?:kind|kindest|best|warm|warmest|many|sincere)(?: and (?:kind|best|warm))? (?:regards|wishes|thanks)
   (?:kind|best|warm) ?regards,? and (?:many )?thanks, regards, all the best, all best, best, cheers, cheerio, bye, bye for now, thanks, many thanks
   thanks ?(?:&|and) ?regards, thanking you(?: in advance)?, warm wishes, thanks (?:again|so much|very much|a lot|in advance|and (?:best|kind) (?:regards|wishes)|a million|all|for your (?:help|time)), thank you(?: (?:again|so much|very much|in advance|kindly|for your (?:help|time)))?
   thank you and (?:kind|best) regards, with (?:many )?thanks, with best wishes, with kind regards, with thanks and best wishes, sincerely, yours, yours (?:sincerely|faithfully|truly|ever), sincerely yours, very truly yours, respectfully, cordially, take care, talk soon, speak soon, see you soon, until then, ta
@@ -19,9 +18,11 @@ export const VALEDICTION = new RegExp(
   (?:un )?(?:cordial )?(?:saludo|saludos)(?: cordiales)?, (?:un )?abrazo, (?:muchas )?gracias(?: (?:de antemano|por adelantado|y un saludo))?, (?:reciba|reciban) un (?:cordial )?saludo, atte
   (?:met )?(?:vriendelijke|hartelijke|zonnige) (?:groet|groeten), groet, groeten, groetjes, mvg, hartelijk dank, alvast bedankt, bedankt, dank je wel, dank u wel, hoogachtend, (?:vriendelijke|hartelijke) groet(?:en)? uit .{3,20}
   (?:cordiali|distinti|cari) saluti, un (?:caro )?saluto, saluti, grazie(?: (?:mille|in anticipo|e (?:cordiali )?saluti))?, a presto
-  (?:med )?(?:vänliga|venlige?|vennlig|bästa|bedste|beste|hyvin) (?:hälsningar|hilsen|hilsener|hälsning), (?:mange )?tak, tack(?: på förhand)?, (?:mvh|vh|hälsningar|hilsen|hälsar), ystävällisin terveisin, terveisin, kiitos, knús, kh, ngā mihi, diolch, go raibh maith agat, (?:s )?pozdravem, děkuji, üdvözlettel, tisztelettel, cu stimă, saygılarımla, lep pozdrav, cu respect, (?:z )?poważaniem, pozdrawiam`)})\\s*(?:[,.!;~–—-]|$)`,
-  'iu',
-);
+  (?:med )?(?:vänliga|venlige?|vennlig|bästa|bedste|beste|hyvin) (?:hälsningar|hilsen|hilsener|hälsning), (?:mange )?tak, tack(?: på förhand)?, (?:mvh|vh|hälsningar|hilsen|hälsar), ystävällisin terveisin, terveisin, kiitos, knús, kh, ngā mihi, diolch, go raibh maith agat, (?:s )?pozdravem, děkuji, üdvözlettel, tisztelettel, cu stimă, saygılarımla, lep pozdrav, cu respect, (?:z )?poważaniem, pozdrawiam`);
+/** A line that takes leave, alone on its line or followed by a name. Common practice in the languages we read. */
+export const VALEDICTION = new RegExp(`^\\s*(?:${LEAVES})\\s*(?:[,.!;~–—-]|$)`, 'iu');
+/** The same before a name on one line: "Mvh Henning Solvang, Driftssjef". */
+export const VALEDICTION_LEAD = new RegExp(`^\\s*(?:${LEAVES})[,!]?\\s+(?=\\p{L}{2})`, 'iu');
 
 const TITLE_WORDS = new Set(
   `manager director officer head chief lead leader president chair chairman chairwoman chairperson owner co-owner coowner founder cofounder
