@@ -1,3 +1,4 @@
+import { readEmail } from '@emporikon/core/reading/email/read';
 import { systemTools } from './commands/context';
 import { readConfig } from './config';
 import { connect } from './db/connect';
@@ -7,6 +8,14 @@ import { buildApp } from './http/app';
 import { openMailIntake } from './outside/mail';
 
 const say = (text: string): void => void process.stdout.write(`${text}\n`);
+
+/** The first reading of a process compiles its patterns; nobody's message should wait for that. */
+const warmReader = (): Promise<unknown> =>
+  readEmail(
+    Buffer.from(
+      'From: A B <a@b.example>\r\nDate: Mon, 23 Nov 2026 16:40:00 +0000\r\n\r\nHello,\r\n\r\ncould you send eight bikes by Friday 4 December at 11 for 40,000 euros?\r\n\r\nRegards\r\nA B\r\nBuyer\r\nB Ltd\r\n+44 7700 900123\r\n',
+    ),
+  );
 
 async function start(): Promise<void> {
   const config = readConfig(process.env);
@@ -20,6 +29,7 @@ async function start(): Promise<void> {
   const mail = config.mailPort
     ? await openMailIntake(tools, config.host, config.mailPort, (error) => app.log.error(error))
     : null;
+  await warmReader();
   await app.listen({ host: config.host, port: config.port });
   say(`listening on http://${config.host}:${config.port}`);
   let stopping = false;

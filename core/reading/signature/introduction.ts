@@ -12,22 +12,22 @@ const anyCase = (words: string): string =>
 /** A capital that begins a clause of its own is no part of a firm's name: "Tadlock Joinery and I'm after …". */
 const CLAUSE = `(?:I|We|You|He|She|They|My|Our|Ich|Wir|Je|Nous|Our)(?![\\p{L}\\d])`;
 const FIRM = `(?:[Tt]he\\s+)?(?!${CLAUSE})\\p{Lu}[\\p{L}\\d&'’-]*(?:\\s+(?:&|and|und|et|e|y|de|da|do|of|(?!${CLAUSE})\\p{Lu}[\\p{L}\\d&'’-]*)){0,4}`;
-const I_AM = anyCase(
-  "my name is|this is|i am|i'm|i’m|mein name ist|ich bin|ich heiße|je m'appelle|je suis|chamo-me|o meu nome é|me llamo|mi nombre es|mijn naam is|ik ben|mi chiamo",
-);
-const I_WORK_AS = anyCase("i am|i'm|i’m|i work as|ich bin|je suis|sou|soy|ik ben|sono");
-const WE_ARE = anyCase(
-  "i run|i own|we are|we're|i work at|i work for|i'm from|i am from|writing from|writing on behalf of|on behalf of|here at|ich arbeite bei|wir sind|nous sommes|somos|somos a|wij zijn|siamo",
-);
+const I_AM =
+  "my name is|this is|i am|i'm|i’m|mein name ist|ich bin|ich heiße|je m'appelle|je suis|chamo-me|o meu nome é|me llamo|mi nombre es|mijn naam is|ik ben|mi chiamo";
+const I_WORK_AS = "i am|i'm|i’m|i work as|ich bin|je suis|sou|soy|ik ben|sono";
+const WE_ARE =
+  "i run|i own|we are|we're|i work at|i work for|i'm from|i am from|writing from|writing on behalf of|on behalf of|here at|ich arbeite bei|wir sind|nous sommes|somos|somos a|wij zijn|siamo";
+/** Cheap to look for; most lines introduce nobody. */
+const INTRODUCES = new RegExp(`${I_AM}|${I_WORK_AS}|${WE_ARE}`, 'iu');
 const INTRO_NAME = new RegExp(
-  `(?<!\\p{L})(?:${I_AM})\\s+(\\p{Lu}[\\p{L}'’-]+(?:\\s+(?:\\p{Lu}[\\p{L}'’-]+|van|von|de|da|der|den|dos|di)){1,3})(?:\\s+(?:from|of|at|with|von|bei|vom|de|van|di)\\s+(${FIRM}))?`,
+  `(?<!\\p{L})(?:${anyCase(I_AM)})\\s+(\\p{Lu}[\\p{L}'’-]+(?:\\s+(?:\\p{Lu}[\\p{L}'’-]+|van|von|de|da|der|den|dos|di)){1,3})(?:\\s+(?:from|of|at|with|von|bei|vom|de|van|di)\\s+(${FIRM}))?`,
   'gu',
 );
 const INTRO_ROLE = new RegExp(
-  `(?<!\\p{L})(?:${I_WORK_AS})\\s+(?:(?:the|a|an|die|der|das|le|la|o|el|de|il)\\s+)?([\\p{L}][\\p{L} &-]{2,38}?)\\s+(?:at|of|for|with|bei|beim|von|vom|chez|de|du|des|del|della|da|do|bij|van|presso|en)\\s+(${FIRM})`,
+  `(?<!\\p{L})(?:${anyCase(I_WORK_AS)})\\s+(?:(?:the|a|an|die|der|das|le|la|o|el|de|il)\\s+)?([\\p{L}][\\p{L} &-]{2,38}?)\\s+(?:at|of|for|with|bei|beim|von|vom|chez|de|du|des|del|della|da|do|bij|van|presso|en)\\s+(${FIRM})`,
   'gu',
 );
-const INTRO_FIRM = new RegExp(`(?<!\\p{L})(?:${WE_ARE})\\s+(${FIRM})`, 'gu');
+const INTRO_FIRM = new RegExp(`(?<!\\p{L})(?:${anyCase(WE_ARE)})\\s+(${FIRM})`, 'gu');
 
 const trimFirm = (firm: string): string =>
   firm.replace(/[.,;:]+$/, '').replace(/\s+(?:&|and|und|et|e|y|de|da|do|of)$/i, '');
@@ -39,7 +39,7 @@ export function readIntroduction(body: readonly Line[], know: Knowledge): Claim[
     if (!claims.some((one) => one.field === claim.field)) claims.push(claim);
   };
   for (const line of body.slice(0, 60)) {
-    if (line.text.length > 1500) continue;
+    if (line.text.length > 1500 || !INTRODUCES.test(line.text)) continue;
     const claim = (field: Claim['field'], value: string, at: number, confidence: number): Claim => ({
       field,
       value,
