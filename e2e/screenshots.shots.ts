@@ -29,7 +29,12 @@ test('pictures of the main views', async ({ browser }) => {
   await shoot('dossier');
   await page.goto(`/companies/${await find('greenbasket')}`);
   await shoot('company');
-  for (const view of ['deals', 'round', 'leads', 'people', 'settings']) {
+  const deals = (await (await page.request.get('/api/search?q=harrow')).json()) as {
+    items: { id: string; kind: string }[];
+  };
+  await page.goto(`/deals/${deals.items.find((hit) => hit.kind === 'deal')?.id ?? ''}`);
+  await shoot('deal');
+  for (const view of ['deals', 'round', 'leads', 'people', 'companies', 'settings']) {
     await page.goto(`/${view}`);
     await shoot(view);
   }
