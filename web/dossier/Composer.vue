@@ -33,6 +33,27 @@ watch(line, (text) => {
   }, PAUSE_MS);
 });
 
+/** The line cut where what was understood begins and ends, for the light behind the words. */
+const stretches = computed(() => {
+  const text = line.value;
+  const pieces: { text: string; isLit: boolean }[] = [];
+  let from = 0;
+  for (const { start, end } of reading.value?.lit ?? []) {
+    if (start < from || end > text.length) continue;
+    pieces.push(
+      { text: text.slice(from, start), isLit: false },
+      { text: text.slice(start, end), isLit: true },
+    );
+    from = end;
+  }
+  return [...pieces, { text: text.slice(from), isLit: false }];
+});
+/** The input scrolls under its own words; the light goes along. */
+const scrolled = ref(0);
+const follow = (event: Event): void => {
+  scrolled.value = (event.target as HTMLInputElement).scrollLeft;
+};
+
 const KIND_NAMES = { note: 'Note', call: 'Call', mail: 'Mail', meeting: 'Meeting' } as const;
 const parts = computed(() => {
   const { value } = reading;
@@ -96,6 +117,13 @@ async function save(): Promise<void> {
 <template>
   <form class="composer" @submit.prevent="save">
     <div class="line">
+      <div class="light" aria-hidden="true">
+        <div :style="{ transform: `translateX(${-scrolled}px)` }">
+          <span v-for="(piece, index) in stretches" :key="index" :class="{ lit: piece.isLit }">{{
+            piece.text
+          }}</span>
+        </div>
+      </div>
       <input
         v-model="line"
         aria-label="Write what happened or what comes next"
@@ -103,6 +131,8 @@ async function save(): Promise<void> {
         :placeholder="placeholder ?? 'call Thursday 11am about the quote · called, she wants ten · any note'"
         maxlength="2000"
         autocomplete="off"
+        @scroll="follow"
+        @input="follow"
       />
       <span class="key" aria-hidden="true">Enter saves</span>
     </div>
@@ -139,6 +169,7 @@ async function save(): Promise<void> {
 }
 .line {
   position: relative;
+  background: var(--ground);
 }
 input {
   width: 100%;
@@ -148,7 +179,22 @@ input {
   border: 1px solid var(--rule);
   border-radius: 3px;
   padding: 0 110px 0 12px;
-  background: var(--ground);
+  background: transparent;
+  position: relative;
+}
+.light {
+  position: absolute;
+  inset: 0 110px 0 0;
+  padding: 0 0 0 13px;
+  font: 15px/38px var(--ui);
+  white-space: pre;
+  overflow: hidden;
+  color: transparent;
+}
+.light .lit {
+  background: var(--lit);
+  border-radius: 2px;
+  padding: 2px 0;
 }
 input::placeholder {
   color: var(--soft);
