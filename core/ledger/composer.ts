@@ -37,7 +37,7 @@ export interface ComposerReading {
 }
 
 const FUTURE: readonly [RegExp, MoveKind][] = [
-  [/^(?:call|ring|phone|telephone)\b/i, 'call'],
+  [/^(?:call|ring|phone|telephone|try (?:again|them|him|her))\b/i, 'call'],
   [/^(?:e-?mail|mail|write|letter|reply|answer|send|quote)\b/i, 'mail'],
   [/^(?:meet|meeting|visit|lunch|coffee|demo|see|show)\b/i, 'meeting'],
   [
@@ -65,12 +65,30 @@ interface Clause {
 const CLAUSE =
   /(?:(?!,\s+(?:s?he|they|we|it|wants?|needs?|budget|decides?)\b)[^.;!?]|[.;!?](?!\s|$))+(?:[.;!?]|,(?=\s+(?:s?he|they|we|it|wants?|needs?|budget|decides?)\b))?/giu;
 
+/** "Left a voicemail, try again tomorrow": after what is over, a verb begins what is to come. */
+function splitPast(clause: Clause): Clause[] {
+  if (!PAST.some(([pattern]) => pattern.test(clause.text))) return [clause];
+  for (const comma of clause.text.matchAll(/,\s+(?:then\s+)?/g)) {
+    const from = comma.index + comma[0].length;
+    const rest = clause.text.slice(from);
+    if (FUTURE.some(([pattern]) => pattern.test(rest)))
+      return [
+        { ...clause, text: clause.text.slice(0, comma.index), end: '.' },
+        { ...clause, text: rest, start: clause.start + from },
+      ];
+  }
+  return [clause];
+}
+
 const clausesOf = (line: string): Clause[] => {
   const clauses: Clause[] = [];
   for (const match of line.matchAll(CLAUSE)) {
     const lead = /^\s*/.exec(match[0])?.[0].length ?? 0;
     const text = match[0].trim().replace(/[.;,]$/, '');
-    if (text) clauses.push({ text, start: match.index + lead, end: match[0].endsWith(',') ? ',' : '.' });
+    if (text)
+      clauses.push(
+        ...splitPast({ text, start: match.index + lead, end: match[0].endsWith(',') ? ',' : '.' }),
+      );
   }
   return clauses;
 };
@@ -136,7 +154,7 @@ export function readComposerLine(line: string, context: ComposerContext): Compos
       !taken.some(
         (one) => clause.start + one.start < intent.span.end && intent.span.start < clause.start + one.end,
       );
-    const money = readMoney(sentence(clause), [], context.currency).find(clear);
+    const money = readMoney(sentence(clause), { currency: context.currency, bare: 'a sum' }).find(clear);
     const quantity = readQuantities(sentence(clause)).find(clear);
     if (money?.kind === 'money')
       reading.amount ??= { minor: money.value.minor, currency: money.value.currency };

@@ -76,6 +76,18 @@ describe('the composer', () => {
     expect(entry?.headline).toBe('She wants 10 long bikes now, budget 48k');
   });
 
+  it('parts what is over from what is to come, and takes a bare figure for a sum', () => {
+    expect(read('left a voicemail, try again tomorrow at 9')).toMatchObject({
+      nextMove: { title: 'Try again', kind: 'call', dueAt: '2026-11-25T09:00:00+00:00' },
+      entry: { kind: 'call', headline: 'Left a voicemail' },
+    });
+    expect(read('call Thu 11 about the quote, she wants 10 bikes now, 48k').amount).toEqual({
+      minor: 4_800_000,
+      currency: 'EUR',
+    });
+    expect(read('lunch Thu 11-12').nextMove).toMatchObject({ title: 'Lunch', allDay: false });
+    expect(read('chase the signature Monday morning').nextMove?.title).toBe('Chase the signature');
+  });
   it('takes a sum without a currency to be in that of the deal', () =>
     expect(readComposerLine('budget 48k', { ...CONTEXT, currency: 'GBP' }).amount).toEqual({
       minor: 4_800_000,

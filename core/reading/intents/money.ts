@@ -65,12 +65,22 @@ const ABOUT =
 const MONEY_TALK =
   /\b(?:budget|spend|pay|cost|price|invest|afford|quote|worth|kosten|preis|ausgeben|orçamento|presupuesto|coût)\b/iu;
 
+interface Purse {
+  /** The speaker's likely countries, for a sum that names no currency. */
+  countries?: readonly string[];
+  /** ISO 4217 code where the countries tell nothing. */
+  currency?: string;
+  /** What "48k" is where no word speaks of money: in a letter anything, in our own lines a sum. */
+  bare?: 'anything' | 'a sum';
+}
+
 /**
  * Amounts of money in a sentence. `value.minor` is in the currency's minor unit (1/100; ISO 4217).
- * @param countries the sender's likely countries, for a sum that names no currency
- * @param otherwise ISO 4217 code for a sum that names none, from a country whose currency we do not know
  */
-export function readMoney(sentence: Sentence, countries: readonly string[], otherwise = 'EUR'): Intent[] {
+export function readMoney(
+  sentence: Sentence,
+  { countries = [], currency: otherwise = 'EUR', bare }: Purse,
+): Intent[] {
   if (!/\d|thousand|hundred|tausend|million/i.test(sentence.text)) return [];
   const intents: Intent[] = [];
   for (const match of sentence.text.matchAll(PATTERN)) {
@@ -78,7 +88,7 @@ export function readMoney(sentence: Sentence, countries: readonly string[], othe
     const amount = readNumber(groups.after ?? groups.before ?? groups.bare ?? groups.budget ?? '');
     if (amount === null || amount <= 0 || amount > 1e10) continue;
     const named = CURRENCIES[(groups.sign ?? groups.name ?? '').toLowerCase()];
-    if (groups.bare && !MONEY_TALK.test(sentence.text)) continue;
+    if (groups.bare && bare !== 'a sum' && !MONEY_TALK.test(sentence.text)) continue;
     const local = LOCAL[countries[0] ?? ''] ?? otherwise;
     const crowns = /^kr$/i.test(groups.name ?? '') && !CROWNS.includes(local);
     const currency = named ?? (crowns ? 'SEK' : local);

@@ -30,7 +30,7 @@ export function readIntents(
     if (whens.length + counts.length >= MOST) break;
     sentences.push(sentence);
     const dates = readWhen(sentence, said);
-    const sums = readMoney(sentence, countries, currency).filter((sum) => isClear(sum, dates));
+    const sums = readMoney(sentence, { countries, currency }).filter((sum) => isClear(sum, dates));
     const things = readQuantities(sentence).filter((thing) => isClear(thing, [...dates, ...sums]));
     whens.push(...dates);
     counts.push(...sums, ...things);

@@ -37,7 +37,8 @@ const CLOCK = [
   `(?:halb\\s(?<halb>${GERMAN}|\\d{1,2})|half\\s(?<halve>${DUTCH}))\\b`,
   `(?:a\\s)?quarter\\s(?<quarter>past|to)\\s(?<qh>${HOURS}|\\d{1,2})\\b`,
 ];
-const BARE = '(?<bare>[01]?\\d|2[0-3])(?![\\d:.,h%/-]*\\d)(?!\\s?(?:st|nd|rd|th|%|k|m|km|kg|bikes?|x)\\b)';
+const BARE =
+  '(?<bare>[01]?\\d|2[0-3])(?:\\s?[-\\u2013]\\s?(?:[01]?\\d|2[0-3]))?(?![\\d:.,h%/-]*\\d)(?!\\s?(?:st|nd|rd|th|%|k|m|km|kg|bikes?|x)\\b)';
 const PREPOSITION =
   '(?:at|@|around|about|from|after|before|by|um|ab|gegen|nach|vor|a\\slas|a\\sla|as|a|sobre\\slas|pelas|o|desde\\slas|por\\svolta\\sdas|a\\spartir\\sdas|om|vanaf|rond|na|alle\\sore|alle|ore|dalle|verso\\sle|kl\\.?|klockan|vers|des|apres|avant|between|zwischen|entre(?:\\slas|\\sas)?|tussen|by\\sabout)';
 const AT = '(?:at|@|um|a\\slas|a\\sla|as|a|om|alle\\sore|alle|kl\\.?|klockan|between|zwischen|tussen)';
@@ -117,6 +118,14 @@ export function timeBehind(
     end,
     evening,
   );
+}
+
+const DAYTIME_BEHIND = new RegExp(`^\\s${DAYTIME}`);
+
+/** Where a word such as "morning" right behind a date ends; `end` itself when there is none. */
+export function daytimeBehind(flat: string, end: number): number {
+  const found = DAYTIME_BEHIND.exec(flat.slice(end, end + 30))?.[0] ?? '';
+  return end + found.replace(/[\s,]+$/, '').length;
 }
 
 /** The time that stands right before a date which begins at `start`. */

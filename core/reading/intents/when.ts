@@ -3,7 +3,7 @@ import type { Intent } from '../types';
 import { flatten } from './dateWords';
 import { findDays, type FoundDay } from './dates';
 import type { Sentence } from './sentences';
-import { timeAlone, timeBefore, timeBehind, type FoundTime } from './times';
+import { daytimeBehind, timeAlone, timeBefore, timeBehind, type FoundTime } from './times';
 
 /** What comes before a weekday that is over: "thank you for the call on Friday". */
 const PAST =
@@ -52,7 +52,7 @@ export function findMoments(text: string, { reference, zone, monthFirst = false 
     const time =
       behind && (!next || behind.end <= next.start) ? behind : timeBefore(flat, day.start, day.evening);
     const free = time && (moments.at(-1)?.end ?? 0) <= time.start ? time : null;
-    const moment = joined(text, day, free);
+    const moment = joined(text, free ? day : { ...day, end: daytimeBehind(flat, day.end) }, free);
     const at = DateTime.fromISO(moment.at);
     if (at.toMillis() >= today.toMillis() && at.toMillis() <= now.plus({ years: FURTHEST_YEARS }).toMillis())
       moments.push(moment);

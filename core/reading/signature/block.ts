@@ -4,6 +4,7 @@ import { findEmails } from '../../people/emails';
 import { fold } from '../../people/text';
 import { nameOverlap, looksLikeName } from '../../people/names';
 import type { Line } from '../email/layers';
+import { cutLine } from './pieces';
 import { DEVICE_LINE, SMALL_PRINT, VALEDICTION } from './words';
 
 export interface Parted {
@@ -87,6 +88,15 @@ export function partSignature(
   return { body: lines.slice(0, begin), signature: withoutSmallPrint(lines.slice(begin)) };
 }
 
+/** A line of numbers, addresses and links, with nothing but their labels beside them. */
+function isContactAlone(text: string): boolean {
+  const pieces = cutLine({ text, start: 0 }, 0);
+  return pieces.length > 0 && pieces.every((piece) => piece.kind !== 'text');
+}
+
+const isAddressAlone = (text: string): boolean =>
+  addressLikeness(text) >= 1 && !/[.!?]$/.test(text) && /^[\p{Lu}\d]/u.test(text);
+
 /** Some write the firm, its address and numbers above their own name: the lines above that hold nothing else. */
 function blockAbove(lines: readonly Line[], begin: number, domain: string | null): number {
   let first = begin;
@@ -95,7 +105,7 @@ function blockAbove(lines: readonly Line[], begin: number, domain: string | null
     if (!text) continue;
     const isSaid =
       GREETING.test(text) || isProse(text) || (/[.!?]$/.test(text) && text.split(' ').length > 5);
-    if (isSaid || !(isFirmLine(text, domain) || isContact(text) || addressLikeness(text) >= 1)) break;
+    if (isSaid || !(isFirmLine(text, domain) || isContactAlone(text) || isAddressAlone(text))) break;
     first = at;
   }
   return first;
