@@ -11,8 +11,7 @@ export const Line = (longest: number) =>
     .trim()
     .min(1)
     .max(longest)
-    // eslint-disable-next-line no-control-regex
-    .regex(/^[^\u0000-\u001f\u007f\u2028\u2029]*$/, 'must be one line without control characters');
+    .regex(/^[^\p{Cc}\u2028\u2029]*$/u, 'must be one line without control characters');
 export const Currency = z.string().regex(/^[A-Z]{3}$/, 'an ISO 4217 code');
 export const Minor = z.int().min(0).max(9_000_000_000_000).describe('money in minor units');
 export const Page = z.object({

@@ -1,5 +1,5 @@
 import type { Standing } from '@emporikon/core/lifecycle/standing';
-import { isEmail, normalizeEmail } from '@emporikon/core/people/emails';
+import { companyDomain, isEmail, normalizeEmail } from '@emporikon/core/people/emails';
 import { nameKey, parseName } from '@emporikon/core/people/names';
 import { readPhone, type PhoneType } from '@emporikon/core/people/phones';
 import type { Context } from '../commands/context';
@@ -59,15 +59,24 @@ export async function addPerson(
   if (input.email) await addContactByHand(context, person, 'email', input.email);
   if (input.phone) await addContactByHand(context, person, 'phone', input.phone);
   const company = input.companyId
-    ? await Company.findByPk(input.companyId, { transaction: context.tx })
+    ? await companyById(context, input.companyId)
     : input.companyName
-      ? await findOrMakeCompany(context, input.companyName, null)
+      ? await findOrMakeCompany(context, input.companyName, companyDomain(input.email ?? ''))
       : null;
-  if (company) await context.write.update(person, { companyId: company.id });
+  if (company) {
+    await context.write.update(person, { companyId: company.id });
+    await claimByHand(context, { personId: person.id }, 'companyName', company.name);
+  }
   return {
     id: person.id,
     eventId: await context.write.event('add person', `Added ${person.fullName}`, context.actor?.id ?? null),
   };
+}
+
+async function companyById(context: Context, id: string): Promise<Company> {
+  const company = await Company.findByPk(id, { transaction: context.tx });
+  if (!company) throw invalid('There is no such company.', { fields: { companyId: 'does not exist' } });
+  return company;
 }
 
 /** The person with an address, made if there is none. Safe when many ask at once: an advisory lock on the address. */
@@ -187,11 +196,13 @@ export async function changePerson(
     throw invalid('A person needs a name.', { fields: { fullName: 'is missing' } });
   const name =
     patch.fullName === undefined ? {} : { ...parseName(patch.fullName), nameKey: nameKey(patch.fullName) };
+  const company = patch.companyId ? await companyById(context, patch.companyId) : null;
   await context.write.update(person, { ...patch, ...name, updatedAt: context.now() }, version);
   for (const field of ['fullName', 'jobTitle', 'address'] as const) {
     const value = patch[field];
     if (value) await claimByHand(context, { personId: id }, field, value);
   }
+  if (company) await claimByHand(context, { personId: id }, 'companyName', company.name);
   return {
     version: person.version,
     eventId: await context.write.event(
