@@ -133,6 +133,10 @@ const textAfter = (tail: readonly { text: string }[], at: number): string =>
     .map((one) => one.text)
     .join('\n');
 
+/** Whether a text ends as sentences do; "Fenwick Paper Co." and "Nolan, B.A." end in an abbreviation. */
+const endsSentence = (text: string): boolean =>
+  /[.!?]$/.test(text) && !LEGAL_FORM.test(text) && !/(?:^|[\s.])\p{Lu}\p{L}{0,2}\.$/u.test(text);
+
 /** Where a run of short lines with contact details begins, when nothing else parts the signature from the text. */
 function contactRun(lines: readonly Line[], tail: readonly { index: number; text: string }[]): number {
   let begin = lines.length;
@@ -147,7 +151,7 @@ function contactRun(lines: readonly Line[], tail: readonly { index: number; text
     if (
       isProse(text) ||
       GREETING.test(text) ||
-      (/[.!?]$/.test(text) && text.split(' ').length > 5 && !isContact(text))
+      (endsSentence(text) && text.includes(' ') && !isContact(text))
     )
       break;
     if (reach - index > 4 && contacts === 0) break;

@@ -143,7 +143,7 @@ function isWithinTitle(text: string, from: number, at: number, separator: string
   const right = rest.slice(0, rest.search(SEPARATOR) < 0 ? rest.length : rest.search(SEPARATOR));
   return (
     [left, right].every((half) => half.split(/\s+/).length <= 4 && titleLikeness(half) > 0) &&
-    companyLikeness(right) === 0
+    (companyLikeness(right) === 0 || !/\s/.test(right.trim()))
   );
 }
 
