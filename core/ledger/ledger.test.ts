@@ -189,6 +189,7 @@ describe('the proposed next move', () => {
     kind: 'ask' as const,
     text: `Could you ${what}?`,
     value: { what, due },
+    confidence: 0.92,
   });
   it('is what they ask, the working day before it is due', () => {
     expect(
@@ -199,10 +200,33 @@ describe('the proposed next move', () => {
       ),
     ).toEqual({ title: 'Send the quote', kind: 'mail', dueAt: '2026-11-25T00:00:00Z', allDay: true });
   });
+  it('is what they turn to us for before what they wish, and the soonest of it', () => {
+    const wish = { ...ask('three bikes by the end of March', '2027-03-31T00:00:00Z'), confidence: 0.8 };
+    const when = {
+      kind: 'when' as const,
+      text: 'end of March',
+      value: { at: '', allDay: true },
+      confidence: 0.9,
+    };
+    const propose = (...asks: ReturnType<typeof ask>[]) =>
+      proposeMove([...asks, when], '2026-11-24T09:00:00Z', 'UTC');
+    expect(
+      propose(wish, ask('call me', '2026-11-25T16:00:00Z'), ask('send it', '2026-12-04T00:00:00Z')),
+    ).toMatchObject({
+      title: 'Call them',
+      dueAt: '2026-11-25T16:00:00Z',
+    });
+    expect(propose(wish)).toMatchObject({
+      title: 'Answer: three bikes',
+      dueAt: '2026-11-25T00:00:00Z',
+      allDay: true,
+    });
+  });
   it('is said from our side, without the date it is due', () => {
     const when = {
       kind: 'when' as const,
       text: 'Friday 4 December',
+      confidence: 0.9,
       value: { at: '2026-12-04', allDay: true },
     };
     expect(

@@ -16,6 +16,8 @@ const KINDS: readonly [RegExp, MoveKind][] = [
   [/\b(?:send|quote|write|mail|reply|price|offer|brochure)\b/i, 'mail'],
 ];
 const LONGEST = 80;
+/** From here on the reader is sure that they turn to us, and do not only say what they wish for. */
+const DIRECT = 0.9;
 const TAIL = /\s+(?:by|before|until|on)\s+\S+(?:\s+\S+)?$/i;
 
 const workday = (day: DateTime, step: 1 | -1): DateTime => {
@@ -30,8 +32,11 @@ function without(words: string, date: string): string {
   if (at < 0) return words;
   const before = words
     .slice(0, at)
-    .replace(/[\s,]+(?:by|before|until|till|on|for|bis|avant|até|antes del?|voor|entro)?\s*$/i, '');
-  return tidy(`${before} ${words.slice(at + date.length)}`) || words;
+    .replace(
+      /[\s,]+(?:by|before|until|till|on|for|bis|avant|até|antes del?|voor|entro)?(?:\s+(?:the|dem|den|le|la|o|a|el|de|het))?\s*$/i,
+      '',
+    );
+  return tidy(`${before} ${words.slice(at + date.length)}`).replace(/ (?=[,.;])/g, '') || words;
 }
 
 const TURNED: Record<string, string> = {
@@ -48,18 +53,22 @@ const fromOurSide = (words: string): string =>
   words.replace(/\b(?:us|me|our|my|we|I)\b(?!\.)/g, (word) => TURNED[word.toLowerCase()] ?? word);
 
 /**
- * The next move a message suggests: what they ask, the working day before it is due; an appointment at its own time;
- * otherwise an answer on the next working day. Days are days of `zone` (IANA).
+ * The next move a message suggests: what they ask of us, the working day before it is due; an appointment at its own
+ * time; to a mere wish an answer on the next working day, whenever it is wished for. Days are days of `zone` (IANA).
  * @param now ISO 8601
  */
 export function proposeMove(
-  intents: readonly Pick<Intent, 'kind' | 'value' | 'text'>[],
+  intents: readonly Pick<Intent, 'kind' | 'value' | 'text' | 'confidence'>[],
   now: string,
   zone: string,
 ): ProposedMove | null {
   const at = DateTime.fromISO(now, { zone });
   const asks = intents.filter((one): one is Extract<Intent, { kind: 'ask' }> => one.kind === 'ask');
-  const ask = asks.find((one) => one.value.due) ?? asks[0];
+  const direct = asks.filter((one) => one.confidence >= DIRECT);
+  const ask = (direct.length ? direct : asks).reduce<(typeof asks)[number] | undefined>(
+    (top, one) => (!top || (one.value.due ?? '~') < (top.value.due ?? '~') ? one : top),
+    undefined,
+  );
   if (!ask) return null;
   const dates = intents.filter((one) => one.kind === 'when');
   const what = fromOurSide(
@@ -67,10 +76,13 @@ export function proposeMove(
       .reduce((words, { text }) => without(words, text), ask.value.what)
       .replace(TAIL, (tail) => (/\d|day|week|tomorrow/i.test(tail) ? '' : tail)),
   );
-  const title = what.length > LONGEST ? `${what.slice(0, LONGEST - 1)}…` : what;
+  const isWish = ask.confidence < DIRECT;
+  const words = isWish ? `Answer: ${what}` : what;
+  const title = words.length > LONGEST ? `${words.slice(0, LONGEST - 1)}…` : words;
   const kind = KINDS.find(([pattern]) => pattern.test(ask.text))?.[1] ?? 'mail';
-  const due = ask.value.due ? DateTime.fromISO(ask.value.due, { setZone: true }) : null;
-  const timed = due !== null && (due.hour !== 0 || due.minute !== 0);
+  const named = ask.value.due ? DateTime.fromISO(ask.value.due, { setZone: true }) : null;
+  const timed = named !== null && (named.hour !== 0 || named.minute !== 0);
+  const due = timed || !isWish ? named : null;
   const soonest = workday(at.startOf('day').plus({ days: 1 }), 1);
   let day = due
     ? workday(DateTime.fromISO(due.toISODate() ?? '', { zone }).minus({ days: timed ? 0 : 1 }), -1)

@@ -44,6 +44,16 @@ export async function asClaims(context: Context, rows: readonly ClaimRow[]): Pro
   }));
 }
 
+const LONGEST_SUBJECT = 90;
+
+/** The first line of a text, cut between words. */
+function firstWords(text: string): string {
+  const line = text.trim().split('\n')[0] ?? '';
+  if (line.length <= LONGEST_SUBJECT) return line;
+  const cut = line.slice(0, LONGEST_SUBJECT);
+  return `${cut.slice(0, Math.max(cut.lastIndexOf(' '), LONGEST_SUBJECT / 2)).replace(/[\s,;:]+$/, '')}…`;
+}
+
 /** What a row of Arrivals shows. */
 export function asRow(capture: Capture, claimedName?: string): CaptureRow {
   const { message } = capture;
@@ -51,7 +61,7 @@ export function asRow(capture: Capture, claimedName?: string): CaptureRow {
     message.side === 'ours'
       ? `to ${message.to[0]?.name || message.to[0]?.address || 'nobody'}`
       : claimedName || message.from?.name || message.from?.address || 'pasted text';
-  const subject = message.subject || message.text.trim().split('\n')[0]?.slice(0, 90) || 'no words in it';
+  const subject = message.subject || firstWords(message.text) || 'no words in it';
   return {
     id: capture.id,
     kind: capture.kind,

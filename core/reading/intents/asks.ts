@@ -15,8 +15,6 @@ const DIRECT = words(`
   (?:could|can|may) we(?: also| please)*
   please
   kindly
-  let (?:me|us) know
-  send (?:me|us)
   is it possible(?: to| for you to)?
   would it be possible(?: to| for you to)?
   (?:konnten|konnen|wurden) (?:sie|wir|ich)(?: (?:uns|mir|bitte))*
@@ -38,6 +36,8 @@ const DIRECT = words(`
   vil (?:du|i|dere)
   prosz[eę] o
   prosim o`);
+/** Requests that are their own first word, and stay when the lead-in is dropped. */
+const BARE = '(?:send|call|ring|phone|text|email|write|visit|meet|show|tell) (?:me|us)|let (?:me|us) know';
 /** Words that say what somebody wants. */
 const WISH = words(`
   (?:we|i)(?:'d| would| do)?(?: also)? (?:need|want|like|love|appreciate|require|be grateful|be interested)(?: to)?
@@ -72,8 +72,8 @@ const QUESTION = words(`
   how (?:much|many|long|soon|quickly|does|do)
   what (?:is|are|does|do|would|kind|about|sort)
   when (?:could|can|would|will)`);
-const ASKED = new RegExp(`(?<![a-z])(?:${DIRECT}|${WISH}|${QUESTION})(?![a-z])`);
-const TURNED_TO_US = new RegExp(`(?<![a-z])(?:${DIRECT})(?![a-z])`);
+const ASKED = new RegExp(`(?<![a-z])(?:${DIRECT}|${BARE}|${WISH}|${QUESTION})(?![a-z])`);
+const TURNED_TO_US = new RegExp(`(?<![a-z])(?:${DIRECT}|${BARE})(?![a-z])`);
 const LEAD = new RegExp(`^.*?(?<![a-z])(?:${DIRECT}|${WISH})\\s+`);
 const POLITE =
   /\b(?:please (?:find|see|note|excuse|forgive|do not|don't (?:reply|hesitate)|ignore|consider)|let me know if you (?:have any )?questions|don't hesitate|bitte (?:beachten|entschuldigen)|would like to thank|i hope|wie geht|how are you|we would like to invite)\b/;

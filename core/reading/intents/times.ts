@@ -28,7 +28,7 @@ const ZONES: Record<string, number> = {
   pdt: -420,
 };
 const ZONE = `(?:\\s\\(?(?<zone>${Object.keys(ZONES).join('|')})\\b\\)?)?`;
-const HALF_DAY = "a\\.?m\\.?|p\\.?m\\.?|uhr|hrs?|h|heures?|horas?|uur|o'?clock";
+const HALF_DAY = "a\\.m\\.|p\\.m\\.|am|pm|uhr|hrs?|h|heures?|horas?|uur|o'?clock";
 const CLOCK = [
   `(?<h>[01]?\\d|2[0-4])\\s?[:.h]\\s?(?<m>[0-5]\\d)(?!\\d)\\s?(?<half>${HALF_DAY})?(?![a-z])`,
   `(?<h2>[01]?\\d|2[0-4])(?:\\s?(?:-|\\u2013|to|and|bis|und|a|e|y|et|tot|en)\\s?(?:las\\s|as\\s)?\\d{1,2}(?:[:.h]\\d\\d)?)?\\s?(?<half2>${HALF_DAY})(?![a-z])`,
