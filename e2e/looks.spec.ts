@@ -48,11 +48,27 @@ for (const colorScheme of ['light', 'dark'] as const) {
         );
     }
     expect(found).toEqual([]);
+    const inDialog = async (): Promise<string[]> => {
+      await expect(page.getByRole('dialog')).toBeVisible();
+      await expect(page.getByRole('dialog').getByRole('heading').first()).toHaveCSS(
+        'font-family',
+        /Literata/,
+      );
+      const { violations } = await new AxeBuilder({ page }).include('[role=dialog]').analyze();
+      return violations.map((one) => one.id);
+    };
     await page.goto('/arrivals');
     await page.getByRole('button', { name: 'Capture' }).click();
-    await expect(page.getByRole('dialog')).toBeVisible();
+    expect(await inDialog()).toEqual([]);
+    const hits = (await (await page.request.get('/api/search?q=duarte')).json()) as Listed;
+    await page.goto(`/people/${hits.items[0]?.id ?? ''}`);
+    await page.getByRole('button', { name: /^Where Mobile comes from/ }).click();
+    expect(await inDialog()).toEqual([]);
+    await page.getByRole('button', { name: 'Close' }).click();
+    await page.getByLabel('Write what happened or what comes next').fill('call Thursday 11am, budget 48k');
+    await expect(page.locator('.light .lit').first()).toHaveText('call');
     expect(
-      (await new AxeBuilder({ page }).include('[role=dialog]').analyze()).violations.map((one) => one.id),
+      (await new AxeBuilder({ page }).include('.composer').analyze()).violations.map((one) => one.id),
     ).toEqual([]);
   });
 }

@@ -17,6 +17,9 @@ test('pictures of the main views', async ({ browser }) => {
   const find = async (q: string): Promise<string> =>
     ((await (await page.request.get(`/api/search?q=${q}`)).json()) as Found).items[0]?.id ?? '';
   await shoot('arrivals');
+  await page.getByRole('button', { name: 'Capture' }).click();
+  await shoot('capture');
+  await page.getByRole('button', { name: 'Leave it' }).click();
   const { items } = (await (await page.request.get('/api/captures')).json()) as Found;
   const response = await page.request.post(`/api/captures/${items[0]?.id ?? ''}/filing`, { data: {} });
   const { lead } = (await response.json()) as { lead: { id: string } };
@@ -27,6 +30,8 @@ test('pictures of the main views', async ({ browser }) => {
     .getByLabel('Write what happened or what comes next')
     .fill('call Thursday 11am about the quote, she wants ten bikes now');
   await shoot('dossier');
+  await page.getByRole('button', { name: /^Where Mobile comes from/ }).click();
+  await shoot('evidence');
   await page.goto(`/companies/${await find('greenbasket')}`);
   await shoot('company');
   const deals = (await (await page.request.get('/api/search?q=harrow')).json()) as {
