@@ -1,4 +1,4 @@
-import { fold, squash, tidy } from './text';
+import { fold, spelt, squash, tidy } from './text';
 
 const LEGAL =
   `ltd limited plc llp llc inc incorporated corp corporation co company gmbh ag kg ohg gbr ug ek ev eg mbh
@@ -47,6 +47,12 @@ const AND_WORDS = ['', 'e', 'y', 'et', 'und', 'u', 'en', 'n', 'og', 'och', 'i', 
 
 /** Whether a firm's name and a domain belong together: `Padaria Sol, Lda.` with `padariasol.example`. */
 export function companyFitsDomain(name: string, domain: string): boolean {
+  return (
+    isWrittenAs(name, domain) || (spelt(name) !== name.toLowerCase() && isWrittenAs(spelt(name), domain))
+  );
+}
+
+function isWrittenAs(name: string, domain: string): boolean {
   const label = squash(domain.split('.')[0] ?? '');
   const bare = companyKey(name);
   const joined = bare.replace(/ /g, '');
@@ -86,7 +92,8 @@ function isClipped(label: string, words: readonly string[]): boolean {
 
 /** Whether a text is the domain's own label written out, with or without spaces. */
 export function isDomainLabel(text: string, domain: string): boolean {
-  return squash(text) === squash(domain.split('.')[0] ?? '');
+  const label = squash(domain.split('.')[0] ?? '');
+  return squash(text) === label || squash(spelt(text)) === label;
 }
 
 /**

@@ -1,4 +1,4 @@
-import { fold, squash, tidy } from './text';
+import { fold, spelt, squash, tidy } from './text';
 
 export interface PersonName {
   fullName: string;
@@ -150,7 +150,10 @@ export function nameOverlap(a: string, b: string): number {
 }
 
 /** Whether a local part is the whole name in one of the ways people make addresses: `jmontes`, `javier.montes`, `montesj`. */
-export function spellsLocalPart(name: string, localPart: string): boolean {
+export const spellsLocalPart = (name: string, localPart: string): boolean =>
+  isSpeltIn(name, localPart) || isSpeltIn(spelt(name), localPart);
+
+function isSpeltIn(name: string, localPart: string): boolean {
   const words = fold(stripTitles(name)).split(' ');
   const local = squash(localPart.split('+')[0] ?? '').replace(/\d+$/, '');
   const [given, family] = [words[0] ?? '', words.slice(1).join('')];
@@ -161,7 +164,10 @@ export function spellsLocalPart(name: string, localPart: string): boolean {
 }
 
 /** Whether a name and a local part belong together: `Ines Duarte` with `iduarte`, `ines.d`, `duarte`. */
-export function nameFitsLocalPart(name: string, localPart: string): boolean {
+export const nameFitsLocalPart = (name: string, localPart: string): boolean =>
+  fitsLocalPart(name, localPart) || fitsLocalPart(spelt(name), localPart);
+
+function fitsLocalPart(name: string, localPart: string): boolean {
   const words = fold(stripTitles(name))
     .split(' ')
     .filter((word) => word.length > 1);

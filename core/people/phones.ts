@@ -27,6 +27,9 @@ const FICTION =
 const MOBILE_START =
   /^\+(?:447|336|337|614|4915|4916|4917|316|3538[35679]|346|347|351 ?9|393|467|474|479|417[5-9]|436[5-9]|324|4[58][5-8])/;
 
+/** Where a number without its country code is always written with a leading zero (ITU-T E.164 national prefixes). */
+const TRUNK_ZERO = new Set('GB FR DE NL BE CH AT SE FI IE AU NZ ZA TR RO BG HR SI SK UA'.split(' '));
+
 function typeOf(number: PhoneNumber): PhoneType | null {
   const kind = number.getType();
   if (!kind && MOBILE_START.test(number.number)) return 'mobile';
@@ -68,6 +71,7 @@ export function readPhone(text: string, countries: readonly string[] = []): Read
   }
   let possible: ReadPhone | null = null;
   for (const country of countries) {
+    if (TRUNK_ZERO.has(country) && !/^\(?0/.test(written)) continue;
     const number = parsePhoneNumberFromString(written.replace(/[/.]/g, ' '), country as CountryCode);
     if (number && isValid(number)) return asRead(number);
     if (!possible && number?.isPossible()) possible = asRead(number);

@@ -32,6 +32,15 @@ export function squash(text: string): string {
   return fold(text).replace(/ /g, '');
 }
 
+const SPELT: Record<string, string> = { ä: 'ae', ö: 'oe', ü: 'ue', ß: 'ss', ø: 'oe', å: 'aa', æ: 'ae' };
+
+/** The text as it is spelt where letters with marks cannot stand, as in addresses: `Kühn` is `Kuehn`. */
+export const spelt = (text: string): string =>
+  text
+    .normalize('NFC')
+    .toLowerCase()
+    .replace(/[äöüßøåæ]/g, (letter) => SPELT[letter] ?? letter);
+
 /** Collapses runs of white space (line breaks included) to one space and trims. */
 export function tidy(text: string): string {
   return text.replace(/\s+/g, ' ').trim();

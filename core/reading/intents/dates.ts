@@ -28,8 +28,7 @@ const SUFFIX = '(?:st|nd|rd|th|er|[.oae\\u00ba\\u00b0])?';
 const NOT_A_STREET = '(?!\\s(?:street|st|road|rd|lane|ave|avenue|close|court|square|place)\\b)';
 const LEAD =
   '(?:on|by|before|until|till|from|after|since|am|bis(?:\\szum)?|vor(?:\\sdem)?|zum|ab(?:\\sdem)?|nach(?:\\sdem)?|le|avant(?:\\sle)?|ate(?:\\so)?(?:\\sdia)?|no\\sdia|dia|el|antes\\sdel|para\\sel|op|voor|il|entro\\sil|den|senast|innen)';
-const NEXT =
-  '(?:next|nachste[nrsm]?|kommende[nrsm]?\\swoche|prochaine?|proxim[oa]|volgende|prossim[oa]|nasta|neste)';
+const NEXT = '(?:next|nachste[nrsm]?|prochaine?|proxim[oa]|volgende|prossim[oa]|nasta|neste)';
 const THIS =
   '(?:this(?:\\scoming)?|coming|diese[nrsm]?|kommende[nrsm]?|ce|cette|est[ea]|komende|deze|questo|denna)';
 const END = '(?:end|ende|fin|fim|final|finais|eind|einde|fine|slutet|close)';
@@ -194,7 +193,7 @@ const RULES: readonly Rule[] = [
   },
   {
     pattern: all(
-      `\\b(?:${NEXT}\\s(?<unit>${WEEK}|${MONTHS_WORD})|(?<latin>${WEEK}|${MONTHS_WORD})\\s(?:prochaine?|proxim[oa]|prossim[oa]|que\\s(?:vem|viene)))\\b`,
+      `\\b(?:(?:${NEXT}|kommende[nrsm]?|komende)\\s(?<unit>${WEEK}|${MONTHS_WORD})|(?<latin>${WEEK}|${MONTHS_WORD})\\s(?:prochaine?|proxim[oa]|prossim[oa]|que\\s(?:vem|viene)))\\b`,
     ),
     day: ({ unit, latin }, today) =>
       new RegExp(`^(?:${WEEK})$`).test(unit ?? latin ?? '')

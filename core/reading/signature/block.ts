@@ -141,7 +141,7 @@ const endsSentence = (text: string): boolean =>
 function contactRun(lines: readonly Line[], tail: readonly { index: number; text: string }[]): number {
   let begin = lines.length;
   let contacts = 0;
-  let reach = lines.length;
+  let reach = (tail.at(-1)?.index ?? lines.length) + 1;
   for (let at = tail.length - 1; at >= 0; at--) {
     const { index, text } = tail[at] ?? { index: 0, text: '' };
     if (SMALL_PRINT.test(text) || DEVICE_LINE.test(text)) {

@@ -13,6 +13,11 @@ const BY_LANGUAGE: readonly [RegExp, string[]][] = [
   ],
   [/\b(?:hälsningar|tack|hej|offert)\b/iu, ['SE']],
   [/\b(?:venlig|tak|tilbud|tlf)\b/iu, ['DK', 'NO']],
+  [/(?<!\p{L})(?:hvis|noget|hvad|gerne|hilsen|onsdag|skrev|ladcykel|cykler)(?!\p{L})/iu, ['DK', 'NO']],
+  [/(?<!\p{L})(?:dzień|proszę|pozdrawiam|poważaniem|czy|rowery|oferta|ofertę)(?!\p{L})/iu, ['PL']],
+  [/(?<!\p{L})(?:dobrý|prosím|děkuji|pozdravem|nabídku|máme)(?!\p{L})/iu, ['CZ', 'SK']],
+  [/(?<!\p{L})(?:kiitos|terveisin|tarjous\p{L}*|hei|puh)(?!\p{L})/iu, ['FI']],
+  [/(?<!\p{L})(?:üdvözlettel|tisztelettel|köszönöm|ajánlat\p{L}*)(?!\p{L})/iu, ['HU']],
   [/\b(?:hei|mvh|vennlig|daglig leder|innkjøp\w*)\b/iu, ['NO']],
 ];
 const BY_LEGAL_FORM: readonly [RegExp, string][] = [
@@ -26,6 +31,9 @@ const BY_LEGAL_FORM: readonly [RegExp, string][] = [
   [/\bApS\b|\bA\/S\b/, 'DK'],
   [/\bOyj?\b/, 'FI'],
   [/\bPty\b/, 'AU'],
+  [/\bsp\.?\s?z\s?o\.?\s?o/i, 'PL'],
+  [/\bs\.\s?r\.\s?o\b/i, 'CZ'],
+  [/\bKft\b|\bZrt\b/, 'HU'],
   [/\bS\.?L\.?U?\b/, 'ES'],
   [/\bLLC\b|\bInc\b/, 'US'],
   [/\bLtd\b|\bLimited\b|\bplc\b|\bLLP\b/, 'GB'],
@@ -66,6 +74,8 @@ const SHAPES: readonly [RegExp, string][] = [
   [/^(?:4|9)\d{2}\s\d{2}\s\d{3}$/, 'NO'],
   [/^(?:04\d|050)\s\d{3}\s\d{4}$/, 'FI'],
   [/^\(\d{2}\)\s9?\d{4}-\d{4}$/, 'BR'],
+  [/^[2-9]\d\s\d{2}\s\d{2}\s\d{2}$/, 'DK'],
+  [/^[58]\d{2}\s\d{3}\s\d{3}$/, 'PL'],
   [/^0[36-9]\s\d{3}\s\d{4}$|^02[1279]\s\d{3}\s\d{3,4}$/, 'NZ'],
 ];
 

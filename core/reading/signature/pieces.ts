@@ -103,7 +103,7 @@ export function cutLine(line: Line, index: number): Piece[] {
       if (both) label = 'work';
       if (!free(part.start, part.end) || !isNumberLike(part.value, before, text.slice(part.end), label))
         continue;
-      if (!label && addressLikeness(text) >= 1 && !/^[+(]|^0/.test(part.value) && digits(part.value) < 9)
+      if (!label && addressLikeness(text) >= 1 && !/^[+(]|^0/.test(part.value) && digits(part.value) < 8)
         continue;
       taken.push({ start: part.start, end: part.end });
       pieces.push({ kind: 'phone', value: part.value, label, ...at(part.start, part.end) });
@@ -124,7 +124,7 @@ export function cutLine(line: Line, index: number): Piece[] {
 function splitNumbers(value: string, start: number): { value: string; start: number; end: number }[] {
   const gap =
     /\s+\/\s+(?=[+0(])|\s{2,}(?=[+0(])|\s(?=\+)|\s+[–-]\s+(?=\+)/.exec(value) ??
-    [...value.matchAll(/\s+\/\s+|\s{2,}/g)].find(
+    [...value.matchAll(/\s+\/\s+|\s{2,}|\s+[–-]\s+/g)].find(
       (one) => digits(value.slice(0, one.index)) >= 8 && digits(value.slice(one.index)) >= 8,
     );
   if (!gap || digits(value.slice(0, gap.index)) < 6) return [{ value, start, end: start + value.length }];
