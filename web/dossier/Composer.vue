@@ -234,5 +234,8 @@ input:focus {
   input {
     padding-right: 12px;
   }
+  .light {
+    right: 12px;
+  }
 }
 </style>
