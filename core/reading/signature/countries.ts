@@ -82,15 +82,15 @@ const SHAPES: readonly [RegExp, string][] = [
 /**
  * Where a sender is likely to be, for reading numbers written without a country code: from the address written in the
  * signature, other numbers, the domain, the way the number is written, the language, the clock of the message.
- * @returns ISO 3166-1 alpha-2 codes, likeliest first
+ * @returns ISO 3166-1 alpha-2 codes with the weight of what speaks for each, likeliest first
  */
-export function likelyCountries(
+export function voteCountries(
   signature: string,
   phones: readonly string[],
   domain: string | null,
   body: string,
   sentAt: string | null,
-): string[] {
+): [country: string, votes: number][] {
   const votes = new Map<string, number>();
   const vote = (country: string | undefined, weight: number): void => {
     if (country) votes.set(country, (votes.get(country) ?? 0) + weight);
@@ -110,5 +110,5 @@ export function likelyCountries(
     if (hits) countries.forEach((country, rank) => vote(country, Math.min(hits, 4) - rank));
   }
   (OFFSETS[sentAt?.slice(-6) ?? ''] ?? []).forEach((country, rank) => vote(country, 1.5 - rank * 0.1));
-  return [...votes].sort((a, b) => b[1] - a[1]).map(([country]) => country);
+  return [...votes].sort((a, b) => b[1] - a[1]);
 }

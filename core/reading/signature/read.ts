@@ -4,10 +4,13 @@ import { isRoleName, nameFitsLocalPart } from '../../people/names';
 import { readPhone } from '../../people/phones';
 import type { Line } from '../email/layers';
 import type { Claim } from '../types';
-import { likelyCountries } from './countries';
+import { voteCountries } from './countries';
 import { cutLine, type Piece } from './pieces';
 import { fullest, surest, tellRoles, type Told } from './roles';
 import type { Knowledge } from './scores';
+
+/** What was cut out of a longer piece is good, but below the confidence at which one in a hundred may be wrong. */
+const SURE_OF_A_CUT = 0.88;
 
 export interface SignatureInput {
   signature: readonly Line[];
@@ -30,7 +33,10 @@ const asUrl = (written: string): string =>
     .replace(/\/+$/, '')
     .replace(/^(https?:\/\/[^/]+)/i, (host) => host.toLowerCase());
 
-function phoneClaims(pieces: readonly Piece[], countries: readonly string[]): Claim[] {
+/** By how much the likeliest country must lead for a number without a country code to be sure. */
+const CLEAR_VOTE = 2;
+
+function phoneClaims(pieces: readonly Piece[], countries: readonly string[], isGuess: boolean): Claim[] {
   const claims: Claim[] = [];
   for (const piece of pieces) {
     if (piece.kind !== 'phone') continue;
@@ -50,7 +56,7 @@ function phoneClaims(pieces: readonly Piece[], countries: readonly string[]): Cl
       type,
       confidence: Math.min(
         sure ? (read.valid || piece.label ? 0.97 : 0.85) : read.valid ? 0.92 : 0.7,
-        kindIsGuessed ? 0.88 : 1,
+        kindIsGuessed || (isGuess && !sure) ? 0.88 : 1,
       ),
       span: { part: 'text', start: piece.start, end: piece.end },
       source: piece.label ? `signature, marked ${piece.label}` : 'signature',
@@ -146,19 +152,21 @@ export function readSignature({ signature, body, know, sentAt }: SignatureInput)
     ...spoken.map(({ piece }) => piece),
   ].map((piece) => piece.value);
   const signatureText = signature.map((line) => line.text).join('\n');
-  const countries = likelyCountries(
+  const votes = voteCountries(
     signatureText,
     phones,
     know.domain,
     `${body.map((line) => line.text).join('\n')}\n${signatureText}`,
     sentAt,
   );
-  const claims = phoneClaims(pieces, countries);
+  const countries = votes.map(([country]) => country);
+  const isGuess = (votes[0]?.[1] ?? 0) - (votes[1]?.[1] ?? 0) < CLEAR_VOTE;
+  const claims = phoneClaims(pieces, countries, isGuess);
   claims.push(...spokenPhones(spoken, countries, claims));
   const text = (one: Told, field: Claim['field'], confidence = one.confidence): Claim => ({
     field,
     value: one.value,
-    confidence,
+    confidence: one.isCut ? Math.min(confidence, SURE_OF_A_CUT) : confidence,
     span: { part: 'text', start: one.start, end: one.end },
     source: 'signature',
   });

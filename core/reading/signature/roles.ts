@@ -13,6 +13,7 @@ export interface Told {
   end: number;
   line: number;
   confidence: number;
+  isCut: boolean;
 }
 
 const LEAD_IN =
@@ -87,6 +88,7 @@ const tell = (piece: TextPiece, role: Role, confidence: number): Told => ({
   start: piece.start,
   end: piece.end,
   line: piece.line,
+  isCut: piece.isCut === true,
 });
 
 /** The surest piece of one role, the first of equals; undefined when there is none. */

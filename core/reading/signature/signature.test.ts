@@ -1,6 +1,6 @@
 import type { Line } from '../email/layers';
 import { partSignature } from './block';
-import { likelyCountries } from './countries';
+import { voteCountries } from './countries';
 import { readIntroduction } from './introduction';
 import { cutLine } from './pieces';
 import { readSignature } from './read';
@@ -145,7 +145,7 @@ describe('the country of a number without a code', () => {
     ['its own shape', '', ['(312) 555-0134'], null, '', 'US'],
     ['the language', '', ['253 555 123'], null, 'com os melhores cumprimentos, obrigado', 'PT'],
   ])('comes from %s', (_, signature, phones, domain, body, country) =>
-    expect(likelyCountries(signature, phones, domain, body, null)[0]).toBe(country),
+    expect(voteCountries(signature, phones, domain, body, null)[0]?.[0]).toBe(country),
   );
 });
 

@@ -5,7 +5,10 @@ import type { Piece } from './pieces';
 import { companyScore, namesDomain, nameScore, titleScore, type Knowledge } from './scores';
 import { titleLikeness } from './words';
 
-export type TextPiece = Extract<Piece, { kind: 'text' }>;
+export type TextPiece = Extract<Piece, { kind: 'text' }> & {
+  /** Cut out of a longer piece: where to cut was a judgement, so what it says is never quite sure. */
+  isCut?: true;
+};
 
 const JOINER = /^(.{2,60}?)\s*(?:,?\s+(?:at|bei|chez|bij|@|presso)\s+|\s*@\s*)(.{2,60})$/iu;
 const OF_FIRM = /^(.{2,40}?)\s+(?:of|von|de|da|do|van)\s+(.{2,60})$/iu;
@@ -17,8 +20,11 @@ export function splitPiece(piece: TextPiece, know: Knowledge): TextPiece[] {
     const left = piece.value.slice(0, at).trimEnd();
     const from = at + length;
     return [
-      { ...piece, value: left, end: piece.start + left.length },
-      ...splitPiece({ ...piece, value: piece.value.slice(from), start: piece.start + from }, know),
+      { ...piece, value: left, end: piece.start + left.length, isCut: true },
+      ...splitPiece(
+        { ...piece, value: piece.value.slice(from), start: piece.start + from, isCut: true },
+        know,
+      ),
     ];
   };
   if (addressLikeness(piece.value) >= 1) {
