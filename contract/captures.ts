@@ -35,7 +35,7 @@ export const Intent = z.discriminatedUnion('kind', [
   }),
   z.object({
     ...intentBase,
-    kind: z.literal('when'),
+    kind: z.literal('date'),
     value: z.object({ at: z.string(), allDay: z.boolean() }),
   }),
   z.object({

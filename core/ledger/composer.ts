@@ -1,12 +1,10 @@
 import { DateTime } from 'luxon';
 import { tidy } from '../people/text';
+import { DONE, TO_DO, type EntryKind, type MoveKind } from '../reading/intents/moves';
 import { readMoney } from '../reading/intents/money';
 import { readQuantities } from '../reading/intents/quantity';
 import { findMoments, type Moment } from '../reading/intents/when';
 import type { Intent } from '../reading/types';
-
-export type MoveKind = 'call' | 'mail' | 'meeting' | 'task';
-export type EntryKind = 'note' | 'call' | 'mail' | 'meeting';
 
 export interface ComposerContext {
   /** ISO 8601. */
@@ -36,22 +34,6 @@ export interface ComposerReading {
   lit: { start: number; end: number }[];
 }
 
-const FUTURE: readonly [RegExp, MoveKind][] = [
-  [/^(?:call|ring|phone|telephone|try (?:again|them|him|her))\b/i, 'call'],
-  [/^(?:e-?mail|mail|write|letter|reply|answer|send|quote)\b/i, 'mail'],
-  [/^(?:meet|meeting|visit|lunch|coffee|demo|see|show)\b/i, 'meeting'],
-  [
-    /^(?:ask|check|chase|remind|follow[- ]?up|prepare|book|order|get|find|fix|arrange|bring|deliver|confirm|invoice|todo|task|next)\b/i,
-    'task',
-  ],
-];
-const PAST: readonly [RegExp, EntryKind, 'ours' | 'theirs'][] = [
-  [/^(?:called|rang|phoned|spoke|talked|left (?:a )?(?:message|voicemail))\b/i, 'call', 'ours'],
-  [/^(?:(?:s?he|they) (?:called|rang|phoned)|missed (?:a )?call)\b/i, 'call', 'theirs'],
-  [/^(?:e-?mailed|wrote|replied|answered|sent)\b/i, 'mail', 'ours'],
-  [/^(?:(?:s?he|they) (?:e-?mailed|wrote|replied|answered|sent))\b/i, 'mail', 'theirs'],
-  [/^(?:met|visited|showed|demonstrated)\b/i, 'meeting', 'ours'],
-];
 const LONGEST = 2000;
 
 interface Clause {
@@ -67,11 +49,11 @@ const CLAUSE =
 
 /** "Left a voicemail, try again tomorrow": after what is over, a verb begins what is to come. */
 function splitPast(clause: Clause): Clause[] {
-  if (!PAST.some(([pattern]) => pattern.test(clause.text))) return [clause];
+  if (!DONE.some(([pattern]) => pattern.test(clause.text))) return [clause];
   for (const comma of clause.text.matchAll(/,\s+(?:then\s+)?/g)) {
     const from = comma.index + comma[0].length;
     const rest = clause.text.slice(from);
-    if (FUTURE.some(([pattern]) => pattern.test(rest)))
+    if (TO_DO.some(([pattern]) => pattern.test(rest)))
       return [
         { ...clause, text: clause.text.slice(0, comma.index), end: '.' },
         { ...clause, text: rest, start: clause.start + from },
@@ -161,7 +143,7 @@ export function readComposerLine(line: string, context: ComposerContext): Compos
     if (quantity?.kind === 'quantity') reading.wants ??= quantity.value;
     for (const intent of [money, quantity])
       if (intent) reading.lit.push({ start: intent.span.start, end: intent.span.end });
-    const future = FUTURE.find(([pattern]) => pattern.test(clause.text));
+    const future = TO_DO.find(([pattern]) => pattern.test(clause.text));
     if (future && !reading.nextMove) {
       reading.nextMove = moveOf(clause, future[1], moment, context);
       const verb = future[0].exec(clause.text)?.[0].length ?? 0;
@@ -169,7 +151,7 @@ export function readComposerLine(line: string, context: ComposerContext): Compos
       if (moment) reading.lit.push({ start: clause.start + moment.start, end: clause.start + moment.end });
       continue;
     }
-    const past = PAST.find(([pattern]) => pattern.test(clause.text));
+    const past = DONE.find(([pattern]) => pattern.test(clause.text));
     if (past && said.length === 0) {
       reading.entry = { kind: past[1], side: past[2], headline: '' };
       reading.lit.push({

@@ -203,7 +203,7 @@ describe('the proposed next move', () => {
   it('is what they turn to us for before what they wish, and the soonest of it', () => {
     const wish = { ...ask('three bikes by the end of March', '2027-03-31T00:00:00Z'), confidence: 0.8 };
     const when = {
-      kind: 'when' as const,
+      kind: 'date' as const,
       text: 'end of March',
       value: { at: '', allDay: true },
       confidence: 0.9,
@@ -224,7 +224,7 @@ describe('the proposed next move', () => {
   });
   it('is said from our side, without the date it is due', () => {
     const when = {
-      kind: 'when' as const,
+      kind: 'date' as const,
       text: 'Friday 4 December',
       confidence: 0.9,
       value: { at: '2026-12-04', allDay: true },

@@ -1,7 +1,7 @@
 import { DateTime } from 'luxon';
 import { tidy } from '../people/text';
 import type { Intent } from '../reading/types';
-import type { MoveKind } from './composer';
+import type { MoveKind } from '../reading/intents/moves';
 
 export interface ProposedMove {
   title: string;
@@ -70,7 +70,7 @@ export function proposeMove(
     undefined,
   );
   if (!ask) return null;
-  const dates = intents.filter((one) => one.kind === 'when');
+  const dates = intents.filter((one) => one.kind === 'date');
   const what = fromOurSide(
     dates
       .reduce((words, { text }) => without(words, text), ask.value.what)

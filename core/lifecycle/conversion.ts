@@ -25,7 +25,7 @@ export function proposeDeal(
     .filter((one) => one.confidence >= WANTED_FROM)
     .sort((a, b) => b.confidence - a.confidence || b.value.count - a.value.count)[0];
   const sum = of('money').sort((a, b) => b.confidence - a.confidence || b.value.minor - a.value.minor)[0];
-  const dates = of('when')
+  const dates = of('date')
     .map((one) => one.value.at.slice(0, 10))
     .sort();
   const who = companyName || personName;

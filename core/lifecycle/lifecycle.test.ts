@@ -36,7 +36,7 @@ describe('a proposed deal', () => {
     confidence: 0.96,
   };
   it('has the wish as title, the sum as amount and the last date named', () => {
-    const when = (at: string) => ({ kind: 'when' as const, value: { at, allDay: true }, confidence: 0.9 });
+    const when = (at: string) => ({ kind: 'date' as const, value: { at, allDay: true }, confidence: 0.9 });
     expect(
       proposeDeal(
         [quantity(8, 'long bikes', 0.92), money, when('2026-11-26T00:00:00Z'), when('2027-03-01T00:00:00Z')],

@@ -18,8 +18,14 @@ export const CLAIM_FIELDS = [
 ] as const;
 export type ClaimField = (typeof CLAIM_FIELDS)[number];
 
-/** Which part of the capture a span counts in; offsets are UTF-16 units of that part's text. */
-export type Part = 'from' | 'subject' | 'text';
+/** A field of the house's own: `custom:` and the key it has in Settings. */
+export type CustomField = `custom:${string}`;
+
+/**
+ * Which part of the capture a span counts in; offsets are UTF-16 units of that part's text. `source` is the document
+ * behind a page, where structured data stands that no reader of the page sees.
+ */
+export type Part = 'from' | 'subject' | 'text' | 'source';
 
 export interface Span {
   part: Part;
@@ -29,7 +35,7 @@ export interface Span {
 
 /** One asserted value of one field. */
 export interface Claim {
-  field: ClaimField;
+  field: ClaimField | CustomField;
   value: string;
   /** The value in the form in which equal things are equal: E.164, lower-case address, URL with scheme. */
   normalized?: string;
@@ -39,6 +45,8 @@ export interface Claim {
   span?: Span;
   /** What in the message says so, in words: "signature", "sender's address" … */
   source: string;
+  /** Which card or row of the file it is of, counted from 0; left out where there is only one. */
+  record?: number;
 }
 
 interface IntentBase {
@@ -51,9 +59,11 @@ interface IntentBase {
 export type Intent = IntentBase &
   (
     | { kind: 'ask'; value: { what: string; due: string | null } }
-    | { kind: 'when'; value: { at: string; allDay: boolean } }
+    | { kind: 'date'; value: { at: string; allDay: boolean } }
     | { kind: 'money'; value: { minor: number; currency: string; approximate: boolean } }
     | { kind: 'quantity'; value: { count: number; of: string } }
+    | { kind: 'promise'; value: { by: 'ours' | 'theirs'; what: string; due: string | null } }
+    | { kind: 'interest' | 'objection'; value: { what: string } }
   );
 export type IntentKind = Intent['kind'];
 
@@ -79,10 +89,58 @@ export interface MessageView {
   attachments: { name: string; mediaType: string }[];
   /** Who wrote it: one of ours, or somebody else. */
   side: 'ours' | 'theirs';
+  /** At most two sentences of the text itself that say most of what is wanted; empty when nothing is. */
+  digest?: string;
+  /** The mood of what is said, where the language is one whose words are weighed; see docs/reading.md. */
+  tone?: Tone | null;
+  /** Where a page was, and what it is a page of. */
+  page?: PageFacts;
+  /** What the exchange, or a rep, says of a call. */
+  call?: CallFacts;
 }
 
+export type Tone = 'negative' | 'neutral' | 'positive';
+
+/** A name in a list of people, or one message of a conversation. */
+export interface Listed {
+  name: string;
+  url: string | null;
+  jobTitle: string;
+  companyName: string;
+  email: string | null;
+  phone: string | null;
+}
+export interface Said {
+  /** The page's own id of the message; null when it has none. */
+  id: string | null;
+  from: string;
+  /** ISO 8601 with offset; null when the page does not say. */
+  at: string | null;
+  text: string;
+}
+export type PageKind = 'profile' | 'company' | 'list' | 'messages' | 'other';
+export interface PageFacts {
+  url: string;
+  kind: PageKind;
+  people: Listed[];
+  conversation: Said[];
+}
+
+export interface CallFacts {
+  id: string;
+  direction: 'in' | 'out';
+  from: string;
+  to: string;
+  startedAt: string;
+  answeredAt: string | null;
+  endedAt: string | null;
+}
+
+export const CAPTURE_KINDS = ['email', 'text', 'page', 'call', 'form', 'card', 'row'] as const;
+export type CaptureKind = (typeof CAPTURE_KINDS)[number];
+
 export interface Reading {
-  kind: 'email' | 'text';
+  kind: CaptureKind;
   claims: Claim[];
   intents: Intent[];
   message: MessageView;
@@ -97,6 +155,8 @@ export interface ReadOptions {
   receivedAt?: string;
   /** ISO 4217 code of a sum that names no currency, where the sender's country does not tell. */
   currency?: string;
+  /** ISO 3166-1 alpha-2 code for numbers written without a country code, where nothing else tells. */
+  country?: string;
 }
 
 /** Larger messages are refused before they are read. Bytes. */

@@ -101,11 +101,11 @@ function suggest(label: string, intents: LeadDetail['intents']): string | null {
   const kinds: [RegExp, Intent['kind']][] = [
     [/need|want|brauch/i, 'quantity'],
     [/budget|spend|price|money/i, 'money'],
-    [/time|timing|when|start/i, 'when'],
+    [/time|timing|when|start/i, 'date'],
   ];
   const kind = kinds.find(([pattern]) => pattern.test(label))?.[1];
   const isOurs = (one: LeadDetail['intents'][number]): boolean =>
-    one.kind === 'when' && intents.some((ask) => ask.kind === 'ask' && ask.value.due === one.value.at);
+    one.kind === 'date' && intents.some((ask) => ask.kind === 'ask' && ask.value.due === one.value.at);
   const fitting = intents.filter((one) => one.kind === kind && !isOurs(one));
   return fitting.sort((a, b) => b.confidence - a.confidence)[0]?.text ?? null;
 }

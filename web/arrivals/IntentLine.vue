@@ -10,7 +10,7 @@ const NAMES = { ask: 'They ask', when: 'When', money: 'Money', quantity: 'Quanti
 const words = computed(() => {
   const { intent } = props;
   if (intent.kind === 'ask') return intent.value.what;
-  if (intent.kind === 'when')
+  if (intent.kind === 'date')
     return `${due({ dueAt: intent.value.at, allDay: intent.value.allDay })} (“${intent.text}”)`;
   if (intent.kind === 'money')
     return `${intent.value.approximate ? 'about ' : ''}${money(intent.value.minor, intent.value.currency)}`;

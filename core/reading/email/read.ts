@@ -10,6 +10,7 @@ import {
   parseName,
 } from '../../people/names';
 import { fold, squash, tidy } from '../../people/text';
+import { digestOf } from '../digest';
 import { readIntents } from '../intents/read';
 import { partSignature } from '../signature/block';
 import { readIntroduction } from '../signature/introduction';
@@ -17,6 +18,7 @@ import { readSignature } from '../signature/read';
 import type { Told } from '../signature/roles';
 import type { Knowledge } from '../signature/scores';
 import { titleLikeness } from '../signature/words';
+import { toneOf } from '../tone';
 import type { Claim, Mailbox, Reading, ReadOptions, Span } from '../types';
 import { splitLayers, type Line } from './layers';
 import { parseDate, takeApart, type Message } from './message';
@@ -161,7 +163,7 @@ function readClaims(
   chosen: Chosen,
   receivedAt: string,
   currency: string | undefined,
-): Pick<Reading, 'claims' | 'intents'> & { said: string } {
+): Pick<Reading, 'claims' | 'intents'> & { said: string; digest: string } {
   const { person, layer } = chosen;
   const own = layer.kind === 'own';
   const address = person?.address && isEmail(person.address) ? person.address : '';
@@ -210,11 +212,10 @@ function readClaims(
       confidence: 0.85,
       source: 'the Organization header',
     });
-  return {
-    claims: oneNameEach(claims),
-    intents: ourOwn ? [] : readIntents(body, sentAt, read.countries, currency),
-    said: saidIn(body),
-  };
+  const intents = ourOwn
+    ? readIntents(body, sentAt, [], currency, 'ours').filter((one) => one.kind === 'promise')
+    : readIntents(body, sentAt, read.countries, currency);
+  return { claims: oneNameEach(claims), intents, said: saidIn(body), digest: digestOf(body, intents) };
 }
 
 function saidIn(body: readonly Line[]): string {
@@ -253,7 +254,7 @@ export async function readEmail(raw: Uint8Array, options: ReadOptions = {}): Pro
   if (chosen.handedOnBy.length)
     notices.push(`handed on by ${chosen.handedOnBy.map((one) => one.name || one.address).join(', then ')}`);
   if (!message.hasHeaders) notices.push('no message headers: read as plain text');
-  const { claims, intents, said } = readClaims(
+  const { claims, intents, said, digest } = readClaims(
     message,
     chosen,
     options.receivedAt ?? '1970-01-01T00:00:00+00:00',
@@ -275,6 +276,8 @@ export async function readEmail(raw: Uint8Array, options: ReadOptions = {}): Pro
       said,
       attachments: message.attachments,
       side: chosen.side,
+      digest,
+      tone: said ? toneOf(said) : null,
     },
     notices,
   };

@@ -97,7 +97,7 @@ export function readAsks(sentences: readonly Sentence[], whens: readonly Intent[
       text,
       value: {
         what: text.slice(lead < text.length - 3 ? lead : 0).replace(/^[¿¡\s]+|\s*[?.!]+$/g, ''),
-        due: due?.kind === 'when' ? due.value.at : null,
+        due: due?.kind === 'date' ? due.value.at : null,
       },
       confidence: TURNED_TO_US.test(flat) ? 0.92 : asked ? 0.8 : 0.7,
       span: { part: 'text', start: sentence.start, end },

@@ -91,7 +91,12 @@ const longestFirst = (names: Names): string =>
     .join('|');
 
 const AFTER_A_WORD =
-  '(?<=\\b(?:on|this|next|by|before|until|till|from|for|or|and|call|meet|ring|lunch|visit|send|mail)\\s)';
+  '(?<=\\b(?:on|this|next|last|by|before|until|till|from|for|or|and|back|again|free|late|early|call|meet|meeting|demo|ring|lunch|coffee|visit|send|mail|him|her|them|us|me|it)\\s)';
+const AT_THE_END = '(?=\\s*(?:[.,;!?)]|$))';
+/** Short names that no other word of our languages is taken for. */
+const UNMISTAKABLE = 'tues|weds|thurs|thur|thu';
+/** Short names that end a clause only as weekdays. */
+const AT_END = 'mon|tue|wed|fri';
 const BEFORE_A_NUMBER = '(?=,?\\s(?:the\\s)?\\d|,?\\s(?:at|noon|morning|afternoon|evening)\\b)';
 
 /** Pattern source for a weekday in flat text, without groups. */
@@ -99,6 +104,8 @@ export const WEEKDAY = [
   `\\b(?:${longestFirst(WEEKDAYS)})\\b`,
   `${AFTER_A_WORD}(?:${longestFirst(WEEKDAYS_SHORT)})\\b\\.?`,
   `\\b(?:${longestFirst(WEEKDAYS_SHORT)})\\b\\.?${BEFORE_A_NUMBER}`,
+  `\\b(?:${UNMISTAKABLE})\\b\\.?`,
+  `(?<=[a-z]\\s)(?:${AT_END})\\b${AT_THE_END}`,
   `(?<=\\b(?:na|nesta|da|a|ate|proxima|esta|para|de|em)\\s)(?:${longestFirst(WEEKDAYS_BARE)})\\b(?!\\s(?:vez|etapa|fase|opcao|feira))`,
   `\\b(?:${longestFirst(WEEKDAYS_DOTTED)})\\b\\.?(?=,?\\s(?:den\\s)?\\d{1,2}\\.)`,
 ].join('|');

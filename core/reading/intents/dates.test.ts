@@ -7,7 +7,7 @@ const SENT = '2026-11-23T16:40:00+01:00';
 /** What a message of one sentence names: days as `2026-11-26`, appointments as `2026-11-26T11:00`. */
 const whens = (text: string): string[] =>
   readIntents([{ text, start: 0 }], SENT, [])
-    .map((intent) => intent.kind === 'when' && intent.value)
+    .map((intent) => intent.kind === 'date' && intent.value)
     .filter((value) => value !== false)
     .map(({ at, allDay }) => (allDay ? at.slice(0, 10) : at.slice(0, 16)));
 

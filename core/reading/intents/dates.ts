@@ -27,7 +27,7 @@ const YEAR = '(?:,?\\s(?:de\\s|del\\s)?(?<year>20\\d\\d)\\b)?';
 const SUFFIX = '(?:st|nd|rd|th|er|[.oae\\u00ba\\u00b0])?';
 const NOT_A_STREET = '(?!\\s(?:street|st|road|rd|lane|ave|avenue|close|court|square|place)\\b)';
 const LEAD =
-  '(?:on|by|before|until|till|from|after|since|am|bis(?:\\szum)?|vor(?:\\sdem)?|zum|ab(?:\\sdem)?|nach(?:\\sdem)?|le|avant(?:\\sle)?|ate(?:\\so)?(?:\\sdia)?|no\\sdia|dia|el|antes\\sdel|para\\sel|op|voor|il|entro\\sil|den|senast|innen)';
+  '(?:on|by|before|until|till|from|after|since|due|meeting|call|demo|visit|lunch|am|bis(?:\\szum)?|vor(?:\\sdem)?|zum|ab(?:\\sdem)?|nach(?:\\sdem)?|le|avant(?:\\sle)?|ate(?:\\so)?(?:\\sdia)?|no\\sdia|dia|el|antes\\sdel|para\\sel|op|voor|il|entro\\sil|den|senast|innen)';
 const NEXT = '(?:next|nachste[nrsm]?|prochaine?|proxim[oa]|volgende|prossim[oa]|nasta|neste)';
 const THIS =
   '(?:this(?:\\scoming)?|coming|diese[nrsm]?|kommende[nrsm]?|ce|cette|est[ea]|komende|deze|questo|denna)';
@@ -63,13 +63,32 @@ const onWeekday = (today: DateTime, weekday: number, weeks = 0): DateTime | null
 const monday = (today: DateTime, weeks: number): DateTime =>
   today.minus({ days: today.weekday - 1 }).plus({ weeks });
 
+/** A working day so many working days from now: Saturdays and Sundays do not count (common practice). */
+function workingDays(today: DateTime, count: number): DateTime {
+  let day = today;
+  for (let left = Math.min(count, 260); left > 0;) {
+    day = day.plus({ days: 1 });
+    if (day.weekday <= 5) left--;
+  }
+  return day;
+}
+
+/** The first day of a quarter that is not over yet, or its last day. */
+function onQuarter(today: DateTime, quarter: number, isEnd: boolean, year?: string): DateTime {
+  const first = today.set({ year: year ? Number(year) : today.year, month: quarter * 3 - 2, day: 1 });
+  const last = first.plus({ months: 3 }).minus({ days: 1 });
+  const years = year || last >= today ? 0 : 1;
+  return (isEnd ? last : first).plus({ years });
+}
+
 const UNITS: readonly [RegExp, 'days' | 'weeks' | 'months'][] = [
   [/^(?:day|tag|jour|dia|dag|giorn)/, 'days'],
+  [/^fortnight/, 'weeks'],
   [/^(?:week|woche|semain|seman|weken|settiman|veck)/, 'weeks'],
   [/^(?:month|monat|mois|mes|maand|manad)/, 'months'],
 ];
 const UNIT =
-  'days?|tagen?|jours?|dias?|dag(?:en|ar)?|giorn[io]|weeks?|wochen?|semaines?|semanas?|weken|settiman[ae]|veckor|months?|monaten?|mois|mes(?:es)?|maand(?:en)?|mes[ei]|manader';
+  'fortnights?|days?|tagen?|jours?|dias?|dag(?:en|ar)?|giorn[io]|weeks?|wochen?|semaines?|semanas?|weken|settiman[ae]|veckor|months?|monaten?|mois|mes(?:es)?|maand(?:en)?|mes[ei]|manader';
 
 const RELATIVE: Record<string, number> = {
   'day after tomorrow': 2,
@@ -157,7 +176,7 @@ const RULES: readonly Rule[] = [
   },
   {
     pattern:
-      /\b(?:the\s(?<nth>\d{1,2})(?:st|nd|rd|th)|(?:am|zum|ab\sdem|vor\sdem)\s(?<dotted>\d{1,2})\.(?!\d)|(?:no|el|o|al|le)\s(?:dia\s)?(?<dia>\d{1,2})(?=\s(?:a|as)\s(?:las?\s)?\d|\s?[.?!]?$))\b/g,
+      /\b(?:(?:the|on|by|before|until|from)\s(?<nth>\d{1,2})(?:st|nd|rd|th)(?!\s(?:floor|street|avenue|ave|birthday|time))|(?:am|zum|ab\sdem|vor\sdem)\s(?<dotted>\d{1,2})\.(?!\d)|(?:no|el|o|al|le)\s(?:dia\s)?(?<dia>\d{1,2})(?=\s(?:a|as)\s(?:las?\s)?\d|\s?[.?!]?$))\b/g,
     day: ({ nth, dotted, dia }, today) => onNumber(today, Number(nth ?? dotted ?? dia)),
   },
   {
@@ -211,8 +230,50 @@ const RULES: readonly Rule[] = [
     day: ({ n = '', unit = '' }, today) => {
       const count = /^(?:an?|einer?|une?|uma?|un[ao]?|een)$/.test(n) ? 1 : readNumber(n);
       const kind = UNITS.find(([pattern]) => pattern.test(unit))?.[1];
-      return count && kind ? today.plus({ [kind]: count }) : null;
+      const times = unit.startsWith('fortnight') ? 2 : 1;
+      return count && kind ? today.plus({ [kind]: count * times }) : null;
     },
+  },
+  {
+    pattern: all(
+      `\\b(?:in|within|innerhalb\\svon|dans|em|en|binnen)\\s(?<n>${NUMBER})\\s(?:working|business|work|werk|arbeits|jours\\souvr\\w+|dias\\suteis)\\s?-?(?:days?|tagen?|dagen)?\\b`,
+    ),
+    day: ({ n = '' }, today) => {
+      const count = /^an?$/.test(n) ? 1 : readNumber(n);
+      return count ? workingDays(today, count) : null;
+    },
+  },
+  {
+    pattern: /\b(?:by\s)?(?<word>eow|eod|cob|eom)\b(?!\s(?:on|tomorrow|today|mon|tue|wed|thu|fri|sat|sun))/g,
+    day: ({ word }, today) =>
+      word === 'eow'
+        ? monday(today, today.weekday > 5 ? 1 : 0).plus({ days: 4 })
+        : word === 'eom'
+          ? today.endOf('month').startOf('day')
+          : today,
+  },
+  {
+    pattern: all(
+      `\\b(?:(?<end>${END})(?:\\sof)?\\s|(?:in|from|by|early|late|for|during)\\s)?q(?<q>[1-4])(?:\\s?(?<year>20\\d\\d))?\\b`,
+    ),
+    day: ({ end, q, year }, today) => onQuarter(today, Number(q), end !== undefined, year),
+  },
+  {
+    pattern:
+      /(?<![\d.,/])(?<d>\d{1,2})\/(?<month>\d{1,2})(?=,?\s(?:at|um|@|from|kl)\s?\d|,?\s\d{1,2}[:.]\d\d)/g,
+    day: ({ d, month }, today, monthFirst) =>
+      monthFirst ? onDate(today, Number(month), Number(d)) : onDate(today, Number(d), Number(month)),
+  },
+  {
+    pattern: all(
+      `\\b(?:the\\s)?(?<which>first|second|third|last)\\sweek\\s(?:of|in)\\s(?<month>${MONTH})${YEAR}`,
+    ),
+    day: ({ which = '', month = '', year }, today) => {
+      const first = onDate(today.startOf('month'), 1, monthOf(month), year);
+      const weeks = ['first', 'second', 'third'].indexOf(which);
+      return first && (weeks < 0 ? first.endOf('month').startOf('week') : first.plus({ weeks }));
+    },
+    needs: 'month',
   },
   ...FEASTS.map(([names, day, month]): Rule => ({
     pattern: all(`\\b(?:${names})\\b`),
@@ -220,7 +281,7 @@ const RULES: readonly Rule[] = [
   })),
   {
     pattern: all(
-      `\\b(?:(?<end>${END})${OF}|(?:in|by|from|before|until|till|for|early|mid|late|im|ab|bis|anfang|mitte|en|debut|em|ate|a\\spartir\\sde|desde|para|vanaf|begin|entro|a|in|i)(?:\\s(?:early|late|the|of|zum|anfang|mitte))*)(?:\\s|\\smid[-\\s]|-)(?<month>${MONTH})${YEAR}`,
+      `\\b(?:(?<end>${END})${OF}|(?:in|by|from|before|until|till|for|early|mid|late|(?:start|beginning)\\sof|im|ab|bis|anfang|mitte|en|debut|em|ate|a\\spartir\\sde|desde|para|vanaf|begin|entro|a|in|i)(?:\\s(?:early|late|the|of|zum|anfang|mitte))*)(?:\\s|\\smid[-\\s]|-)(?<month>${MONTH})${YEAR}`,
     ),
     day: ({ end, month = '', year }, today) => {
       const first = onDate(today.startOf('month'), 1, monthOf(month), year);

@@ -41,7 +41,7 @@ describe('dates and times', () => {
     expect(
       values(
         'Können wir am 2. Dezember um 10 Uhr vorbeikommen und das ansehen? Wir bitten um Antwort.',
-        'when',
+        'date',
       ),
     ).toEqual([{ at: '2026-12-02T10:00:00+01:00', allDay: false }]));
   it.each([
@@ -53,10 +53,10 @@ describe('dates and times', () => {
       '2026-11-26T14:00:00+01:00',
       false,
     ],
-  ])('%s', (text, at, allDay) => expect(values(text, 'when')).toEqual([{ at, allDay }]));
+  ])('%s', (text, at, allDay) => expect(values(text, 'date')).toEqual([{ at, allDay }]));
 
   it('are not read from what is over', () =>
-    expect(values('thank you for the call on Friday.', 'when')).toEqual([]));
+    expect(values('thank you for the call on Friday.', 'date')).toEqual([]));
 });
 
 describe('money', () => {

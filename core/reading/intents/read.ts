@@ -4,23 +4,26 @@ import { readAsks } from './asks';
 import { readMoney } from './money';
 import { readQuantities } from './quantity';
 import { toSentences, type Sentence } from './sentences';
+import { readPromises, readStance, type Speaker } from './stance';
 import { readWhen } from './when';
 
 const MOST = 60;
 
 /**
- * What a sender wants, in the order it stands in the text: asks, dates and times, sums of money, quantities. Stops at
- * 60, by which a letter has said what it wants.
+ * What a sender wants, in the order it stands in the text: asks, promises, dates and times, sums of money, quantities,
+ * what draws them and what holds them back. Stops at 60, by which a letter has said what it wants.
  * @param body the sender's own lines without the signature
  * @param reference ISO 8601 with offset: when it was said, on the sender's clock
  * @param countries likely countries of the sender, for sums that name no currency
  * @param currency ISO 4217 code where the countries tell nothing
+ * @param speaker who says it
  */
 export function readIntents(
   body: readonly Line[],
   reference: string,
   countries: readonly string[],
   currency = 'EUR',
+  speaker: Speaker = 'theirs',
 ): Intent[] {
   const said = { reference, monthFirst: countries[0] === 'US' };
   const sentences: Sentence[] = [];
@@ -35,7 +38,11 @@ export function readIntents(
     whens.push(...dates);
     counts.push(...sums, ...things);
   }
-  return [...readAsks(sentences, whens), ...whens, ...counts]
+  const promises = readPromises(sentences, whens, speaker);
+  const asks = readAsks(sentences, whens).filter(
+    (ask) => !promises.some((one) => one.span.start === ask.span.start && !/\?/.test(ask.text)),
+  );
+  return [...asks, ...promises, ...readStance(sentences, speaker), ...whens, ...counts]
     .sort((a, b) => a.span.start - b.span.start)
     .slice(0, MOST);
 }

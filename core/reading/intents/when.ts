@@ -99,7 +99,7 @@ function hourOf(text: string, now: DateTime, time: FoundTime): Moment {
 /** The dates and times a sentence names, as intents. */
 export function readWhen(sentence: Sentence, said: Said): Intent[] {
   return findMoments(sentence.text, said).map((moment) => ({
-    kind: 'when',
+    kind: 'date',
     text: moment.text,
     value: { at: moment.at, allDay: moment.allDay },
     confidence: moment.dated ? 0.9 : 0.6,

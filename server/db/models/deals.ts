@@ -1,6 +1,6 @@
 import type { DealRole } from '@emporikon/core/lifecycle/conversion';
 import type { LeadStatus } from '@emporikon/core/lifecycle/statuses';
-import type { MoveKind } from '@emporikon/core/ledger/composer';
+import type { MoveKind } from '@emporikon/core/reading/intents/moves';
 import {
   Model,
   type CreationOptional,

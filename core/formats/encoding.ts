@@ -1,0 +1,42 @@
+import chardet from 'chardet';
+
+const decode = (bytes: Uint8Array, label: string): string | null => {
+  try {
+    return new TextDecoder(label, { fatal: label === 'utf-8' }).decode(bytes);
+  } catch {
+    return null;
+  }
+};
+
+/**
+ * Finds out in which encoding a file is written: by its mark, else UTF-8 where it is valid, else UTF-16 by its zeros,
+ * else by the frequency of letters (chardet), else Windows-1252, which is what old office programs write.
+ * @returns the text without the mark, and the encoding by its WHATWG name
+ */
+export function decodeText(bytes: Uint8Array): { text: string; encoding: string } {
+  const [a, b, c] = bytes;
+  if (a === 0xef && b === 0xbb && c === 0xbf) return named(bytes.subarray(3), 'utf-8');
+  if (a === 0xff && b === 0xfe) return named(bytes.subarray(2), 'utf-16le');
+  if (a === 0xfe && b === 0xff) return named(bytes.subarray(2), 'utf-16be');
+  const sample = bytes.subarray(0, 4096);
+  const zeros = (from: number): number => sample.filter((byte, at) => at % 2 === from && byte === 0).length;
+  if (zeros(1) > sample.length * 0.3) return named(bytes, 'utf-16le');
+  if (zeros(0) > sample.length * 0.3) return named(bytes, 'utf-16be');
+  const utf8 = decode(bytes, 'utf-8');
+  if (utf8 !== null) return { text: utf8, encoding: 'utf-8' };
+  const guess = chardet.detect(bytes.subarray(0, 65_536))?.toLowerCase() ?? '';
+  // Of the Latin family the guesses are no better than the most common of them.
+  const label =
+    /^(?:iso-8859-(?:2|5|7|9)|windows-125[0135-8]|koi8-r|shift_jis|big5|euc-jp|euc-kr|gb18030)$/.test(guess)
+      ? guess
+      : 'windows-1252';
+  return named(bytes, likely(label));
+}
+
+/** Windows-1250 and its kin are told from 1252 by letters only they have; a guess without many is not worth it. */
+const likely = (label: string): string => (label === 'iso-8859-2' ? 'windows-1250' : label);
+
+const named = (bytes: Uint8Array, encoding: string): { text: string; encoding: string } => ({
+  text: decode(bytes, encoding) ?? new TextDecoder('windows-1252').decode(bytes),
+  encoding,
+});

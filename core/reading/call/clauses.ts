@@ -1,0 +1,39 @@
+/** A stretch of a note that says one thing. */
+export interface Clause {
+  text: string;
+  start: number;
+  end: number;
+}
+
+/** What begins a new statement after a comma or a dash. */
+const OPENER =
+  "(?:(?:and |then |but |also |plus )?(?:s?he|they|we|i|it|who|her|his|their|wants?|wanted|would|needs?|needed|looking|likes?|liked|loves?|loved|keen|interested|budget|spend|decides?|decision|has|have|had|is|was|are|uses?|runs?|asked|asks|says?|said|told|thinks?|worried|concerned|prefers?|works?|lives?|will|won't|wouldn't|can't|cannot|could|can|might|may|promised|agreed|already|currently|not|no|too|price|delivery|start(?:s|ing)?|moving|opens?|opening|closing|send|call|ring|phone|email|e-mail|mail|write|quote|meet|meeting|visit|lunch|coffee|demo|follow[- ]?up|check|chase|remind|prepare|book|order|arrange|bring|deliver|confirm|invoice|draft|schedule|set up|test ride|site visit|back (?:on|in)|best (?:time|reached)|reach(?:able)?|don't|do not|pls|please|to do|todo|next|tel|mob|mobile|email address)\\b|(?:i|we|she|he|they)'(?:ll|d|re|ve|s|m)\\b)";
+const ABBREVIATED =
+  'Mr|Mrs|Ms|Dr|St|No|Nr|approx|ca|e\\.g|i\\.e|tel|mob|ext|Tel|Mob|max|min|incl|excl|Ltd|Co|Inc|mon|tue|tues|wed|thu|thur|thurs|fri|sat|sun|jan|feb|mar|apr|jun|jul|aug|sept?|oct|nov|dec|hrs|p\\.m|a\\.m';
+const BREAK = new RegExp(
+  `\\n+|;|(?:(?<!\\d)[.!?]+|(?<=\\d)[!?]+|(?<=\\d)\\.)(?=["')\\]]?(?:\\s|$))(?<!\\b(?:${ABBREVIATED})\\.)|,(?=\\s+${OPENER})|\\s+[–—-]+(?=\\s+)|\\s+(?=(?:and|but)\\s+(?:s?he|they|i|we|wants?|needs?|will|asked|send|call|book)\\b)`,
+  'gi',
+);
+const LONGEST = 600;
+const MOST = 300;
+
+/** Cuts a note into its clauses, each with its place. Linear in the note; at most 300 are looked at. */
+export function clausesOf(text: string): Clause[] {
+  const clauses: Clause[] = [];
+  let from = 0;
+  const push = (until: number): void => {
+    const raw = text.slice(from, until);
+    const lead = /^[\s,;:•*>–—-]*/.exec(raw)?.[0].length ?? 0;
+    const words = raw.slice(lead).trimEnd().slice(0, LONGEST);
+    if (/[\p{L}\p{N}]/u.test(words))
+      clauses.push({ text: words, start: from + lead, end: from + lead + words.length });
+  };
+  for (const match of text.matchAll(BREAK)) {
+    if (clauses.length >= MOST) return clauses;
+    const kept = /^[.!?]/.test(match[0]) ? match[0].length : 0;
+    push(match.index + kept);
+    from = match.index + match[0].length;
+  }
+  push(text.length);
+  return clauses;
+}

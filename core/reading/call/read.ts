@@ -1,0 +1,226 @@
+import { companyLikeness } from '../../people/companies';
+import { nameOverlap, parseName } from '../../people/names';
+import { readPhone } from '../../people/phones';
+import { normalizeEmail } from '../../people/emails';
+import { readMoney } from '../intents/money';
+import { readQuantities } from '../intents/quantity';
+import { readAsks } from '../intents/asks';
+import { moveKindOf } from '../intents/moves';
+import { readPromises, readStance } from '../intents/stance';
+import { readWhen } from '../intents/when';
+import type { Sentence } from '../intents/sentences';
+import { cutLine } from '../signature/pieces';
+import { titleLikeness } from '../signature/words';
+import type { Claim, Intent } from '../types';
+import { clausesOf, type Clause } from './clauses';
+import { readLabelled } from './labelled';
+import { isLedIn, readWho, type Found } from './who';
+
+export interface NoteOptions {
+  /** ISO 8601 with offset: when the note is written; relative dates count from it. */
+  at: string;
+  /** IANA name of the writer's zone. */
+  zone?: string;
+  /** ISO 3166-1 alpha-2, for numbers without a country code. */
+  country?: string;
+  /** ISO 4217, for sums without a currency. */
+  currency?: string;
+}
+
+export interface NoteReading {
+  claims: Claim[];
+  intents: Intent[];
+  clauses: Clause[];
+}
+
+const LONGEST = 20_000;
+/** How many clauses may pass before whoever is named is no longer whom the note is about. */
+const HEAD = 3;
+const IS_THE =
+  /^(?:s?he|who)(?:'s| is)\s+(?:the |their |a |an )?(?<title>[\p{L}][\p{L}'’/& -]{2,40}?)(?=\s+(?:at|of|for|there)\b|[,.]|$)/iu;
+const ASKED_FOR =
+  /^(?:s?he |they |client |customer )?(?:asked|asks|asking|enquired|inquired|wants|wanted|would like|needs) (?:us |me |you )?(?:for |about |to (?:send|call|quote|come|visit|see|have|get|receive|know|hear|be (?:called|sent)) ?|whether |if |how |(?:a |an |the |some |more )?(?:quote|price|prices|offer|brochure|catalogue|callback|call back|call|demo|test ride|visit|meeting|information|info|details|photos|drawings|references|sample|samples|leasing terms)\b)/i;
+
+const sentenceOf = (clause: Clause): Sentence => ({
+  text: clause.text,
+  start: clause.start,
+  at: (position) => clause.start + position,
+});
+
+function contactClaims(text: string, country: string | undefined): Claim[] {
+  const claims: Claim[] = [];
+  let start = 0;
+  for (const line of text.split('\n')) {
+    const pieces = line.length > 2000 ? [] : cutLine({ text: line, start }, 0);
+    for (const piece of pieces) {
+      const span: Claim['span'] = { part: 'text', start: piece.start, end: piece.end };
+      if (piece.kind === 'email')
+        claims.push({
+          field: 'email',
+          value: piece.value,
+          normalized: normalizeEmail(piece.value),
+          confidence: 0.95,
+          span,
+          source: 'the note',
+        });
+      else if (piece.kind === 'url')
+        claims.push({
+          field: 'url',
+          value: piece.value,
+          normalized: asUrl(piece.value),
+          confidence: 0.85,
+          span,
+          source: 'the note',
+        });
+      else if (piece.kind === 'phone') claims.push(...phoneClaim(piece, country, span));
+    }
+    start += line.length + 1;
+  }
+  return claims.filter(
+    (claim, index) =>
+      claims.findIndex((one) => one.field === claim.field && one.normalized === claim.normalized) === index,
+  );
+}
+
+const asUrl = (written: string): string =>
+  (/^https?:\/\//i.test(written) ? written : `https://${written}`).replace(/\/+$/, '');
+
+function phoneClaim(
+  piece: Extract<ReturnType<typeof cutLine>[number], { kind: 'phone' }>,
+  country: string | undefined,
+  span: Claim['span'],
+): Claim[] {
+  const stranger = ['GB', 'PT', 'DE', 'FR', 'NL', 'ES', 'IE', 'BE'];
+  const own = country ? readPhone(piece.value, [country]) : null;
+  const read = own?.valid ? own : (readPhone(piece.value, stranger) ?? own);
+  if (!read || (!piece.label && !read.valid && !/^[+0]/.test(piece.value))) return [];
+  const stated = piece.label === 'phone' ? null : piece.label;
+  const sure = piece.value.trim().startsWith('+') || piece.value.trim().startsWith('00');
+  return [
+    {
+      field: 'phone',
+      value: piece.value.trim(),
+      normalized: read.normalized,
+      type: stated ?? read.type ?? 'work',
+      confidence: sure ? 0.96 : read === own && read.valid ? 0.9 : 0.6,
+      ...(span ? { span } : {}),
+      source: 'the note',
+    },
+  ];
+}
+
+const asClaim = (one: Found, offset: number): Claim => ({
+  field: one.field,
+  value: one.field === 'fullName' ? parseName(one.value).fullName : one.value,
+  confidence: one.confidence,
+  span: { part: 'text', start: offset + one.start, end: offset + one.end },
+  source: one.source,
+});
+
+/** The name, title and company of whom the note is about, from its first clauses. */
+function whoClaims(text: string, clauses: readonly Clause[]): Claim[] {
+  const claims: Claim[] = [];
+  const has = (field: Claim['field']): boolean => claims.some((claim) => claim.field === field);
+  for (const clause of clauses.slice(0, HEAD)) {
+    if (has('fullName')) break;
+    const end = text.indexOf('\n', clause.start);
+    // The list a note begins with may hold full stops and dashes of its own: it is read to the end of its line.
+    const line = text.slice(clause.start, end < 0 ? undefined : end).slice(0, 400);
+    for (const one of readWho(clause.text.length < 12 ? line : clause.text))
+      if (!has(one.field)) claims.push(asClaim(one, clause.start));
+  }
+  for (const clause of clauses.slice(0, 8)) {
+    const title = IS_THE.exec(clause.text);
+    const value = title?.groups?.title?.trim() ?? '';
+    if (!has('jobTitle') && value && titleLikeness(value) > 0 && companyLikeness(value) < 1) {
+      const start = clause.text.indexOf(value);
+      claims.push(
+        asClaim(
+          {
+            field: 'jobTitle',
+            value,
+            start,
+            end: start + value.length,
+            confidence: 0.85,
+            source: 'the note',
+          },
+          clause.start,
+        ),
+      );
+    }
+  }
+  return claims;
+}
+
+function noteIntents(clauses: readonly Clause[], options: NoteOptions): Intent[] {
+  const said = { reference: options.at, zone: options.zone, monthFirst: options.country === 'US' };
+  const intents: Intent[] = [];
+  for (const clause of clauses) {
+    const sentence = sentenceOf(clause);
+    const dates = readWhen(sentence, said);
+    const clear = (taken: readonly Intent[]) => (one: Intent) =>
+      !taken.some((other) => other.span.start < one.span.end && one.span.start < other.span.end);
+    const sums = readMoney(sentence, {
+      ...(options.country ? { countries: [options.country] } : {}),
+      ...(options.currency ? { currency: options.currency } : {}),
+      bare: 'a sum',
+    }).filter(clear(dates));
+    const things = readQuantities(sentence).filter(clear([...dates, ...sums]));
+    const [due] = dates;
+    const dueAt = due?.kind === 'date' ? due.value.at : null;
+    const span: Intent['span'] = { part: 'text', start: clause.start, end: clause.end };
+    const words = clause.text.replace(/^(?:and|then|also|pls|please|to do:?|todo:?|next:?|action:?)\s+/i, '');
+    const what = words.replace(/[.!?\s]+$/, '');
+    const isLead = isLedIn(clause.text) && !dates.length;
+    if (ASKED_FOR.test(clause.text))
+      intents.push({ kind: 'ask', text: clause.text, value: { what, due: dueAt }, confidence: 0.85, span });
+    else if (moveKindOf(words) && !isLead)
+      intents.push({
+        kind: 'promise',
+        text: clause.text,
+        value: { by: 'ours', what, due: dueAt },
+        confidence: 0.8,
+        span,
+      });
+    else {
+      const promises = readPromises([sentence], dates, 'ours');
+      intents.push(...promises);
+      if (!promises.length && /\?$/.test(clause.text)) intents.push(...readAsks([sentence], dates));
+      intents.push(...readStance([sentence], 'ours'));
+    }
+    intents.push(...dates, ...sums, ...things);
+  }
+  return intents.sort((a, b) => a.span.start - b.span.start);
+}
+
+/**
+ * Reads what a rep notes of a call: who it was with, and what was said, wanted and promised.
+ * @param text the note, in plain words; at most 20,000 characters are read
+ */
+export function readNote(text: string, options: NoteOptions): NoteReading {
+  const note = text.replace(/\r\n?/g, '\n').slice(0, LONGEST);
+  const clauses = clausesOf(note);
+  const labelled = readLabelled(note, options.country);
+  const single = new Set(['fullName', 'jobTitle', 'companyName', 'address']);
+  const claims = [...labelled];
+  for (const claim of [...whoClaims(note, clauses), ...contactClaims(note, options.country)]) {
+    const same = claims.some((one) =>
+      single.has(claim.field)
+        ? one.field === claim.field
+        : one.field === claim.field && one.normalized === claim.normalized,
+    );
+    const inside =
+      claim.field === 'companyName' && nameOverlap(claim.value, valueOf(claims, 'fullName')) > 0.9;
+    if (!same && !inside) claims.push(claim);
+  }
+  const spoken = clauses.filter(
+    (clause) =>
+      !labelled.some(
+        ({ span, field }) => field !== 'note' && span && span.start >= clause.start && span.end <= clause.end,
+      ),
+  );
+  return { claims, intents: noteIntents(spoken, options), clauses };
+}
+
+const valueOf = (claims: readonly Claim[], field: Claim['field']): string =>
+  claims.find((claim) => claim.field === field)?.value ?? '';

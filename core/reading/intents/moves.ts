@@ -1,0 +1,27 @@
+/** What a next move is done by. */
+export type MoveKind = 'call' | 'mail' | 'meeting' | 'task';
+export type EntryKind = 'note' | 'call' | 'mail' | 'meeting';
+
+/** Verbs that begin what is to be done, as a rep notes it for the team: "send quote", "call back Thursday". */
+export const TO_DO: readonly [RegExp, MoveKind][] = [
+  [/^(?:call|ring|phone|telephone|try (?:again|them|him|her))\b/i, 'call'],
+  [/^(?:e-?mail|mail|write|letter|reply|answer|send|quote|forward|resend)\b/i, 'mail'],
+  [/^(?:meet|meeting|visit|lunch|coffee|demo|see|show|test ride|site visit|drop by|pop in)\b/i, 'meeting'],
+  [
+    /^(?:ask|check|chase|remind|follow[- ]?up|prepare|book|order|get|find|fix|arrange|bring|deliver|confirm|invoice|todo|task|next|draft|schedule|set up|make|work out|put together|look up|reserve|pass (?:on|to)|introduce)\b/i,
+    'task',
+  ],
+];
+
+/** Verbs that say what has happened already, and from whose side. */
+export const DONE: readonly [RegExp, EntryKind, 'ours' | 'theirs'][] = [
+  [/^(?:called|rang|phoned|spoke|talked|left (?:a )?(?:message|voicemail))\b/i, 'call', 'ours'],
+  [/^(?:(?:s?he|they) (?:called|rang|phoned)|missed (?:a )?call)\b/i, 'call', 'theirs'],
+  [/^(?:e-?mailed|wrote|replied|answered|sent)\b/i, 'mail', 'ours'],
+  [/^(?:(?:s?he|they) (?:e-?mailed|wrote|replied|answered|sent))\b/i, 'mail', 'theirs'],
+  [/^(?:met|visited|showed|demonstrated)\b/i, 'meeting', 'ours'],
+];
+
+/** The kind of thing to do that a text begins with; null when it begins otherwise. */
+export const moveKindOf = (text: string): MoveKind | null =>
+  TO_DO.find(([pattern]) => pattern.test(text))?.[1] ?? null;

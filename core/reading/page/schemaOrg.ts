@@ -1,0 +1,174 @@
+import { tidy } from '../../people/text';
+import type { Said } from '../types';
+import type { Fact, Subject } from './facts';
+import type { Sourced } from './outline';
+
+type Json = null | boolean | number | string | Json[] | { [key: string]: Json };
+type Node = { [key: string]: Json };
+
+const MOST_NODES = 3000;
+const DEEPEST = 40;
+const PERSON = /^(?:Person|Patient|Physician)$/;
+const COMPANY =
+  /^(?:Organization|Corporation|LocalBusiness|NGO|Bakery|Store|Restaurant|FoodEstablishment|CafeOrCoffeeShop|Florist|GovernmentOrganization|EducationalOrganization|[A-Z]\w*(?:Business|Store|Service|Organization|Company|Shop))$/;
+
+const isNode = (value: Json | undefined): value is Node =>
+  typeof value === 'object' && value !== null && !Array.isArray(value);
+const listOf = (value: Json | undefined): Json[] =>
+  value === undefined || value === null ? [] : Array.isArray(value) ? value : [value];
+const bareType = (type: Json): string => String(type).replace(/^.*[/#:]/, '');
+const typesOf = (node: Node): string[] => listOf(node['@type']).map(bareType);
+
+/** A text of a property: itself, or the name of the thing it points to. */
+function textOf(value: Json | undefined): string {
+  const [first] = listOf(value);
+  if (typeof first === 'string' || typeof first === 'number') return tidy(String(first));
+  if (isNode(first)) return textOf(first.name ?? first['@value'] ?? first.legalName);
+  return '';
+}
+const textsOf = (value: Json | undefined): string[] => listOf(value).map(textOf).filter(Boolean);
+
+function addressOf(value: Json | undefined): string {
+  const [first] = listOf(value);
+  if (typeof first === 'string') return tidy(first);
+  if (!isNode(first)) return '';
+  const town = [textOf(first.postalCode), textOf(first.addressLocality)].filter(Boolean).join(' ');
+  return [textOf(first.streetAddress), town, textOf(first.addressRegion), textOf(first.addressCountry)]
+    .filter(Boolean)
+    .join(', ');
+}
+
+const phoneType = (contact: string): Fact['type'] =>
+  /mobile|cell/i.test(contact) ? 'mobile' : /fax/i.test(contact) ? 'fax' : undefined;
+
+/** The graph of one document: every node, with `@id` references followed. */
+class Graph {
+  readonly nodes: Node[] = [];
+  private readonly byId = new Map<string, Node>();
+
+  add(value: Json, depth = 0): void {
+    if (depth > DEEPEST || this.nodes.length > MOST_NODES) return;
+    if (Array.isArray(value)) for (const one of value) this.add(one, depth + 1);
+    else if (isNode(value)) {
+      this.nodes.push(value);
+      const id = value['@id'];
+      if (typeof id === 'string' && Object.keys(value).length > 1) this.byId.set(id, value);
+      for (const one of Object.values(value)) this.add(one, depth + 1);
+    }
+  }
+
+  follow(value: Json | undefined): Node | null {
+    const [first] = listOf(value);
+    if (typeof first === 'string') return this.byId.get(first) ?? null;
+    if (!isNode(first)) return null;
+    const id = first['@id'];
+    return (typeof id === 'string' && Object.keys(first).length === 1 && this.byId.get(id)) || first;
+  }
+}
+
+const fact = (field: Fact['field'], value: string, type?: Fact['type']): Fact[] =>
+  value ? [{ field, value, origin: 'schema.org data', ...(type ? { type } : {}) }] : [];
+
+const PROFILE_HOST = /rollcall|\/(?:in|people|profile|profiles|members?|u|user)\//i;
+
+function contactFacts(node: Node): Fact[] {
+  const points = listOf(node.contactPoint).filter(isNode);
+  return [
+    ...textsOf(node.email).flatMap((one) => fact('email', one.replace(/^mailto:/i, ''))),
+    ...textsOf(node.telephone).flatMap((one) => fact('phone', one.replace(/^tel:/i, ''))),
+    ...textsOf(node.faxNumber).flatMap((one) => fact('phone', one, 'fax')),
+    ...points.flatMap((one) => [
+      ...fact('email', textOf(one.email).replace(/^mailto:/i, '')),
+      ...fact('phone', textOf(one.telephone).replace(/^tel:/i, ''), phoneType(textOf(one.contactType))),
+    ]),
+  ];
+}
+
+function personFacts(node: Node, graph: Graph): Fact[] {
+  const named = textOf(node.name);
+  const given = textOf(node.givenName);
+  const family = textOf(node.familyName);
+  const firm =
+    graph.follow(node.worksFor) ?? graph.follow(node.affiliation) ?? graph.follow(node.memberOf) ?? null;
+  const role = firm && typesOf(firm).some((type) => /Role$/.test(type)) ? firm : null;
+  const employer = role ? graph.follow(role.worksFor ?? role.memberOf ?? role.affiliation) : firm;
+  const occupation = graph.follow(node.hasOccupation);
+  return [
+    ...fact('fullName', named || `${given} ${family}`.trim()),
+    ...fact('jobTitle', textOf(node.jobTitle) || textOf(role?.roleName) || textOf(occupation ?? undefined)),
+    ...fact('companyName', employer ? textOf(employer.name ?? employer.legalName) : textOf(node.worksFor)),
+    ...contactFacts(node),
+    ...listOf(node.workLocation)
+      .filter(isNode)
+      .flatMap((one) => fact('address', addressOf(one.address))),
+    ...fact('address', addressOf(node.address)),
+    ...fact('birthday', textOf(node.birthDate)),
+    ...(employer ? fact('url', textOf(employer.url)) : []),
+    ...textsOf(node.sameAs).flatMap((one) => fact(PROFILE_HOST.test(one) ? 'profile' : 'url', one)),
+    ...(textOf(node.url)
+      ? fact(PROFILE_HOST.test(textOf(node.url)) ? 'profile' : 'url', textOf(node.url))
+      : []),
+  ];
+}
+
+const companyFacts = (node: Node): Fact[] => [
+  ...fact('companyName', textOf(node.name) || textOf(node.legalName)),
+  ...contactFacts(node),
+  ...fact('address', addressOf(node.address)),
+  ...fact('url', textOf(node.url)),
+];
+
+export interface SchemaData {
+  people: Subject[];
+  companies: Subject[];
+  conversation: Said[];
+  /** Whether the document says of itself that it is a profile, or a list. */
+  says: 'profile' | 'list' | null;
+}
+
+/** What the JSON-LD of a page says in the words of schema.org: Person, Organization, worksFor, sameAs, Message. */
+export function readSchemaOrg(data: readonly Sourced[]): SchemaData {
+  const result: SchemaData = { people: [], companies: [], conversation: [], says: null };
+  const graph = new Graph();
+  for (const { text } of data) {
+    try {
+      graph.add(JSON.parse(text.replace(/^\s*<!\[CDATA\[|\]\]>\s*$/g, '')) as Json);
+    } catch {
+      // What is not JSON says nothing; the page has other voices.
+    }
+  }
+  const seen = new Set<Node>();
+  const add = (node: Node, first = false): void => {
+    if (seen.has(node)) return;
+    seen.add(node);
+    const types = typesOf(node);
+    const subject = (kind: Subject['kind'], facts: Fact[], into: Subject[]): void => {
+      if (facts.some((one) => one.field === 'fullName' || one.field === 'companyName'))
+        into[first ? 'unshift' : 'push']({
+          kind,
+          facts,
+          url: textOf(node.url) || textOf(node['@id']) || null,
+        });
+    };
+    if (types.some((type) => PERSON.test(type))) subject('person', personFacts(node, graph), result.people);
+    else if (types.some((type) => COMPANY.test(type)))
+      subject('company', companyFacts(node), result.companies);
+    else if (types.some((type) => /^(?:Email)?Message$/.test(type) || type === 'Comment'))
+      result.conversation.push({
+        id: textOf(node['@id']) || textOf(node.identifier) || null,
+        from: textOf(node.sender ?? node.author),
+        at: textOf(node.dateSent ?? node.datePublished ?? node.dateCreated) || null,
+        text: textOf(node.text ?? node.articleBody),
+      });
+  };
+  for (const node of graph.nodes) {
+    const types = typesOf(node);
+    if (types.includes('ProfilePage')) result.says = 'profile';
+    if (types.some((type) => /^(?:ItemList|SearchResultsPage|CollectionPage)$/.test(type)))
+      result.says ??= 'list';
+    const main = graph.follow(node.mainEntity);
+    if (main) add(main, true);
+  }
+  for (const node of graph.nodes) add(node);
+  return result;
+}
