@@ -1,21 +1,26 @@
 import { readFile, stat } from 'node:fs/promises';
-import { readEmail } from '@emporikon/core/reading/email/read';
-import { MAX_MESSAGE_BYTES, type Claim, type Intent, type Reading } from '@emporikon/core/reading/types';
+import { kindOfFile, plainIntent, readThing, type FileKind } from '@emporikon/core/reading/read';
+import { MAX_MESSAGE_BYTES, type Claim } from '@emporikon/core/reading/types';
 
 const USAGE = `emporikon: reads what prospects send
 
-  emporikon read [--json] [--ours DOMAIN[,DOMAIN]] FILE…
-      reads email files; one line a file, or one JSON object a line
-      --ours   our own domains, so that what colleagues hand on is read as the original sender's
-               (otherwise EMPORIKON_OURS, otherwise wharfside.example)
+  emporikon read [--json] [--at ISO-TIME] [--country CC] [--ours DOMAIN[,DOMAIN]] FILE…
+      reads .eml (email), .html (web page), .vcf (cards), .txt (note of a call), .csv and .xlsx (tables);
+      one line a file, or one JSON object a line
+      --at       the time that "next Tuesday" counts from where a thing has none of its own (otherwise now)
+      --country  whose numbers are written without a country code, as GB or PT
+      --ours     our own domains, so that what colleagues hand on is read as the original sender's
+                 (otherwise EMPORIKON_OURS, otherwise wharfside.example)
 `;
 
 interface Read {
   file: string;
-  kind: Reading['kind'] | 'refused';
+  kind: FileKind | 'refused';
   claims: Claim[];
-  intents: Intent[];
+  intents: Record<string, unknown>[];
   notices: string[];
+  /** How many people are in a table or a file of cards. */
+  records?: number;
   error?: string;
 }
 
@@ -28,15 +33,29 @@ const refused = (file: string, error: string): Read => ({
   error,
 });
 
-async function readFileAs(file: string, ours: string[]): Promise<Read> {
+interface Options {
+  ours: string[];
+  at: string;
+  country: string | null;
+}
+
+async function readFileAs(file: string, { ours, at, country }: Options): Promise<Read> {
   try {
     const { size } = await stat(file);
     if (size > MAX_MESSAGE_BYTES) return refused(file, `larger than ${MAX_MESSAGE_BYTES / 1024 / 1024} MB`);
-    const { kind, claims, intents, notices } = await readEmail(await readFile(file), {
-      ours,
-      receivedAt: new Date().toISOString(),
-    });
-    return { file, kind, claims, intents, notices };
+    const bytes = await readFile(file);
+    const kind = kindOfFile(file, bytes);
+    const reading = await readThing(kind, bytes, { ours, receivedAt: at, ...(country ? { country } : {}) });
+    const shown = reading.kind === 'text' ? 'text' : kind;
+    const { claims, intents, notices, records } = reading;
+    return {
+      file,
+      kind: shown,
+      ...(records === undefined ? {} : { records }),
+      claims,
+      intents: intents.map(plainIntent),
+      notices,
+    };
   } catch (error) {
     return refused(file, error instanceof Error ? error.message : String(error));
   }
@@ -45,7 +64,7 @@ async function readFileAs(file: string, ours: string[]): Promise<Read> {
 const asLine = (read: Read): string =>
   read.error
     ? `${read.file}: ${read.error}`
-    : `${read.file}: ${[...read.claims.map((claim) => `${claim.field}=${claim.normalized ?? claim.value}`), ...read.intents.map((intent) => `${intent.kind}=${intent.text}`)].join(' | ')}`;
+    : `${read.file}: ${[...read.claims.map((claim) => `${claim.field}=${claim.normalized ?? claim.value}`), ...read.intents.map((intent) => `${String(intent.kind)}=${String(intent.text)}`)].join(' | ')}`;
 
 /**
  * The command line.
@@ -59,16 +78,29 @@ export async function main(args: readonly string[]): Promise<number> {
     return command === undefined || command === '--help' ? 0 : 2;
   }
   let json = false;
-  let ours = (process.env.EMPORIKON_OURS ?? 'wharfside.example').split(',').filter(Boolean);
+  const options: Options = {
+    ours: (process.env.EMPORIKON_OURS ?? 'wharfside.example').split(',').filter(Boolean),
+    at: new Date().toISOString(),
+    country: null,
+  };
   const files: string[] = [];
-  for (let at = 0; at < rest.length; at++) {
-    const word = rest[at] ?? '';
+  const wrong = (text: string): number => {
+    process.stderr.write(`emporikon read: ${text}\n${USAGE}`);
+    return 2;
+  };
+  for (let index = 0; index < rest.length; index++) {
+    const word = rest[index] ?? '';
     if (word === '--json') json = true;
-    else if (word === '--ours') ours = (rest[++at] ?? '').toLowerCase().split(',').filter(Boolean);
-    else if (word.startsWith('--') && word.length > 2) {
-      process.stderr.write(`emporikon read: no such option ${word}\n${USAGE}`);
-      return 2;
-    } else files.push(word);
+    else if (word === '--ours') options.ours = (rest[++index] ?? '').toLowerCase().split(',').filter(Boolean);
+    else if (word === '--at') {
+      options.at = rest[++index] ?? '';
+      if (!/^\d{4}-\d\d-\d\d/.test(options.at) || Number.isNaN(Date.parse(options.at)))
+        return wrong('--at needs a time such as 2026-11-24T10:00:00+00:00');
+    } else if (word === '--country') {
+      options.country = (rest[++index] ?? '').toUpperCase();
+      if (!/^[A-Z]{2}$/.test(options.country)) return wrong('--country needs a code such as GB');
+    } else if (word.startsWith('--') && word.length > 2) return wrong(`no such option ${word}`);
+    else files.push(word);
   }
   if (!files.length) {
     process.stderr.write(`emporikon read: which file?\n${USAGE}`);
@@ -76,7 +108,7 @@ export async function main(args: readonly string[]): Promise<number> {
   }
   let code = 0;
   for (const file of files) {
-    const read = await readFileAs(file, ours);
+    const read = await readFileAs(file, options);
     if (read.error) code = 1;
     process.stdout.write(`${json ? JSON.stringify(read) : asLine(read)}\n`);
   }

@@ -1,11 +1,27 @@
-import { CLAIM_FIELDS } from '@emporikon/core/reading/types';
+import { CAPTURE_KINDS } from '@emporikon/core/reading/types';
 import { z } from 'zod';
-import { Done, Id, IdParam, Line, Named, Page, PhoneType, routes, Span, Time } from './common';
+import {
+  Currency,
+  Done,
+  Id,
+  IdParam,
+  Line,
+  Minor,
+  Named,
+  Page,
+  PhoneType,
+  routes,
+  Span,
+  Time,
+} from './common';
+import { ClaimField, Tags } from './fields';
+import { Turn } from './ledger';
+import { MoveKind } from './moves';
 
 export const Fate = z.enum(['current', 'proposed', 'superseded', 'rejected']);
 export const Claim = z.object({
   id: Id,
-  field: z.enum(CLAIM_FIELDS),
+  field: ClaimField,
   value: z.string(),
   normalized: z.string().nullable(),
   type: PhoneType.nullable(),
@@ -48,6 +64,13 @@ export const Intent = z.discriminatedUnion('kind', [
     kind: z.literal('quantity'),
     value: z.object({ count: z.number(), of: z.string() }),
   }),
+  z.object({
+    ...intentBase,
+    kind: z.literal('promise'),
+    value: z.object({ by: z.enum(['ours', 'theirs']), what: z.string(), due: z.string().nullable() }),
+  }),
+  z.object({ ...intentBase, kind: z.literal('interest'), value: z.object({ what: z.string() }) }),
+  z.object({ ...intentBase, kind: z.literal('objection'), value: z.object({ what: z.string() }) }),
 ]);
 export type Intent = z.infer<typeof Intent>;
 
@@ -67,13 +90,32 @@ export type OpenWork = z.infer<typeof OpenWork>;
 
 export const ProposedMove = z.object({
   title: z.string(),
-  kind: z.enum(['call', 'mail', 'meeting', 'task']),
+  kind: MoveKind,
   dueAt: Time,
   allDay: z.boolean(),
 });
+/** Somebody in a list, and whether we know them. */
+export const ListedPerson = z.object({
+  name: z.string(),
+  url: z.string().nullable(),
+  jobTitle: z.string(),
+  companyName: z.string(),
+  verdict: z.enum(['same', 'maybe', 'new']),
+  person: Named.nullable(),
+  owner: z.string().nullable(),
+});
+export type ListedPerson = z.infer<typeof ListedPerson>;
+/** What we have with somebody we know. */
+const Known = z.object({
+  person: Named,
+  owner: z.string().nullable(),
+  turn: Turn,
+  nextMove: z.object({ title: z.string(), dueAt: Time, allDay: z.boolean() }).nullable(),
+  tags: z.array(z.string()),
+});
 export const CaptureRow = z.object({
   id: Id,
-  kind: z.enum(['email', 'text']),
+  kind: z.enum(CAPTURE_KINDS),
   state: z.enum(['waiting', 'filed', 'set aside']),
   from: z.string(),
   subject: z.string(),
@@ -91,8 +133,22 @@ export const CaptureDetail = CaptureRow.extend({
   to: z.array(Mailbox),
   body: z.enum(['plain', 'html']),
   text: z.string(),
-  attachments: z.array(z.object({ name: z.string(), mediaType: z.string() })),
+  attachments: z.array(z.object({ name: z.string(), mediaType: z.string(), href: z.string() })),
   notices: z.array(z.string()),
+  digest: z.string(),
+  tone: z.enum(['negative', 'neutral', 'positive']).nullable(),
+  page: z
+    .object({
+      url: z.string(),
+      kind: z.enum(['profile', 'company', 'list', 'messages', 'other']),
+      conversation: z.array(
+        z.object({ from: z.string(), at: z.string().nullable(), text: z.string(), filed: z.boolean() }),
+      ),
+    })
+    .nullable(),
+  listed: z.array(ListedPerson),
+  known: Known.nullable().describe('who it is, when the verdict is sure'),
+  others: z.array(Id).describe('the other captures a file of several cards became'),
   claims: z.array(Claim),
   intents: z.array(Intent),
   verdict: z.object({ person: Verdict, company: Verdict, companyName: z.string().nullable() }),
@@ -111,9 +167,24 @@ export const CaptureDetail = CaptureRow.extend({
 export type CaptureDetail = z.infer<typeof CaptureDetail>;
 
 const Choice = z.union([Id, z.literal('new')]);
+const NewDeal = z.object({
+  title: Line(200),
+  stageId: Id.optional(),
+  amountMinor: Minor.nullable().default(null),
+  currency: Currency.optional(),
+});
 export const FilingInput = z.object({
   person: Choice.optional().describe('whom it is of; by the verdict when left out'),
   company: z.union([Choice, z.literal('none')]).optional(),
+  companyName: Line(200).optional().describe('the name of the company where it is new or was read wrong'),
+  as: z.enum(['person', 'lead', 'deal']).optional().describe('a lead when left out'),
+  deal: z.union([Id, NewDeal]).optional().describe('an open deal to attach it to, or one to open'),
+  ownerId: Id.optional(),
+  tags: Tags.optional(),
+  listId: Id.optional(),
+  source: Line(60).optional().describe('where the lead came from'),
+  leadStatus: z.enum(['new', 'working']).optional(),
+  note: z.string().trim().max(4000).optional(),
   lead: z
     .union([Choice, z.literal('none')])
     .optional()
@@ -146,9 +217,41 @@ export const captureRoutes = routes({
     summary: 'Capture a raw message or text; the same bytes give the same capture',
     tag: 'captures',
     status: 201,
-    raw: ['message/rfc822', 'text/plain'],
-    query: z.object({ by: z.enum(['upload', 'paste', 'api']).default('api') }),
+    raw: ['message/rfc822', 'text/plain', 'text/html', 'text/vcard', 'application/json'],
+    query: z.object({
+      by: z.enum(['upload', 'paste', 'api', 'clipper']).default('api'),
+      url: z.string().max(2000).optional().describe('where a page was'),
+    }),
     reply: CaptureDetail,
+  },
+  'POST /api/captures/fetch': {
+    summary: 'Fetch a page by its address and capture it',
+    tag: 'captures',
+    status: 201,
+    body: z.object({ url: z.string().trim().min(1).max(2000) }),
+    reply: CaptureDetail,
+  },
+  'POST /api/captures/:id/listed': {
+    summary: 'File some of the people of a list, each with its own result',
+    tag: 'captures',
+    params: IdParam,
+    status: 201,
+    body: z.object({
+      rows: z.array(z.int().min(0)).min(1).max(200),
+      as: z.enum(['person', 'lead']).default('person'),
+      tags: Tags.default([]),
+      ownerId: Id.optional(),
+    }),
+    reply: z.object({
+      results: z.array(
+        z.object({
+          row: z.int(),
+          outcome: z.enum(['filed', 'known', 'maybe', 'refused']),
+          person: Named.nullable(),
+          reason: z.string(),
+        }),
+      ),
+    }),
   },
   'GET /api/captures/:id': {
     summary: 'One capture with its reading and verdict',
@@ -175,7 +278,7 @@ export const captureRoutes = routes({
     tag: 'captures',
     params: IdParam,
     status: 201,
-    body: z.object({ field: z.enum(CLAIM_FIELDS), value: Line(500), type: PhoneType.optional() }),
+    body: z.object({ field: ClaimField, value: Line(500), type: PhoneType.optional() }),
     reply: Claim,
   },
   'PATCH /api/claims/:id': {

@@ -34,7 +34,11 @@ export const Problem = z.object({
 });
 export type Problem = z.infer<typeof Problem>;
 
-export const Span = z.object({ part: z.enum(['from', 'subject', 'text']), start: z.int(), end: z.int() });
+export const Span = z.object({
+  part: z.enum(['from', 'subject', 'text', 'source']),
+  start: z.int(),
+  end: z.int(),
+});
 export const PhoneType = z.enum(['mobile', 'work', 'home', 'fax']);
 /** What a command answers with besides its result: the event that undoes it; null when nothing changed. */
 export const Done = z.object({ eventId: Id.nullable() });

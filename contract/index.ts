@@ -1,10 +1,15 @@
 import type { z } from 'zod';
+import { callRoutes } from './calls';
 import { captureRoutes } from './captures';
 import type { RouteSpec } from './common';
 import { companyRoutes } from './companies';
 import { dealRoutes } from './deals';
+import { fieldRoutes } from './fields';
+import { formRoutes } from './forms';
+import { importRoutes } from './imports';
 import { leadRoutes } from './leads';
 import { ledgerRoutes } from './ledger';
+import { mailboxRoutes } from './mailboxes';
 import { peopleRoutes } from './people';
 import { sessionRoutes } from './session';
 import { settingsRoutes } from './settings';
@@ -21,6 +26,11 @@ export const allRoutes = {
   ...taskRoutes,
   ...ledgerRoutes,
   ...settingsRoutes,
+  ...fieldRoutes,
+  ...callRoutes,
+  ...formRoutes,
+  ...importRoutes,
+  ...mailboxRoutes,
 };
 
 export type Routes = typeof allRoutes;

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { Done, Id, Line, Named, routes, Time } from './common';
-import { MoveKind } from './tasks';
+import { MoveKind } from './moves';
 
 export const Entry = z.object({
   id: Id,

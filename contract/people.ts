@@ -1,7 +1,8 @@
 import { STANDINGS } from '@emporikon/core/lifecycle/standing';
 import { z } from 'zod';
 import { Claim } from './captures';
-import { Done, Id, IdParam, Line, Named, Page, PhoneType, routes, Time, Version } from './common';
+import { Day, Done, Id, IdParam, Line, Named, Page, PhoneType, routes, Time, Version } from './common';
+import { Tags } from './fields';
 import { Turn } from './ledger';
 import { Task } from './tasks';
 
@@ -14,6 +15,7 @@ export const Contact = z.object({
   normalized: z.string(),
   type: PhoneType.nullable(),
   claim: Claim.nullable(),
+  consent: z.enum(['agreed', 'unconfirmed', 'withdrawn', 'undeliverable']).nullable(),
 });
 export type Contact = z.infer<typeof Contact>;
 export const PersonRow = z.object({
@@ -57,6 +59,13 @@ export const PersonDossier = Dossier.extend({
   jobTitle: Fact,
   address: Fact,
   timeZone: z.string().nullable(),
+  birthday: z.string().nullable(),
+  background: Fact,
+  tags: z.array(z.string()),
+  lists: z.array(Named),
+  custom: z.array(
+    z.object({ key: z.string(), label: z.string(), value: z.string(), claim: Claim.nullable() }),
+  ),
   company: Named.nullable(),
   companyClaim: Claim.nullable(),
   standing: Standing,
@@ -69,7 +78,11 @@ export const peopleRoutes = routes({
   'GET /api/people': {
     summary: 'People, by name',
     tag: 'people',
-    query: Page.extend({ q: z.string().max(200).optional() }),
+    query: Page.extend({
+      q: z.string().max(200).optional(),
+      tag: z.string().max(60).optional(),
+      list: Id.optional(),
+    }),
     reply: z.object({ items: z.array(PersonRow), next: z.string().nullable() }),
   },
   'POST /api/people': {
@@ -104,6 +117,13 @@ export const peopleRoutes = routes({
       companyId: Id.nullable().optional(),
       standing: Standing.optional(),
       ownerId: Id.nullable().optional(),
+      birthday: z
+        .union([Day, z.string().regex(/^--\d\d-\d\d$/)])
+        .nullable()
+        .optional(),
+      background: z.string().trim().max(4000).nullable().optional(),
+      tags: Tags.optional(),
+      custom: z.record(z.string().max(40), z.string().trim().max(500)).optional(),
     }),
     reply: Done.extend({ version: z.int() }),
   },

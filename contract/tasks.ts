@@ -1,7 +1,7 @@
 import { z } from 'zod';
+import { MoveKind } from './moves';
 import { Done, Id, IdParam, Line, Named, routes, Time, Version } from './common';
 
-export const MoveKind = z.enum(['call', 'mail', 'meeting', 'task']);
 export const Task = z.object({
   id: Id,
   version: z.int(),

@@ -9,6 +9,8 @@ import { loadDeals } from './deals';
 import { FILED, rawMail, WAITING } from './mail';
 import { loadTeam } from './team';
 
+const POSTED = { mediaType: 'message/rfc822', by: 'post' } as const;
+
 /** Ids that are the same each time the demo is loaded. */
 function countingIds(): () => string {
   let next = 0;
@@ -38,7 +40,7 @@ export async function loadDemo(live: Tools): Promise<boolean> {
   await loadDeals(at(0), actors);
   const pell = actors.get('Pell Garrick') ?? null;
   const { person } = await perform(at(FILED.hoursAgo), pell, async (context) => {
-    const { capture } = await storeCapture(context, rawMail(FILED, now), 'message/rfc822', 'post');
+    const { capture } = await storeCapture(context, rawMail(FILED, now), POSTED);
     return fileCapture(context, capture.id, {});
   });
   await perform(at(4 * 24), pell, (context) =>
@@ -53,8 +55,6 @@ export async function loadDemo(live: Tools): Promise<boolean> {
     saveLine(context, 'Works half a day on Fridays. Met us at the Utrecht fair', { personId: person.id }, []),
   );
   for (const mail of WAITING)
-    await perform(at(mail.hoursAgo), null, (context) =>
-      storeCapture(context, rawMail(mail, now), 'message/rfc822', 'post'),
-    );
+    await perform(at(mail.hoursAgo), null, (context) => storeCapture(context, rawMail(mail, now), POSTED));
   return true;
 }

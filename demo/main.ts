@@ -1,4 +1,5 @@
-import { systemTools } from '@emporikon/server/commands/context';
+import { migrateQueue } from '@emporikon/server/jobs/queue';
+import { toolsOf } from '@emporikon/server/tools';
 import { readConfig } from '@emporikon/server/config';
 import { connect } from '@emporikon/server/db/connect';
 import { migrate } from '@emporikon/server/db/migrate';
@@ -8,7 +9,8 @@ async function load(): Promise<void> {
   const config = readConfig(process.env);
   const sequelize = connect(config.databaseUrl, 2);
   await migrate(sequelize);
-  const loaded = await loadDemo(systemTools(sequelize, { ours: config.ours, currency: config.currency }));
+  await migrateQueue(config.databaseUrl);
+  const loaded = await loadDemo(toolsOf(config, sequelize));
   process.stdout.write(loaded ? 'demo loaded\n' : 'there are records already; the demo was left alone\n');
   await sequelize.close();
 }

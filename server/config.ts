@@ -1,3 +1,5 @@
+import { CLIPPER_ORIGIN } from '@emporikon/contract/clipper';
+
 export interface Config {
   databaseUrl: string;
   host: string;
@@ -6,12 +8,31 @@ export interface Config {
   mailPort: number;
   ours: string[];
   currency: string;
+  country: string;
+  publicUrl: string;
+  /** Host and port of pages on this machine that may be fetched: the stand-ins. */
+  fetchAllowed: string[];
+  exchangeUrl: string | null;
+  exchangeSecret: string | null;
+  /** SMTP server that takes our mail, `host:port`. */
+  postServer: string | null;
+  mailFrom: string;
+  sealKey: string | null;
+  /** The one browser extension that may call: its origin. */
+  clipperOrigin: string;
   /** Folder of the built interface; null serves the API alone. */
   webRoot: string | null;
 }
 
 const number = (text: string | undefined, otherwise: number): number =>
   text === undefined || text === '' || Number.isNaN(Number(text)) ? otherwise : Number(text);
+
+const words = (text: string | undefined): string[] =>
+  (text ?? '')
+    .toLowerCase()
+    .split(',')
+    .map((one) => one.trim())
+    .filter(Boolean);
 
 /** Settings from the environment. @throws when DATABASE_URL is missing */
 export function readConfig(env: NodeJS.ProcessEnv): Config {
@@ -24,12 +45,17 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     host: env.HOST ?? '127.0.0.1',
     port: number(env.PORT, 4600),
     mailPort: number(env.MAIL_PORT, 0),
-    ours: (env.EMPORIKON_OURS ?? '')
-      .toLowerCase()
-      .split(',')
-      .map((one) => one.trim())
-      .filter(Boolean),
+    ours: words(env.EMPORIKON_OURS),
     currency: env.EMPORIKON_CURRENCY ?? 'EUR',
+    country: env.EMPORIKON_COUNTRY ?? 'GB',
+    publicUrl: (env.PUBLIC_URL ?? `http://127.0.0.1:${number(env.PORT, 4600)}`).replace(/\/+$/, ''),
+    fetchAllowed: words(env.FETCH_ALLOWED),
+    exchangeUrl: env.EXCHANGE_URL ?? null,
+    exchangeSecret: env.EXCHANGE_SECRET ?? null,
+    postServer: env.POST_SERVER ?? null,
+    mailFrom: env.MAIL_FROM ?? 'hello@wharfside.example',
+    sealKey: env.EMPORIKON_SECRET ?? null,
+    clipperOrigin: env.CLIPPER_ORIGIN ?? CLIPPER_ORIGIN,
     webRoot: env.WEB_ROOT ?? null,
   };
 }

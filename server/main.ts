@@ -1,6 +1,7 @@
 import { readEmail } from '@emporikon/core/reading/email/read';
-import { systemTools } from './commands/context';
 import { readConfig } from './config';
+import { migrateQueue } from './jobs/queue';
+import { toolsOf } from './tools';
 import { connect } from './db/connect';
 import { migrate } from './db/migrate';
 import { LiveFeed } from './events/live';
@@ -22,10 +23,17 @@ async function start(): Promise<void> {
   const sequelize = connect(config.databaseUrl);
   const ran = await migrate(sequelize);
   if (ran.length) say(`database brought up to ${ran.at(-1) ?? ''}`);
-  const tools = systemTools(sequelize, { ours: config.ours, currency: config.currency });
+  await migrateQueue(config.databaseUrl);
+  const tools = toolsOf(config, sequelize);
   const live = new LiveFeed(config.databaseUrl);
   await live.start();
-  const app = await buildApp({ tools, live, webRoot: config.webRoot, log: true });
+  const app = await buildApp({
+    tools,
+    live,
+    webRoot: config.webRoot,
+    log: true,
+    clipperOrigin: config.clipperOrigin,
+  });
   const mail = config.mailPort
     ? await openMailIntake(tools, config.host, config.mailPort, (error) => app.log.error(error))
     : null;
@@ -39,6 +47,7 @@ async function start(): Promise<void> {
     await mail?.stop();
     await app.close();
     await live.stop();
+    tools.outside.post?.stop();
     await sequelize.close();
     process.exit(0);
   };

@@ -38,6 +38,7 @@ export const buildCli = () => bundle('cli/main.ts', 'cli/dist/main.js');
 export async function buildServer() {
   await Promise.all([
     bundle('server/main.ts', 'server/dist/main.js'),
+    bundle('server/worker.ts', 'server/dist/worker.js'),
     bundle('standins/main.ts', 'standins/dist/main.js'),
     bundle('demo/main.ts', 'demo/dist/main.js'),
     buildCli(),
@@ -71,6 +72,7 @@ function fingerprint() {
 const stamp = join(root, '.emporikon', 'build.stamp');
 const outputs = [
   'server/dist/main.js',
+  'server/dist/worker.js',
   'standins/dist/main.js',
   'demo/dist/main.js',
   'cli/dist/main.js',

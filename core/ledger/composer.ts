@@ -5,6 +5,7 @@ import { readMoney } from '../reading/intents/money';
 import { readQuantities } from '../reading/intents/quantity';
 import { findMoments, type Moment } from '../reading/intents/when';
 import type { Intent } from '../reading/types';
+import { nextWorkingDay } from './days';
 
 export interface ComposerContext {
   /** ISO 8601. */
@@ -80,13 +81,6 @@ const sentence = (clause: Clause): { text: string; start: number; at: (position:
   start: clause.start,
   at: (position) => clause.start + position,
 });
-
-/** The next working day (Monday to Friday) at local midnight. */
-function nextWorkingDay(now: DateTime): DateTime {
-  let day = now.startOf('day').plus({ days: 1 });
-  while (day.weekday > 5) day = day.plus({ days: 1 });
-  return day;
-}
 
 function moveOf(
   clause: Clause,

@@ -11,6 +11,8 @@ export interface PersonFacts {
   /** E.164. */
   phones: readonly string[];
   companyName: string;
+  /** Addresses of their own pages in directories, with scheme and without a trailing slash. */
+  profiles?: readonly string[];
 }
 
 export interface Reason {
@@ -71,6 +73,19 @@ function comparePhones(a: PersonFacts, b: PersonFacts): Reason[] {
   return [];
 }
 
+const barePage = (url: string): string =>
+  url
+    .toLowerCase()
+    .replace(/^https?:\/\/(?:www\.)?/, '')
+    .replace(/[?#].*$|\/+$/g, '');
+
+function compareProfiles(a: PersonFacts, b: PersonFacts): Reason[] {
+  const theirs = new Set((b.profiles ?? []).map(barePage));
+  return (a.profiles ?? []).some((page) => theirs.has(barePage(page)))
+    ? [reason('same profile page', 16)]
+    : [];
+}
+
 function compareCompanies(a: string, b: string): Reason[] {
   const [left, right] = [companyKey(a), companyKey(b)];
   if (!left || !right) return [];
@@ -85,6 +100,7 @@ export function comparePeople(a: PersonFacts, b: PersonFacts): Reason[] {
   return [
     ...compareEmails(a, b),
     ...comparePhones(a, b),
+    ...compareProfiles(a, b),
     ...compareNames(a.fullName, b.fullName),
     ...compareCompanies(a.companyName, b.companyName),
   ].sort((x, y) => Math.abs(y.bits) - Math.abs(x.bits));

@@ -1,7 +1,7 @@
 import type { Claim } from '@emporikon/contract/captures';
 import { isEmail, normalizeEmail } from '@emporikon/core/people/emails';
 import { readPhone, type PhoneType } from '@emporikon/core/people/phones';
-import type { ClaimField } from '@emporikon/core/reading/types';
+import type { ClaimField } from '@emporikon/contract/fields';
 import type { Context } from '../commands/context';
 import { ClaimRow, IntentRow } from '../db/models/captures';
 import { conflict, invalid, notFound } from '../http/problems';

@@ -1,32 +1,31 @@
-import type { Filed } from '@emporikon/contract/captures';
+import type { Filed, FilingInput } from '@emporikon/contract/captures';
 import { proposeDeal } from '@emporikon/core/lifecycle/conversion';
+import { standingWithWork } from '@emporikon/core/lifecycle/standing';
 import type { Intent } from '@emporikon/core/reading/types';
+import type { z } from 'zod';
 import { whoActs, type Context } from '../commands/context';
 import type { Capture, ClaimRow, IntentRow } from '../db/models/captures';
-import { Deal, Lead, Task } from '../db/models/deals';
-import { LedgerEntry, LedgerLink } from '../db/models/ledger';
+import { Deal, DealRoleRow, Lead, Task } from '../db/models/deals';
 import { Company, Person } from '../db/models/people';
 import { choiceNeeded, conflict, invalid, notFound } from '../http/problems';
 import { findOrMakeCompany } from '../companies/commands';
 import { applyClaims } from '../people/claims';
 import { makeLead } from '../leads/make';
 import { makePerson } from '../people/commands';
-import { openWork } from './openWork';
+import { makeDeal } from '../deals/make';
+import { addBackground, organise } from '../people/organise';
+import { User } from '../db/models/users';
+import { settleSubmission } from '../forms/settle';
+import { enterLedger } from './entry';
+import { workOfThread } from './openWork';
 import { recognise, type Recognised } from './recognise';
 import { asRow, loadCapture, loadClaims, loadIntents } from './view';
 
-export interface FilingChoice {
-  person?: string;
-  company?: string;
-  lead?: string;
-  nextMove?: {
-    title: string;
-    kind: 'call' | 'mail' | 'meeting' | 'task';
-    dueAt: string;
-    allDay: boolean;
-    assigneeId?: string;
-  } | null;
-}
+/** What a person, a form or a mailbox decides of a filing; the rest follows from the verdict. */
+export type FilingChoice = Partial<z.output<typeof FilingInput>> & {
+  /** It goes to what is open with them and makes no lead of its own. */
+  onlyOpenWork?: boolean;
+};
 
 async function choosePerson(
   context: Context,
@@ -58,14 +57,16 @@ async function choosePerson(
 async function chooseCompany(
   context: Context,
   choice: string | undefined,
+  name: string | undefined,
   { facts, company: verdict }: Recognised,
 ): Promise<Company | null> {
-  if (choice === 'none' || (!facts.company && !choice)) return null;
+  if (choice === 'none' || (!facts.company && !choice && !name)) return null;
   if (choice && choice !== 'new') {
     const company = await Company.findByPk(choice, { transaction: context.tx, lock: true });
     if (!company) throw notFound('There is no such company.');
     return company;
   }
+  if (name) return findOrMakeCompany(context, name, facts.company?.domain ?? null);
   if (!facts.company)
     throw invalid('Nothing says which company this is. Add its name first.', {
       fields: { companyName: 'is missing' },
@@ -75,83 +76,114 @@ async function chooseCompany(
   return findOrMakeCompany(context, facts.company.name, facts.company.domain);
 }
 
-/** What a message is about: the lead or deal that is open with them, or a lead made for it. */
-async function chooseWork(
+interface Work {
+  lead: Lead | null;
+  deal: Deal | null;
+}
+
+/** The deal it is attached to, or the one that is opened for it. */
+async function chooseDeal(
   context: Context,
-  choice: string | undefined,
+  choice: FilingChoice,
   capture: Capture,
   person: Person,
   company: Company | null,
   intents: readonly IntentRow[],
-): Promise<{ lead: Lead | null; deal: Deal | null }> {
-  if (choice === 'none') return { lead: null, deal: null };
-  const [open] = choice ? [] : await openWork(context, [person.id]);
+): Promise<Deal> {
+  if (typeof choice.deal === 'string') {
+    const deal = await Deal.findByPk(choice.deal, { transaction: context.tx });
+    if (!deal) throw invalid('There is no such deal.', { fields: { deal: 'does not exist' } });
+    if (
+      !(await DealRoleRow.findOne({
+        where: { dealId: deal.id, personId: person.id },
+        transaction: context.tx,
+      }))
+    )
+      await context.write.insert(DealRoleRow, {
+        id: context.newId(),
+        dealId: deal.id,
+        personId: person.id,
+        role: 'influences',
+      });
+    return deal;
+  }
+  const proposal = propose(context, intents);
+  const standing = standingWithWork(person.standing);
+  if (standing !== person.standing)
+    await context.write.update(person, { standing, updatedAt: context.now() });
+  return makeDeal(context, person, {
+    title: choice.deal?.title ?? (proposal.title === 'New deal' ? titleOf(capture) : proposal.title),
+    companyId: company?.id ?? null,
+    leadId: null,
+    stageId: choice.deal?.stageId,
+    amountMinor: choice.deal ? choice.deal.amountMinor : proposal.amountMinor,
+    currency: choice.deal?.currency ?? proposal.currency,
+    expectedClose: proposal.expectedClose,
+    ownerId: choice.ownerId ?? whoActs(context).id,
+  });
+}
+
+const propose = (context: Context, intents: readonly IntentRow[]): ReturnType<typeof proposeDeal> =>
+  proposeDeal(
+    intents as readonly Pick<Intent, 'kind' | 'value' | 'confidence'>[],
+    '',
+    '',
+    context.house.currency,
+  );
+
+/** What a capture is about: the lead or deal that is open with them, or a lead or deal made for it. */
+async function chooseWork(
+  context: Context,
+  choice: FilingChoice,
+  capture: Capture,
+  person: Person,
+  company: Company | null,
+  intents: readonly IntentRow[],
+): Promise<Work> {
+  if (choice.deal || choice.as === 'deal')
+    return { lead: null, deal: await chooseDeal(context, choice, capture, person, company, intents) };
+  const [open] = choice.lead || choice.as ? [] : await workOfThread(context, capture, person.id);
+  if (choice.as === 'person' || choice.lead === 'none') return { lead: null, deal: null };
   if (open?.kind === 'deal')
     return { lead: null, deal: await Deal.findByPk(open.id, { transaction: context.tx }) };
-  const leadId = choice && choice !== 'new' ? choice : open?.id;
+  const leadId = choice.lead && choice.lead !== 'new' ? choice.lead : open?.id;
   if (leadId) {
     const lead = await Lead.findByPk(leadId, { transaction: context.tx, lock: true });
     if (!lead) throw notFound('There is no such lead.');
     const deal = await Deal.findOne({ where: { leadId }, transaction: context.tx });
     return { lead, deal };
   }
-  const proposal = proposeDeal(
-    intents as readonly Pick<Intent, 'kind' | 'value' | 'confidence'>[],
-    '',
-    '',
-    context.house.currency,
-  );
+  if (choice.onlyOpenWork || (!choice.as && !choice.lead && !bringsALead(capture)))
+    return { lead: null, deal: null };
+  const proposal = propose(context, intents);
   const lead = await makeLead(context, person, {
     title: proposal.title === 'New deal' ? titleOf(capture) : proposal.title,
     companyId: company?.id ?? null,
-    source: 'email',
+    source: choice.source ?? SOURCES[capture.kind],
+    ...(choice.ownerId ? { ownerId: choice.ownerId } : {}),
+    ...(choice.leadStatus ? { status: choice.leadStatus } : {}),
   });
   return { lead, deal: null };
 }
+
+const SOURCES: Record<Capture['kind'], string> = {
+  email: 'email',
+  text: 'note',
+  page: 'web profile',
+  call: 'call',
+  form: 'form',
+  card: 'card',
+  row: 'table',
+};
+
+/** A card is an acquaintance and a conversation goes on what there is; everything else is interest until said otherwise. */
+const bringsALead = (capture: Capture): boolean =>
+  capture.kind !== 'card' && capture.message.page?.kind !== 'messages';
 
 const titleOf = (capture: Capture): string =>
   asRow(capture)
     .subject.replace(/^\s*(?:(?:re|fwd?|aw|wg|sv|tr|enc|rv)\s*:\s*)+/i, '')
     .slice(0, 200) || 'A message';
-
-/** One entry in the ledger of everybody it concerns. */
-async function enterLedger(
-  context: Context,
-  capture: Capture,
-  intents: readonly IntentRow[],
-  about: { person: Person; company: Company | null; lead: Lead | null; dealId: string | null },
-): Promise<void> {
-  const { message } = capture;
-  const entry = await context.write.insert(LedgerEntry, {
-    id: context.newId(),
-    at: message.sentAt ? new Date(message.sentAt) : capture.receivedAt,
-    side: message.side,
-    kind: capture.kind === 'email' ? 'mail' : 'note',
-    headline: asRow(capture).subject,
-    body: message.said.slice(0, 280),
-    asks: intents
-      .filter((one) => one.kind === 'ask')
-      .map((one) => ('what' in one.value ? one.value.what : ''))
-      .slice(0, 3),
-    captureId: capture.id,
-    actorId: null,
-    createdAt: context.now(),
-  });
-  const blank = { personId: null, companyId: null, leadId: null, dealId: null };
-  const link = (
-    to:
-      | Partial<typeof blank>
-      | { personId: string }
-      | { companyId: string }
-      | { leadId: string }
-      | { dealId: string },
-  ): Promise<LedgerLink> =>
-    context.write.insert(LedgerLink, { id: context.newId(), entryId: entry.id, ...blank, ...to });
-  await link({ personId: about.person.id });
-  if (about.company) await link({ companyId: about.company.id });
-  if (about.lead) await link({ leadId: about.lead.id });
-  if (about.dealId) await link({ dealId: about.dealId });
-}
 
 /**
  * Turns a capture into records: the person and the company found or made, the lead, the claims with their sources, and
@@ -175,15 +207,27 @@ export async function fileCapture(context: Context, captureId: string, choice: F
     });
   const recognised = await recognise(context, claims);
   const person = await choosePerson(context, choice.person, recognised);
-  const company = await chooseCompany(context, choice.company, recognised);
+  const company = await chooseCompany(context, choice.company, choice.companyName, recognised);
   const firm =
     company ??
     (choice.company === 'none' || !person.companyId
       ? null
       : await Company.findByPk(person.companyId, { transaction: context.tx }));
   await applyClaims(context, person, firm, claims);
-  const { lead, deal } = await chooseWork(context, choice.lead, capture, person, firm, intents);
-  await enterLedger(context, capture, intents, { person, company: firm, lead, dealId: deal?.id ?? null });
+  if (
+    choice.ownerId &&
+    !(await User.findOne({ where: { id: choice.ownerId, active: true }, transaction: context.tx }))
+  )
+    throw invalid('There is no such colleague.', { fields: { ownerId: 'does not exist' } });
+  await organise(context, person, choice);
+  if (choice.note) await addBackground(context, person, choice.note);
+  const { lead, deal } = await chooseWork(context, choice, capture, person, firm, intents);
+  await enterLedger(context, capture, intents, {
+    personId: person.id,
+    companyId: firm?.id ?? null,
+    leadId: lead?.id ?? null,
+    dealId: deal?.id ?? null,
+  });
   if (choice.nextMove) {
     const { title, kind, dueAt, allDay, assigneeId } = choice.nextMove;
     await context.write.insert(Task, {
@@ -202,6 +246,7 @@ export async function fileCapture(context: Context, captureId: string, choice: F
     });
   }
   await context.write.update(capture, { state: 'filed', filedAt: context.now() });
+  if (capture.kind === 'form') await settleSubmission(context, capture.id, person.id);
   const eventId = await context.write.event('file capture', `Filed ${person.fullName}`, whoActs(context).id);
   return {
     eventId,

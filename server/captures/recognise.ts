@@ -18,6 +18,7 @@ export const personFacts = (claims: readonly ClaimLike[]): PersonFacts => ({
   emails: valuesOf(claims, 'email'),
   phones: valuesOf(claims, 'phone'),
   companyName: claims.find((claim) => claim.field === 'companyName')?.value ?? '',
+  profiles: valuesOf(claims, 'profile'),
 });
 
 /** The company: the name that was read, else what the address's domain suggests; null when there is neither. */
@@ -36,23 +37,31 @@ interface PersonRow {
   company: string | null;
   emails: string[];
   phones: string[];
+  profiles: string[];
 }
 
-async function personCandidates(context: Context, facts: PersonFacts): Promise<Candidate<PersonFacts>[]> {
+/** People who share an address, a number, a page or nearly the name with somebody. */
+export async function personCandidates(
+  context: Context,
+  facts: PersonFacts,
+): Promise<Candidate<PersonFacts>[]> {
   const rows = await context.sequelize.query<PersonRow>(
     `WITH found AS (
        SELECT person_id AS id FROM contact_points WHERE kind = 'email' AND normalized = ANY(ARRAY[:emails]::text[])
        UNION SELECT person_id FROM contact_points WHERE kind = 'phone' AND normalized = ANY(ARRAY[:phones]::text[])
+       UNION SELECT person_id FROM contact_points WHERE kind = 'profile' AND normalized = ANY(ARRAY[:profiles]::text[])
        UNION (SELECT id FROM people WHERE :name <> '' AND name_key % :name ORDER BY similarity(name_key, :name) DESC LIMIT 15)
      )
      SELECT p.id, p.full_name, c.name AS company,
             ARRAY(SELECT normalized FROM contact_points k WHERE k.person_id = p.id AND kind = 'email') AS emails,
-            ARRAY(SELECT normalized FROM contact_points k WHERE k.person_id = p.id AND kind = 'phone') AS phones
+            ARRAY(SELECT normalized FROM contact_points k WHERE k.person_id = p.id AND kind = 'phone') AS phones,
+            ARRAY(SELECT normalized FROM contact_points k WHERE k.person_id = p.id AND kind = 'profile') AS profiles
        FROM found JOIN people p USING (id) LEFT JOIN companies c ON c.id = p.company_id LIMIT 60`,
     {
       replacements: {
         emails: facts.emails.length ? facts.emails : [''],
         phones: facts.phones.length ? facts.phones : [''],
+        profiles: facts.profiles?.length ? [...facts.profiles] : [''],
         name: nameKey(facts.fullName),
       },
       type: QueryTypes.SELECT,
@@ -66,6 +75,7 @@ async function personCandidates(context: Context, facts: PersonFacts): Promise<C
       fullName: row.full_name,
       emails: row.emails,
       phones: row.phones,
+      profiles: row.profiles,
       companyName: row.company ?? '',
     },
   }));

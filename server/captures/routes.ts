@@ -1,11 +1,16 @@
 import { IdParam } from '@emporikon/contract/common';
 import type { FastifyInstance, FastifyReply } from 'fastify';
 import { literal, Op, QueryTypes } from 'sequelize';
+import { z } from 'zod';
 import { perform, whoActs, type Tools } from '../commands/context';
 import { Capture, ClaimRow } from '../db/models/captures';
 import type { Handlers } from '../http/mount';
 import { conflict, invalid, notFound } from '../http/problems';
 import { decodeCursor, encodeCursor } from '../http/paging';
+import { fetchPage } from '../outside/pages';
+import { disposition, loadAttachment, safeName, safeType } from './attachments';
+import { fileListed } from './listed';
+import { splitCards } from './read';
 import { addClaim, changeClaim, changeIntent } from './claims';
 import { fileCapture } from './filing';
 import { messageHtml } from './message';
@@ -51,10 +56,26 @@ export const captureHandlers: Handlers = {
     if (!Buffer.isBuffer(request.body))
       throw invalid('There is nothing in it; nothing was captured. Choose a message or paste its text.');
     const mediaType = (request.headers['content-type'] ?? '').split(';')[0]?.trim().toLowerCase() ?? '';
-    const { capture, created } = await storeCapture(context, request.body, mediaType, query.by);
-    if (!created) reply.code(200);
+    const parts = splitCards(request.body, mediaType);
+    const stored = [];
+    for (const part of parts)
+      stored.push(await storeCapture(context, part, { mediaType, by: query.by, url: query.url }));
+    const [first, ...others] = stored;
+    if (!first) throw invalid('There is nothing in it; nothing was captured.');
+    if (!stored.some((one) => one.created)) reply.code(200);
+    return captureDetail(
+      context,
+      first.capture.id,
+      others.map((one) => one.capture.id),
+    );
+  },
+  'POST /api/captures/fetch': async ({ body, context }) => {
+    whoActs(context);
+    const { url, html } = await fetchPage(body.url, context.outside.pages);
+    const { capture } = await storeCapture(context, html, { mediaType: 'text/html', by: 'fetch', url });
     return captureDetail(context, capture.id);
   },
+  'POST /api/captures/:id/listed': async ({ params, body, context }) => fileListed(context, params.id, body),
   'GET /api/captures/:id': async ({ params, context }) => captureDetail(context, params.id),
   'POST /api/captures/:id/filing': async ({ params, body, context }) =>
     fileCapture(context, params.id, body ?? {}),
@@ -76,6 +97,14 @@ export const captureHandlers: Handlers = {
   'PATCH /api/intents/:id': async ({ params, body, context }) => ({
     eventId: await changeIntent(context, params.id, body.fate),
   }),
+};
+
+const EXTENSIONS: Record<string, string> = {
+  'message/rfc822': 'eml',
+  'text/html': 'html',
+  'text/vcard': 'vcf',
+  'text/plain': 'txt',
+  'application/json': 'json',
 };
 
 const frame = (html: string): string =>
@@ -113,8 +142,30 @@ export function mountMessageViews(app: FastifyInstance, tools: Tools): void {
       if (!capture) throw notFound('There is no such capture.');
       return reply
         .type('application/octet-stream')
-        .header('content-disposition', `attachment; filename="${capture.id}.eml"`)
+        .header(
+          'content-disposition',
+          `attachment; filename="${capture.id}.${EXTENSIONS[capture.mediaType] ?? 'bin'}"`,
+        )
         .send(capture.raw);
+    },
+  );
+  app.get<{ Params: { id: string; position: number } }>(
+    '/api/captures/:id/attachments/:position',
+    {
+      schema: {
+        ...schema('One attachment, under a safe name and type', 'application/octet-stream'),
+        params: IdParam.extend({ position: z.coerce.number().int().min(0).max(99) }),
+      },
+    },
+    async (request, reply: FastifyReply) => {
+      const { id, position } = request.params;
+      const found = await perform(tools, request.actor, (context) => loadAttachment(context, id, position));
+      return reply
+        .type(safeType(found.mediaType))
+        .header('content-disposition', disposition(safeName(found.name, position)))
+        .header('x-content-type-options', 'nosniff')
+        .header('content-security-policy', "default-src 'none'; sandbox")
+        .send(Buffer.from(found.content));
     },
   );
 }

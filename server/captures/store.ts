@@ -1,38 +1,61 @@
 import { createHash } from 'node:crypto';
-import { readEmail } from '@emporikon/core/reading/email/read';
+import type { Reading } from '@emporikon/core/reading/types';
 import { localNow, type Context } from '../commands/context';
 import { Capture, ClaimRow, IntentRow, type CameBy } from '../db/models/captures';
+import { User } from '../db/models/users';
 import { invalid } from '../http/problems';
+import { readRaw } from './read';
+
+export interface Arrived {
+  mediaType: string;
+  by: CameBy;
+  /** Where a page was. */
+  url?: string | undefined;
+  /** When it came, where that is not now. */
+  at?: Date | undefined;
+}
 
 /**
- * Keeps a raw thing whole, reads it, and puts it into Arrivals. Content-addressed: the same bytes are one capture.
+ * Keeps a raw thing whole, reads it, and puts it into Arrivals. Content-addressed: the same bytes are one capture, and
+ * the same message at two colleagues (by its Message-ID) is one as well.
  * @returns the capture, and whether it is new
  * @throws 422 for nothing at all
  */
 export async function storeCapture(
   context: Context,
   raw: Buffer,
-  mediaType: string,
-  by: CameBy,
+  { mediaType, by, url, at }: Arrived,
 ): Promise<{ capture: Capture; created: boolean }> {
   if (!raw.length || !raw.some((byte) => byte > 32))
     throw invalid('There is nothing in it; nothing was captured. Choose a message or paste its text.');
-  const sha256 = createHash('sha256').update(raw).digest('hex');
-  await context.sequelize.query('SELECT pg_advisory_xact_lock(hashtextextended(:sha256, 0))', {
-    replacements: { sha256 },
-    transaction: context.tx,
-  });
+  const sha256 = createHash('sha256')
+    .update(url ? `${url}\n` : '')
+    .update(raw)
+    .digest('hex');
+  await lock(context, sha256);
   const known = await Capture.findOne({
     where: { sha256 },
     attributes: { exclude: ['raw'] },
     transaction: context.tx,
   });
   if (known) return { capture: known, created: false };
-  const reading = await readEmail(raw, {
+  const reading = await readRaw(raw, mediaType, {
     ours: context.house.ours,
     currency: context.house.currency,
     receivedAt: localNow(context),
+    ...(url ? { url } : {}),
+    ...(mediaType === 'text/html' ? { ourPeople: await ourPeople(context) } : {}),
   });
+  const { messageId } = reading.message;
+  if (messageId && reading.kind === 'email') {
+    await lock(context, messageId);
+    const twin = await Capture.findOne({
+      where: { messageId },
+      attributes: { exclude: ['raw'] },
+      transaction: context.tx,
+    });
+    if (twin) return { capture: twin, created: false };
+  }
   const now = context.now();
   const capture = await context.write.insert(Capture, {
     id: context.newId(),
@@ -42,11 +65,33 @@ export async function storeCapture(
     raw,
     cameBy: by,
     capturedBy: context.actor?.id ?? null,
-    receivedAt: now,
+    receivedAt: at ?? now,
     message: reading.message,
     notices: reading.notices,
+    messageId,
+    thread: reading.message.references[0] ?? messageId,
   });
-  for (const claim of reading.claims) {
+  await keepReading(context, capture, reading);
+  await context.write.event(
+    'capture',
+    `Captured ${reading.message.subject || `a ${reading.kind}`}`,
+    context.actor?.id ?? null,
+  );
+  return { capture, created: true };
+}
+
+const lock = (context: Context, key: string): Promise<unknown> =>
+  context.sequelize.query('SELECT pg_advisory_xact_lock(hashtextextended(:key, 0))', {
+    replacements: { key },
+    transaction: context.tx,
+  });
+
+const ourPeople = async (context: Context): Promise<string[]> =>
+  (await User.findAll({ attributes: ['name'], transaction: context.tx })).map((user) => user.name);
+
+async function keepReading(context: Context, capture: Capture, reading: Reading): Promise<void> {
+  const now = context.now();
+  for (const claim of reading.claims.slice(0, 500)) {
     await context.write.insert(ClaimRow, {
       id: context.newId(),
       captureId: capture.id,
@@ -72,10 +117,4 @@ export async function storeCapture(
       span: intent.span,
     });
   }
-  await context.write.event(
-    'capture',
-    `Captured ${reading.message.subject || 'a message'}`,
-    context.actor?.id ?? null,
-  );
-  return { capture, created: true };
 }

@@ -5,6 +5,10 @@ import { localNow, type Context } from '../commands/context';
 import { Capture, ClaimRow, IntentRow } from '../db/models/captures';
 import { User } from '../db/models/users';
 import { notFound } from '../http/problems';
+import { knownPeople } from '../people/known';
+import { safeName } from './attachments';
+import { filedMessages, messageKey } from './conversation';
+import { listedPeople } from './listed';
 import { openWork } from './openWork';
 import { recognise } from './recognise';
 
@@ -54,14 +58,30 @@ function firstWords(text: string): string {
   return `${cut.slice(0, Math.max(cut.lastIndexOf(' '), LONGEST_SUBJECT / 2)).replace(/[\s,;:]+$/, '')}…`;
 }
 
+const UNNAMED: Record<Capture['kind'], string> = {
+  email: 'somebody',
+  text: 'pasted text',
+  page: 'a web page',
+  call: 'a call',
+  form: 'a form',
+  card: 'a card',
+  row: 'a row',
+};
+const EMPTY: Record<Capture['kind'], string> = {
+  ...UNNAMED,
+  email: 'no words in it',
+  text: 'no words in it',
+  call: 'Call without a note',
+};
+
 /** What a row of Arrivals shows. */
 export function asRow(capture: Capture, claimedName?: string): CaptureRow {
   const { message } = capture;
   const from =
-    message.side === 'ours'
+    message.side === 'ours' && capture.kind === 'email'
       ? `to ${message.to[0]?.name || message.to[0]?.address || 'nobody'}`
-      : claimedName || message.from?.name || message.from?.address || 'pasted text';
-  const subject = message.subject || firstWords(message.text) || 'no words in it';
+      : claimedName || message.from?.name || message.from?.address || UNNAMED[capture.kind];
+  const subject = message.subject || firstWords(message.text) || EMPTY[capture.kind];
   return {
     id: capture.id,
     kind: capture.kind,
@@ -98,7 +118,23 @@ export const loadClaims = (context: Context, captureId: string): Promise<ClaimRo
 export const loadIntents = (context: Context, captureId: string | string[]): Promise<IntentRow[]> =>
   IntentRow.findAll({ where: { captureId }, transaction: context.tx });
 
-const FIELD_ORDER = ['fullName', 'jobTitle', 'companyName', 'email', 'phone', 'url', 'profile', 'address'];
+const FIELD_ORDER: readonly string[] = [
+  'fullName',
+  'jobTitle',
+  'companyName',
+  'email',
+  'phone',
+  'url',
+  'profile',
+  'address',
+  'birthday',
+  'timeZone',
+  'note',
+];
+const placeOf = (field: string): number => {
+  const at = FIELD_ORDER.indexOf(field);
+  return at < 0 ? FIELD_ORDER.length : at;
+};
 
 interface FiledRow {
   event_id: string;
@@ -137,16 +173,23 @@ async function filedAs(context: Context, capture: Capture): Promise<CaptureDetai
 }
 
 /** Everything Arrivals shows of one capture. */
-export async function captureDetail(context: Context, id: string): Promise<CaptureDetail> {
+export async function captureDetail(
+  context: Context,
+  id: string,
+  others: readonly string[] = [],
+): Promise<CaptureDetail> {
   const capture = await loadCapture(context, id);
   const claimRows = await loadClaims(context, id);
   const intents = (await loadIntents(context, id)).map(asIntent).sort((a, b) => a.span.start - b.span.start);
   const live = claimRows.filter((claim) => claim.fate === 'proposed' || claim.fate === 'current');
   const shown = claimRows
     .filter((claim) => claim.fate !== 'superseded')
-    .sort((a, b) => FIELD_ORDER.indexOf(a.field) - FIELD_ORDER.indexOf(b.field));
+    .sort((a, b) => placeOf(a.field) - placeOf(b.field));
   const { person, company, facts } = await recognise(context, live);
   const { message } = capture;
+  const [known] = person.kind === 'same' ? await knownPeople(context, [person.matches[0]?.id ?? '']) : [];
+  const filed = await filedMessages(context, capture);
+  const { page } = message;
   return {
     ...asRow(capture, facts.person.fullName),
     version: capture.version,
@@ -157,8 +200,37 @@ export async function captureDetail(context: Context, id: string): Promise<Captu
     to: message.to,
     body: message.body,
     text: message.text,
-    attachments: message.attachments,
+    attachments: message.attachments.map((one, index) => ({
+      ...one,
+      name: safeName(one.name, index),
+      href: `/api/captures/${id}/attachments/${index}`,
+    })),
     notices: capture.notices,
+    digest: message.digest ?? '',
+    tone: message.tone ?? null,
+    page: page
+      ? {
+          url: page.url,
+          kind: page.kind,
+          conversation: page.conversation.map((said) => ({
+            from: said.from,
+            at: said.at,
+            text: said.text,
+            filed: filed.has(messageKey(page.url, said)),
+          })),
+        }
+      : null,
+    listed: await listedPeople(context, capture),
+    known: known
+      ? {
+          person: known.person,
+          owner: known.owner,
+          turn: known.turn,
+          nextMove: known.nextMove,
+          tags: known.tags,
+        }
+      : null,
+    others: [...others],
     claims: await asClaims(context, shown),
     intents,
     verdict: { person, company, companyName: facts.company?.name ?? null },

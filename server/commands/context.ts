@@ -2,6 +2,9 @@ import { randomUUID } from 'node:crypto';
 import { DateTime } from 'luxon';
 import type { Sequelize, Transaction } from 'sequelize';
 import type { UserRole } from '../db/models/users';
+import type { Exchange } from '../outside/exchange';
+import type { Post } from '../outside/post';
+import type { PageFetcher } from '../outside/pages';
 import { Writer } from './writer';
 
 /** Who acts. Captures that come by post have no actor. */
@@ -18,13 +21,27 @@ export interface House {
   /** Our own domains and addresses, lower case. */
   ours: readonly string[];
   currency: string;
+  /** ISO 3166-1 alpha-2: whose numbers are written without a country code. */
+  country: string;
+  /** Where people outside reach us, for links in mail and snippets; no slash at its end. */
+  publicUrl: string;
 }
 
 export interface Tools {
   sequelize: Sequelize;
   house: House;
+  outside: Outside;
   now: () => Date;
   newId: () => string;
+}
+
+/** The services outside, each behind its own interface; null where none is set up. */
+export interface Outside {
+  pages: PageFetcher;
+  exchange: Exchange | null;
+  post: Post | null;
+  /** Seals the passwords of mailboxes; null when no key was given, and then none can be kept. */
+  sealKey: string | null;
 }
 
 /** What a command is given: the one transaction it works in, who acts, the clock, where ids come from. */
@@ -34,9 +51,10 @@ export interface Context extends Tools {
   write: Writer;
 }
 
-export const systemTools = (sequelize: Sequelize, house: House): Tools => ({
+export const systemTools = (sequelize: Sequelize, house: House, outside: Outside): Tools => ({
   sequelize,
   house,
+  outside,
   now: () => new Date(),
   newId: randomUUID,
 });

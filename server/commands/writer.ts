@@ -3,8 +3,8 @@ import { EventRow, type Change } from '../db/models/ledger';
 import { stale } from '../http/problems';
 import type { Tools } from './context';
 
-/** What is never kept in events: it is immutable, large, and stands in its own row. */
-const LEFT_OUT = new Set(['raw']);
+/** What is never kept in events: bytes that are immutable and large, and sealed passwords. */
+const LEFT_OUT = new Set(['raw', 'sealed']);
 
 /** A row as it is written into events: plain JSON, times in ISO 8601. */
 export function rowOf(instance: Model): Record<string, unknown> {

@@ -2,8 +2,10 @@ import type { Sequelize } from 'sequelize';
 import { QueryTypes } from 'sequelize';
 import { Umzug } from 'umzug';
 import * as first from './migrations/0001-first';
+import * as second from './migrations/0002-arrivals-from-everywhere';
+import * as third from './migrations/0003-channels';
 
-const MIGRATIONS = [first];
+const MIGRATIONS = [first, second, third];
 /** Any constant will do, as long as every process of this program takes the same lock. */
 const LOCK = 4600_0001;
 

@@ -1,14 +1,20 @@
 import cookie from '@fastify/cookie';
 import helmet from '@fastify/helmet';
 import swagger from '@fastify/swagger';
-import { MAX_MESSAGE_BYTES } from '@emporikon/core/reading/types';
+import { callHandlers } from '../calls/routes';
 import { captureHandlers, mountMessageViews } from '../captures/routes';
 import { companyHandlers } from '../companies/routes';
 import { dealHandlers } from '../deals/routes';
 import { mountLive } from '../events/routes';
 import type { LiveFeed } from '../events/live';
+import { fieldHandlers } from '../fields/routes';
+import { mountPublicForms } from '../forms/public';
+import { formHandlers } from '../forms/routes';
+import { importHandlers, mountImportFiles } from '../imports/routes';
 import { leadHandlers } from '../leads/routes';
 import { ledgerHandlers } from '../ledger/routes';
+import { mailboxHandlers } from '../mailboxes/routes';
+import { mountPeopleFiles } from '../people/files';
 import { peopleHandlers } from '../people/routes';
 import { searchHandlers } from '../search/routes';
 import { identify } from '../session/identify';
@@ -18,8 +24,10 @@ import { taskHandlers } from '../tasks/routes';
 import type { Tools } from '../commands/context';
 import Fastify, { type FastifyInstance } from 'fastify';
 import { jsonSchemaTransform, serializerCompiler, validatorCompiler } from 'fastify-type-provider-zod';
+import { CLIPPER_ORIGIN } from '@emporikon/contract/clipper';
 import { answerErrors } from './errors';
 import { mount } from './mount';
+import { allowClipper } from './origin';
 import { serveWeb } from './web';
 
 export interface AppOptions {
@@ -27,10 +35,18 @@ export interface AppOptions {
   live: LiveFeed;
   webRoot: string | null;
   log?: boolean;
+  /** The one browser extension that may call. */
+  clipperOrigin?: string;
 }
 
 /** The whole HTTP face of the program, not yet listening. */
-export async function buildApp({ tools, live, webRoot, log = false }: AppOptions): Promise<FastifyInstance> {
+export async function buildApp({
+  tools,
+  live,
+  webRoot,
+  log = false,
+  clipperOrigin = CLIPPER_ORIGIN,
+}: AppOptions): Promise<FastifyInstance> {
   const app = Fastify({
     logger: log ? { level: 'warn' } : false,
     bodyLimit: 1024 * 1024,
@@ -79,12 +95,7 @@ export async function buildApp({ tools, live, webRoot, log = false }: AppOptions
     strictTransportSecurity: false,
     xFrameOptions: { action: 'sameorigin' },
   });
-  for (const type of ['message/rfc822', 'text/plain'])
-    app.addContentTypeParser(
-      type,
-      { parseAs: 'buffer', bodyLimit: MAX_MESSAGE_BYTES },
-      (_request, body, done) => done(null, body),
-    );
+  allowClipper(app, clipperOrigin);
   identify(app, tools);
   const handlers = [
     sessionHandlers,
@@ -97,13 +108,21 @@ export async function buildApp({ tools, live, webRoot, log = false }: AppOptions
     ledgerHandlers,
     searchHandlers,
     settingsHandlers,
+    fieldHandlers,
+    callHandlers,
+    formHandlers,
+    importHandlers,
+    mailboxHandlers,
   ];
   await app.register(async (api) => {
     for (const one of handlers) mount(api, tools, one);
+    mountPeopleFiles(api, tools);
+    mountImportFiles(api, tools);
     mountMessageViews(api, tools);
     mountLive(api, live);
     api.get('/api/openapi.json', { schema: { hide: true }, config: { open: true } }, () => app.swagger());
   });
+  await mountPublicForms(app, tools);
   await serveWeb(app, webRoot);
   return app;
 }

@@ -1,6 +1,7 @@
 import { allRoutes, type Parsed, type Reply, type RouteName } from '@emporikon/contract';
 import { Problem, type RouteSpec } from '@emporikon/contract/common';
-import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
+import { MAX_MESSAGE_BYTES } from '@emporikon/core/reading/types';
+import type { FastifyInstance, FastifyReply, FastifyRequest, RouteOptions } from 'fastify';
 import { perform, type Context, type Tools } from '../commands/context';
 import { requireSameOrigin } from './origin';
 import { forbidden } from './problems';
@@ -18,6 +19,25 @@ export interface Call<Name extends RouteName> {
 
 export type Handlers = { [Name in RouteName]?: (call: Call<Name>) => Promise<Reply<Name>> };
 
+/** Tables and mailboxes may be large; messages are cut off earlier by their own limit. */
+const MOST_RAW_BYTES = 64 * 1024 * 1024;
+
+/** Runs `add` in a scope in which the named media types are handed over as bytes, JSON too. */
+function inRawScope(
+  app: FastifyInstance,
+  types: readonly string[],
+  add: (scope: FastifyInstance) => void,
+): void {
+  void app.register(async (scope) => {
+    scope.removeAllContentTypeParsers();
+    const bodyLimit = types.includes('text/csv') ? MOST_RAW_BYTES : MAX_MESSAGE_BYTES;
+    scope.addContentTypeParser([...types], { parseAs: 'buffer', bodyLimit }, (_request, body, done) =>
+      done(null, body),
+    );
+    add(scope);
+  });
+}
+
 const PROBLEMS = { '4xx': Problem, '5xx': Problem };
 
 /**
@@ -32,7 +52,7 @@ export function mount(app: FastifyInstance, tools: Tools, handlers: Handlers): v
     const [method = 'GET', url = '/'] = name.split(' ');
     const spec: RouteSpec = allRoutes[name];
     const status = spec.status ?? 200;
-    app.route({
+    const route: RouteOptions = {
       method,
       url,
       schema: {
@@ -67,6 +87,8 @@ export function mount(app: FastifyInstance, tools: Tools, handlers: Handlers): v
           return once(context, request, reply, () => handler(call));
         });
       },
-    });
+    };
+    if (spec.raw) inRawScope(app, spec.raw, (scope) => void scope.route(route));
+    else app.route(route);
   }
 }

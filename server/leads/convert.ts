@@ -1,10 +1,11 @@
 import { standingWithWork } from '@emporikon/core/lifecycle/standing';
 import type { DealRole } from '@emporikon/core/lifecycle/conversion';
 import { whoActs, type Context } from '../commands/context';
-import { Deal, DealRoleRow, Lead, Stage, Task } from '../db/models/deals';
+import { Deal, Lead, Task } from '../db/models/deals';
 import { LedgerLink } from '../db/models/ledger';
 import { Person } from '../db/models/people';
-import { conflict, invalid, notFound } from '../http/problems';
+import { makeDeal } from '../deals/make';
+import { conflict, notFound } from '../http/problems';
 import { conversionEvent, leadRow, proposalFor } from './queries';
 
 export interface ConversionInput {
@@ -20,14 +21,6 @@ export interface Conversion {
   deal: { id: string; name: string };
   created: boolean;
   eventId: string | null;
-}
-
-async function firstStage(context: Context, id: string | undefined): Promise<Stage> {
-  const stage = id
-    ? await Stage.findByPk(id, { transaction: context.tx })
-    : await Stage.findOne({ where: { kind: 'open' }, order: ['position'], transaction: context.tx });
-  if (!stage) throw invalid('There is no such stage.', { fields: { stageId: 'does not exist' } });
-  return stage;
 }
 
 /** The ledger and the open next moves of the lead become the deal's as well. */
@@ -65,33 +58,21 @@ export async function convertLead(context: Context, id: string, input: Conversio
       eventId: await conversionEvent(context, id),
     };
   if (lead.status === 'dropped') throw conflict('This lead was dropped. Take it up again first.');
-  const stage = await firstStage(context, input.stageId);
   const person = await Person.findByPk(lead.personId, { transaction: context.tx, lock: true });
   if (!person) throw notFound('The person of this lead is gone.');
   const { proposal } = await proposalFor(context, lead, await leadRow(context, id));
   const now = context.now();
   const companyId = lead.companyId ?? person.companyId;
-  const deal = await context.write.insert(Deal, {
-    id: context.newId(),
+  const deal = await makeDeal(context, person, {
     title: input.title ?? proposal.title,
     companyId,
     leadId: id,
-    stageId: stage.id,
-    stageSince: now,
+    stageId: input.stageId,
     amountMinor: input.amountMinor === undefined ? proposal.amountMinor : input.amountMinor,
     currency: input.currency ?? proposal.currency,
-    probability: stage.probability,
-    probabilityByHand: false,
     expectedClose: input.expectedClose === undefined ? proposal.expectedClose : input.expectedClose,
     ownerId: lead.ownerId,
-    createdAt: now,
-    updatedAt: now,
-  });
-  await context.write.insert(DealRoleRow, {
-    id: context.newId(),
-    dealId: deal.id,
-    personId: person.id,
-    role: input.role ?? 'decides',
+    role: input.role,
   });
   await context.write.update(person, {
     standing: standingWithWork(person.standing),

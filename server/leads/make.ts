@@ -3,22 +3,30 @@ import { whoActs, type Context } from '../commands/context';
 import { Lead } from '../db/models/deals';
 import type { Person } from '../db/models/people';
 
-/** A new lead of somebody, owned by whoever acts; with it a stranger becomes a prospect. */
+/** A new lead of somebody, owned by whoever acts unless another is named; with it a stranger becomes a prospect. */
 export async function makeLead(
   context: Context,
   person: Person,
-  given: { title: string; companyId: string | null; source: string },
+  given: {
+    title: string;
+    companyId: string | null;
+    source: string;
+    ownerId?: string;
+    status?: 'new' | 'working';
+  },
 ): Promise<Lead> {
   const now = context.now();
   const standing = standingWithWork(person.standing);
   if (standing !== person.standing) await context.write.update(person, { standing, updatedAt: now });
   return context.write.insert(Lead, {
     id: context.newId(),
-    ...given,
+    title: given.title,
+    companyId: given.companyId,
+    source: given.source,
     personId: person.id,
-    status: 'new',
+    status: given.status ?? 'new',
     statusSince: now,
-    ownerId: whoActs(context).id,
+    ownerId: given.ownerId ?? whoActs(context).id,
     createdAt: now,
     updatedAt: now,
   });

@@ -42,7 +42,7 @@ export function openMailIntake(
           return;
         }
         perform(tools, null, (context) =>
-          storeCapture(context, Buffer.concat(chunks), 'message/rfc822', 'post'),
+          storeCapture(context, Buffer.concat(chunks), { mediaType: 'message/rfc822', by: 'post' }),
         ).then(
           () => done(),
           (error: Error) => {

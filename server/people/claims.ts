@@ -1,12 +1,18 @@
 import { nameKey, parseName } from '@emporikon/core/people/names';
 import { isRoleName } from '@emporikon/core/people/names';
 import { localPart } from '@emporikon/core/people/emails';
+import type { MappingTarget } from '@emporikon/contract/fields';
 import type { Context } from '../commands/context';
 import { ClaimRow } from '../db/models/captures';
 import type { Company } from '../db/models/people';
 import { ContactPoint, Person, type ContactKind } from '../db/models/people';
+import { loadMappings, targetOf } from '../fields/mapping';
 import { conflict } from '../http/problems';
+import { addBackground } from './organise';
 
+const SINGLE = ['fullName', 'jobTitle', 'address', 'birthday', 'timeZone'] as const;
+type Single = (typeof SINGLE)[number];
+const isSingle = (field: string): field is Single => (SINGLE as readonly string[]).includes(field);
 const CONTACTS = new Set<string>(['email', 'phone', 'url', 'profile']);
 
 /** Adds an address, number or link unless the person has it. @throws 409 when the address is another person's */
@@ -80,8 +86,20 @@ async function applyToPerson(
   person: Person,
   company: Company | null,
   claim: ClaimRow,
+  mappings: ReadonlyMap<string, MappingTarget>,
 ): Promise<void> {
   const owner = { personId: person.id };
+  const target = targetOf(mappings, claim.field);
+  if (target === 'nowhere') return;
+  if (target === 'background') {
+    await addBackground(context, person, claim.value);
+    await context.write.update(claim, { ...owner, fate: 'current' });
+    return;
+  }
+  if (target.startsWith('custom:')) {
+    await applyCustom(context, person, claim, target.slice('custom:'.length));
+    return;
+  }
   if (CONTACTS.has(claim.field)) {
     const kind = claim.field as ContactKind;
     if (
@@ -102,18 +120,11 @@ async function applyToPerson(
     });
     return;
   }
-  const known =
-    claim.field === 'fullName'
-      ? person.fullName
-      : claim.field === 'jobTitle'
-        ? person.jobTitle
-        : claim.field === 'address'
-          ? person.address
-          : null;
-  if (!['fullName', 'jobTitle', 'address'].includes(claim.field)) {
+  if (!isSingle(claim.field)) {
     await context.write.update(claim, { ...owner, fate: 'proposed' });
     return;
   }
+  const known = person[claim.field] ?? null;
   const mayReplaceName =
     claim.field !== 'fullName' ||
     claim.byHand ||
@@ -132,6 +143,18 @@ async function applyToPerson(
       updatedAt: now,
     });
   else await context.write.update(person, { [claim.field]: claim.value, updatedAt: now });
+}
+
+/** A field of the house's own: a blank is filled, and what a hand wrote stays. */
+async function applyCustom(context: Context, person: Person, claim: ClaimRow, key: string): Promise<void> {
+  const owner = { personId: person.id };
+  const standing = person.custom?.[key] ?? null;
+  const value = claim.normalized ?? claim.value;
+  if (!(await settle(context, claim, owner, standing))) return;
+  await context.write.update(person, {
+    custom: { ...person.custom, [key]: value },
+    updatedAt: context.now(),
+  });
 }
 
 async function isTaken(context: Context, personId: string, normalized: string): Promise<boolean> {
@@ -162,7 +185,8 @@ export async function applyClaims(
   company: Company | null,
   claims: readonly ClaimRow[],
 ): Promise<void> {
-  for (const claim of claims) await applyToPerson(context, person, company, claim);
+  const mappings = await loadMappings(context);
+  for (const claim of claims) await applyToPerson(context, person, company, claim, mappings);
   if (!company) return;
   await applyToCompany(context, company, claims);
   if (!person.companyId)

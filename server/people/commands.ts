@@ -9,6 +9,7 @@ import { Company, ContactPoint, Person, type ContactKind } from '../db/models/pe
 import { invalid, notFound } from '../http/problems';
 import { findOrMakeCompany } from '../companies/commands';
 import { addContact, claimByHand } from './claims';
+import { withTags } from './organise';
 
 /** Makes a person with nothing but a name. */
 export async function makePerson(context: Context, fullName: string): Promise<Person> {
@@ -183,13 +184,21 @@ export interface PersonPatch {
   companyId?: string | null;
   standing?: Standing;
   ownerId?: string | null;
+  birthday?: string | null;
+  background?: string | null;
+  tags?: string[];
+  /** Values of the house's own fields by key; an empty one is taken away. */
+  custom?: Record<string, string>;
 }
+
+const withoutBlank = (values: Record<string, string>): Record<string, string> =>
+  Object.fromEntries(Object.entries(values).filter(([, value]) => value !== ''));
 
 /** Changes facts by hand. Each becomes a claim of its own. @throws 409 with what stands there when the version is old */
 export async function changePerson(
   context: Context,
   id: string,
-  { version, ...patch }: PersonPatch,
+  { version, custom, ...patch }: PersonPatch,
 ): Promise<{ version: number; eventId: string | null }> {
   const person = await loadPerson(context, id, true);
   if (patch.fullName !== undefined && !parseName(patch.fullName).fullName)
@@ -197,11 +206,20 @@ export async function changePerson(
   const name =
     patch.fullName === undefined ? {} : { ...parseName(patch.fullName), nameKey: nameKey(patch.fullName) };
   const company = patch.companyId ? await companyById(context, patch.companyId) : null;
-  await context.write.update(person, { ...patch, ...name, updatedAt: context.now() }, version);
-  for (const field of ['fullName', 'jobTitle', 'address'] as const) {
+  const own = custom ? { custom: withoutBlank({ ...person.custom, ...custom }) } : {};
+  const tags = patch.tags ? { tags: withTags([], patch.tags) } : {};
+  await context.write.update(
+    person,
+    { ...patch, ...name, ...own, ...tags, updatedAt: context.now() },
+    version,
+  );
+  for (const field of ['fullName', 'jobTitle', 'address', 'birthday'] as const) {
     const value = patch[field];
     if (value) await claimByHand(context, { personId: id }, field, value);
   }
+  for (const [key, value] of Object.entries(custom ?? {}))
+    if (value) await claimByHand(context, { personId: id }, `custom:${key}`, value);
+  if (patch.background) await claimByHand(context, { personId: id }, 'note', patch.background);
   if (company) await claimByHand(context, { personId: id }, 'companyName', company.name);
   return {
     version: person.version,

@@ -8,6 +8,7 @@ import type { Context } from '../commands/context';
 import { ClaimRow } from '../db/models/captures';
 import { Company, ContactPoint, Person } from '../db/models/people';
 import { User } from '../db/models/users';
+import { customFields } from '../fields/mapping';
 import { decodeCursor, encodeCursor } from '../http/paging';
 import { notFound } from '../http/problems';
 import { turnOf } from '../ledger/queries';
@@ -47,11 +48,14 @@ const asRow = (row: Row): PersonRow => ({
 /** People by family-agnostic name order, optionally those whose name holds every word of `q`. */
 export async function listPeople(
   context: Context,
-  query: { q?: string; cursor?: string; limit: number },
+  query: { q?: string; tag?: string; list?: string; cursor?: string; limit: number },
 ): Promise<{ items: PersonRow[]; next: string | null }> {
   const [name = '', id = ''] = decodeCursor(query.cursor, 2);
   const rows = await context.sequelize.query<Row>(
-    `${SELECT} WHERE p.name_key LIKE ALL (ARRAY[:words]::text[]) AND (:name = '' OR (p.full_name, p.id::text) > (:name, :id)) ORDER BY p.full_name, p.id::text LIMIT :limit`,
+    `${SELECT} WHERE p.name_key LIKE ALL (ARRAY[:words]::text[])
+       AND (:tag::text IS NULL OR p.tags @> ARRAY[:tag]::text[])
+       AND (:list::uuid IS NULL OR EXISTS (SELECT 1 FROM list_members m WHERE m.person_id = p.id AND m.list_id = :list))
+       AND (:name = '' OR (p.full_name, p.id::text) > (:name, :id)) ORDER BY p.full_name, p.id::text LIMIT :limit`,
     {
       replacements: {
         words: [
@@ -60,6 +64,8 @@ export async function listPeople(
             .split(' ')
             .map((word) => `%${word}%`),
         ],
+        tag: query.tag ?? null,
+        list: query.list ?? null,
         name,
         id,
         limit: query.limit + 1,
@@ -132,6 +138,12 @@ export async function linkedWork(
   };
 }
 
+const listsOf = (context: Context, personId: string): Promise<{ id: string; name: string }[]> =>
+  context.sequelize.query<{ id: string; name: string }>(
+    'SELECT l.id, l.name FROM list_members m JOIN lists l ON l.id = m.list_id WHERE m.person_id = :personId ORDER BY l.name',
+    { replacements: { personId }, type: QueryTypes.SELECT, transaction: context.tx },
+  );
+
 /** Everything the dossier of a person shows on its card. */
 export async function personDossier(context: Context, id: string): Promise<PersonDossier> {
   const person = await Person.findByPk(id, { transaction: context.tx });
@@ -151,9 +163,9 @@ export async function personDossier(context: Context, id: string): Promise<Perso
         claim.fate === 'current' &&
         (normalized === undefined || claim.normalized === normalized),
     ) ?? null;
-  const fact = (field: 'fullName' | 'jobTitle' | 'address'): PersonDossier['fullName'] => ({
-    value: person[field],
-    claim: current(field),
+  const fact = (field: 'fullName' | 'jobTitle' | 'address' | 'background'): PersonDossier['fullName'] => ({
+    value: person[field] ?? null,
+    claim: current(field === 'background' ? 'note' : field),
     suggestion:
       claims.find(
         (claim) => claim.field === field && claim.fate === 'proposed' && claim.value !== person[field],
@@ -175,6 +187,7 @@ export async function personDossier(context: Context, id: string): Promise<Perso
         transaction: context.tx,
       })
     : [];
+  const fields = await customFields(context);
   const owner = person.ownerId ? await User.findByPk(person.ownerId, { transaction: context.tx }) : null;
   return {
     id,
@@ -183,6 +196,18 @@ export async function personDossier(context: Context, id: string): Promise<Perso
     jobTitle: fact('jobTitle'),
     address: fact('address'),
     timeZone: person.timeZone,
+    birthday: person.birthday ?? null,
+    background: { ...fact('background'), suggestion: null },
+    tags: person.tags ?? [],
+    lists: await listsOf(context, id),
+    custom: fields
+      .filter((one) => one.active !== false || person.custom?.[one.key])
+      .map((one) => ({
+        key: one.key,
+        label: one.label,
+        value: person.custom?.[one.key] ?? '',
+        claim: current(`custom:${one.key}`),
+      })),
     company: company ? { id: company.id, name: company.name } : null,
     companyClaim: current('companyName'),
     standing: person.standing,
@@ -194,6 +219,7 @@ export async function personDossier(context: Context, id: string): Promise<Perso
       normalized: one.normalized,
       type: one.type,
       claim: current(one.kind, one.normalized),
+      consent: one.consent ?? null,
     })),
     colleagues: colleagues.filter((one) => one.id !== id).map((one) => ({ id: one.id, name: one.fullName })),
     owner: owner ? { id: owner.id, name: owner.name } : null,

@@ -1,13 +1,15 @@
 import type { RouteName, Reply } from '@emporikon/contract';
 import type { FastifyInstance, InjectOptions } from 'fastify';
 import type { Sequelize } from 'sequelize';
-import { systemTools, type Tools } from '../commands/context';
+import { systemTools, type Outside, type Tools } from '../commands/context';
 import { connect } from '../db/connect';
 import { migrate } from '../db/migrate';
 import { Question, Stage } from '../db/models/deals';
 import { User, type UserRole } from '../db/models/users';
 import { LiveFeed } from '../events/live';
 import { buildApp } from '../http/app';
+import { jobHandlers } from '../jobs/handlers';
+import { migrateQueue, runWaitingJobs } from '../jobs/queue';
 import { hashPassword } from '../session/secrets';
 
 export const PASSWORD = 'a-long-test-password';
@@ -39,6 +41,12 @@ export interface Client {
   ): Promise<Answer<Reply<Name> & Record<string, unknown>>>;
 }
 
+export interface SentMail {
+  to: string;
+  subject: string;
+  text: string;
+}
+
 export interface House {
   app: FastifyInstance;
   tools: Tools;
@@ -47,6 +55,10 @@ export interface House {
   as(email: string): Promise<Client>;
   anonymous: Client;
   count(table: string): Promise<number>;
+  /** Does the background work that waits. */
+  work(): Promise<void>;
+  /** What was mailed. */
+  mails: SentMail[];
   close(): Promise<void>;
 }
 
@@ -84,10 +96,23 @@ export async function freshDatabase(sequelize: Sequelize): Promise<void> {
     await Question.create({ id: crypto.randomUUID(), label, help: '', position, active: true });
 }
 
-export async function openHouse(): Promise<House> {
+export async function openHouse(outside: Partial<Outside> = {}): Promise<House> {
   const sequelize = connect(databaseUrl(), 30);
   await freshDatabase(sequelize);
-  const tools = systemTools(sequelize, { ours: OURS, currency: 'EUR' });
+  await migrateQueue(databaseUrl());
+  await sequelize.query('DELETE FROM graphile_worker._private_jobs');
+  const mails: SentMail[] = [];
+  const tools = systemTools(
+    sequelize,
+    { ours: OURS, currency: 'EUR', country: 'GB', publicUrl: 'http://127.0.0.1:4600' },
+    {
+      pages: { allowed: [] },
+      exchange: null,
+      post: { send: async (message) => void mails.push(message), stop: () => undefined },
+      sealKey: 'a key for the tests',
+      ...outside,
+    },
+  );
   const live = new LiveFeed(databaseUrl());
   const app = await buildApp({ tools, live, webRoot: null });
   const client = (cookie: string): Client => ({
@@ -133,6 +158,8 @@ export async function openHouse(): Promise<House> {
       const [rows] = await sequelize.query(`SELECT count(*)::int AS n FROM ${table}`);
       return (rows[0] as { n: number }).n;
     },
+    mails,
+    work: () => runWaitingJobs(databaseUrl(), jobHandlers(tools)),
     async close() {
       await app.close();
       await sequelize.close();

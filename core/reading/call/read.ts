@@ -41,6 +41,9 @@ const IS_THE =
 const ASKED_FOR =
   /^(?:s?he |they |client |customer )?(?:asked|asks|asking|enquired|inquired|wants|wanted|would like|needs) (?:us |me |you )?(?:for |about |to (?:send|call|quote|come|visit|see|have|get|receive|know|hear|be (?:called|sent)) ?|whether |if |how |(?:a |an |the |some |more )?(?:quote|price|prices|offer|brochure|catalogue|callback|call back|call|demo|test ride|visit|meeting|information|info|details|photos|drawings|references|sample|samples|leasing terms)\b)/i;
 
+/** An appointment is a date, and nobody's promise. */
+const APPOINTMENT = /^(?:lunch|coffee|demo|meeting|test ride|site visit)\b/i;
+
 const sentenceOf = (clause: Clause): Sentence => ({
   text: clause.text,
   start: clause.start,
@@ -152,7 +155,11 @@ function whoClaims(text: string, clauses: readonly Clause[]): Claim[] {
   return claims;
 }
 
-function noteIntents(clauses: readonly Clause[], options: NoteOptions): Intent[] {
+function noteIntents(
+  clauses: readonly Clause[],
+  options: NoteOptions,
+  countries: readonly string[],
+): Intent[] {
   const said = { reference: options.at, zone: options.zone, monthFirst: options.country === 'US' };
   const intents: Intent[] = [];
   for (const clause of clauses) {
@@ -161,7 +168,7 @@ function noteIntents(clauses: readonly Clause[], options: NoteOptions): Intent[]
     const clear = (taken: readonly Intent[]) => (one: Intent) =>
       !taken.some((other) => other.span.start < one.span.end && one.span.start < other.span.end);
     const sums = readMoney(sentence, {
-      ...(options.country ? { countries: [options.country] } : {}),
+      countries,
       ...(options.currency ? { currency: options.currency } : {}),
       bare: 'a sum',
     }).filter(clear(dates));
@@ -174,7 +181,7 @@ function noteIntents(clauses: readonly Clause[], options: NoteOptions): Intent[]
     const isLead = isLedIn(clause.text) && !dates.length;
     if (ASKED_FOR.test(clause.text))
       intents.push({ kind: 'ask', text: clause.text, value: { what, due: dueAt }, confidence: 0.85, span });
-    else if (moveKindOf(words) && !isLead)
+    else if (moveKindOf(words) && !isLead && !APPOINTMENT.test(words))
       intents.push({
         kind: 'promise',
         text: clause.text,
@@ -219,7 +226,15 @@ export function readNote(text: string, options: NoteOptions): NoteReading {
         ({ span, field }) => field !== 'note' && span && span.start >= clause.start && span.end <= clause.end,
       ),
   );
-  return { claims, intents: noteIntents(spoken, options), clauses };
+  return { claims, intents: noteIntents(spoken, options, landsOf(claims, options)), clauses };
+}
+
+/** In whose money a sum is that names none: the land of the caller's number, else the house's, else the one that was told. */
+function landsOf(claims: readonly Claim[], options: NoteOptions): string[] {
+  const number = claims.find((claim) => claim.field === 'phone')?.normalized;
+  const land = number ? (readPhone(number)?.country ?? null) : null;
+  if (land) return [land];
+  return options.country && !options.currency ? [options.country] : [];
 }
 
 const valueOf = (claims: readonly Claim[], field: Claim['field']): string =>

@@ -78,6 +78,7 @@ describe('what is not well-formed', () => {
           ? `${reading.message.from.name} <${reading.message.from.address}>`
           : reading.message.from.address
         : '',
+      source: '',
     };
     for (const { span, confidence } of reading.claims) {
       expect(confidence).toBeGreaterThan(0);

@@ -1,5 +1,12 @@
 import type { PhoneType } from '@emporikon/core/people/phones';
-import type { ClaimField, Intent, IntentKind, MessageView, Span } from '@emporikon/core/reading/types';
+import type {
+  CaptureKind,
+  Claim,
+  Intent,
+  IntentKind,
+  MessageView,
+  Span,
+} from '@emporikon/core/reading/types';
 import {
   Model,
   type CreationOptional,
@@ -10,12 +17,13 @@ import {
 import { col, define } from './columns';
 
 export type CaptureState = 'waiting' | 'filed' | 'set aside';
-export type CameBy = 'upload' | 'paste' | 'post' | 'api';
+export type CameBy =
+  'upload' | 'paste' | 'post' | 'api' | 'clipper' | 'fetch' | 'exchange' | 'form' | 'mailbox';
 
 export class Capture extends Model<InferAttributes<Capture>, InferCreationAttributes<Capture>> {
   declare id: string;
   declare version: CreationOptional<number>;
-  declare kind: 'email' | 'text';
+  declare kind: CaptureKind;
   declare mediaType: string;
   declare sha256: string;
   declare raw: Buffer;
@@ -24,6 +32,9 @@ export class Capture extends Model<InferAttributes<Capture>, InferCreationAttrib
   declare receivedAt: Date;
   declare message: MessageView;
   declare notices: string[];
+  declare messageId: CreationOptional<string | null>;
+  /** The first message of the conversation it belongs to. */
+  declare thread: CreationOptional<string | null>;
   declare state: CreationOptional<CaptureState>;
   declare filedAt: CreationOptional<Date | null>;
 }
@@ -35,7 +46,7 @@ export class ClaimRow extends Model<InferAttributes<ClaimRow>, InferCreationAttr
   declare captureId: string | null;
   declare personId: CreationOptional<string | null>;
   declare companyId: CreationOptional<string | null>;
-  declare field: ClaimField;
+  declare field: Claim['field'];
   declare value: string;
   declare normalized: string | null;
   declare type: PhoneType | null;
@@ -73,6 +84,8 @@ export function defineCaptureModels(sequelize: Sequelize): void {
     receivedAt: col.time,
     message: col.json,
     notices: col.json,
+    messageId: col.text,
+    thread: col.text,
     state: { ...col.words, defaultValue: 'waiting' },
     filedAt: col.time,
   });

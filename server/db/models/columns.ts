@@ -21,6 +21,7 @@ export const col = {
   real: { type: DataTypes.REAL, allowNull: false },
   flag: { type: DataTypes.BOOLEAN, allowNull: false, defaultValue: false },
   json: { type: DataTypes.JSONB, allowNull: true },
+  list: { type: DataTypes.ARRAY(DataTypes.TEXT), allowNull: false, defaultValue: [] },
   bytes: { type: DataTypes.BLOB, allowNull: false },
 } as const;
 

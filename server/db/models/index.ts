@@ -1,5 +1,10 @@
 import type { Sequelize } from 'sequelize';
+import { defineCallModels } from './calls';
 import { defineCaptureModels } from './captures';
+import { defineFieldModels } from './fields';
+import { defineFormModels } from './forms';
+import { defineImportModels } from './imports';
+import { defineMailboxModels } from './mailboxes';
 import { defineDealModels } from './deals';
 import { defineLedgerModels } from './ledger';
 import { definePeopleModels } from './people';
@@ -11,4 +16,9 @@ export function defineModels(sequelize: Sequelize): void {
   defineCaptureModels(sequelize);
   defineDealModels(sequelize);
   defineLedgerModels(sequelize);
+  defineFieldModels(sequelize);
+  defineCallModels(sequelize);
+  defineFormModels(sequelize);
+  defineImportModels(sequelize);
+  defineMailboxModels(sequelize);
 }

@@ -20,6 +20,10 @@ export class LedgerEntry extends Model<InferAttributes<LedgerEntry>, InferCreati
   declare asks: string[];
   declare captureId: string | null;
   declare actorId: string | null;
+  /** RFC 5322 Message-ID, by which the same message twice is one entry. */
+  declare messageId: CreationOptional<string | null>;
+  /** What keeps the entries of one conversation together. */
+  declare thread: CreationOptional<string | null>;
   declare createdAt: Date;
 }
 
@@ -62,6 +66,8 @@ export function defineLedgerModels(sequelize: Sequelize): void {
     asks: col.json,
     captureId: col.uuid,
     actorId: col.uuid,
+    messageId: col.text,
+    thread: col.text,
     createdAt: col.time,
   });
   define(sequelize, LedgerLink, 'ledger_links', {

@@ -38,9 +38,18 @@ export class Person extends Model<InferAttributes<Person>, InferCreationAttribut
   declare companyId: string | null;
   declare standing: Standing;
   declare ownerId: string | null;
+  /** ISO 8601; without a year it begins with two dashes. */
+  declare birthday: CreationOptional<string | null>;
+  /** What stays true of them and has no field. */
+  declare background: CreationOptional<string | null>;
+  /** Values of the house's own fields by their key. */
+  declare custom: CreationOptional<Record<string, string>>;
+  declare tags: CreationOptional<string[]>;
   declare createdAt: Date;
   declare updatedAt: Date;
 }
+
+export type Consent = 'agreed' | 'unconfirmed' | 'withdrawn' | 'undeliverable';
 
 export class ContactPoint extends Model<
   InferAttributes<ContactPoint>,
@@ -53,6 +62,10 @@ export class ContactPoint extends Model<
   declare value: string;
   declare normalized: string;
   declare type: PhoneType | null;
+  /** Of an address: whether mail to many may go there; null when nobody asked. */
+  declare consent: CreationOptional<Consent | null>;
+  declare consentAt: CreationOptional<Date | null>;
+  declare consentSource: CreationOptional<string | null>;
   declare createdAt: Date;
 }
 
@@ -83,6 +96,10 @@ export function definePeopleModels(sequelize: Sequelize): void {
     companyId: col.uuid,
     standing: col.words,
     ownerId: col.uuid,
+    birthday: col.text,
+    background: col.text,
+    custom: { ...col.json, defaultValue: {} },
+    tags: col.list,
     createdAt: col.time,
     updatedAt: col.time,
   });
@@ -94,6 +111,9 @@ export function definePeopleModels(sequelize: Sequelize): void {
     value: col.words,
     normalized: col.words,
     type: col.text,
+    consent: col.text,
+    consentAt: col.time,
+    consentSource: col.text,
     createdAt: col.time,
   });
 }

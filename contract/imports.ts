@@ -1,0 +1,162 @@
+import { z } from 'zod';
+import { Done, Id, IdParam, Named, PhoneType, routes, Time, Version } from './common';
+import { ClaimField, Tags } from './fields';
+
+export const ImportState = z.enum([
+  'reading',
+  'mapping',
+  'previewing',
+  'previewed',
+  'running',
+  'paused',
+  'done',
+  'undoing',
+  'undone',
+  'failed',
+]);
+export type ImportState = z.infer<typeof ImportState>;
+export const ColumnTarget = z.union([ClaimField, z.enum(['tags', 'none'])]);
+export const ImportColumn = z.object({
+  index: z.int(),
+  heading: z.string(),
+  field: ColumnTarget,
+  type: PhoneType.nullable(),
+  by: z.enum(['heading', 'content', 'nothing', 'hand']),
+  samples: z.array(z.string()),
+  filled: z.number(),
+});
+export const ImportReading = z.object({
+  hasHead: z.boolean(),
+  columns: z.array(ImportColumn),
+  dates: z.enum(['day first', 'month first', 'year first']).nullable(),
+  decimal: z.enum([',', '.']).nullable(),
+  encoding: z.string(),
+  separator: z.string().nullable(),
+  remembered: z.boolean(),
+});
+export type ImportReading = z.infer<typeof ImportReading>;
+export const Mapping = z.object({
+  columns: z
+    .array(z.object({ index: z.int().min(0), field: ColumnTarget, type: PhoneType.nullable().default(null) }))
+    .max(200),
+  hasHead: z.boolean(),
+  dates: z.enum(['day first', 'month first', 'year first']).nullable().default(null),
+  country: z
+    .string()
+    .regex(/^[A-Z]{2}$/)
+    .nullable()
+    .default(null),
+});
+export type Mapping = z.infer<typeof Mapping>;
+export const ImportChoices = z.object({
+  known: z.enum(['fill blanks', 'overwrite', 'skip']).default('fill blanks'),
+  maybe: z.enum(['skip', 'as new']).default('skip'),
+  consent: z.enum(['agreed', 'unconfirmed']).nullable().default(null),
+  listId: Id.nullable().default(null),
+  tags: Tags.default([]),
+  ownerId: Id.nullable().default(null),
+});
+export type ImportChoices = z.infer<typeof ImportChoices>;
+const Counts = z.record(z.string(), z.int());
+export const ImportRow = z.object({
+  id: Id,
+  name: z.string(),
+  kind: z.enum(['table', 'cards']),
+  state: ImportState,
+  total: z.int(),
+  done: z.int(),
+  counts: Counts,
+  trouble: z.string(),
+  by: Named,
+  createdAt: Time,
+  finishedAt: Time.nullable(),
+});
+export type ImportRow = z.infer<typeof ImportRow>;
+export const ImportDetail = ImportRow.extend({
+  version: z.int(),
+  reading: ImportReading.nullable(),
+  mapping: Mapping.nullable(),
+  choices: ImportChoices,
+  problems: z.array(z.object({ text: z.string(), rows: z.int() })),
+});
+export type ImportDetail = z.infer<typeof ImportDetail>;
+
+const Raw = [
+  'text/csv',
+  'text/tab-separated-values',
+  'text/vcard',
+  'text/plain',
+  'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+  'application/octet-stream',
+] as const;
+
+export const importRoutes = routes({
+  'GET /api/imports': {
+    summary: 'Imports, newest first',
+    tag: 'imports',
+    reply: z.object({ items: z.array(ImportRow) }),
+  },
+  'POST /api/imports': {
+    summary: 'Put a table or a file of cards on the import bench',
+    tag: 'imports',
+    status: 201,
+    raw: Raw,
+    query: z.object({ name: z.string().trim().min(1).max(200).default('pasted rows') }),
+    reply: ImportDetail,
+  },
+  'GET /api/imports/:id': {
+    summary: 'One import, its columns and counts',
+    tag: 'imports',
+    params: IdParam,
+    reply: ImportDetail,
+  },
+  'PUT /api/imports/:id/mapping': {
+    summary: 'Say what the columns hold and how it is to be done; makes the preview',
+    tag: 'imports',
+    params: IdParam,
+    body: z.object({ version: Version, mapping: Mapping, choices: ImportChoices }),
+    reply: ImportDetail,
+  },
+  'GET /api/imports/:id/rows': {
+    summary: 'Rows of the preview, by verdict',
+    tag: 'imports',
+    params: IdParam,
+    query: z.object({
+      verdict: z.enum(['new', 'same', 'maybe', 'unusable']).optional(),
+      after: z.coerce.number().int().default(-1),
+      limit: z.coerce.number().int().min(1).max(500).default(100),
+    }),
+    reply: z.object({
+      items: z.array(
+        z.object({
+          row: z.int(),
+          verdict: z.enum(['new', 'same', 'maybe', 'unusable']),
+          outcome: z.string().nullable(),
+          reason: z.string(),
+          values: z.array(z.string()),
+          person: Named.nullable(),
+        }),
+      ),
+      next: z.int().nullable(),
+    }),
+  },
+  'POST /api/imports/:id/start': {
+    summary: 'Begin, or go on after a pause',
+    tag: 'imports',
+    params: IdParam,
+    reply: ImportDetail,
+  },
+  'POST /api/imports/:id/pause': { summary: 'Pause', tag: 'imports', params: IdParam, reply: ImportDetail },
+  'POST /api/imports/:id/undo': {
+    summary: 'Take the whole import back',
+    tag: 'imports',
+    params: IdParam,
+    reply: ImportDetail,
+  },
+  'DELETE /api/imports/:id': {
+    summary: 'Forget an import that was not begun',
+    tag: 'imports',
+    params: IdParam,
+    reply: Done,
+  },
+});

@@ -1,0 +1,202 @@
+import { DateTime } from 'luxon';
+import { tidy } from '../people/text';
+import type { Clause } from '../reading/call/clauses';
+import { readNote, type NoteOptions } from '../reading/call/read';
+import { isLedIn } from '../reading/call/who';
+import { moveKindOf, type MoveKind } from '../reading/intents/moves';
+import { findMoments, type Moment } from '../reading/intents/when';
+import type { Claim, Intent } from '../reading/types';
+import { nextWorkingDay } from './days';
+
+export type SheetPart = 'person' | 'background' | 'said' | 'move' | 'deal';
+
+export interface SheetMove {
+  title: string;
+  kind: MoveKind;
+  dueAt: string;
+  /** Where a time from and to was said. */
+  endAt: string | null;
+  allDay: boolean;
+  /** Whether no day was named and the next working day was taken. */
+  assumedDate: boolean;
+  /** The words it came from. */
+  from: string;
+}
+
+export interface SheetReading {
+  /** Facts for fields; empty where nothing was said. */
+  person: Record<'fullName' | 'jobTitle' | 'companyName' | 'email' | 'phone' | 'address', string>;
+  /** What stays true and belongs into the notes. */
+  background: string;
+  /** What was said, for the dated history. */
+  said: string;
+  moves: SheetMove[];
+  deal: {
+    title: string;
+    amountMinor: number | null;
+    currency: string;
+    quantity: number | null;
+    expectedClose: string | null;
+  } | null;
+  /** Which stretch of the note went where. */
+  lit: { start: number; end: number; part: SheetPart }[];
+}
+
+/** What is so and stays so, in contrast to what was said in this talk. */
+const STANDING =
+  /^(?:and |but |also )?(?:(?:s?he|they|it|the (?:shop|bakery|firm|company|owner)|(?:her|his|their) \p{L}+)\s+)?(?:decides?|is (?:the|a|an|allergic|married|vegan|vegetarian|often|usually|only|always|never|away|deaf|new)|'s (?:the|a|an)|runs?|owns?|has (?:\d+|two|three|four|five|six|seven|eight|nine|ten|a|an|no)\b|have (?:\d+|two|three|four|five|six|a|an|no)\b|prefers?|works?|lives?|speaks?|uses?|only|usually|always|never|hates?|dislikes?|employs?|opens?|closes?|delivers?|serves?|supplies|brother|sister|wife|husband|partner|son|daughter|family[- ]run|born|best (?:time|reached)|reachable|signs?|pays?|supports?|plays?|rides?|cycles?|drinks?|knows?)\b/iu;
+const PROMISE_LEAD =
+  /^(?:and |then |also )?(?:(?:i|we)(?:'ll| will| shall| promised to|'m going to| am going to)|promised (?:him|her|them) (?:to |a |an |the )?|to do:?|todo:?|next:?|action:?|pls|please)\s*/i;
+const RANGE =
+  /(\d{1,2})(?:[:.](\d\d))?\s?(am|pm)?\s?(?:-|–|to|until|till)\s?(\d{1,2})(?:[:.](\d\d))?\s?(am|pm)?\b/i;
+
+/** Where "11-12" or "2pm to 3.30pm" beside a moment ends; null where only a beginning was said. */
+function endOf(text: string, moment: Moment): string | null {
+  if (moment.allDay) return null;
+  const near = text.slice(moment.start, moment.end + 16);
+  const match = RANGE.exec(near);
+  const start = DateTime.fromISO(moment.at, { setZone: true });
+  if (!match?.[4] || !start.isValid) return null;
+  let hour = Number(match[4]);
+  const minute = Number(match[5] ?? 0);
+  if (/pm/i.test(match[6] ?? '') && hour < 12) hour += 12;
+  if (hour < start.hour || (hour === start.hour && minute <= start.minute)) hour += 12;
+  const end = start.set({ hour: Math.min(hour, 23), minute });
+  return end > start && end.diff(start).as('hours') <= 12 ? iso(end) : null;
+}
+
+const iso = (at: DateTime): string => at.toISO({ suppressMilliseconds: true }) ?? '';
+
+function moveOf(
+  clause: Clause,
+  kind: MoveKind,
+  options: Required<Pick<NoteOptions, 'at'>> & NoteOptions,
+): SheetMove {
+  const [moment] = findMoments(clause.text, {
+    reference: options.at,
+    zone: options.zone,
+    monthFirst: options.country === 'US',
+  });
+  const behind = moment ? clause.text.slice(moment.end) : '';
+  const rest = moment
+    ? clause.text.slice(0, moment.start) +
+      behind.replace(/^\s?(?:-|–|to)\s?\d{1,2}(?:[:.]\d\d)?\s?(?:am|pm)?/i, '')
+    : clause.text;
+  const title = tidy(rest.replace(PROMISE_LEAD, ''))
+    .replace(/[\s,]+(?:on|at|by|before|until|for)?[\s.,!]*$/i, '')
+    .trim();
+  const now = DateTime.fromISO(options.at, { zone: options.zone ?? 'utc' });
+  return {
+    title: (title.charAt(0).toUpperCase() + title.slice(1)).slice(0, 300) || 'Follow up',
+    kind,
+    dueAt: moment?.at ?? iso(nextWorkingDay(now)),
+    endAt: moment ? endOf(clause.text, moment) : null,
+    allDay: moment ? moment.allDay : true,
+    assumedDate: !moment,
+    from: clause.text,
+  };
+}
+
+/** The kind of thing to do that a clause names, said as an order or as our promise; null when it names none. */
+function toDo(text: string): MoveKind | null {
+  if (isLedIn(text) && !/^(?:call|visit|meet)\s+(?:back|him|her|them|again)\b/i.test(text)) {
+    const [moment] = findMoments(text, { reference: '2026-01-05T08:00:00+00:00' });
+    if (!moment) return null;
+  }
+  const promised = PROMISE_LEAD.test(text);
+  const words = text.replace(PROMISE_LEAD, '');
+  return moveKindOf(words) ?? (promised && /^\p{L}/u.test(words) ? 'task' : null);
+}
+
+const inside = (one: { start: number; end: number }, clause: Clause): boolean =>
+  one.start >= clause.start && one.end <= clause.end;
+
+/** Whether a clause says no more than who it is: names, numbers and what joins them. */
+function isAllWho(clause: Clause, claims: readonly Claim[]): boolean {
+  const spans = claims.flatMap(({ span }) => (span && inside(span, clause) ? [span] : []));
+  if (!spans.length) return false;
+  let rest = clause.text;
+  for (const { start, end } of [...spans].sort((a, b) => b.start - a.start))
+    rest = rest.slice(0, start - clause.start) + rest.slice(end - clause.start);
+  return isLedIn(clause.text) || rest.replace(/[^\p{L}]/gu, '').length <= 12;
+}
+
+/** A count that is wanted, and not one of what they have. */
+const WANTED_FROM = 0.9;
+
+function dealOf(
+  intents: readonly Intent[],
+  moves: readonly Clause[],
+  currency: string,
+): SheetReading['deal'] {
+  const outside = intents.filter((one) => !moves.some((clause) => inside(one.span, clause)));
+  const wish = outside.find((one) => one.kind === 'quantity' && one.confidence >= WANTED_FROM);
+  const sum = outside.find((one) => one.kind === 'money');
+  if (!wish && !sum) return null;
+  const start = outside.find((one) => one.kind === 'date');
+  const quantity = wish?.kind === 'quantity' ? wish.value : null;
+  const money = sum?.kind === 'money' ? sum.value : null;
+  return {
+    title: quantity ? `${quantity.count} ${quantity.of}` : 'New deal',
+    amountMinor: money?.minor ?? null,
+    currency: money?.currency ?? currency,
+    quantity: quantity?.count ?? null,
+    expectedClose: start?.kind === 'date' ? start.value.at.slice(0, 10) : null,
+  };
+}
+
+const sentenceOf = (text: string): string => {
+  const plain = tidy(text).replace(/[.,;\s]+$/, '');
+  return plain ? `${plain.charAt(0).toUpperCase()}${plain.slice(1)}.` : '';
+};
+
+/**
+ * Reads the plain words of a call sheet into all it will save: facts, background, what was said, follow-ups and a deal.
+ * @param text what was typed so far
+ * @param options the time on the rep's clock, their zone, the house's country and currency
+ */
+export function readCallSheet(text: string, options: NoteOptions): SheetReading {
+  const { claims, intents, clauses } = readNote(text, options);
+  const lit: SheetReading['lit'] = claims.flatMap(({ span }) =>
+    span ? [{ start: span.start, end: span.end, part: 'person' as const }] : [],
+  );
+  const background: Clause[] = [];
+  const said: Clause[] = [];
+  const moving: Clause[] = [];
+  const moves: SheetMove[] = [];
+  for (const clause of clauses) {
+    if (isAllWho(clause, claims)) continue;
+    const kind = toDo(clause.text);
+    if (kind) {
+      moving.push(clause);
+      moves.push(moveOf(clause, kind, options));
+      lit.push({ start: clause.start, end: clause.end, part: 'move' });
+    } else if (STANDING.test(clause.text) && !/\b(?:wants?|budget|asked|said)\b/i.test(clause.text)) {
+      background.push(clause);
+      lit.push({ start: clause.start, end: clause.end, part: 'background' });
+    } else said.push(clause);
+  }
+  const deal = dealOf(intents, moving, options.currency ?? 'EUR');
+  for (const { kind, span } of intents)
+    if ((kind === 'money' || kind === 'quantity') && !moving.some((clause) => inside(span, clause)))
+      lit.push({ start: span.start, end: span.end, part: 'deal' });
+  const valueOf = (field: Claim['field']): string => {
+    const claim = claims.find((one) => one.field === field);
+    return claim?.normalized ?? claim?.value ?? '';
+  };
+  return {
+    person: {
+      fullName: valueOf('fullName'),
+      jobTitle: valueOf('jobTitle'),
+      companyName: valueOf('companyName'),
+      email: valueOf('email'),
+      phone: valueOf('phone'),
+      address: valueOf('address'),
+    },
+    background: background.map((clause) => sentenceOf(clause.text)).join(' '),
+    said: said.map((clause) => sentenceOf(clause.text)).join(' '),
+    moves,
+    deal,
+    lit: lit.sort((a, b) => a.start - b.start || b.end - a.end),
+  };
+}

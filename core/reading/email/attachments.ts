@@ -1,0 +1,27 @@
+import PostalMime from 'postal-mime';
+
+export interface Attachment {
+  name: string;
+  mediaType: string;
+  content: Uint8Array;
+}
+
+const MOST = 100;
+
+/** The attachments of a raw message, whole, in the order in which `MessageView.attachments` lists them. Never throws. */
+export async function attachmentsOf(raw: Uint8Array): Promise<Attachment[]> {
+  try {
+    const { attachments } = await PostalMime.parse(raw, {
+      maxNestingDepth: 60,
+      forceRfc822Attachments: true,
+    } as object);
+    return attachments.slice(0, MOST).map((one) => ({
+      name: one.filename ?? 'unnamed',
+      mediaType: one.mimeType,
+      content:
+        typeof one.content === 'string' ? new TextEncoder().encode(one.content) : new Uint8Array(one.content),
+    }));
+  } catch {
+    return [];
+  }
+}

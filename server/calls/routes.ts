@@ -1,0 +1,94 @@
+import { decidePerson } from '@emporikon/core/matching/verdict';
+import { normalizeEmail } from '@emporikon/core/people/emails';
+import { readPhone } from '@emporikon/core/people/phones';
+import { personCandidates } from '../captures/recognise';
+import { whoActs } from '../commands/context';
+import { Call, PhoneLine } from '../db/models/calls';
+import type { Handlers } from '../http/mount';
+import { conflict, forbidden, invalid, notFound } from '../http/problems';
+import { knownPeople } from '../people/known';
+import { callDetail, callRow, callsOf, personsByNumber } from './caller';
+import { saveSheet } from './sheet';
+import { takeEvent } from './webhook';
+
+export const callHandlers: Handlers = {
+  'GET /api/line': async ({ context }) => {
+    const line = await PhoneLine.findOne({ where: { userId: whoActs(context).id }, transaction: context.tx });
+    const { exchange } = context.outside;
+    return {
+      number: line?.number ?? null,
+      exchange: exchange ? ((await exchange.isUp()) ? 'connected' : 'down') : 'none',
+    };
+  },
+  'PUT /api/line': async ({ body, context }) => {
+    const { id } = whoActs(context);
+    const taken = await PhoneLine.findOne({ where: { number: body.number }, transaction: context.tx });
+    if (taken && taken.userId !== id) throw conflict('This number is the line of a colleague.');
+    const line = await PhoneLine.findOne({ where: { userId: id }, transaction: context.tx, lock: true });
+    if (line) await context.write.update(line, { number: body.number });
+    else await context.write.insert(PhoneLine, { id: context.newId(), userId: id, number: body.number });
+    return { eventId: await context.write.event('set line', `Set the line ${body.number}`, id) };
+  },
+  'GET /api/calls': async ({ query, context }) => ({
+    items: await callsOf(context, whoActs(context).id, query),
+  }),
+  'POST /api/calls': async ({ body, context }) => {
+    const { id } = whoActs(context);
+    const { exchange } = context.outside;
+    if (!exchange) throw conflict('No exchange is connected. Dial by hand; Settings say how to connect one.');
+    const line = await PhoneLine.findOne({ where: { userId: id }, transaction: context.tx });
+    if (!line) throw conflict('Say first, in Settings, which number is your line.');
+    const placed = await exchange.place(line.number, body.to);
+    const people = body.personId ? [body.personId] : await personsByNumber(context, body.to);
+    const known = await Call.findOne({ where: { exchangeId: placed.id }, transaction: context.tx });
+    const call =
+      known ??
+      (await context.write.insert(Call, {
+        id: context.newId(),
+        exchangeId: placed.id,
+        direction: 'out',
+        fromNumber: line.number,
+        toNumber: body.to,
+        userId: id,
+        personId: people.length === 1 ? (people[0] ?? null) : null,
+        state: 'ringing',
+        startedAt: context.now(),
+      }));
+    const eventId = await context.write.event('place call', `Called ${body.to}`, id);
+    return { eventId, call: await callRow(context, call.id) };
+  },
+  'GET /api/calls/:id': async ({ params, context }) => callDetail(context, params.id),
+  'PATCH /api/calls/:id': async ({ params, body, context }) => {
+    const call = await Call.findByPk(params.id, { transaction: context.tx, lock: true });
+    if (!call) throw notFound('There is no such call.');
+    await context.write.update(call, { note: body.note });
+    await context.write.event('keep note', 'Kept the note of a call', whoActs(context).id);
+    return { kept: true };
+  },
+  'POST /api/recognise': async ({ body, context }) => {
+    const facts = {
+      fullName: body.fullName,
+      companyName: body.companyName,
+      emails: body.emails.map(normalizeEmail),
+      phones: body.phones.map((one) => readPhone(one, [context.house.country])?.normalized ?? one),
+      profiles: body.profiles.map((one) => one.replace(/\/+$/, '')),
+    };
+    const person = decidePerson(facts, await personCandidates(context, facts));
+    return {
+      person,
+      callers: await knownPeople(
+        context,
+        person.matches.slice(0, 3).map((match) => match.id),
+      ),
+    };
+  },
+  'POST /api/call-sheets': async ({ body, context }) => saveSheet(context, body),
+  'POST /api/exchange/events': async ({ context, request }) => {
+    const { exchange } = context.outside;
+    if (!exchange) throw forbidden('No exchange is connected.');
+    if (!Buffer.isBuffer(request.body)) throw invalid('There is nothing in it.');
+    const { id, event } = exchange.verify(request.body, request.headers);
+    await takeEvent(context, id, event);
+    return { received: true };
+  },
+};

@@ -1,0 +1,119 @@
+import { z } from 'zod';
+import type { Context } from '../commands/context';
+import { storeCapture } from '../captures/store';
+import { fileCapture } from '../captures/filing';
+import { Capture } from '../db/models/captures';
+import { Call, PhoneLine } from '../db/models/calls';
+import { QueryTypes } from 'sequelize';
+import { personsByNumber } from './caller';
+
+const Time = z.iso.datetime({ offset: true });
+const Event = z.object({
+  type: z.enum(['call.ringing', 'call.answered', 'call.ended', 'call.transcribed']),
+  data: z.object({
+    id: z.string().min(1).max(200),
+    direction: z.enum(['in', 'out']),
+    from: z.string().regex(/^\+[0-9]{6,15}$/),
+    to: z.string().regex(/^\+[0-9]{6,15}$/),
+    startedAt: Time,
+    answeredAt: Time.nullish(),
+    endedAt: Time.nullish(),
+    text: z.string().max(200_000).nullish(),
+  }),
+});
+type Told = z.infer<typeof Event>;
+
+/** The call an event tells of: found, or noted when its ringing went missing on the way. */
+async function callOf(context: Context, { data }: Told): Promise<Call> {
+  await context.sequelize.query('SELECT pg_advisory_xact_lock(hashtextextended(:key, 0))', {
+    replacements: { key: `call:${data.id}` },
+    transaction: context.tx,
+  });
+  const known = await Call.findOne({ where: { exchangeId: data.id }, transaction: context.tx, lock: true });
+  if (known) return known;
+  const ours = data.direction === 'in' ? data.to : data.from;
+  const theirs = data.direction === 'in' ? data.from : data.to;
+  const line = await PhoneLine.findOne({ where: { number: ours }, transaction: context.tx });
+  const people = await personsByNumber(context, theirs);
+  return context.write.insert(Call, {
+    id: context.newId(),
+    exchangeId: data.id,
+    direction: data.direction,
+    fromNumber: data.from,
+    toNumber: data.to,
+    userId: line?.userId ?? null,
+    personId: people.length === 1 ? (people[0] ?? null) : null,
+    state: 'ringing',
+    startedAt: new Date(data.startedAt),
+  });
+}
+
+/** A missed call lands in Arrivals; one that was answered does when the sheet is not written. */
+async function capture(context: Context, call: Call, { data }: Told, text: string): Promise<void> {
+  const raw = JSON.stringify({
+    kind: 'call',
+    id: data.id,
+    direction: data.direction,
+    from: data.from,
+    to: data.to,
+    startedAt: data.startedAt,
+    answeredAt: data.answeredAt ?? null,
+    endedAt: data.endedAt ?? null,
+    text,
+  });
+  const { capture: stored } = await storeCapture(context, Buffer.from(raw, 'utf8'), {
+    mediaType: 'application/json',
+    by: 'exchange',
+  });
+  await context.write.update(call, { captureId: stored.id });
+}
+
+async function isSeen(context: Context, id: string): Promise<boolean> {
+  const [fresh] = await context.sequelize.query<{ id: string }>(
+    'INSERT INTO webhook_receipts (id, received_at) VALUES (:id, :now) ON CONFLICT DO NOTHING RETURNING id',
+    { replacements: { id, now: context.now() }, type: QueryTypes.SELECT, transaction: context.tx },
+  );
+  return fresh === undefined;
+}
+
+/**
+ * Takes in what the exchange tells of a call. The same webhook twice is one; events may come late or in another order.
+ */
+export async function takeEvent(context: Context, receipt: string, body: unknown): Promise<void> {
+  if (await isSeen(context, receipt)) return;
+  const parsed = Event.safeParse(body);
+  if (!parsed.success) return;
+  const told = parsed.data;
+  const call = await callOf(context, told);
+  const { data, type } = told;
+  if (type === 'call.answered' && call.state === 'ringing')
+    await context.write.update(call, {
+      state: 'answered',
+      answeredAt: new Date(data.answeredAt ?? context.now()),
+    });
+  if (type === 'call.ended' && !call.endedAt) {
+    const isMissed = !call.answeredAt && !data.answeredAt;
+    await context.write.update(call, {
+      state: isMissed ? 'missed' : 'ended',
+      answeredAt: call.answeredAt ?? (data.answeredAt ? new Date(data.answeredAt) : null),
+      endedAt: new Date(data.endedAt ?? context.now()),
+    });
+    if (isMissed && call.direction === 'in') await capture(context, call, told, '');
+  }
+  if (type === 'call.transcribed' && data.text) {
+    await context.write.update(call, { transcript: data.text });
+    if (!call.savedAt && !call.captureId) await capture(context, call, told, data.text);
+  }
+  await context.write.event('call', `Call ${type.slice(5)}: ${data.from} to ${data.to}`, null);
+}
+
+/** The capture of a call is filed with it when its sheet is saved. */
+export async function fileWithCall(context: Context, call: Call, personId: string): Promise<void> {
+  if (!call.captureId) return;
+  const waiting = await Capture.findOne({
+    where: { id: call.captureId, state: 'waiting' },
+    attributes: ['id'],
+    transaction: context.tx,
+  });
+  if (waiting) await fileCapture(context, call.captureId, { person: personId, as: 'person' });
+}

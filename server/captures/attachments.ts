@@ -1,0 +1,50 @@
+import { attachmentsOf, type Attachment } from '@emporikon/core/reading/email/attachments';
+import type { Context } from '../commands/context';
+import { Capture } from '../db/models/captures';
+import { notFound } from '../http/problems';
+
+/** Types a browser may be told as they are; anything else is bytes to be saved. */
+const HARMLESS = new Set([
+  'application/pdf',
+  'image/png',
+  'image/jpeg',
+  'image/gif',
+  'image/webp',
+  'text/plain',
+  'text/csv',
+  'text/calendar',
+  'text/vcard',
+  'application/zip',
+  'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+  'application/vnd.openxmlformats-officedocument.wordprocessingml.document',
+]);
+
+export const safeType = (mediaType: string): string =>
+  HARMLESS.has(mediaType.toLowerCase()) ? mediaType.toLowerCase() : 'application/octet-stream';
+
+/** A file name that names a file and nothing else: no path, no control characters, no leading dot, at most 120 characters. */
+export function safeName(name: string, position: number): string {
+  const base = name.normalize('NFC').split(/[/\\]/).at(-1) ?? '';
+  const clean = base
+    .replace(/[\p{Cc}\p{Cf}\u2028\u2029<>:"|?*]/gu, '')
+    .replace(/^[.\s]+|[.\s]+$/g, '')
+    .slice(0, 120);
+  const reserved = /^(?:con|prn|aux|nul|com\d|lpt\d)(?:\.|$)/i.test(clean);
+  return clean && !reserved ? clean : `attachment-${position + 1}`;
+}
+
+/** RFC 6266: the name for every reader, and as it is for those who know UTF-8. */
+export const disposition = (name: string): string =>
+  `attachment; filename="${name.replace(/[^\x20-\x7e]|["\\%]/g, '_')}"; filename*=UTF-8''${encodeURIComponent(name).replace(/['()*]/g, (char) => `%${char.charCodeAt(0).toString(16).toUpperCase()}`)}`;
+
+/** One attachment of a captured message. @throws 404 */
+export async function loadAttachment(
+  context: Context,
+  captureId: string,
+  position: number,
+): Promise<Attachment> {
+  const capture = await Capture.findByPk(captureId, { transaction: context.tx });
+  const found = capture?.kind === 'email' ? (await attachmentsOf(capture.raw))[position] : undefined;
+  if (!found) throw notFound('There is no such attachment.');
+  return found;
+}

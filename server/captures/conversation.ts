@@ -1,0 +1,72 @@
+import { createHash } from 'node:crypto';
+import type { Said } from '@emporikon/core/reading/types';
+import { nameOverlap } from '@emporikon/core/people/names';
+import { tidy } from '@emporikon/core/people/text';
+import type { Context } from '../commands/context';
+import type { Capture } from '../db/models/captures';
+import { LedgerEntry } from '../db/models/ledger';
+import { User } from '../db/models/users';
+
+/** A name for one message of a page's conversation, the same whenever the page is clipped. */
+export function messageKey(url: string, said: Said): string {
+  const page = url.replace(/[#?].*$/, '');
+  const own = said.id && !/^https?:/i.test(said.id) ? said.id : (said.id ?? '');
+  const mark =
+    own ||
+    createHash('sha256')
+      .update(`${said.from}\n${said.at ?? ''}\n${tidy(said.text)}`)
+      .digest('hex')
+      .slice(0, 24);
+  return /^https?:/i.test(mark) ? `<${mark}>` : `<${mark}@${page}>`;
+}
+
+/** Which messages of a clipped conversation stand in the ledger already. */
+export async function filedMessages(context: Context, capture: Capture): Promise<Set<string>> {
+  const { page } = capture.message;
+  if (!page?.conversation.length) return new Set();
+  const rows = await LedgerEntry.findAll({
+    where: { messageId: page.conversation.map((said) => messageKey(page.url, said)) },
+    attributes: ['messageId'],
+    transaction: context.tx,
+  });
+  return new Set(rows.map((row) => row.messageId ?? ''));
+}
+
+type Link = (entryId: string) => Promise<void>;
+
+/**
+ * Writes a clipped conversation into the ledger, each message once, ours on our side.
+ * @returns how many were new
+ */
+export async function enterConversation(context: Context, capture: Capture, link: Link): Promise<number> {
+  const { page } = capture.message;
+  if (!page) return 0;
+  const ours = await User.findAll({ attributes: ['name'], transaction: context.tx });
+  const known = await filedMessages(context, capture);
+  let count = 0;
+  for (const said of page.conversation) {
+    const messageId = messageKey(page.url, said);
+    if (known.has(messageId) || !said.text) continue;
+    known.add(messageId);
+    const at = said.at && !Number.isNaN(Date.parse(said.at)) ? new Date(said.at) : capture.receivedAt;
+    const isOurs = ours.some((user) => nameOverlap(user.name, said.from) > 0.9);
+    const text = tidy(said.text);
+    const entry = await context.write.insert(LedgerEntry, {
+      id: context.newId(),
+      at,
+      side: isOurs ? 'ours' : 'theirs',
+      kind: 'mail',
+      headline: text.length > 90 ? `${text.slice(0, 89)}…` : text,
+      body: text.length > 90 ? text.slice(0, 280) : '',
+      asks: !isOurs && /\?\s*$/.test(text) ? [text.slice(0, 120)] : [],
+      captureId: capture.id,
+      actorId: null,
+      messageId,
+      thread: `<${page.url.replace(/[#?].*$/, '')}>`,
+      createdAt: context.now(),
+    });
+    await link(entry.id);
+    count++;
+  }
+  return count;
+}

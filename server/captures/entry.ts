@@ -1,0 +1,88 @@
+import type { Context } from '../commands/context';
+import type { Capture, IntentRow } from '../db/models/captures';
+import { LedgerEntry, LedgerLink, type LedgerKind } from '../db/models/ledger';
+import { enterConversation } from './conversation';
+import { asRow } from './view';
+
+export interface Concerned {
+  personId: string;
+  companyId: string | null;
+  leadId: string | null;
+  dealId: string | null;
+}
+
+const NOTHING = { personId: null, companyId: null, leadId: null, dealId: null };
+
+/** Links an entry to each record it concerns, unless it is linked there already. */
+export async function linkTo(context: Context, entryId: string, about: Partial<Concerned>): Promise<void> {
+  for (const key of ['personId', 'companyId', 'leadId', 'dealId'] as const) {
+    const id = about[key];
+    if (!id) continue;
+    const known = await LedgerLink.findOne({ where: { entryId, [key]: id }, transaction: context.tx });
+    if (!known)
+      await context.write.insert(LedgerLink, { id: context.newId(), entryId, ...NOTHING, [key]: id });
+  }
+}
+
+const KINDS: Record<Capture['kind'], LedgerKind> = {
+  email: 'mail',
+  text: 'note',
+  page: 'note',
+  call: 'call',
+  form: 'note',
+  card: 'note',
+  row: 'note',
+};
+
+const headlineOf = (capture: Capture): string => {
+  const { subject } = asRow(capture);
+  if (capture.kind === 'page') return `Seen on the page “${subject}”`;
+  if (capture.kind === 'form') return `Filled in “${subject}”`;
+  if (capture.kind === 'card') return 'Came in as a card';
+  return subject;
+};
+
+/**
+ * One entry in the ledger of everybody a capture concerns; for a clipped conversation one for each message. A message
+ * that stands there already, because a colleague got it too, is linked and not doubled.
+ */
+export async function enterLedger(
+  context: Context,
+  capture: Capture,
+  intents: readonly IntentRow[],
+  about: Concerned,
+): Promise<void> {
+  const { message } = capture;
+  if (message.page?.kind === 'messages') {
+    await enterConversation(context, capture, (entryId) => linkTo(context, entryId, about));
+    return;
+  }
+  const messageId = capture.kind === 'email' ? (capture.messageId ?? null) : null;
+  const known = messageId
+    ? await LedgerEntry.findOne({ where: { messageId }, transaction: context.tx })
+    : null;
+  if (known) {
+    await linkTo(context, known.id, about);
+    return;
+  }
+  const isTold = message.side === 'theirs' || capture.kind !== 'email';
+  const within = capture.kind === 'page' || capture.kind === 'card' || capture.kind === 'row';
+  const entry = await context.write.insert(LedgerEntry, {
+    id: context.newId(),
+    at: message.sentAt ? new Date(message.sentAt) : capture.receivedAt,
+    side: within ? 'within' : isTold ? (capture.kind === 'call' ? message.side : 'theirs') : 'ours',
+    kind: KINDS[capture.kind],
+    headline: headlineOf(capture),
+    body: capture.kind === 'page' ? '' : (message.digest || message.said).slice(0, 280),
+    asks: intents
+      .filter((one) => one.kind === 'ask')
+      .map((one) => ('what' in one.value ? one.value.what : ''))
+      .slice(0, 3),
+    captureId: capture.id,
+    actorId: within ? (context.actor?.id ?? null) : null,
+    messageId,
+    thread: capture.thread ?? null,
+    createdAt: context.now(),
+  });
+  await linkTo(context, entry.id, about);
+}

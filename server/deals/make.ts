@@ -1,0 +1,50 @@
+import type { DealRole } from '@emporikon/core/lifecycle/conversion';
+import type { Context } from '../commands/context';
+import { Deal, DealRoleRow, Stage } from '../db/models/deals';
+import type { Person } from '../db/models/people';
+import { invalid } from '../http/problems';
+
+/** The stage a new deal stands in: the one named, else the first that is open. */
+async function firstStage(context: Context, id: string | undefined): Promise<Stage> {
+  const stage = id
+    ? await Stage.findByPk(id, { transaction: context.tx })
+    : await Stage.findOne({ where: { kind: 'open' }, order: ['position'], transaction: context.tx });
+  if (!stage) throw invalid('There is no such stage.', { fields: { stageId: 'does not exist' } });
+  return stage;
+}
+
+export interface NewDeal {
+  title: string;
+  companyId: string | null;
+  leadId: string | null;
+  stageId?: string | undefined;
+  amountMinor: number | null;
+  currency: string;
+  expectedClose: string | null;
+  ownerId: string;
+  role?: DealRole | undefined;
+}
+
+/** A new deal with its person in it. */
+export async function makeDeal(context: Context, person: Person, given: NewDeal): Promise<Deal> {
+  const stage = await firstStage(context, given.stageId);
+  const { stageId: _stage, role, ...values } = given;
+  const now = context.now();
+  const deal = await context.write.insert(Deal, {
+    id: context.newId(),
+    ...values,
+    stageId: stage.id,
+    stageSince: now,
+    probability: stage.probability,
+    probabilityByHand: false,
+    createdAt: now,
+    updatedAt: now,
+  });
+  await context.write.insert(DealRoleRow, {
+    id: context.newId(),
+    dealId: deal.id,
+    personId: person.id,
+    role: role ?? 'decides',
+  });
+  return deal;
+}

@@ -1,0 +1,117 @@
+import { CLAIM_FIELDS } from '@emporikon/core/reading/types';
+import { fold } from '@emporikon/core/people/text';
+import { QueryTypes } from 'sequelize';
+import { whoActs, type Context } from '../commands/context';
+import { CustomField, FieldMapping, List } from '../db/models/fields';
+import type { Handlers } from '../http/mount';
+import { conflict, invalid, notFound } from '../http/problems';
+import { customFields, loadMappings, targetOf } from './mapping';
+
+const asField = (row: CustomField) => ({
+  id: row.id,
+  version: row.version,
+  key: row.key,
+  label: row.label,
+  kind: row.kind,
+  options: row.options,
+  active: row.active ?? true,
+});
+
+async function freeKey(context: Context, label: string): Promise<string> {
+  const base =
+    fold(label)
+      .replace(/[^a-z0-9]+/g, '_')
+      .slice(0, 36)
+      .replace(/^_+|_+$/g, '') || 'field';
+  for (let count = 1; ; count++) {
+    const key = count === 1 ? base : `${base}_${count}`;
+    if (!(await CustomField.findOne({ where: { key }, transaction: context.tx }))) return key;
+  }
+}
+
+/** A target that names a field of the house's own must name one there is. */
+async function checkTarget(context: Context, target: string): Promise<void> {
+  const key = /^custom:(.*)$/.exec(target)?.[1];
+  if (key && !(await CustomField.findOne({ where: { key }, transaction: context.tx })))
+    throw invalid('There is no such field.', { fields: { target: 'does not exist' } });
+}
+
+export const fieldHandlers: Handlers = {
+  'GET /api/fields': async ({ context }) => ({ items: (await customFields(context)).map(asField) }),
+  'POST /api/fields': async ({ body, context }) => {
+    const position = (await CustomField.count({ transaction: context.tx })) + 1;
+    if (body.kind === 'choice' && !body.options.length)
+      throw invalid('A choice needs something to choose from.', { fields: { options: 'is empty' } });
+    const field = await context.write.insert(CustomField, {
+      id: context.newId(),
+      key: await freeKey(context, body.label),
+      label: body.label,
+      kind: body.kind,
+      options: body.options,
+      position,
+      active: true,
+    });
+    const eventId = await context.write.event(
+      'add field',
+      `Added the field ${body.label}`,
+      whoActs(context).id,
+    );
+    return { eventId, field: asField(field) };
+  },
+  'PATCH /api/fields/:id': async ({ params, body, context }) => {
+    const field = await CustomField.findByPk(params.id, { transaction: context.tx, lock: true });
+    if (!field) throw notFound('There is no such field.');
+    const { version, ...patch } = body;
+    await context.write.update(field, patch, version);
+    return {
+      eventId: await context.write.event('change field', `Changed ${field.label}`, whoActs(context).id),
+    };
+  },
+  'GET /api/field-mappings': async ({ context }) => {
+    const mappings = await loadMappings(context);
+    return { items: CLAIM_FIELDS.map((field) => ({ field, target: targetOf(mappings, field) })) };
+  },
+  'PUT /api/field-mappings': async ({ body, context }) => {
+    await checkTarget(context, body.target);
+    if (['fullName', 'email', 'companyName'].includes(body.field) && body.target === 'nowhere')
+      throw invalid('Names, addresses and companies are what people are known by; they cannot go nowhere.');
+    const known = await FieldMapping.findOne({
+      where: { field: body.field },
+      transaction: context.tx,
+      lock: true,
+    });
+    if (known) await context.write.update(known, { target: body.target });
+    else
+      await context.write.insert(FieldMapping, {
+        id: context.newId(),
+        field: body.field,
+        target: body.target,
+      });
+    return {
+      eventId: await context.write.event('map field', `Set where ${body.field} goes`, whoActs(context).id),
+    };
+  },
+  'GET /api/lists': async ({ context }) => {
+    const options = { type: QueryTypes.SELECT as const, transaction: context.tx };
+    const items = await context.sequelize.query<{ id: string; name: string; people: number }>(
+      'SELECT l.id, l.name, (SELECT count(*)::int FROM list_members m WHERE m.list_id = l.id) AS people FROM lists l ORDER BY l.name',
+      options,
+    );
+    const tags = await context.sequelize.query<{ tag: string; people: number }>(
+      'SELECT tag, count(*)::int AS people FROM people, unnest(tags) tag GROUP BY tag ORDER BY count(*) DESC, tag LIMIT 300',
+      options,
+    );
+    return { items, tags };
+  },
+  'POST /api/lists': async ({ body, context }) => {
+    if (await List.findOne({ where: { name: body.name }, transaction: context.tx }))
+      throw conflict(`There is a list “${body.name}” already.`);
+    const list = await context.write.insert(List, {
+      id: context.newId(),
+      name: body.name,
+      createdAt: context.now(),
+    });
+    const eventId = await context.write.event('add list', `Added the list ${body.name}`, whoActs(context).id);
+    return { eventId, list: { id: list.id, name: list.name } };
+  },
+};

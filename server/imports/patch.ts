@@ -1,0 +1,203 @@
+import type { ImportChoices } from '@emporikon/contract/imports';
+import { nameKey, parseName } from '@emporikon/core/people/names';
+import { QueryTypes } from 'sequelize';
+import type { Context } from '../commands/context';
+import { withTags } from '../people/organise';
+import type { RowData } from './source';
+import {
+  claimsOf,
+  contactsOf,
+  insertClaims,
+  insertContacts,
+  type NewClaim,
+  type NewContact,
+  type ReadyRow,
+} from './write';
+
+interface KnownRow {
+  id: string;
+  full_name: string;
+  given_name: string;
+  family_name: string;
+  name_key: string;
+  job_title: string | null;
+  address: string | null;
+  birthday: string | null;
+  time_zone: string | null;
+  background: string | null;
+  company_id: string | null;
+  custom: Record<string, string>;
+  tags: string[];
+  contacts: string[];
+}
+
+/** What became of a known person, and what stood there before; null where nothing was changed. */
+export interface Patch {
+  row: number;
+  personId: string;
+  before: { fields: Partial<KnownRow>; contacts: string[]; claims: string[] } | null;
+}
+
+interface How {
+  choices: ImportChoices;
+  companyOf: (data: RowData) => string | null;
+  sourceOf: (row: number) => string;
+}
+
+/** The people some rows are of, with what they have. Locked, so that nobody changes them meanwhile. */
+export async function knownRows(context: Context, rows: readonly ReadyRow[]): Promise<Map<string, KnownRow>> {
+  const found = await context.sequelize.query<KnownRow>(
+    `SELECT id, full_name, given_name, family_name, name_key, job_title, address, birthday, time_zone, background, company_id, custom, tags,
+            ARRAY(SELECT kind || ':' || normalized FROM contact_points k WHERE k.person_id = people.id) AS contacts
+       FROM people WHERE id = ANY($1::uuid[]) ORDER BY id FOR UPDATE`,
+    { bind: [rows.map((row) => row.personId)], type: QueryTypes.SELECT, transaction: context.tx },
+  );
+  return new Map(found.map((row) => [row.id, row]));
+}
+
+const isText = (value: unknown): value is string => typeof value === 'string' && value !== '';
+
+function changes(known: KnownRow, data: RowData, { choices, companyOf }: How): Partial<KnownRow> {
+  const over = choices.known === 'overwrite';
+  const patch: Partial<KnownRow> = {};
+  const set = <Key extends keyof KnownRow>(key: Key, value: KnownRow[Key] | null | undefined): void => {
+    if (!value || known[key] === value || (known[key] && !over)) return;
+    patch[key] = value;
+  };
+  set('job_title', data.title);
+  set('address', data.address);
+  set('birthday', data.birthday);
+  set('time_zone', data.timeZone);
+  set('background', data.note);
+  set('company_id', companyOf(data));
+  if (over && data.name && nameKey(data.name) !== known.name_key) {
+    const name = parseName(data.name);
+    Object.assign(patch, {
+      full_name: name.fullName,
+      given_name: name.givenName,
+      family_name: name.familyName,
+      name_key: nameKey(name.fullName),
+    });
+  }
+  const custom = Object.entries(data.custom ?? {}).filter(
+    ([key, value]) => isText(value) && known.custom[key] !== value && (over || !known.custom[key]),
+  );
+  if (custom.length) patch.custom = { ...known.custom, ...Object.fromEntries(custom) };
+  const tags = withTags(known.tags, [...(data.tags ?? []), ...choices.tags]);
+  if (tags.length !== known.tags.length) patch.tags = tags;
+  return patch;
+}
+
+/** The claims of a row that say what was now written, and not what stood there already. */
+const CLAIMED: Partial<Record<keyof KnownRow, string>> = {
+  job_title: 'jobTitle',
+  address: 'address',
+  birthday: 'birthday',
+  time_zone: 'timeZone',
+  background: 'note',
+  company_id: 'companyName',
+  full_name: 'fullName',
+};
+
+function claimsFor(
+  context: Context,
+  row: ReadyRow,
+  patch: Partial<KnownRow>,
+  contacts: readonly NewContact[],
+  how: How,
+): NewClaim[] {
+  const fields = new Set(Object.keys(patch).map((key) => CLAIMED[key as keyof KnownRow]));
+  const fresh = new Set(contacts.map((one) => `${one.kind}:${one.normalized}`));
+  return claimsOf(context, row.personId ?? '', row.data, how.sourceOf(row.row)).filter(
+    (claim) =>
+      fields.has(claim.field) ||
+      (claim.field.startsWith('custom:') && patch.custom?.[claim.field.slice(7)] === claim.value) ||
+      fresh.has(`${claim.field}:${claim.normalized ?? ''}`),
+  );
+}
+
+/** Changes people who are known already, as the choices say: blanks filled, or everything overwritten. */
+export async function patchKnown(
+  context: Context,
+  known: Map<string, KnownRow>,
+  rows: readonly ReadyRow[],
+  how: How,
+): Promise<Patch[]> {
+  const patches: Patch[] = [];
+  const updates = new Map<string, KnownRow>();
+  const contacts: NewContact[] = [];
+  const claims: NewClaim[] = [];
+  const given = new Set<string>();
+  for (const row of rows) {
+    const person = known.get(row.personId ?? '');
+    if (!person) {
+      patches.push({ row: row.row, personId: row.personId ?? '', before: null });
+      continue;
+    }
+    const patch = changes(person, row.data, how);
+    const more = contactsOf(context, person.id, row.data, how.choices.consent).filter((one) => {
+      const key = `${one.kind}:${one.normalized}`;
+      if (person.contacts.includes(key) || (one.kind === 'email' && given.has(key))) return false;
+      person.contacts.push(key);
+      if (one.kind === 'email') given.add(key);
+      return true;
+    });
+    if (!Object.keys(patch).length && !more.length) {
+      patches.push({ row: row.row, personId: person.id, before: null });
+      continue;
+    }
+    const own = claimsFor(context, row, patch, more, how);
+    const fields = Object.fromEntries(Object.keys(patch).map((key) => [key, person[key as keyof KnownRow]]));
+    patches.push({
+      row: row.row,
+      personId: person.id,
+      before: { fields, contacts: more.map((one) => one.id), claims: own.map((one) => one.id) },
+    });
+    Object.assign(person, patch);
+    updates.set(person.id, person);
+    contacts.push(...more);
+    claims.push(...own);
+  }
+  await supersede(context, claims);
+  await update(context, [...updates.values()]);
+  await insertContacts(context, await notTaken(context, contacts));
+  await insertClaims(context, claims);
+  return patches;
+}
+
+/** An address that is another person's stays theirs. */
+async function notTaken(context: Context, contacts: readonly NewContact[]): Promise<NewContact[]> {
+  const emails = contacts.filter((one) => one.kind === 'email').map((one) => one.normalized);
+  if (!emails.length) return [...contacts];
+  const rows = await context.sequelize.query<{ normalized: string }>(
+    "SELECT normalized FROM contact_points WHERE kind = 'email' AND normalized = ANY($1::text[])",
+    { bind: [emails], type: QueryTypes.SELECT, transaction: context.tx },
+  );
+  const taken = new Set(rows.map((row) => row.normalized));
+  return contacts.filter((one) => one.kind !== 'email' || !taken.has(one.normalized));
+}
+
+async function supersede(context: Context, claims: readonly NewClaim[]): Promise<void> {
+  const single = claims.filter((one) => one.normalized === null);
+  if (single.length)
+    await context.sequelize.query(
+      `UPDATE claims c SET fate = 'superseded' FROM jsonb_to_recordset($1::jsonb) AS r(person_id uuid, field text)
+        WHERE c.person_id = r.person_id AND c.field = r.field AND c.fate = 'current'`,
+      {
+        bind: [JSON.stringify(single.map(({ person_id, field }) => ({ person_id, field })))],
+        transaction: context.tx,
+      },
+    );
+}
+
+export async function update(context: Context, rows: readonly KnownRow[]): Promise<void> {
+  if (!rows.length) return;
+  await context.sequelize.query(
+    `UPDATE people p SET full_name = r.full_name, given_name = r.given_name, family_name = r.family_name, name_key = r.name_key, job_title = r.job_title,
+            address = r.address, birthday = r.birthday, time_zone = r.time_zone, background = r.background, company_id = r.company_id,
+            custom = r.custom, tags = ARRAY(SELECT jsonb_array_elements_text(r.tags)), version = p.version + 1, updated_at = $2
+       FROM jsonb_to_recordset($1::jsonb) AS r(id uuid, full_name text, given_name text, family_name text, name_key text, job_title text, address text, birthday text, time_zone text, background text, company_id uuid, custom jsonb, tags jsonb)
+      WHERE p.id = r.id`,
+    { bind: [JSON.stringify(rows), context.now()], transaction: context.tx },
+  );
+}

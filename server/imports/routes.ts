@@ -1,0 +1,267 @@
+import { createHash } from 'node:crypto';
+import { IdParam } from '@emporikon/contract/common';
+import type { Mapping } from '@emporikon/contract/imports';
+import { parseCards } from '@emporikon/core/formats/vcard';
+import { writeCsv } from '@emporikon/core/formats/csv';
+import { shapeKey } from '@emporikon/core/reading/table/read';
+import type { FastifyInstance } from 'fastify';
+import { QueryTypes } from 'sequelize';
+import { disposition } from '../captures/attachments';
+import { perform, whoActs, type Context, type Tools } from '../commands/context';
+import { CustomField, List } from '../db/models/fields';
+import { Import } from '../db/models/imports';
+import { User } from '../db/models/users';
+import { customFields } from '../fields/mapping';
+import type { Handlers } from '../http/mount';
+import { conflict, invalid } from '../http/problems';
+import { addJob } from '../jobs/queue';
+import { openTable, type RowData } from './source';
+import { importDetail, listImports, loadImport } from './view';
+
+const hashOf = (text: string): string => createHash('sha256').update(text).digest('hex');
+
+async function remembered(context: Context, key: string): Promise<Mapping | null> {
+  const [row] = await context.sequelize.query<{ mapping: Mapping }>(
+    'SELECT mapping FROM import_shapes WHERE key = :key',
+    {
+      replacements: { key },
+      type: QueryTypes.SELECT,
+      transaction: context.tx,
+    },
+  );
+  return row?.mapping ?? null;
+}
+
+/** Reads the columns of a table, and takes up again how a file of this shape was mapped before. */
+async function readColumns(
+  context: Context,
+  raw: Buffer,
+): Promise<Pick<Import, 'reading' | 'mapping' | 'total'>> {
+  const { rows, shape, encoding, separator } = await openTable(raw, await customFields(context));
+  if (!rows.length) throw invalid('There are no rows in it; nothing was put on the bench.');
+  const before = await remembered(context, hashOf(shapeKey(shape)));
+  const columns = shape.columns.map((column) => {
+    const own = before?.columns.find((one) => one.index === column.index);
+    return own ? { ...column, field: own.field, type: own.type, by: 'hand' as const } : column;
+  });
+  return {
+    reading: { ...shape, columns, encoding, separator, remembered: before !== null },
+    mapping: {
+      columns: columns.map(({ index, field, type }) => ({ index, field, type })),
+      hasHead: shape.hasHead,
+      dates: before?.dates ?? shape.dates,
+      country: before?.country ?? null,
+    },
+    total: rows.length - (shape.hasHead ? 1 : 0),
+  };
+}
+
+async function checkMapping(
+  context: Context,
+  mapping: Mapping,
+  choices: { listId: string | null; ownerId: string | null },
+): Promise<void> {
+  const keys = mapping.columns.map((one) => /^custom:(.*)$/.exec(one.field)?.[1]).filter(Boolean);
+  for (const key of keys)
+    if (!(await CustomField.findOne({ where: { key }, transaction: context.tx })))
+      throw invalid('There is no such field.', { fields: { columns: `custom:${key ?? ''} does not exist` } });
+  if (choices.listId && !(await List.findByPk(choices.listId, { transaction: context.tx })))
+    throw invalid('There is no such list.', { fields: { listId: 'does not exist' } });
+  if (choices.ownerId && !(await User.findByPk(choices.ownerId, { transaction: context.tx })))
+    throw invalid('There is no such colleague.', { fields: { ownerId: 'does not exist' } });
+}
+
+interface Row {
+  row: number;
+  verdict: 'new' | 'same' | 'maybe' | 'unusable';
+  outcome: string | null;
+  reason: string;
+  data: RowData & { cells?: string[] };
+  person_id: string | null;
+  person: string | null;
+}
+
+const valuesOf = ({ data }: Row): string[] =>
+  data.cells ?? [
+    data.name,
+    data.title ?? '',
+    data.company ?? '',
+    data.emails.map((one) => one.value).join(', '),
+    data.phones.map((one) => one.value).join(', '),
+  ];
+
+export const importHandlers: Handlers = {
+  'GET /api/imports': async ({ context }) => ({ items: await listImports(context) }),
+  'POST /api/imports': async ({ query, context, request }) => {
+    const { body } = request;
+    if (!Buffer.isBuffer(body) || !body.length)
+      throw invalid('There is nothing in it; nothing was put on the bench.');
+    const isCards = /^\s*BEGIN:VCARD/i.test(
+      body
+        .subarray(0, 200)
+        .toString('latin1')
+        .replace(/^\u00ef\u00bb\u00bf/, ''),
+    );
+    const cards = isCards ? parseCards(body).cards.length : 0;
+    if (isCards && !cards)
+      throw invalid('There is no card in it that could be read; nothing was put on the bench.');
+    const read = isCards ? { reading: null, mapping: null, total: cards } : await readColumns(context, body);
+    const one = await context.write.insert(Import, {
+      id: context.newId(),
+      name: query.name,
+      createdBy: whoActs(context).id,
+      createdAt: context.now(),
+      raw: body,
+      kind: isCards ? 'cards' : 'table',
+      state: 'mapping',
+      ...read,
+    });
+    await context.write.event('add import', `Put ${query.name} on the bench`, whoActs(context).id);
+    return importDetail(context, one.id);
+  },
+  'GET /api/imports/:id': async ({ params, context }) => importDetail(context, params.id),
+  'PUT /api/imports/:id/mapping': async ({ params, body, context }) => {
+    const one = await loadImport(context, params.id, true);
+    if (!['mapping', 'previewing', 'previewed', 'failed'].includes(one.state))
+      throw conflict('This import has begun; its columns stand.');
+    await checkMapping(context, body.mapping, body.choices);
+    await context.write.update(
+      one,
+      { mapping: body.mapping, choices: body.choices, state: 'previewing', done: 0, trouble: '' },
+      body.version,
+    );
+    if (one.reading)
+      await context.sequelize.query(
+        `INSERT INTO import_shapes (key, mapping, used_at) VALUES (:key, :mapping, :now)
+         ON CONFLICT (key) DO UPDATE SET mapping = excluded.mapping, used_at = excluded.used_at`,
+        {
+          replacements: {
+            key: hashOf(shapeKey(one.reading)),
+            mapping: JSON.stringify(body.mapping),
+            now: context.now(),
+          },
+          transaction: context.tx,
+        },
+      );
+    await addJob(context, 'previewImport', { id: one.id }, `preview:${one.id}`);
+    await context.write.event('map import', `Mapped ${one.name}`, whoActs(context).id);
+    return importDetail(context, one.id);
+  },
+  'GET /api/imports/:id/rows': async ({ params, query, context }) => {
+    await loadImport(context, params.id);
+    const rows = await context.sequelize.query<Row>(
+      `SELECT i.row, i.verdict, i.outcome, i.reason, i.data, p.id AS person_id, p.full_name AS person
+         FROM import_rows i LEFT JOIN people p ON p.id = i.person_id
+        WHERE i.import_id = :id AND i.row > :after AND (:verdict::text IS NULL OR i.verdict = :verdict) ORDER BY i.row LIMIT :limit`,
+      {
+        replacements: {
+          id: params.id,
+          after: query.after,
+          verdict: query.verdict ?? null,
+          limit: query.limit + 1,
+        },
+        type: QueryTypes.SELECT,
+        transaction: context.tx,
+      },
+    );
+    const page = rows.slice(0, query.limit);
+    return {
+      items: page.map((row) => ({
+        row: row.row,
+        verdict: row.verdict,
+        outcome: row.outcome,
+        reason: row.reason,
+        values: valuesOf(row),
+        person: row.person_id && row.person ? { id: row.person_id, name: row.person } : null,
+      })),
+      next: rows.length > page.length ? (page.at(-1)?.row ?? null) : null,
+    };
+  },
+  'POST /api/imports/:id/start': async ({ params, context }) => {
+    const one = await loadImport(context, params.id, true);
+    if (one.state === 'running') return importDetail(context, one.id);
+    if (!['previewed', 'paused'].includes(one.state))
+      throw conflict('Look at the preview first: say what the columns hold.');
+    await context.write.update(one, { state: 'running' });
+    await addJob(context, 'runImport', { id: one.id }, `run:${one.id}`);
+    await context.write.event('start import', `Began the import of ${one.name}`, whoActs(context).id);
+    return importDetail(context, one.id);
+  },
+  'POST /api/imports/:id/pause': async ({ params, context }) => {
+    const one = await loadImport(context, params.id, true);
+    if (one.state !== 'running') throw conflict('This import is not running.');
+    await context.write.update(one, { state: 'paused' });
+    await context.write.event('pause import', `Paused the import of ${one.name}`, whoActs(context).id);
+    return importDetail(context, one.id);
+  },
+  'POST /api/imports/:id/undo': async ({ params, context }) => {
+    const one = await loadImport(context, params.id, true);
+    if (!['done', 'paused'].includes(one.state))
+      throw conflict('Only an import that is done or paused can be taken back.');
+    await context.write.update(one, { state: 'undoing' });
+    await addJob(context, 'undoImport', { id: one.id }, `undo:${one.id}`);
+    await context.write.event(
+      'take back import',
+      `Takes back the import of ${one.name}`,
+      whoActs(context).id,
+    );
+    return importDetail(context, one.id);
+  },
+  'DELETE /api/imports/:id': async ({ params, context }) => {
+    const one = await loadImport(context, params.id, true);
+    if (!['mapping', 'previewing', 'previewed', 'failed', 'undone'].includes(one.state))
+      throw conflict('This import has written records. Take it back first.');
+    await context.sequelize.query('DELETE FROM import_rows WHERE import_id = :id', {
+      replacements: { id: one.id },
+      transaction: context.tx,
+    });
+    await one.destroy({ transaction: context.tx });
+    return { eventId: null };
+  },
+};
+
+/** The rows that were not taken, as a file like the one that came, with the reason in a column of its own. */
+async function rejectedTable(context: Context, id: string): Promise<{ name: string; text: string }> {
+  const one = await loadImport(context, id);
+  const rows = await context.sequelize.query<Row>(
+    `SELECT row, verdict, outcome, reason, data, NULL AS person_id, NULL AS person FROM import_rows
+      WHERE import_id = :id AND (verdict = 'unusable' OR outcome = 'rejected' OR (verdict = 'maybe' AND outcome IS NULL)) ORDER BY row`,
+    { replacements: { id }, type: QueryTypes.SELECT, transaction: context.tx },
+  );
+  const head = one.reading?.columns.map((column) => column.heading) ?? ['Name', 'Company'];
+  const text = writeCsv([
+    [...head, 'Why it was not taken'],
+    ...rows.map((row) => {
+      const cells = valuesOf(row).slice(0, head.length);
+      return [
+        ...cells,
+        ...Array<string>(head.length - cells.length).fill(''),
+        row.reason || 'may be somebody we know',
+      ];
+    }),
+  ]);
+  return { name: one.name, text };
+}
+
+export function mountImportFiles(app: FastifyInstance, tools: Tools): void {
+  app.get<{ Params: { id: string } }>(
+    '/api/imports/:id/rejected.csv',
+    {
+      schema: {
+        summary: 'The rows that were not taken, with the reason',
+        tags: ['imports'],
+        params: IdParam,
+        produces: ['text/csv'],
+      },
+    },
+    async (request, reply) => {
+      const { name, text } = await perform(tools, request.actor, (context) =>
+        rejectedTable(context, request.params.id),
+      );
+      return reply
+        .type('text/csv; charset=utf-8')
+        .header('content-disposition', disposition(`${name.replace(/\.[^.]*$/, '')} not taken.csv`))
+        .send(`\ufeff${text}`);
+    },
+  );
+}

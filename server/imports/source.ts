@@ -1,0 +1,126 @@
+import { parseCards } from '@emporikon/core/formats/vcard';
+import { UnsafeWorkbook } from '@emporikon/core/formats/sheet';
+import { readCardClaims } from '@emporikon/core/reading/card/read';
+import { readTable } from '@emporikon/core/reading/table/read';
+import { readRow, rowKey } from '@emporikon/core/reading/table/rows';
+import type { Column } from '@emporikon/core/reading/table/columns';
+import type { Claim } from '@emporikon/core/reading/types';
+import type { Mapping } from '@emporikon/contract/imports';
+import type { PhoneType } from '@emporikon/core/people/phones';
+import type { CustomField } from '../db/models/fields';
+import { invalid } from '../http/problems';
+
+/** What one row says of one person, small enough to keep a hundred thousand of them. */
+export interface RowData {
+  name: string;
+  title?: string;
+  company?: string;
+  address?: string;
+  birthday?: string;
+  timeZone?: string;
+  note?: string;
+  emails: { value: string; normalized: string }[];
+  phones: { value: string; normalized: string; type: PhoneType }[];
+  links: { kind: 'url' | 'profile'; value: string; normalized: string }[];
+  custom?: Record<string, string>;
+  tags?: string[];
+}
+
+export interface SourceRow {
+  row: number;
+  data: RowData;
+  key: string | null;
+  /** Why the row cannot be used; empty when it can. */
+  reason: string;
+  cells: string[];
+}
+
+const claimed = (claims: readonly Claim[], field: string): string | undefined =>
+  claims.find((claim) => claim.field === field)?.value;
+
+function dataOf(claims: readonly Claim[], tags: readonly string[]): RowData {
+  const data: RowData = { name: claimed(claims, 'fullName') ?? '', emails: [], phones: [], links: [] };
+  for (const claim of claims) {
+    const normalized = claim.normalized ?? claim.value;
+    if (claim.field === 'email') data.emails.push({ value: claim.value, normalized });
+    else if (claim.field === 'phone')
+      data.phones.push({ value: claim.value, normalized, type: claim.type ?? 'work' });
+    else if (claim.field === 'url' || claim.field === 'profile')
+      data.links.push({ kind: claim.field, value: claim.value, normalized });
+    else if (claim.field === 'jobTitle') data.title = claim.value;
+    else if (claim.field === 'companyName') data.company = claim.value;
+    else if (claim.field === 'address') data.address = claim.value;
+    else if (claim.field === 'birthday') data.birthday = claim.value;
+    else if (claim.field === 'timeZone') data.timeZone = claim.value;
+    else if (claim.field === 'note') data.note = claim.value;
+    else if (claim.field.startsWith('custom:'))
+      data.custom = { ...data.custom, [claim.field.slice('custom:'.length)]: claim.value };
+  }
+  if (tags.length) data.tags = [...tags];
+  return data;
+}
+
+/** What keeps a row from being somebody. */
+function unusable(data: RowData, problems: readonly string[]): string {
+  if (data.name || data.emails.length) return '';
+  return problems[0] ?? 'there is neither a name nor an address in it';
+}
+
+/** A table as it stands on the bench. @throws 422 for a workbook that is none, or one that would blow up */
+export async function openTable(raw: Buffer, custom: readonly CustomField[]): ReturnType<typeof readTable> {
+  try {
+    return await readTable(
+      raw,
+      custom.map(({ key, label }) => ({ key, label })),
+    );
+  } catch (error) {
+    if (error instanceof UnsafeWorkbook) throw invalid(error.message);
+    throw error;
+  }
+}
+
+/** The rows of a table by a mapping, one after the other, so that a hundred thousand need not stand in memory twice. */
+export async function* tableRows(raw: Buffer, mapping: Mapping, country: string): AsyncGenerator<SourceRow> {
+  const { rows } = await openTable(raw, []);
+  const head = mapping.hasHead ? (rows[0] ?? []) : [];
+  const body = mapping.hasHead ? rows.slice(1) : rows;
+  const columns: Column[] = mapping.columns.map((one) => ({
+    index: one.index,
+    heading: head[one.index]?.trim() || `column ${one.index + 1}`,
+    field: one.field,
+    type: one.type,
+    by: 'hand',
+    samples: [],
+    filled: 1,
+  }));
+  for (const [row, cells] of body.entries()) {
+    const { claims, tags, problems } = readRow(
+      cells,
+      { columns, dates: mapping.dates },
+      mapping.country ?? country,
+    );
+    const data = dataOf(claims, tags);
+    const reason = unusable(
+      data,
+      problems.map((one) => one.text),
+    );
+    yield { row, data, key: rowKey(claims), reason, cells };
+  }
+}
+
+/** The same for a file of cards. */
+export async function* cardRows(raw: Buffer, country: string): AsyncGenerator<SourceRow> {
+  const { cards } = parseCards(raw);
+  for (const [row, card] of cards.entries()) {
+    const claims = readCardClaims(card, country);
+    const data = dataOf(claims, []);
+    if (!data.name && data.company) data.name = data.company;
+    yield {
+      row,
+      data,
+      key: rowKey(claims),
+      reason: unusable(data, []),
+      cells: [data.name, data.company ?? ''],
+    };
+  }
+}

@@ -1,0 +1,131 @@
+import { EventEmitter } from 'node:events';
+import {
+  Logger,
+  run,
+  runMigrations,
+  runOnce,
+  type Runner,
+  type TaskList,
+  type WorkerEvents,
+} from 'graphile-worker';
+import pg from 'pg';
+import type { Context } from '../commands/context';
+
+/** What is done in the background, and what each needs. */
+export interface JobInputs {
+  previewImport: { id: string };
+  runImport: { id: string };
+  undoImport: { id: string };
+  readMailbox: { id: string };
+  readMailboxes: Record<string, never>;
+  bringAlong: { mailboxId: string; address: string; personId: string };
+  askConsent: { submissionId: string; token: string };
+}
+export type JobName = keyof JobInputs;
+
+/**
+ * Asks for a job, in the transaction of the command that asks: it is done after the commit or not at all.
+ * @param key what makes two requests the same; one that waits already is not asked for twice
+ */
+export async function addJob<Name extends JobName>(
+  context: Pick<Context, 'sequelize' | 'tx'>,
+  name: Name,
+  input: JobInputs[Name],
+  key: string | null = null,
+): Promise<void> {
+  await context.sequelize.query(
+    'SELECT graphile_worker.add_job(:name, payload => :input::json, job_key => :key, max_attempts => 12)',
+    { replacements: { name, input: JSON.stringify(input), key }, transaction: context.tx },
+  );
+}
+
+export type JobHandlers = { [Name in JobName]: (input: JobInputs[Name]) => Promise<void> };
+
+/** Brings the tables of the queue up to date. Safe from several processes at once. */
+export const migrateQueue = (connectionString: string): Promise<void> =>
+  runMigrations({ connectionString, logger: quiet });
+
+const quiet = new Logger(() => () => undefined);
+const tasksOf = (handlers: JobHandlers): TaskList =>
+  Object.fromEntries(
+    Object.entries(handlers).map(([name, handle]) => [
+      name,
+      (payload: unknown) => (handle as (input: unknown) => Promise<void>)(payload),
+    ]),
+  );
+
+/** Does every job that waits, and returns when none is left. For a run without a worker of its own. */
+export const runWaitingJobs = (connectionString: string, handlers: JobHandlers): Promise<void> =>
+  runOnce({
+    connectionString,
+    taskList: tasksOf(handlers),
+    logger: quiet,
+    noHandleSignals: true,
+    concurrency: 1,
+  });
+
+const ALIVE = 4600_0002;
+const SWEEP_MS = 2000;
+
+/**
+ * A worker of the queue. It holds an advisory lock for as long as it lives, so that the jobs of one that was killed are
+ * free again within seconds instead of hours.
+ */
+export class JobWorker {
+  private runner: Runner | null = null;
+  private client: pg.Client | null = null;
+  private timer: NodeJS.Timeout | null = null;
+
+  constructor(
+    private readonly connectionString: string,
+    private readonly handlers: JobHandlers,
+    private readonly onError: (error: Error) => void,
+  ) {}
+
+  async start(): Promise<void> {
+    const client = new pg.Client({ connectionString: this.connectionString, keepAlive: true });
+    client.on('error', this.onError);
+    await client.connect();
+    this.client = client;
+    const events = new EventEmitter() as WorkerEvents;
+    events.on('worker:create', ({ worker }) => {
+      void client
+        .query('SELECT pg_advisory_lock($1, hashtext($2))', [ALIVE, worker.workerId])
+        .catch(this.onError);
+    });
+    events.on('job:error', ({ error }) =>
+      this.onError(error instanceof Error ? error : new Error(String(error))),
+    );
+    this.runner = await run({
+      events,
+      connectionString: this.connectionString,
+      taskList: tasksOf(this.handlers),
+      concurrency: 2,
+      crontab: '*/2 * * * * readMailboxes',
+      pollInterval: 1000,
+      noHandleSignals: true,
+      logger: quiet,
+    });
+    await this.sweep();
+    this.timer = setInterval(() => void this.sweep().catch(this.onError), SWEEP_MS);
+  }
+
+  /** Frees the jobs of workers whose lock nobody holds any more. */
+  private async sweep(): Promise<void> {
+    if (!this.client) return;
+    await this.client.query(
+      `WITH held AS (SELECT DISTINCT locked_by AS id FROM graphile_worker._private_jobs WHERE locked_by IS NOT NULL),
+            dead AS (SELECT id FROM held WHERE NOT EXISTS (
+              SELECT 1 FROM pg_locks l WHERE l.locktype = 'advisory' AND l.classid = $1 AND l.objid = (hashtext(held.id)::bigint & 4294967295) AND l.granted))
+       SELECT graphile_worker.force_unlock_workers(array_agg(id)) FROM dead HAVING count(*) > 0`,
+      [ALIVE],
+    );
+  }
+
+  async stop(): Promise<void> {
+    if (this.timer) clearInterval(this.timer);
+    await this.runner?.stop().catch(() => undefined);
+    await this.client?.end().catch(() => undefined);
+    this.client = null;
+  }
+}

@@ -1,0 +1,33 @@
+import type { Context } from '../commands/context';
+import { linkTo } from '../captures/entry';
+import { fileCapture } from '../captures/filing';
+import { storeCapture } from '../captures/store';
+import { LedgerEntry } from '../db/models/ledger';
+import { Person } from '../db/models/people';
+
+/**
+ * Puts one message into the ledger of the people it is with. A message that is there already, because a colleague has it
+ * too or it came by post, is linked to them and not doubled.
+ */
+export async function fileMessage(
+  context: Context,
+  raw: Buffer,
+  at: Date,
+  personIds: readonly string[],
+): Promise<void> {
+  const [first, ...others] = personIds;
+  if (!first) return;
+  const { capture } = await storeCapture(context, raw, { mediaType: 'message/rfc822', by: 'mailbox', at });
+  if (capture.state === 'waiting')
+    await fileCapture(context, capture.id, { person: first, onlyOpenWork: true });
+  const entry = await LedgerEntry.findOne({
+    where: capture.messageId ? { messageId: capture.messageId } : { captureId: capture.id },
+    transaction: context.tx,
+  });
+  if (!entry) return;
+  for (const personId of [first, ...others]) {
+    const person = await Person.findByPk(personId, { transaction: context.tx });
+    await linkTo(context, entry.id, { personId, companyId: person?.companyId ?? null });
+  }
+  await context.write.event('file mail', 'Filed a message of a mailbox', context.actor?.id ?? null);
+}

@@ -1,0 +1,225 @@
+import { perform, type Actor, type Context, type Tools } from '../commands/context';
+import { storeCapture } from '../captures/store';
+import { Mailbox } from '../db/models/mailboxes';
+import { User } from '../db/models/users';
+import { openImap, type ImapReader, type OpenFolder, type Seen } from '../outside/imap';
+import { actorOf } from '../session/identify';
+import { QueryTypes } from 'sequelize';
+import { fileMessage } from './file';
+import { unseal } from './seal';
+import { isNever, partiesOf, peopleBy } from './sort';
+
+const BATCH = 50;
+
+interface FolderState {
+  uid_validity: number;
+  uid_next: number;
+}
+
+async function stateOf(context: Context, mailboxId: string, path: string): Promise<FolderState | null> {
+  const [row] = await context.sequelize.query<FolderState>(
+    'SELECT uid_validity, uid_next FROM mailbox_folders WHERE mailbox_id = :mailboxId AND path = :path',
+    { replacements: { mailboxId, path }, type: QueryTypes.SELECT, transaction: context.tx },
+  );
+  return row ?? null;
+}
+
+const keepState = (
+  context: Context,
+  mailboxId: string,
+  folder: OpenFolder,
+  uidNext: number,
+): Promise<unknown> =>
+  context.sequelize.query(
+    `INSERT INTO mailbox_folders (mailbox_id, path, uid_validity, uid_next) VALUES (:mailboxId, :path, :validity, :uidNext)
+     ON CONFLICT (mailbox_id, path) DO UPDATE SET uid_validity = excluded.uid_validity, uid_next = excluded.uid_next`,
+    {
+      replacements: { mailboxId, path: folder.path, validity: folder.uidValidity, uidNext },
+      transaction: context.tx,
+    },
+  );
+
+/** Notes with whom a message is, so that people we write with often can be proposed, and their messages found again. */
+async function note(
+  context: Context,
+  mailbox: Mailbox,
+  folder: OpenFolder,
+  seen: Seen,
+  isFiled: boolean,
+): Promise<void> {
+  const { sentByUs, parties } = partiesOf(context, mailbox, seen);
+  for (const { address, name } of parties)
+    if (!isNever(mailbox, address))
+      await context.sequelize.query(
+        `INSERT INTO mailbox_messages (mailbox_id, path, uid_validity, uid, message_id, address, name, sent_by_us, at, filed)
+         VALUES (:mailboxId, :path, :validity, :uid, :messageId, :address, :name, :sentByUs, :at, :isFiled) ON CONFLICT DO NOTHING`,
+        {
+          replacements: {
+            mailboxId: mailbox.id,
+            path: folder.path,
+            validity: folder.uidValidity,
+            uid: seen.uid,
+            messageId: seen.messageId,
+            address,
+            name: name.slice(0, 200),
+            sentByUs,
+            at: seen.at,
+            isFiled,
+          },
+          transaction: context.tx,
+        },
+      );
+}
+
+/** One batch of a folder in one transaction, with where the next begins; cut off, it is read again and nothing doubles. */
+async function takeBatch(
+  tools: Tools,
+  actor: Actor,
+  mailbox: Mailbox,
+  reader: ImapReader,
+  folder: OpenFolder,
+  batch: readonly Seen[],
+): Promise<void> {
+  await perform(tools, actor, async (context) => {
+    const parties = batch.map((seen) =>
+      partiesOf(context, mailbox, seen).parties.filter((one) => !isNever(mailbox, one.address)),
+    );
+    const known = await peopleBy(
+      context,
+      parties.flat().map((one) => one.address),
+    );
+    const peopleOf = (index: number): string[] => [
+      ...new Set(
+        (parties[index] ?? [])
+          .map((one) => known.get(one.address))
+          .filter((id): id is string => id !== undefined),
+      ),
+    ];
+    const wanted = mailbox.choice === 'none' ? [] : batch.filter((_, index) => peopleOf(index).length > 0);
+    const sources = await reader.sources(wanted.map((seen) => seen.uid));
+    for (const [index, seen] of batch.entries()) {
+      const raw = sources.get(seen.uid);
+      if (raw && mailbox.choice === 'all') await fileMessage(context, raw, seen.at, peopleOf(index));
+      else if (raw) await storeCapture(context, raw, { mediaType: 'message/rfc822', by: 'mailbox' });
+      await note(context, mailbox, folder, seen, raw !== undefined);
+    }
+    await keepState(context, mailbox.id, folder, (batch.at(-1)?.uid ?? 0) + 1);
+  });
+}
+
+async function readFolder(
+  tools: Tools,
+  actor: Actor,
+  mailbox: Mailbox,
+  reader: ImapReader,
+  path: string,
+): Promise<void> {
+  const folder = await reader.open(path);
+  const state = await perform(tools, null, (context) => stateOf(context, mailbox.id, path));
+  // Another UIDVALIDITY means that the UIDs of before name other messages now (RFC 3501 §2.3.1.1): all are looked at
+  // again, and what was filed is known by its Message-ID.
+  let next = state && Number(state.uid_validity) === folder.uidValidity ? Number(state.uid_next) : 1;
+  while (next < folder.uidNext) {
+    const batch = await reader.since(next, BATCH);
+    if (!batch.length) break;
+    await takeBatch(tools, actor, mailbox, reader, folder, batch);
+    next = (batch.at(-1)?.uid ?? next) + 1;
+  }
+  await perform(tools, null, (context) =>
+    keepState(context, mailbox.id, folder, Math.max(next, folder.uidNext)),
+  );
+}
+
+async function say(
+  tools: Tools,
+  mailbox: Mailbox,
+  patch: Partial<Pick<Mailbox, 'state' | 'trouble' | 'readAt'>>,
+): Promise<void> {
+  await perform(tools, null, async (context) => {
+    const row = await Mailbox.findByPk(mailbox.id, { transaction: context.tx, lock: true });
+    if (!row) return;
+    await context.write.update(row, patch);
+    await context.write.event('read mailbox', `Read ${row.address}`, null);
+  });
+}
+
+/** Opens somebody's mailbox. @throws with words for people */
+export async function openMailbox(tools: Tools, mailbox: Mailbox): Promise<ImapReader> {
+  const { sealKey } = tools.outside;
+  if (!sealKey) throw new Error('no key for mailbox passwords is set (EMPORIKON_SECRET)');
+  let password: string;
+  try {
+    password = unseal(mailbox.sealed, sealKey);
+  } catch {
+    throw new Error('The password cannot be read under the present key; give it again.');
+  }
+  return openImap({ ...mailbox.get({ plain: true }), password });
+}
+
+export async function ownerOf(userId: string): Promise<Actor | null> {
+  const user = await User.findOne({ where: { id: userId, active: true } });
+  return user ? actorOf(user) : null;
+}
+
+/**
+ * Reads what is new in a mailbox. A connection that drops leaves what was done done; the next reading goes on there.
+ * @throws when the server is down, so that the queue tries again; the mailbox says so meanwhile
+ */
+export async function readMailbox(tools: Tools, id: string): Promise<void> {
+  const mailbox = await Mailbox.findByPk(id);
+  const actor = mailbox ? await ownerOf(mailbox.userId) : null;
+  if (!mailbox || !actor) return;
+  if (mailbox.state !== 'reading') await say(tools, mailbox, { state: 'reading' });
+  let reader: ImapReader | null = null;
+  try {
+    reader = await openMailbox(tools, mailbox);
+    for (const path of await reader.folders()) await readFolder(tools, actor, mailbox, reader, path);
+    await say(tools, mailbox, { state: 'current', trouble: '', readAt: tools.now() });
+  } catch (error) {
+    const words = error instanceof Error ? error.message : String(error);
+    await say(tools, mailbox, { state: 'down', trouble: words.slice(0, 300) });
+    throw error;
+  } finally {
+    await reader?.close();
+  }
+}
+
+/** Brings the past messages of somebody who was just filed into the ledger. */
+export async function bringAlong(
+  tools: Tools,
+  mailboxId: string,
+  address: string,
+  personId: string,
+): Promise<void> {
+  const mailbox = await Mailbox.findByPk(mailboxId);
+  const actor = mailbox ? await ownerOf(mailbox.userId) : null;
+  if (!mailbox || !actor) return;
+  const rows = await tools.sequelize.query<{ path: string; uid_validity: number; uid: number; at: Date }>(
+    'SELECT path, uid_validity, uid, at FROM mailbox_messages WHERE mailbox_id = :mailboxId AND address = :address AND NOT filed ORDER BY at',
+    { replacements: { mailboxId, address }, type: QueryTypes.SELECT },
+  );
+  if (!rows.length) return;
+  const reader = await openMailbox(tools, mailbox);
+  try {
+    for (const path of new Set(rows.map((row) => row.path))) {
+      const folder = await reader.open(path);
+      const here = rows.filter((row) => row.path === path && Number(row.uid_validity) === folder.uidValidity);
+      for (let from = 0; from < here.length; from += BATCH) {
+        const batch = here.slice(from, from + BATCH);
+        const sources = await reader.sources(batch.map((row) => Number(row.uid)));
+        await perform(tools, actor, async (context) => {
+          for (const row of batch) {
+            const raw = sources.get(Number(row.uid));
+            if (raw) await fileMessage(context, raw, row.at, [personId]);
+            await context.sequelize.query(
+              'UPDATE mailbox_messages SET filed = true WHERE mailbox_id = :mailboxId AND path = :path AND uid = :uid AND address = :address',
+              { replacements: { mailboxId, path, uid: row.uid, address }, transaction: context.tx },
+            );
+          }
+        });
+      }
+    }
+  } finally {
+    await reader.close();
+  }
+}

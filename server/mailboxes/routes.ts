@@ -1,0 +1,152 @@
+import type { Mailbox as MailboxView } from '@emporikon/contract/mailboxes';
+import { isRoleName, nameFromLocalPart } from '@emporikon/core/people/names';
+import { localPart, normalizeEmail } from '@emporikon/core/people/emails';
+import { QueryTypes } from 'sequelize';
+import { whoActs, type Context } from '../commands/context';
+import { Mailbox } from '../db/models/mailboxes';
+import type { Handlers } from '../http/mount';
+import { conflict, notFound } from '../http/problems';
+import { addJob } from '../jobs/queue';
+import { addPerson } from '../people/commands';
+import { seal } from './seal';
+import { isNever, peopleBy } from './sort';
+
+async function own(context: Context, id: string): Promise<Mailbox> {
+  const mailbox = await Mailbox.findOne({
+    where: { id, userId: whoActs(context).id },
+    transaction: context.tx,
+    lock: true,
+  });
+  if (!mailbox) throw notFound('You have no such mailbox.');
+  return mailbox;
+}
+
+async function asView(context: Context, mailbox: Mailbox): Promise<MailboxView> {
+  const [count] = await context.sequelize.query<{ n: number }>(
+    'SELECT count(DISTINCT (path, uid_validity, uid))::int AS n FROM mailbox_messages WHERE mailbox_id = :id',
+    { replacements: { id: mailbox.id }, type: QueryTypes.SELECT, transaction: context.tx },
+  );
+  return {
+    id: mailbox.id,
+    version: mailbox.version,
+    address: mailbox.address,
+    host: mailbox.host,
+    port: mailbox.port,
+    secure: mailbox.secure,
+    username: mailbox.username,
+    choice: mailbox.choice ?? 'all',
+    never: mailbox.never ?? [],
+    state: mailbox.state ?? 'new',
+    trouble: mailbox.trouble ?? '',
+    readAt: mailbox.readAt?.toISOString() ?? null,
+    messages: count?.n ?? 0,
+  };
+}
+
+/** From how many messages on we say that we write with somebody often. */
+const OFTEN = 2;
+
+interface Row {
+  address: string;
+  name: string;
+  received: number;
+  sent: number;
+  first: Date;
+  last: Date;
+}
+
+function sealed(context: Context, password: string): string {
+  const { sealKey } = context.outside;
+  if (!sealKey) throw conflict('No key to seal passwords with is set (EMPORIKON_SECRET); nothing was kept.');
+  return seal(password, sealKey);
+}
+
+export const mailboxHandlers: Handlers = {
+  'GET /api/mailboxes': async ({ context }) => {
+    const rows = await Mailbox.findAll({
+      where: { userId: whoActs(context).id },
+      order: ['createdAt'],
+      transaction: context.tx,
+    });
+    const items = [];
+    for (const row of rows) items.push(await asView(context, row));
+    return { items };
+  },
+  'POST /api/mailboxes': async ({ body, context }) => {
+    const { password, ...given } = body;
+    const userId = whoActs(context).id;
+    const address = given.address.toLowerCase();
+    if (await Mailbox.findOne({ where: { userId, address }, transaction: context.tx }))
+      throw conflict(`${address} is read already.`);
+    const mailbox = await context.write.insert(Mailbox, {
+      id: context.newId(),
+      ...given,
+      address,
+      userId,
+      sealed: sealed(context, password),
+      createdAt: context.now(),
+    });
+    await addJob(context, 'readMailbox', { id: mailbox.id }, `mailbox:${mailbox.id}`);
+    const eventId = await context.write.event('add mailbox', `Reads ${address} from now on`, userId);
+    return { eventId, mailbox: await asView(context, mailbox) };
+  },
+  'PATCH /api/mailboxes/:id': async ({ params, body, context }) => {
+    const mailbox = await own(context, params.id);
+    const { version, password, ...patch } = body;
+    await context.write.update(
+      mailbox,
+      { ...patch, ...(password ? { sealed: sealed(context, password) } : {}) },
+      version,
+    );
+    if (password) await addJob(context, 'readMailbox', { id: mailbox.id }, `mailbox:${mailbox.id}`);
+    return {
+      eventId: await context.write.event('change mailbox', `Changed ${mailbox.address}`, whoActs(context).id),
+    };
+  },
+  'DELETE /api/mailboxes/:id': async ({ params, context }) => {
+    const mailbox = await own(context, params.id);
+    await context.write.remove(mailbox);
+    await context.write.event('remove mailbox', `Reads ${mailbox.address} no more`, whoActs(context).id);
+    return { eventId: null };
+  },
+  'POST /api/mailboxes/:id/reading': async ({ params, context }) => {
+    const mailbox = await own(context, params.id);
+    await addJob(context, 'readMailbox', { id: mailbox.id }, `mailbox:${mailbox.id}`);
+    return { asked: true };
+  },
+  'GET /api/mailboxes/:id/correspondents': async ({ params, context }) => {
+    const mailbox = await own(context, params.id);
+    const rows = await context.sequelize.query<Row>(
+      `SELECT m.address, max(m.name) AS name, count(DISTINCT coalesce(m.message_id, m.path || m.uid)) FILTER (WHERE NOT m.sent_by_us)::int AS received,
+              count(DISTINCT coalesce(m.message_id, m.path || m.uid)) FILTER (WHERE m.sent_by_us)::int AS sent, min(m.at) AS first, max(m.at) AS last
+         FROM mailbox_messages m WHERE m.mailbox_id = :id
+          AND NOT EXISTS (SELECT 1 FROM contact_points k WHERE k.kind = 'email' AND k.normalized = m.address)
+        GROUP BY m.address HAVING count(DISTINCT coalesce(m.message_id, m.path || m.uid)) >= :often
+        ORDER BY count(*) FILTER (WHERE m.sent_by_us) > 0 DESC, count(*) DESC, max(m.at) DESC LIMIT 100`,
+      { replacements: { id: mailbox.id, often: OFTEN }, type: QueryTypes.SELECT, transaction: context.tx },
+    );
+    return {
+      items: rows
+        .filter(
+          (row) => !isNever(mailbox, row.address) && !(isRoleName(localPart(row.address)) && row.sent === 0),
+        )
+        .map((row) => ({ ...row, first: row.first.toISOString(), last: row.last.toISOString() })),
+    };
+  },
+  'POST /api/mailboxes/:id/correspondents': async ({ params, body, context }) => {
+    const mailbox = await own(context, params.id);
+    const address = normalizeEmail(body.address);
+    if (body.never) {
+      await context.write.update(mailbox, { never: [...new Set([...(mailbox.never ?? []), address])] });
+      const eventId = await context.write.event('never file', `Never files ${address}`, whoActs(context).id);
+      return { eventId, person: null };
+    }
+    const known = (await peopleBy(context, [address])).get(address);
+    const name = body.name || nameFromLocalPart(localPart(address)) || address;
+    const { id, eventId } = known
+      ? { id: known, eventId: null }
+      : await addPerson(context, { fullName: name, email: address });
+    await addJob(context, 'bringAlong', { mailboxId: mailbox.id, address, personId: id });
+    return { eventId, person: { id, name } };
+  },
+};

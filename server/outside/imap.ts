@@ -1,0 +1,121 @@
+import { ImapFlow, type FetchMessageObject, type ListResponse } from 'imapflow';
+
+export interface ImapAccount {
+  host: string;
+  port: number;
+  secure: boolean;
+  username: string;
+  password: string;
+}
+
+export interface Seen {
+  uid: number;
+  messageId: string | null;
+  from: { name: string; address: string } | null;
+  to: { name: string; address: string }[];
+  at: Date;
+}
+
+export interface OpenFolder {
+  path: string;
+  uidValidity: number;
+  uidNext: number;
+}
+
+/** A mailbox that is being read. It is opened read-only: no flag is set, nothing is moved or deleted. */
+export interface ImapReader {
+  folders(): Promise<string[]>;
+  open(path: string): Promise<OpenFolder>;
+  /** What came since a UID, at most `limit` messages, oldest first, without their contents. */
+  since(uid: number, limit: number): Promise<Seen[]>;
+  /** Whole messages of the open folder, by UID; those that are gone are left out. */
+  sources(uids: readonly number[]): Promise<Map<number, Buffer>>;
+  close(): Promise<void>;
+}
+
+const LEFT_OUT = new Set(['\\Junk', '\\Trash', '\\Drafts']);
+const TIMEOUT_MS = 20_000;
+
+const isRead = (folder: ListResponse): boolean =>
+  !folder.flags.has('\\Noselect') &&
+  !folder.flags.has('\\NonExistent') &&
+  !LEFT_OUT.has(folder.specialUse ?? '') &&
+  !/^(?:junk|spam|trash|drafts|deleted)/i.test(folder.name);
+
+function asSeen(message: FetchMessageObject): Seen {
+  const { envelope } = message;
+  const people = (list: { name?: string; address?: string }[] | undefined): Seen['to'] =>
+    (list ?? []).flatMap((one) =>
+      one.address ? [{ name: one.name ?? '', address: one.address.toLowerCase() }] : [],
+    );
+  return {
+    uid: message.uid,
+    messageId: envelope?.messageId ?? null,
+    from: people(envelope?.from)[0] ?? null,
+    to: [...people(envelope?.to), ...people(envelope?.cc)],
+    at: new Date(envelope?.date ?? message.internalDate ?? 0),
+  };
+}
+
+/** @throws with words for people when the server is not there or does not let us in */
+export async function openImap(account: ImapAccount): Promise<ImapReader> {
+  const client = new ImapFlow({
+    host: account.host,
+    port: account.port,
+    secure: account.secure,
+    auth: { user: account.username, pass: account.password },
+    logger: false,
+    disableAutoIdle: true,
+    connectionTimeout: TIMEOUT_MS,
+    greetingTimeout: TIMEOUT_MS,
+    socketTimeout: TIMEOUT_MS * 3,
+  });
+  // Without a listener a dropped connection would end the process; whoever waits for an answer is told by it failing.
+  client.on('error', () => undefined);
+  try {
+    await client.connect();
+  } catch (error) {
+    const denied = error instanceof Error && 'authenticationFailed' in error;
+    throw new Error(
+      denied
+        ? `${account.host} does not take this name and password.`
+        : `${account.host}:${account.port} cannot be reached.`,
+    );
+  }
+  return {
+    async folders() {
+      return (await client.list()).filter(isRead).map((folder) => folder.path);
+    },
+    async open(path) {
+      const box = await client.mailboxOpen(path, { readOnly: true });
+      return { path, uidValidity: Number(box.uidValidity), uidNext: box.uidNext };
+    },
+    async since(uid, limit) {
+      const found: Seen[] = [];
+      const uids = (await client.search({ uid: `${uid}:*` }, { uid: true })) || [];
+      // "5:*" names the last message even where its UID is lower (RFC 3501 §6.4.8).
+      const wanted = uids
+        .filter((one) => one >= uid)
+        .sort((a, b) => a - b)
+        .slice(0, limit);
+      if (!wanted.length) return [];
+      for await (const message of client.fetch(
+        wanted.join(','),
+        { uid: true, envelope: true, internalDate: true },
+        { uid: true },
+      ))
+        found.push(asSeen(message));
+      return found.sort((a, b) => a.uid - b.uid);
+    },
+    async sources(uids) {
+      const found = new Map<number, Buffer>();
+      if (!uids.length) return found;
+      for await (const message of client.fetch(uids.join(','), { uid: true, source: true }, { uid: true }))
+        if (message.source) found.set(message.uid, message.source);
+      return found;
+    },
+    async close() {
+      await client.logout().catch(() => client.close());
+    },
+  };
+}

@@ -1,0 +1,40 @@
+import { IdParam } from '@emporikon/contract/common';
+import type { FastifyInstance } from 'fastify';
+import { disposition } from '../captures/attachments';
+import { perform, type Tools } from '../commands/context';
+import { peopleTable, personCard } from './cards';
+
+/** People as files: one as a card, all as a table. */
+export function mountPeopleFiles(app: FastifyInstance, tools: Tools): void {
+  app.get<{ Params: { id: string } }>(
+    '/api/people/:id/card',
+    {
+      schema: {
+        summary: 'A person as a vCard 4.0',
+        tags: ['people'],
+        params: IdParam,
+        produces: ['text/vcard'],
+      },
+    },
+    async (request, reply) => {
+      const { name, card } = await perform(tools, request.actor, (context) =>
+        personCard(context, request.params.id),
+      );
+      return reply
+        .type('text/vcard; charset=utf-8')
+        .header('content-disposition', disposition(`${name}.vcf`))
+        .send(card);
+    },
+  );
+  app.get(
+    '/api/people.csv',
+    { schema: { summary: 'Everybody as a table', tags: ['people'], produces: ['text/csv'] } },
+    async (request, reply) => {
+      const table = await perform(tools, request.actor, peopleTable);
+      return reply
+        .type('text/csv; charset=utf-8')
+        .header('content-disposition', disposition('people.csv'))
+        .send(`\ufeff${table}`);
+    },
+  );
+}

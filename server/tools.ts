@@ -1,0 +1,26 @@
+import type { Sequelize } from 'sequelize';
+import { systemTools, type Tools } from './commands/context';
+import type { Config } from './config';
+import { openExchange } from './outside/exchange';
+import { openPost } from './outside/post';
+
+/** The tools of a process, with the services outside as the settings name them. */
+export const toolsOf = (config: Config, sequelize: Sequelize): Tools =>
+  systemTools(
+    sequelize,
+    {
+      ours: config.ours,
+      currency: config.currency,
+      country: config.country,
+      publicUrl: config.publicUrl,
+    },
+    {
+      pages: { allowed: config.fetchAllowed },
+      exchange:
+        config.exchangeUrl && config.exchangeSecret
+          ? openExchange(config.exchangeUrl, config.exchangeSecret)
+          : null,
+      post: config.postServer ? openPost(config.postServer, config.mailFrom) : null,
+      sealKey: config.sealKey,
+    },
+  );
