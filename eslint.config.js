@@ -21,9 +21,10 @@ const outward = [
   '@emporikon/demo*',
   '@emporikon/standins*',
   '@emporikon/cli*',
+  '@emporikon/clipper*',
 ];
 const others = (own) =>
-  ['core', 'contract', 'server', 'web', 'standins', 'demo', 'cli'].filter((name) => name !== own);
+  ['core', 'contract', 'server', 'web', 'standins', 'demo', 'cli', 'clipper'].filter((name) => name !== own);
 const sideways = (own) => others(own).flatMap((name) => [`**/../${name}/**`, `../${name}/**`]);
 
 export default ts.config(
@@ -116,5 +117,10 @@ export default ts.config(
     [[['@emporikon/*', ...sideways('standins')], 'a stand-in knows nothing of the app.']],
   ),
   forbid(['cli/**/*.ts'], [], [[[...outward, ...sideways('cli')], 'cli stands on core and the API.']]),
+  forbid(
+    ['clipper/**/*.ts'],
+    [],
+    [[[...outward, ...sideways('clipper')], 'the clipper stands on core, the contract and the API.']],
+  ),
   prettier,
 );

@@ -35,28 +35,46 @@ export const ImportReading = z.object({
   remembered: z.boolean(),
 });
 export type ImportReading = z.infer<typeof ImportReading>;
+const Dates = z.enum(['day first', 'month first', 'year first']).nullable();
+const Country = z
+  .string()
+  .regex(/^[A-Z]{2}$/)
+  .nullable();
 export const Mapping = z.object({
+  columns: z.array(z.object({ index: z.int().min(0), field: ColumnTarget, type: PhoneType.nullable() })),
+  hasHead: z.boolean(),
+  dates: Dates,
+  country: Country,
+});
+export type Mapping = z.infer<typeof Mapping>;
+const MappingInput = z.object({
   columns: z
     .array(z.object({ index: z.int().min(0), field: ColumnTarget, type: PhoneType.nullable().default(null) }))
     .max(200),
   hasHead: z.boolean(),
-  dates: z.enum(['day first', 'month first', 'year first']).nullable().default(null),
-  country: z
-    .string()
-    .regex(/^[A-Z]{2}$/)
-    .nullable()
-    .default(null),
+  dates: Dates.default(null),
+  country: Country.default(null),
 });
-export type Mapping = z.infer<typeof Mapping>;
+const Known = z.enum(['fill blanks', 'overwrite', 'skip']);
+const Maybe = z.enum(['skip', 'as new']);
+const GivenConsent = z.enum(['agreed', 'unconfirmed']).nullable();
 export const ImportChoices = z.object({
-  known: z.enum(['fill blanks', 'overwrite', 'skip']).default('fill blanks'),
-  maybe: z.enum(['skip', 'as new']).default('skip'),
-  consent: z.enum(['agreed', 'unconfirmed']).nullable().default(null),
+  known: Known,
+  maybe: Maybe,
+  consent: GivenConsent,
+  listId: Id.nullable(),
+  tags: Tags,
+  ownerId: Id.nullable(),
+});
+export type ImportChoices = z.infer<typeof ImportChoices>;
+export const ChoicesInput = z.object({
+  known: Known.default('fill blanks'),
+  maybe: Maybe.default('skip'),
+  consent: GivenConsent.default(null),
   listId: Id.nullable().default(null),
   tags: Tags.default([]),
   ownerId: Id.nullable().default(null),
 });
-export type ImportChoices = z.infer<typeof ImportChoices>;
 const Counts = z.record(z.string(), z.int());
 export const ImportRow = z.object({
   id: Id,
@@ -114,7 +132,7 @@ export const importRoutes = routes({
     summary: 'Say what the columns hold and how it is to be done; makes the preview',
     tag: 'imports',
     params: IdParam,
-    body: z.object({ version: Version, mapping: Mapping, choices: ImportChoices }),
+    body: z.object({ version: Version, mapping: MappingInput, choices: ChoicesInput.prefault({}) }),
     reply: ImportDetail,
   },
   'GET /api/imports/:id/rows': {

@@ -5,6 +5,7 @@ import { saveLine } from '@emporikon/server/ledger/composer';
 import { User } from '@emporikon/server/db/models/users';
 import { DateTime } from 'luxon';
 import { officeTime } from './clock';
+import { loadChannels } from './channels';
 import { loadDeals } from './deals';
 import { FILED, rawMail, WAITING } from './mail';
 import { loadTeam } from './team';
@@ -54,6 +55,7 @@ export async function loadDemo(live: Tools): Promise<boolean> {
   await perform(at(3 * 24), actors.get('Mara Quill') ?? null, (context) =>
     saveLine(context, 'Works half a day on Fridays. Met us at the Utrecht fair', { personId: person.id }, []),
   );
+  await loadChannels(at, actors);
   for (const mail of WAITING)
     await perform(at(mail.hoursAgo), null, (context) => storeCapture(context, rawMail(mail, now), POSTED));
   return true;

@@ -26,12 +26,9 @@ function launch(file: string, env: NodeJS.ProcessEnv, ready: RegExp): Promise<Ch
 
 /** The real thing for the tests: the demo, two server processes on one database, and the post office. */
 export default async function setup(): Promise<() => Promise<void>> {
-  const [port, second, mailPort, postPort] = [
-    await freePort(),
-    await freePort(),
-    await freePort(),
-    await freePort(),
-  ];
+  const ports: number[] = [];
+  for (let count = 0; count < 7; count++) ports.push(await freePort());
+  const [port = 0, second = 0, mailPort = 0, postPort = 0, rollcall = 0, exchange = 0, shop = 0] = ports;
   const env = {
     ...process.env,
     DATABASE_URL: process.env.TEST_DATABASE_URL,
@@ -40,16 +37,29 @@ export default async function setup(): Promise<() => Promise<void>> {
     POST_PORT: String(postPort),
     EMPORIKON_OURS: 'wharfside.example',
     WEB_ROOT: join(root, 'web', 'dist'),
+    PUBLIC_URL: `http://127.0.0.1:${port}`,
+    ROLLCALL_PORT: String(rollcall),
+    EXCHANGE_PORT: String(exchange),
+    SHOP_PORT: String(shop),
+    FETCH_ALLOWED: `127.0.0.1:${rollcall}`,
+    EXCHANGE_URL: `http://127.0.0.1:${exchange}`,
+    EXCHANGE_SECRET: `whsec_${Buffer.from('a secret for the end-to-end tests').toString('base64')}`,
+    EMPORIKON_SECRET: 'a key for the end-to-end tests',
+    POST_SERVER: `127.0.0.1:${postPort}`,
   };
   await launch('demo/dist/main.js', env, /demo loaded/);
   const children = [
     await launch('server/dist/main.js', env, /listening/),
     await launch('server/dist/main.js', { ...env, PORT: String(second), MAIL_PORT: '0' }, /listening/),
+    await launch('server/dist/worker.js', env, /worker ready/),
     await launch('standins/dist/main.js', env, /post office/),
   ];
   process.env.E2E_URL = `http://127.0.0.1:${port}`;
   process.env.E2E_SECOND_URL = `http://127.0.0.1:${second}`;
   process.env.E2E_POST_PORT = String(postPort);
+  process.env.E2E_ROLLCALL_URL = `http://127.0.0.1:${rollcall}`;
+  process.env.E2E_EXCHANGE_URL = `http://127.0.0.1:${exchange}`;
+  process.env.E2E_SHOP_URL = `http://127.0.0.1:${shop}`;
   return async () => {
     await Promise.all(
       children.map(

@@ -45,6 +45,21 @@ export async function buildServer() {
   ]);
 }
 
+/** The browser companion: everything it needs in its own files, because a browser loads it from the folder. */
+async function buildClipper() {
+  const { build } = await import('esbuild');
+  await build({
+    absWorkingDir: root,
+    entryPoints: ['background', 'content', 'sheet', 'options'].map((name) => `clipper/${name}.ts`),
+    outdir: 'clipper/dist',
+    bundle: true,
+    platform: 'browser',
+    target: 'chrome120',
+    format: 'esm',
+    logLevel: 'warning',
+  });
+}
+
 async function buildWeb() {
   const { build } = await import('vite');
   await build({ root: join(root, 'web'), logLevel: 'warn' });
@@ -62,7 +77,7 @@ function* sourceFiles(folder) {
 /** A fingerprint of every source that goes into the build, by name, size and time or content. */
 function fingerprint() {
   const hash = createHash('sha256');
-  for (const folder of ['core', 'contract', 'server', 'web', 'standins', 'demo', 'cli'])
+  for (const folder of ['core', 'contract', 'server', 'web', 'standins', 'demo', 'cli', 'clipper'])
     for (const file of sourceFiles(join(root, folder)))
       hash.update(relative(root, file)).update(readFileSync(file));
   hash.update(readFileSync(join(root, 'package-lock.json')));
@@ -76,6 +91,7 @@ const outputs = [
   'standins/dist/main.js',
   'demo/dist/main.js',
   'cli/dist/main.js',
+  'clipper/dist/sheet.js',
   'web/dist/index.html',
 ];
 
@@ -90,6 +106,7 @@ export async function buildIfNeeded() {
   if (!needsBuild()) return false;
   const print = fingerprint();
   await buildServer();
+  await buildClipper();
   await buildWeb();
   mkdirSync(dirname(stamp), { recursive: true });
   writeFileSync(stamp, print);

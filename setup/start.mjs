@@ -1,5 +1,6 @@
 // `npm start`: from a fresh checkout to a running program, with nothing but Node and npm.
 import { spawn } from 'node:child_process';
+import { randomBytes } from 'node:crypto';
 import { existsSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createConnection } from 'node:net';
 import { join } from 'node:path';
@@ -10,6 +11,9 @@ const HOST = '127.0.0.1';
 const port = Number(process.env.PORT ?? 4600);
 const mailPort = Number(process.env.MAIL_PORT ?? port + 2);
 const dropPort = Number(process.env.POST_PORT ?? port + 25);
+const rollcallPort = Number(process.env.ROLLCALL_PORT ?? port + 30);
+const exchangePort = Number(process.env.EXCHANGE_PORT ?? port + 31);
+const shopPort = Number(process.env.SHOP_PORT ?? port + 32);
 const lock = join(home, 'start.lock');
 const OURS = process.env.EMPORIKON_OURS ?? 'wharfside.example';
 
@@ -66,6 +70,9 @@ async function checkPorts() {
     [port, 'the program', 'PORT'],
     [mailPort, 'incoming mail', 'MAIL_PORT'],
     [dropPort, 'the post office', 'POST_PORT'],
+    [rollcallPort, 'Rollcall', 'ROLLCALL_PORT'],
+    [exchangePort, 'the exchange', 'EXCHANGE_PORT'],
+    [shopPort, 'the shop window', 'SHOP_PORT'],
   ])
     if (await isTaken(one))
       throw new Trouble(
@@ -92,6 +99,26 @@ function launch(name, file, env, ready) {
     });
   });
 }
+
+/** A secret of this folder, made once: it seals passwords and signs what the exchange tells. */
+function secret(name) {
+  const file = join(home, name);
+  if (!existsSync(file)) writeFileSync(file, randomBytes(32).toString('base64'), { mode: 0o600 });
+  return readFileSync(file, 'utf8').trim();
+}
+
+/** Where the services outside are: the stand-ins, unless real ones are named. */
+const outside = () => ({
+  PUBLIC_URL: process.env.PUBLIC_URL ?? `http://${HOST}:${port}`,
+  FETCH_ALLOWED: process.env.FETCH_ALLOWED ?? `${HOST}:${rollcallPort},${HOST}:${shopPort}`,
+  EXCHANGE_URL: process.env.EXCHANGE_URL ?? `http://${HOST}:${exchangePort}`,
+  EXCHANGE_SECRET: process.env.EXCHANGE_SECRET ?? `whsec_${secret('exchange.secret')}`,
+  EMPORIKON_SECRET: process.env.EMPORIKON_SECRET ?? secret('seal.secret'),
+  POST_SERVER: process.env.POST_SERVER ?? `${HOST}:${dropPort}`,
+  ROLLCALL_PORT: String(rollcallPort),
+  EXCHANGE_PORT: String(exchangePort),
+  SHOP_PORT: String(shopPort),
+});
 
 let stopping = false;
 let cluster = null;
@@ -141,12 +168,14 @@ await main(async () => {
       POST_PORT: String(dropPort),
       EMPORIKON_OURS: OURS,
       WEB_ROOT: join(root, 'web', 'dist'),
+      ...outside(),
     };
     await step('loading the demo', () =>
       run(process.execPath, [join(root, 'demo/dist/main.js')], { env: { ...process.env, ...env } }),
     );
     await step('starting the server', () => launch('The server', 'server/dist/main.js', env, /listening/));
-    await launch('The post office', 'standins/dist/main.js', env, /post office/);
+    await launch('The worker', 'server/dist/worker.js', env, /worker ready/);
+    await launch('The stand-ins', 'standins/dist/main.js', env, /post office/);
   } catch (error) {
     if (!stopping) await cluster?.stop().catch(() => undefined);
     rmSync(lock, { force: true });
@@ -157,6 +186,9 @@ await main(async () => {
   Emporikon     http://${HOST}:${port}
   sign in as    pell@wharfside.example   password  long-bikes-carry
   post office   smtp://${HOST}:${dropPort}   drop address  arrivals@wharfside.example
+  Rollcall      http://${HOST}:${rollcallPort}
+  the exchange  http://${HOST}:${exchangePort}
+  shop window   http://${HOST}:${shopPort}
 
   Ctrl-C stops everything.`);
   await new Promise(() => undefined);

@@ -1,16 +1,36 @@
+import { openExchange } from './exchange/switch';
 import { openPostOffice } from './post-office/office';
+import { openRollcall } from './rollcall/site';
+import { openShopWindow } from './shop-window/site';
+
+const HOST = '127.0.0.1';
+
+function setting(name: string): string {
+  const value = process.env[name];
+  if (!value) throw new Error(`${name} is not set.`);
+  return value;
+}
 
 async function start(): Promise<void> {
-  const { MAIL_PORT, POST_PORT } = process.env;
-  if (!MAIL_PORT || !POST_PORT) throw new Error('MAIL_PORT and POST_PORT are not set.');
-  const office = await openPostOffice({
-    host: '127.0.0.1',
-    port: Number(POST_PORT),
-    relayPort: Number(MAIL_PORT),
-  });
-  process.stdout.write(`post office open on ${office.port}\n`);
+  const app = setting('PUBLIC_URL');
+  const open = [
+    await openPostOffice({
+      host: HOST,
+      port: Number(setting('POST_PORT')),
+      relayPort: Number(setting('MAIL_PORT')),
+    }),
+    await openRollcall(HOST, Number(setting('ROLLCALL_PORT'))),
+    await openExchange({
+      host: HOST,
+      port: Number(setting('EXCHANGE_PORT')),
+      hook: `${app}/api/exchange/events`,
+      secret: setting('EXCHANGE_SECRET'),
+    }),
+    await openShopWindow(HOST, Number(setting('SHOP_PORT')), app),
+  ];
+  process.stdout.write(`post office open on ${open[0]?.port ?? ''}\n`);
   for (const signal of ['SIGINT', 'SIGTERM'] as const)
-    process.on(signal, () => void office.stop().then(() => process.exit(0)));
+    process.on(signal, () => void Promise.all(open.map((one) => one.stop())).then(() => process.exit(0)));
 }
 
 start().catch((error: Error) => {

@@ -162,7 +162,7 @@ export async function saveSheet(context: Context, sheet: Sheet): Promise<SavedSh
         text: note,
       }),
     ),
-    { mediaType: 'application/json', by: call ? 'exchange' : 'paste' },
+    { mediaType: 'application/json', by: call ? 'exchange' : 'paste', isPart: true },
   );
   const claims = await claimsOf(context, sheet, capture.id);
   const company = sheet.companyName?.trim()
@@ -195,15 +195,16 @@ export async function saveSheet(context: Context, sheet: Sheet): Promise<SavedSh
   await saveMoves(context, sheet, about);
   await context.write.update(capture, { state: 'filed', filedAt: context.now() });
   if (call) {
-    await fileWithCall(context, call, person.id);
     await context.write.update(call, {
       savedAt: context.now(),
       personId: person.id,
       captureId: call.captureId ?? capture.id,
     });
   }
+  const eventId = await context.write.event('save call', `Saved the call with ${person.fullName}`, actor.id);
+  if (call) await fileWithCall(context, call, person.id);
   return {
-    eventId: await context.write.event('save call', `Saved the call with ${person.fullName}`, actor.id),
+    eventId,
     person: { id: person.id, name: person.fullName },
     company: company ? { id: company.id, name: company.name } : null,
     deal: deal ? { id: deal.id, name: deal.title } : null,

@@ -1,6 +1,7 @@
 import type { Span } from '@emporikon/core/reading/types';
 import { htmlOf } from '@emporikon/core/reading/email/read';
 import { markHtml } from '@emporikon/core/reading/html';
+import { decodeHtml } from '@emporikon/core/reading/read';
 import sanitize from 'sanitize-html';
 import type { Context } from '../commands/context';
 import { Capture } from '../db/models/captures';
@@ -43,7 +44,7 @@ export async function messageHtml(context: Context, captureId: string): Promise<
   const capture = await Capture.findByPk(captureId, { transaction: context.tx });
   if (!capture) throw notFound('There is no such capture.');
   if (capture.message.body !== 'html') return null;
-  const html = await htmlOf(capture.raw);
+  const html = capture.kind === 'page' ? decodeHtml(capture.raw) : await htmlOf(capture.raw);
   if (!html) return null;
   const claims: Marked[] = (await loadClaims(context, captureId)).filter(
     (claim) => claim.fate !== 'superseded',

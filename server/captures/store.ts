@@ -13,6 +13,8 @@ export interface Arrived {
   url?: string | undefined;
   /** When it came, where that is not now. */
   at?: Date | undefined;
+  /** It is part of a larger command, whose event is also that of the capture. */
+  isPart?: boolean;
 }
 
 /**
@@ -24,7 +26,7 @@ export interface Arrived {
 export async function storeCapture(
   context: Context,
   raw: Buffer,
-  { mediaType, by, url, at }: Arrived,
+  { mediaType, by, url, at, isPart = false }: Arrived,
 ): Promise<{ capture: Capture; created: boolean }> {
   if (!raw.length || !raw.some((byte) => byte > 32))
     throw invalid('There is nothing in it; nothing was captured. Choose a message or paste its text.');
@@ -72,6 +74,7 @@ export async function storeCapture(
     thread: reading.message.references[0] ?? messageId,
   });
   await keepReading(context, capture, reading);
+  if (isPart) return { capture, created: true };
   await context.write.event(
     'capture',
     `Captured ${reading.message.subject || `a ${reading.kind}`}`,

@@ -84,6 +84,7 @@ export async function buildApp({
         fontSrc: ["'self'"],
         imgSrc: ["'self'", 'data:'],
         connectSrc: ["'self'"],
+        workerSrc: ["'self'"],
         frameSrc: ["'self'"],
         frameAncestors: ["'self'"],
         baseUri: ["'none'"],

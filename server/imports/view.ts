@@ -1,5 +1,9 @@
-import type { ImportChoices, ImportDetail, ImportRow } from '@emporikon/contract/imports';
-import { ImportChoices as Choices } from '@emporikon/contract/imports';
+import {
+  ChoicesInput,
+  type ImportChoices,
+  type ImportDetail,
+  type ImportRow,
+} from '@emporikon/contract/imports';
 import { QueryTypes } from 'sequelize';
 import type { Context } from '../commands/context';
 import { Import } from '../db/models/imports';
@@ -23,7 +27,7 @@ export async function loadImport(context: Context, id: string, lock = false): Pr
   return one;
 }
 
-export const choicesOf = (one: Import): ImportChoices => Choices.parse(one.choices ?? {});
+export const choicesOf = (one: Import): ImportChoices => ChoicesInput.parse(one.choices ?? {});
 
 function asRow(one: Import, by: string): ImportRow {
   return {

@@ -75,6 +75,7 @@ export class JobWorker {
   private runner: Runner | null = null;
   private client: pg.Client | null = null;
   private timer: NodeJS.Timeout | null = null;
+  private last: Promise<unknown> = Promise.resolve();
 
   constructor(
     private readonly connectionString: string,
@@ -89,9 +90,9 @@ export class JobWorker {
     this.client = client;
     const events = new EventEmitter() as WorkerEvents;
     events.on('worker:create', ({ worker }) => {
-      void client
-        .query('SELECT pg_advisory_lock($1, hashtext($2))', [ALIVE, worker.workerId])
-        .catch(this.onError);
+      void this.ask('SELECT pg_advisory_lock($1, hashtext($2))', [ALIVE, worker.workerId]).catch(
+        this.onError,
+      );
     });
     events.on('job:error', ({ error }) =>
       this.onError(error instanceof Error ? error : new Error(String(error))),
@@ -110,10 +111,16 @@ export class JobWorker {
     this.timer = setInterval(() => void this.sweep().catch(this.onError), SWEEP_MS);
   }
 
+  /** One question after the other over the one connection. */
+  private ask(sql: string, values: readonly unknown[]): Promise<unknown> {
+    const next = this.last.then(() => this.client?.query(sql, [...values]));
+    this.last = next.catch(() => undefined);
+    return next;
+  }
+
   /** Frees the jobs of workers whose lock nobody holds any more. */
   private async sweep(): Promise<void> {
-    if (!this.client) return;
-    await this.client.query(
+    await this.ask(
       `WITH held AS (SELECT DISTINCT locked_by AS id FROM graphile_worker._private_jobs WHERE locked_by IS NOT NULL),
             dead AS (SELECT id FROM held WHERE NOT EXISTS (
               SELECT 1 FROM pg_locks l WHERE l.locktype = 'advisory' AND l.classid = $1 AND l.objid = (hashtext(held.id)::bigint & 4294967295) AND l.granted))

@@ -8,7 +8,7 @@ import type { Context } from '../commands/context';
 import { ClaimRow } from '../db/models/captures';
 import { Company, ContactPoint, Person } from '../db/models/people';
 import { User } from '../db/models/users';
-import { customFields } from '../fields/mapping';
+import { customFields, loadMappings } from '../fields/mapping';
 import { decodeCursor, encodeCursor } from '../http/paging';
 import { notFound } from '../http/problems';
 import { turnOf } from '../ledger/queries';
@@ -188,6 +188,14 @@ export async function personDossier(context: Context, id: string): Promise<Perso
       })
     : [];
   const fields = await customFields(context);
+  const mappings = await loadMappings(context);
+  /** A field of the house's own is told of by a claim of its own, or by one that Settings send there. */
+  const customClaim = (key: string): Claim | null =>
+    current(`custom:${key}`) ??
+    [...mappings]
+      .flatMap(([field, target]) => (target === `custom:${key}` ? [current(field as Claim['field'])] : []))
+      .find(Boolean) ??
+    null;
   const owner = person.ownerId ? await User.findByPk(person.ownerId, { transaction: context.tx }) : null;
   return {
     id,
@@ -206,7 +214,7 @@ export async function personDossier(context: Context, id: string): Promise<Perso
         key: one.key,
         label: one.label,
         value: person.custom?.[one.key] ?? '',
-        claim: current(`custom:${one.key}`),
+        claim: customClaim(one.key),
       })),
     company: company ? { id: company.id, name: company.name } : null,
     companyClaim: current('companyName'),

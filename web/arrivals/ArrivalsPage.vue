@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { CaptureRow } from '@emporikon/contract/captures';
 import { computed, nextTick, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api } from '../shell/api';
@@ -7,6 +8,15 @@ import { ago, when } from '../shell/format';
 import { useFetched } from '../shell/live';
 import CapturePane from './CapturePane.vue';
 
+const KINDS: Record<CaptureRow['kind'], { letter: string; name: string }> = {
+  email: { letter: 'E', name: 'mail' },
+  text: { letter: 'N', name: 'text' },
+  page: { letter: 'W', name: 'web page' },
+  call: { letter: 'T', name: 'call' },
+  form: { letter: 'F', name: 'form' },
+  card: { letter: 'C', name: 'card' },
+  row: { letter: 'R', name: 'row of a table' },
+};
 const route = useRoute();
 const router = useRouter();
 const { data, error } = useFetched(
@@ -68,14 +78,17 @@ watch(
           >{{ data ? `${data.waiting} waiting` : '…'
           }}<template v-if="data?.oldest"> · oldest {{ ago(data.oldest) }}</template></span
         >
+        <nav class="ways" aria-label="Other ways in">
+          <RouterLink class="word" to="/calls">Calls</RouterLink>
+          <RouterLink class="word" to="/forms">Forms</RouterLink>
+          <RouterLink class="word" to="/imports">Import bench</RouterLink>
+        </nav>
       </div>
       <p v-if="error" class="wrong note" role="alert">{{ error }}</p>
       <ul ref="list">
         <li v-for="one in items" :key="one.id">
           <RouterLink :to="`/arrivals/${one.id}`" replace :aria-current="one.id === chosen">
-            <span class="kind" :title="one.kind === 'email' ? 'mail' : 'text'">{{
-              one.kind === 'email' ? 'E' : 'N'
-            }}</span>
+            <span class="kind" :title="KINDS[one.kind].name">{{ KINDS[one.kind].letter }}</span>
             <b>{{ one.from }}</b>
             <span class="soft num">{{ when(one.receivedAt) }}</span>
             <span class="subject">{{ one.subject }}</span>
@@ -83,8 +96,8 @@ watch(
         </li>
       </ul>
       <p v-if="data && !items.length" class="empty note">
-        Nothing waits. Mail to <b>arrivals@wharfside.example</b> at the post office, drop a message on
-        <b>Capture</b>, or paste one there.
+        Nothing waits. Mail to <b>arrivals@wharfside.example</b> at the post office, drop a message, a page, a
+        card or a table on <b>Capture</b>, or paste one there.
       </p>
     </section>
     <CapturePane
@@ -118,12 +131,17 @@ watch(
 .note {
   padding: 12px 20px;
 }
+.ways {
+  display: flex;
+  gap: 14px;
+  margin-top: 2px;
+}
 ul {
   list-style: none;
   margin: 0;
   padding: 0;
 }
-.in a {
+.in li a {
   display: grid;
   grid-template-columns: 22px 1fr auto;
   align-items: baseline;
@@ -132,12 +150,12 @@ ul {
   border-bottom: 1px solid var(--rule2);
   text-decoration: none;
 }
-.in a b {
+.in li a b {
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;
 }
-.in a[aria-current='true'] {
+.in li a[aria-current='true'] {
   background: var(--sheet);
   border-left-color: var(--ours);
 }

@@ -6,6 +6,10 @@ import { api } from '../shell/api';
 import { clock, day } from '../shell/format';
 import { useFetched } from '../shell/live';
 import { useUndo } from '../shell/undo';
+import Conversation from './Conversation.vue';
+import FilingOptions from './FilingOptions.vue';
+import { asInput, KIND_NAMES, type FilingChoices } from './choices';
+import ListedPeople from './ListedPeople.vue';
 import MessageBody from './MessageBody.vue';
 import ReadingPane from './ReadingPane.vue';
 
@@ -27,7 +31,11 @@ const reading = ref<InstanceType<typeof ReadingPane> | null>(null);
 const person = ref<string | null>(null);
 const company = ref<string | null>(null);
 const asNewLead = ref(false);
+/** A text that is read at a glance needs no digest above it. */
+const LONG = 700;
 const withMove = ref(true);
+/** What a rep decides beside who it is: owner, tags, deal, note. */
+const choices = ref<FilingChoices>({ as: null, tags: [], note: '' });
 
 watch(
   () => capture.value?.verdict.person,
@@ -71,6 +79,7 @@ function file(): void {
     company: company.value ?? undefined,
     lead: asNewLead.value ? 'new' : undefined,
     nextMove: withMove.value ? value.proposedMove : null,
+    ...asInput(choices.value),
   };
   void act(async () => {
     const filed = await api('POST /api/captures/:id/filing', { params: { id: props.id }, body });
@@ -114,11 +123,31 @@ defineExpose({ file, setAside, correctFirst });
     <template v-if="capture">
       <button class="word back" @click="emit('back')">Back to what came in</button>
       <div class="cap">
-        {{ capture.kind === 'email' ? 'mail' : 'text' }} · {{ day(capture.sentAt ?? capture.receivedAt) }}
+        {{ KIND_NAMES[capture.kind] }} · {{ day(capture.sentAt ?? capture.receivedAt) }}
         {{ clock(capture.sentAt ?? capture.receivedAt)
         }}<template v-if="capture.to[0]"> · to {{ capture.to[0].name || capture.to[0].address }}</template>
       </div>
-      <MessageBody v-model:lit="lit" :capture="capture" />
+      <p v-if="capture.digest && capture.text.length > LONG" class="digest">
+        {{ capture.digest }}
+        <span v-if="capture.tone && capture.tone !== 'neutral'" class="soft">Sounds {{ capture.tone }}.</span>
+      </p>
+      <a
+        v-if="capture.page"
+        class="quiet-link cap"
+        :href="capture.page.url"
+        rel="noreferrer"
+        target="_blank"
+        >{{ capture.page.url }}</a
+      >
+      <Conversation v-if="capture.page?.kind === 'messages'" :said="capture.page.conversation" />
+      <ListedPeople
+        v-else-if="capture.listed.length"
+        :id="id"
+        :people="capture.listed"
+        :is-open="capture.state !== 'set aside'"
+        @filed="load"
+      />
+      <MessageBody v-else v-model:lit="lit" :capture="capture" />
     </template>
     <p v-else-if="error" class="wrong" role="alert">{{ error }}</p>
     <template v-else
@@ -138,6 +167,7 @@ defineExpose({ file, setAside, correctFirst });
       :capture="capture"
       @changed="load"
     >
+      <FilingOptions v-if="capture.state === 'waiting'" v-model="choices" :known="capture.known" />
       <div v-if="capture.state === 'waiting'" class="do">
         <v-btn class="fill" :disabled="!canFile" @click="file">File it <span class="hint">Enter</span></v-btn>
         <v-btn class="quiet" @click="setAside">Not a lead <span class="hint">x</span></v-btn>
@@ -173,6 +203,11 @@ defineExpose({ file, setAside, correctFirst });
   font-weight: 500;
   margin-left: 8px;
   font-size: 12px;
+}
+.digest {
+  margin: 6px 0 8px;
+  padding-left: 10px;
+  border-left: 2px solid var(--theirs);
 }
 .back {
   display: none;

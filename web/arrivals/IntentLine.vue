@@ -5,7 +5,21 @@ import { due, money, percent } from '../shell/format';
 
 const props = defineProps<{ intent: Intent; isLit: boolean; isOpen: boolean }>();
 const emit = defineEmits<{ point: [on: boolean]; fate: [] }>();
-const NAMES = { ask: 'They ask', when: 'When', money: 'Money', quantity: 'Quantity' } as const;
+const NAMES = {
+  ask: 'They ask',
+  date: 'When',
+  money: 'Money',
+  quantity: 'Quantity',
+  interest: 'Draws them',
+  objection: 'Holds them',
+} as const;
+const name = computed(() =>
+  props.intent.kind === 'promise'
+    ? props.intent.value.by === 'ours'
+      ? 'We promised'
+      : 'They promise'
+    : NAMES[props.intent.kind],
+);
 
 const words = computed(() => {
   const { intent } = props;
@@ -14,7 +28,8 @@ const words = computed(() => {
     return `${due({ dueAt: intent.value.at, allDay: intent.value.allDay })} (“${intent.text}”)`;
   if (intent.kind === 'money')
     return `${intent.value.approximate ? 'about ' : ''}${money(intent.value.minor, intent.value.currency)}`;
-  return `${intent.value.count} ${intent.value.of}`;
+  if (intent.kind === 'quantity') return `${intent.value.count} ${intent.value.of}`;
+  return intent.value.what;
 });
 </script>
 
@@ -28,7 +43,7 @@ const words = computed(() => {
     @focusin="emit('point', true)"
     @focusout="emit('point', false)"
   >
-    <span class="cap">{{ NAMES[intent.kind] }}</span>
+    <span class="cap">{{ name }}</span>
     <span :class="['words', { gone: intent.fate === 'rejected' }]" :title="intent.text">{{ words }}</span>
     <span class="end">
       <span class="odds num">{{ percent(intent.confidence) }}</span>

@@ -109,7 +109,10 @@ watch(lit, (id) => {
     >
   </div>
   <p v-if="capture.attachments.length" class="cap notice">
-    With it: {{ capture.attachments.map((one) => one.name).join(', ') }}
+    With it:
+    <template v-for="(one, index) in capture.attachments" :key="one.href"
+      >{{ index ? ', ' : '' }}<a :href="one.href" class="quiet-link" download>{{ one.name }}</a></template
+    >
   </p>
 </template>
 

@@ -2,20 +2,28 @@
 import { ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { api } from '../shell/api';
+import PhoneButton from '../calls/PhoneButton.vue';
+import { useFetched } from '../shell/live';
 import { useUndo } from '../shell/undo';
 import { usePaged } from '../shell/usePaged';
 
 const router = useRouter();
 const undo = useUndo();
 const q = ref('');
+const tag = ref('');
+const list = ref('');
+const { data: lists } = useFetched(() => api('GET /api/lists'), ['people', 'lists', 'list_members']);
 const { items, hasMore, more, error, reload } = usePaged(
-  (cursor) => api('GET /api/people', { query: { cursor, q: q.value, limit: 60 } }),
+  (cursor) =>
+    api('GET /api/people', {
+      query: { cursor, q: q.value, tag: tag.value || undefined, list: list.value || undefined, limit: 60 },
+    }),
   ['people', 'companies', 'contact_points'],
 );
 const isAdding = ref(false);
 const draft = ref({ fullName: '', email: '', phone: '', companyName: '' });
 let timer: ReturnType<typeof setTimeout> | undefined;
-watch(q, () => {
+watch([q, tag, list], () => {
   clearTimeout(timer);
   timer = setTimeout(() => void reload(), 120);
 });
@@ -45,6 +53,20 @@ async function add(): Promise<void> {
         placeholder="narrow by name"
         aria-label="Narrow by name"
       />
+      <select v-if="lists?.tags.length" v-model="tag" class="inline-edit tag" aria-label="With the tag">
+        <option value="">any tag</option>
+        <option v-for="one in lists.tags" :key="one.tag" :value="one.tag">
+          {{ one.tag }} ({{ one.people }})
+        </option>
+      </select>
+      <select v-if="lists?.items.length" v-model="list" class="inline-edit tag" aria-label="On the list">
+        <option value="">any list</option>
+        <option v-for="one in lists.items" :key="one.id" :value="one.id">
+          {{ one.name }} ({{ one.people }})
+        </option>
+      </select>
+      <RouterLink class="word" to="/imports">Import a table</RouterLink>
+      <a class="word" href="/api/people.csv" download>Save as a table</a>
       <button class="word" @click="isAdding = !isAdding">Add a person</button>
     </div>
     <form v-if="isAdding" class="add" @submit.prevent="add">
@@ -85,7 +107,7 @@ async function add(): Promise<void> {
           </td>
           <td class="wide">{{ one.email }}</td>
           <td class="wide">
-            <a v-if="one.phone" :href="`tel:${one.phone}`" class="quiet-link num">{{ one.phone }}</a>
+            <PhoneButton v-if="one.phone" :number="one.phone" :person-id="one.id" />
           </td>
           <td class="wide soft">{{ one.standing }}</td>
         </tr>
@@ -102,6 +124,9 @@ async function add(): Promise<void> {
 <style scoped>
 .narrow {
   width: 220px;
+}
+.tag {
+  width: 150px;
 }
 .add {
   display: grid;

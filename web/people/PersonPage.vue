@@ -1,5 +1,8 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
+import PhoneButton from '../calls/PhoneButton.vue';
+import Submissions from '../forms/Submissions.vue';
+import TagField from '../shell/TagField.vue';
 import CardFrame from '../dossier/CardFrame.vue';
 import Composer from '../dossier/Composer.vue';
 import Fact from '../dossier/Fact.vue';
@@ -39,7 +42,7 @@ const role = computed(() => person.value?.jobTitle.value ?? '');
 
 /** The version the card was read at; a later save by somebody else makes ours a clash, never a loss. */
 const put =
-  (field: 'fullName' | 'jobTitle' | 'address') =>
+  (field: 'fullName' | 'jobTitle' | 'address' | 'background' | 'birthday') =>
   async (value: string, version?: number): Promise<void> => {
     const at = version ?? person.value?.version ?? 1;
     const { eventId } = await api('PATCH /api/people/:id', {
@@ -49,6 +52,30 @@ const put =
     undo.tell({ text: `${fieldName(field)} changed.`, eventId });
     await load();
   };
+
+const putCustom =
+  (key: string) =>
+  async (value: string, version?: number): Promise<void> => {
+    const { eventId } = await api('PATCH /api/people/:id', {
+      params: { id: props.id },
+      body: { version: version ?? person.value?.version ?? 1, custom: { [key]: value } },
+    });
+    undo.tell({ text: 'Changed.', eventId });
+    await load();
+  };
+
+async function putTags(tags: string[]): Promise<void> {
+  try {
+    const { eventId } = await api('PATCH /api/people/:id', {
+      params: { id: props.id },
+      body: { version: person.value?.version ?? 1, tags },
+    });
+    undo.tell({ text: 'Tags changed.', eventId });
+  } catch (problem) {
+    undo.fail(problem);
+  }
+  await load();
+}
 
 async function putStanding(standing: (typeof STANDINGS)[number]): Promise<void> {
   try {
@@ -143,6 +170,32 @@ async function add(): Promise<void> {
           :save="put('address')"
         />
         <Fact
+          v-if="person.birthday"
+          label="Birthday"
+          field="birthday"
+          :value="person.birthday"
+          :save="put('birthday')"
+        />
+        <Fact
+          v-for="one in person.custom"
+          :key="one.key"
+          :label="one.label"
+          field="custom"
+          :value="one.value || null"
+          :claim="one.claim"
+          placeholder="not known"
+          :save="putCustom(one.key)"
+        />
+        <Fact
+          label="Background"
+          field="background"
+          :value="person.background.value"
+          :claim="person.background.claim"
+          placeholder="what stays true of them"
+          :save="put('background')"
+        />
+        <TagField class="tags" :model-value="person.tags" @update:model-value="putTags" />
+        <Fact
           v-for="one in person.contacts"
           :key="one.id"
           :label="fieldName(one.kind, one.type)"
@@ -167,6 +220,25 @@ async function add(): Promise<void> {
         ><SideColumn :dossier="person" :people="person.colleagues" people-title="At the same company"
       /></template>
     </CardFrame>
+    <div class="ways">
+      <PhoneButton
+        v-for="one in person.contacts.filter((contact) => contact.kind === 'phone' && contact.type !== 'fax')"
+        :key="one.id"
+        :number="one.normalized"
+        :shown="`Call ${one.value}`"
+        :person-id="id"
+      />
+      <RouterLink
+        class="word"
+        :to="{ path: '/calls/new', query: { person: id, name: person.fullName.value ?? '' } }"
+        >Write a call</RouterLink
+      >
+      <a class="word" :href="`/api/people/${id}/card`" download>Save as a card</a>
+      <span v-if="person.lists.length" class="soft"
+        >On {{ person.lists.map((one) => one.name).join(', ') }}</span
+      >
+    </div>
+    <Submissions :about="{ personId: id }" title="Forms" />
     <LedgerView :key="id" :about="{ personId: id }" />
     <Composer :about="{ personId: id }" />
   </template>
@@ -198,6 +270,17 @@ async function add(): Promise<void> {
   gap: 6px;
   padding: 8px 0;
   border-top: 1px solid var(--rule2);
+}
+.ways {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 18px;
+  padding: 4px 24px;
+  align-items: baseline;
+  border-bottom: 1px solid var(--rule2);
+}
+.tags {
+  padding: 6px 0;
 }
 .add-word {
   border-top: 1px solid var(--rule2);

@@ -5,6 +5,9 @@ import { day } from '../shell/format';
 import { useFetched } from '../shell/live';
 import { useSession } from '../shell/session';
 import { useUndo } from '../shell/undo';
+import ChannelSettings from './ChannelSettings.vue';
+import FieldSettings from './FieldSettings.vue';
+import MailboxSettings from './MailboxSettings.vue';
 import QuestionSettings from './QuestionSettings.vue';
 import StageSettings from './StageSettings.vue';
 
@@ -59,7 +62,7 @@ async function revoke(id: string): Promise<void> {
         </label>
         <h2 class="next">Access tokens</h2>
         <p class="soft">
-          For scripts: send <code>Authorization: Bearer …</code>. A token may do what you may.
+          For scripts and the clipper: send <code>Authorization: Bearer …</code>. A token may do what you may.
         </p>
         <ul>
           <li v-for="token in tokens?.items ?? []" :key="token.id">
@@ -86,6 +89,9 @@ async function revoke(id: string): Promise<void> {
           <v-btn class="quiet" type="submit">Make a token</v-btn>
         </form>
       </section>
+      <ChannelSettings />
+      <MailboxSettings />
+      <FieldSettings :may-edit="mayEdit" />
       <QuestionSettings :may-edit="mayEdit" />
       <StageSettings :may-edit="mayEdit" />
     </div>

@@ -2,6 +2,7 @@
 import { computed } from 'vue';
 import { useRoute } from 'vue-router';
 import { usePageKeys } from './browser';
+import IncomingCall from '../calls/IncomingCall.vue';
 import Masthead from './Masthead.vue';
 import { useSession } from './session';
 import { useLooks } from './theme';
@@ -26,6 +27,7 @@ usePageKeys((event) => {
   <v-app>
     <a class="skip" href="#main">To the page</a>
     <Masthead v-if="isFramed" v-model:theme="choice" />
+    <IncomingCall v-if="isFramed" />
     <main id="main" tabindex="-1">
       <RouterView />
     </main>

@@ -34,21 +34,52 @@ async function capture(work: () => Promise<string>): Promise<void> {
   }
 }
 
+const TABLE = /\.(?:csv|tsv|xlsx)$/i;
+const typeOf = (file: File): string =>
+  /\.html?$/i.test(file.name)
+    ? 'text/html'
+    : /\.vcf$/i.test(file.name)
+      ? 'text/vcard'
+      : /\.txt$/i.test(file.name)
+        ? 'text/plain'
+        : 'message/rfc822';
+/** A table goes to the bench, where its columns are looked at first. */
+async function bench(file: File): Promise<void> {
+  isBusy.value = true;
+  error.value = '';
+  try {
+    const { id } = await api('POST /api/imports', {
+      raw: { data: file, type: file.name.endsWith('.xlsx') ? 'application/octet-stream' : 'text/csv' },
+      query: { name: file.name },
+    });
+    emit('close');
+    await router.push(`/imports/${id}`);
+  } catch (problem) {
+    error.value = wordsOf(problem);
+  } finally {
+    isBusy.value = false;
+  }
+}
+
 function take(files: FileList | null | undefined): void {
   const chosen = [...(files ?? [])];
   const tooLarge = chosen.find((file) => file.size > MOST_BYTES);
   if (tooLarge) error.value = `${tooLarge.name} is larger than 20 MB; it was not captured.`;
+  else if (chosen[0] && TABLE.test(chosen[0].name)) void bench(chosen[0]);
   else if (chosen.length)
     void capture(async () => {
       let last = '';
-      for (const file of chosen) last = await send(file, 'message/rfc822', 'upload');
-      if (chosen.length > 1) undo.tell({ text: `Captured ${chosen.length} messages`, eventId: null });
+      for (const file of chosen) last = await send(file, typeOf(file), 'upload');
+      if (chosen.length > 1) undo.tell({ text: `Captured ${chosen.length} things`, eventId: null });
       return last;
     });
 }
 
 function paste(): void {
-  if (!text.value.trim()) error.value = 'There is nothing in it yet. Paste a message or any text.';
+  const address = text.value.trim();
+  if (!address) error.value = 'There is nothing in it yet. Paste a message, an address or any text.';
+  else if (/^(?:https?:\/\/|www\.)\S+$/i.test(address))
+    void capture(async () => (await api('POST /api/captures/fetch', { body: { url: address } })).id);
   else void capture(() => send(text.value, 'text/plain', 'paste'));
 }
 
@@ -71,15 +102,16 @@ function drop(event: DragEvent): void {
       >
         <input
           type="file"
-          accept=".eml,message/rfc822"
+          accept=".eml,.html,.htm,.vcf,.txt,.csv,.tsv,.xlsx"
           multiple
           class="visually-hidden"
           @change="take(($event.target as HTMLInputElement).files)"
         />
-        <span>Drop <b>.eml</b> files here, or <u>choose them</u></span>
+        <span>Drop messages, saved pages, cards or a table here, or <u>choose them</u></span>
+        <span class="cap">.eml .html .vcf .txt .csv .xlsx</span>
       </label>
       <label class="field">
-        <span class="cap">or paste a message, or any text</span>
+        <span class="cap">or paste a message, the address of a page, or any text</span>
         <textarea
           ref="field"
           v-model="text"

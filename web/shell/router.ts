@@ -44,6 +44,37 @@ export const router = createRouter({
       props: true,
       meta: { title: 'Deal' },
     },
+    { path: '/calls', component: () => import('../calls/CallsPage.vue'), meta: { title: 'Calls' } },
+    {
+      path: '/calls/:id',
+      component: () => import('../calls/CallSheetPage.vue'),
+      props: true,
+      meta: { title: 'Call sheet' },
+    },
+    {
+      path: '/imports',
+      component: () => import('../imports/ImportsPage.vue'),
+      meta: { title: 'Import bench' },
+    },
+    {
+      path: '/imports/:id',
+      component: () => import('../imports/BenchPage.vue'),
+      props: true,
+      meta: { title: 'Import bench' },
+    },
+    { path: '/forms', component: () => import('../forms/FormsPage.vue'), meta: { title: 'Forms' } },
+    {
+      path: '/forms/:id',
+      component: () => import('../forms/DesignerPage.vue'),
+      props: true,
+      meta: { title: 'Form' },
+    },
+    {
+      path: '/forms/:id/desk',
+      component: () => import('../forms/DeskPage.vue'),
+      props: true,
+      meta: { title: 'At the desk' },
+    },
     {
       path: '/settings',
       component: () => import('../settings/SettingsPage.vue'),

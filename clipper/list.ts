@@ -1,0 +1,83 @@
+import type { CaptureDetail } from '@emporikon/contract/captures';
+import { el, labelled } from './dom';
+import { call } from './server';
+import { close, show, split } from './sheet';
+import type { Account } from './store';
+
+const WORDS = { same: 'we know them', maybe: 'maybe known', new: 'new' } as const;
+
+/** The sheet of a list: who of them we know, and filing several in one go, each with its own result. */
+export function fileList(mine: Account, capture: CaptureDetail): void {
+  const tags = el('input', { name: 'tags', placeholder: 'parted by commas' });
+  const progress = el('progress', { max: '1', value: '0', hidden: true, 'aria-label': 'Progress' });
+  const said = el('p', { role: 'status' });
+  const rows = capture.listed.map((one, index) => {
+    const box = el('input', { type: 'checkbox', value: String(index), 'aria-label': `Choose ${one.name}` });
+    const result = el(
+      'span',
+      { class: one.verdict },
+      one.verdict === 'same' && one.owner ? `we know them, ${one.owner}’s` : WORDS[one.verdict],
+    );
+    const line = el(
+      'li',
+      {},
+      el('label', {}, box, ` ${one.name} `),
+      el('div', { class: 'soft' }, [one.jobTitle, one.companyName].filter(Boolean).join(', ')),
+      result,
+    );
+    return { box, result, line, one, index };
+  });
+  void chrome.runtime.sendMessage({
+    type: 'mark',
+    people: capture.listed.map((one) => ({ name: one.name, url: one.url, words: WORDS[one.verdict] })),
+  });
+  const file = async (): Promise<void> => {
+    const chosen = rows.filter((row) => row.box.checked);
+    progress.hidden = false;
+    progress.max = chosen.length;
+    progress.value = 0;
+    let filed = 0;
+    for (const row of chosen) {
+      try {
+        const { results } = await call(mine, 'POST /api/captures/:id/listed', {
+          params: { id: capture.id },
+          body: { rows: [row.index], tags: split(tags.value) },
+        });
+        const [one] = results;
+        if (one?.outcome === 'filed' || one?.outcome === 'known') filed++;
+        row.result.textContent = one?.outcome === 'filed' ? 'filed' : (one?.reason ?? 'was not filed');
+        row.box.checked = false;
+      } catch (error) {
+        row.result.textContent = error instanceof Error ? error.message : 'was not filed';
+      }
+      progress.value++;
+    }
+    said.textContent = `${filed} of ${chosen.length} filed.`;
+  };
+  const all = el('button', { type: 'button' }, 'All who are new');
+  all.addEventListener('click', () => {
+    for (const row of rows) row.box.checked = row.one.verdict === 'new';
+  });
+  const form = el(
+    'form',
+    {},
+    el('h1', {}, `${rows.length} people`),
+    all,
+    el('ul', {}, ...rows.map((row) => row.line)),
+    labelled('Tags', tags),
+    el(
+      'div',
+      { class: 'foot' },
+      el('button', { class: 'fill' }, 'File the chosen'),
+      el('button', { type: 'button', click: close }, 'Close'),
+    ),
+    progress,
+    said,
+  );
+  form.addEventListener('submit', (event) => {
+    event.preventDefault();
+    void file();
+  });
+  show(form);
+  all.focus();
+}

@@ -1,0 +1,32 @@
+import { QueryTypes } from 'sequelize';
+import { databaseUrl } from '../testing/harness';
+import { connect } from './connect';
+import { migrate } from './migrate';
+import { up } from './migrations/0001-first';
+
+it('brings a database of the version before up to date, with what is in it', async () => {
+  const sequelize = connect(databaseUrl(), 3);
+  try {
+    await sequelize.query('DROP SCHEMA public CASCADE; CREATE SCHEMA public;');
+    await sequelize.query(up);
+    await sequelize.query(
+      "CREATE TABLE migrations (name text PRIMARY KEY, ran_at timestamptz NOT NULL DEFAULT now()); INSERT INTO migrations (name) VALUES ('0001-first')",
+    );
+    const id = '00000000-0000-4000-8000-000000000001';
+    await sequelize.query(
+      `INSERT INTO captures (id, kind, media_type, sha256, raw, came_by, received_at, message)
+         VALUES ('${id}', 'email', 'message/rfc822', repeat('a', 64), 'x', 'post', now(), '{"messageId":"<2@x.example>","references":["<1@x.example>"]}');
+       INSERT INTO intents (id, capture_id, kind, text, value, confidence, span)
+         VALUES ('${id}', '${id}', 'when', 'Thursday', '{"at":"2026-11-26","allDay":true}', 0.9, '{"part":"text","start":0,"end":8}');`,
+    );
+    expect(await migrate(sequelize)).toEqual(['0002-arrivals-from-everywhere', '0003-channels']);
+    const [row] = await sequelize.query<{ kind: string; message_id: string; thread: string }>(
+      'SELECT i.kind, c.message_id, c.thread FROM intents i JOIN captures c ON c.id = i.capture_id',
+      { type: QueryTypes.SELECT },
+    );
+    expect(row).toEqual({ kind: 'date', message_id: '<2@x.example>', thread: '<1@x.example>' });
+    expect(await migrate(sequelize)).toEqual([]);
+  } finally {
+    await sequelize.close();
+  }
+});

@@ -1,0 +1,181 @@
+import { openHouse, type Client, type House } from '../testing/harness';
+import { HONEYPOT } from './page';
+
+let house: House;
+let pell: Client;
+let mara: Client;
+beforeAll(async () => {
+  house = await openHouse();
+  pell = await house.as('pell@wharfside.example');
+  mara = await house.as('mara@wharfside.example');
+});
+afterAll(() => house.close());
+
+const FIELDS = [
+  { name: 'name', label: 'Your name', field: 'fullName', kind: 'line', required: true },
+  { name: 'email', label: 'Your email', field: 'email', kind: 'line', required: true },
+  { name: 'what', label: 'What do you need?', field: null, kind: 'text' },
+  { name: 'size', label: 'How many?', field: null, kind: 'choice', options: ['1', '2 to 5'] },
+];
+let serial = 0;
+const design = async (over: object = {}) =>
+  (
+    await mara.call('POST /api/forms', {
+      body: { name: 'Ask us', slug: `ask-${++serial}`, kind: 'public', fields: FIELDS, ...over },
+    })
+  ).body.form;
+const send = (slug: string, answers: Record<string, string>, ip = `10.1.1.${++serial % 250}`) =>
+  house.app.inject({
+    method: 'POST',
+    url: `/f/${slug}`,
+    remoteAddress: ip,
+    headers: { 'content-type': 'application/x-www-form-urlencoded' },
+    payload: new URLSearchParams(answers).toString(),
+  });
+const waiting = async () => (await pell.call('GET /api/captures')).body.items;
+
+describe('a public form', () => {
+  it('is a page without script, refuses what is wrong beside the field, and thanks', async () => {
+    const form = await design({ thanks: 'We answer soon.' });
+    const page = await house.app.inject({ url: `/f/${form.slug}` });
+    expect(page.body).toContain('name="email"');
+    expect(page.body).not.toContain('<script');
+    expect(page.headers['content-security-policy']).toContain('frame-ancestors *');
+    const wrong = await send(form.slug, { name: 'Tom <b>Bell</b>', email: 'nowhere', size: '99' });
+    expect([
+      wrong.statusCode,
+      wrong.body.includes('Your email is not an email address'),
+      wrong.body.includes('How many? is not one of the choices'),
+    ]).toEqual([422, true, true]);
+    expect(wrong.body).not.toContain('<b>Bell');
+    const sent = await send(form.slug, {
+      name: 'Tom Bell',
+      email: 'tom@bell.example',
+      what: 'Could you send a quote for four long bikes?',
+    });
+    expect([sent.statusCode, sent.body.includes('We answer soon.')]).toEqual([200, true]);
+    expect((await waiting())[0]).toMatchObject({ kind: 'form', from: 'Tom Bell' });
+  });
+  it('thanks a program that falls for the trap, and keeps nothing', async () => {
+    const form = await design();
+    const before = await house.count('captures');
+    expect(
+      (await send(form.slug, { name: 'Bot', email: 'bot@spam.example', [HONEYPOT]: 'http://spam.example' }))
+        .statusCode,
+    ).toBe(200);
+    expect(await house.count('captures')).toBe(before);
+  });
+  it('slows down whoever sends too much', async () => {
+    const form = await design();
+    const codes: number[] = [];
+    for (let count = 0; count < 12; count++)
+      codes.push(
+        (await send(form.slug, { name: 'A B', email: `a${count}@b.example` }, '10.9.9.9')).statusCode,
+      );
+    expect(codes.slice(0, 10)).toEqual(Array(10).fill(200));
+    expect(codes.at(-1)).toBe(429);
+  });
+  it('asks by mail before an address counts as agreed', async () => {
+    const form = await design({
+      consent: 'You may write to me.',
+      filesItself: true,
+      tags: ['web'],
+      source: 'website',
+    });
+    await send(form.slug, { name: 'Uma Reed', email: 'uma@reed.example', agreed: 'yes' });
+    const { body } = await pell.call('GET /api/people', { query: { q: 'Uma Reed' } });
+    const id = body.items[0]?.id ?? '';
+    const consent = async () =>
+      (await pell.call('GET /api/people/:id', { params: { id } })).body.contacts.find(
+        (one) => one.kind === 'email',
+      )?.consent;
+    expect(await consent()).toBe('unconfirmed');
+    await house.work();
+    const mail = house.mails.find((one) => one.to === 'uma@reed.example');
+    const link = /http:\/\/\S+(\/f\/confirm\/\S+)/.exec(mail?.text ?? '')?.[1] ?? '';
+    expect((await house.app.inject({ url: '/f/confirm/not-a-token' })).statusCode).toBe(404);
+    expect((await house.app.inject({ url: link })).statusCode).toBe(200);
+    expect(await consent()).toBe('agreed');
+    const { body: leads } = await pell.call('GET /api/leads');
+    expect(leads.items.find((lead) => lead.person.id === id)).toMatchObject({ source: 'website' });
+    expect(
+      (await pell.call('GET /api/people', { query: { tag: 'web' } })).body.items.map((one) => one.fullName),
+    ).toEqual(['Uma Reed']);
+  });
+  it('files by itself only when it is sure', async () => {
+    const form = await design({ filesItself: true });
+    await pell.call('POST /api/people', { body: { fullName: 'Vera Lund', companyName: 'Lund' } });
+    await send(form.slug, { name: 'Vera Lund', email: 'vera@elsewhere.example' });
+    expect((await waiting())[0]).toMatchObject({ from: 'Vera Lund', state: 'waiting' });
+    const asks = await design({ filesItself: true, recognise: 'ask' });
+    await send(asks.slug, { name: 'Wim Oost', email: 'wim@oost.example' });
+    expect((await waiting())[0]).toMatchObject({ from: 'Wim Oost' });
+  });
+  it('is gone when it is retired, and its snippet with it', async () => {
+    const form = await design();
+    const snippet = await house.app.inject({ url: `/f/${form.slug}/embed.js` });
+    expect([snippet.headers['content-type'], snippet.body.includes(`/f/${form.slug}`)]).toEqual([
+      'text/javascript; charset=utf-8',
+      true,
+    ]);
+    await mara.call('PATCH /api/forms/:id', {
+      params: { id: form.id },
+      body: { version: form.version, active: false },
+    });
+    expect((await house.app.inject({ url: `/f/${form.slug}` })).statusCode).toBe(404);
+    expect((await house.app.inject({ url: `/f/${form.slug}/embed.js` })).statusCode).toBe(404);
+  });
+});
+
+describe('a desk form', () => {
+  it('is kept on the dossier with date and who, for a known person and a new one', async () => {
+    const form = await design({ kind: 'desk', filesItself: true, leadStatus: 'none' });
+    const { body: made } = await pell.call('POST /api/people', { body: { fullName: 'Known Kim' } });
+    const known = await pell.call('POST /api/forms/:id/submissions', {
+      params: { id: form.id },
+      body: {
+        personId: made.person.id,
+        answers: { name: 'Known Kim', email: 'kim@known.example', what: 'Rode the long bike.' },
+      },
+    });
+    expect(known.body).toMatchObject({ filed: true, person: { id: made.person.id } });
+    const { body: kept } = await pell.call('GET /api/submissions', { query: { personId: made.person.id } });
+    expect(kept.items).toMatchObject([
+      {
+        by: 'Pell Garrick',
+        answers: [
+          { label: 'Your name', value: 'Known Kim' },
+          { label: 'Your email' },
+          { value: 'Rode the long bike.' },
+        ],
+      },
+    ]);
+    const fresh = await pell.call('POST /api/forms/:id/submissions', {
+      params: { id: form.id },
+      body: { answers: { name: 'Fresh Finn', email: 'finn@fresh.example' } },
+    });
+    expect(fresh.body).toMatchObject({ filed: true, person: { name: 'Fresh Finn' } });
+  });
+  it('says which answers are missing', async () => {
+    const form = await design({ kind: 'desk' });
+    const answer = await pell.call('POST /api/forms/:id/submissions', {
+      params: { id: form.id },
+      body: { answers: {} },
+    });
+    expect([answer.status, answer.body.fields]).toEqual([422, { name: 'is missing', email: 'is missing' }]);
+  });
+});
+
+it('is designed by managers alone, and not with a name twice or a choice of nothing', async () => {
+  const body = { name: 'x', slug: 'x', kind: 'public', fields: FIELDS };
+  expect((await pell.call('POST /api/forms', { body })).status).toBe(403);
+  expect(
+    (await mara.call('POST /api/forms', { body: { ...body, fields: [FIELDS[0], FIELDS[0]] } })).status,
+  ).toBe(422);
+  expect(
+    (await mara.call('POST /api/forms', { body: { ...body, fields: [{ ...FIELDS[3], options: [] }] } }))
+      .status,
+  ).toBe(422);
+  await mara.call('POST /api/forms', { body });
+  expect((await mara.call('POST /api/forms', { body })).status).toBe(409);
+});

@@ -1,0 +1,297 @@
+<script setup lang="ts">
+import type { CallDetail, Caller } from '@emporikon/contract/calls';
+import { computed, nextTick, onMounted, reactive, ref, watch } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
+import { api, wordsOf } from '../shell/api';
+import { clock } from '../shell/format';
+import { minorOf } from '../shell/input';
+import { useFetched } from '../shell/live';
+import { useSession } from '../shell/session';
+import { useUndo } from '../shell/undo';
+import CallerCard from './CallerCard.vue';
+import MoveLines from './MoveLines.vue';
+import { cutLit } from './lit';
+import { useSheet } from './useSheet';
+
+const props = defineProps<{ id: string }>();
+const route = useRoute();
+const router = useRouter();
+const session = useSession();
+const undo = useUndo();
+const COUNTRY = 'GB';
+const isLoose = computed(() => props.id === 'new');
+const { data: call } = useFetched(
+  (): Promise<CallDetail | null> =>
+    isLoose.value ? Promise.resolve(null) : api('GET /api/calls/:id', { params: { id: props.id } }),
+  ['calls', 'people', 'contact_points'],
+);
+const text = ref('');
+const field = ref<HTMLTextAreaElement | null>(null);
+const { reading } = useSheet(text, COUNTRY);
+const person = ref<string>('new');
+const callers = ref<Caller[]>([]);
+const verdict = ref<'same' | 'maybe' | 'new'>('new');
+const isBusy = ref(false);
+const error = ref('');
+const KEY_FIELDS = ['fullName', 'companyName', 'phone', 'email'] as const;
+const FIELDS = [
+  ['fullName', 'Name'],
+  ['jobTitle', 'Job title'],
+  ['companyName', 'Company'],
+  ['phone', 'Phone'],
+  ['email', 'Email'],
+  ['address', 'Address'],
+] as const;
+/** What a hand wrote over the reading; everything else follows the words as they are typed. */
+const edited = reactive<Partial<Record<string, string>>>({});
+const dealOff = ref(false);
+const stretches = computed(() => cutLit(text.value, reading.value?.lit ?? []));
+
+const valueOf = (key: (typeof FIELDS)[number][0]): string =>
+  edited[key] ??
+  (reading.value?.person[key] ||
+    (key === 'phone' && isLoose.value === false ? (call.value?.number ?? '') : ''));
+const partOf = (key: 'background' | 'said'): string => edited[key] ?? reading.value?.[key] ?? '';
+const deal = computed(() => (dealOff.value ? null : (reading.value?.deal ?? null)));
+const openDeals = computed(() => callers.value.find((one) => one.person.id === person.value)?.deals ?? []);
+const dealId = ref<string | null>(null);
+
+watch(call, (now, before) => {
+  if (!now) return;
+  if (!before && now.note && !text.value) text.value = now.note;
+  if (!now.callers.length) return;
+  callers.value = now.callers;
+  verdict.value = now.callers.length === 1 ? 'same' : 'maybe';
+  if (now.callers.length === 1 && person.value === 'new') person.value = now.callers[0]?.person.id ?? 'new';
+});
+watch(person, () => (dealId.value = openDeals.value[0]?.id ?? null));
+
+let timer: ReturnType<typeof setTimeout> | undefined;
+const asked = computed(() => JSON.stringify(FIELDS.map(([key]) => valueOf(key))));
+watch(asked, () => {
+  clearTimeout(timer);
+  timer = setTimeout(() => void recognise(), 120);
+});
+
+/** Who it may be, from all that is known so far: the number that rings and the words that were typed. */
+async function recognise(): Promise<void> {
+  const [fullName, companyName, phone, email] = [
+    valueOf('fullName'),
+    valueOf('companyName'),
+    valueOf('phone'),
+    valueOf('email'),
+  ];
+  if (!fullName && !phone && !email) return;
+  const answer = await api('POST /api/recognise', {
+    body: { fullName, companyName, phones: phone ? [phone] : [], emails: email ? [email] : [] },
+  }).catch(() => null);
+  if (!answer) return;
+  callers.value = answer.callers;
+  verdict.value = answer.person.kind;
+  if (answer.person.kind === 'same') person.value = answer.person.matches[0]?.id ?? 'new';
+  else if (!answer.callers.some((one) => one.person.id === person.value)) person.value = 'new';
+}
+
+/** What is typed while talking is kept at once, so that a closed tab costs nothing. */
+let keeper: ReturnType<typeof setTimeout> | undefined;
+watch(text, (note) => {
+  if (isLoose.value || !note) return;
+  clearTimeout(keeper);
+  keeper = setTimeout(
+    () =>
+      void api('PATCH /api/calls/:id', { params: { id: props.id }, body: { note } }).catch(() => undefined),
+    600,
+  );
+});
+
+onMounted(async () => {
+  const given = route.query.person;
+  if (typeof given === 'string') {
+    person.value = given;
+    edited.fullName = String(route.query.name ?? '');
+  }
+  await nextTick();
+  field.value?.focus();
+});
+
+const amount = ref('');
+watch(deal, (next) => {
+  if (next && edited.amount === undefined)
+    amount.value = next.amountMinor === null ? '' : String(next.amountMinor / 100);
+});
+
+async function save(): Promise<void> {
+  if (isBusy.value || !reading.value) return;
+  isBusy.value = true;
+  error.value = '';
+  try {
+    const saved = await api('POST /api/call-sheets', {
+      body: {
+        callId: isLoose.value ? null : props.id,
+        text: text.value,
+        person: person.value,
+        ...Object.fromEntries(FIELDS.map(([key]) => [key, valueOf(key) || null])),
+        background: partOf('background'),
+        said: partOf('said'),
+        moves: reading.value.moves.map(({ title, kind, dueAt, endAt, allDay }) => ({
+          title,
+          kind,
+          dueAt,
+          endAt,
+          allDay,
+        })),
+        deal: deal.value
+          ? {
+              id: dealId.value,
+              title: edited.deal ?? deal.value.title,
+              amountMinor: minorOf(amount.value),
+              currency: deal.value.currency,
+              expectedClose: deal.value.expectedClose,
+            }
+          : null,
+      },
+    });
+    undo.tell({
+      text: `Saved the call with ${saved.person.name}.`,
+      eventId: saved.eventId,
+      links: [
+        ...(saved.deal ? [{ text: 'Open the deal', to: `/deals/${saved.deal.id}` }] : []),
+        { text: 'Open the dossier', to: `/people/${saved.person.id}` },
+      ],
+    });
+    await router.push(`/people/${saved.person.id}`);
+  } catch (problem) {
+    error.value = wordsOf(problem);
+  } finally {
+    isBusy.value = false;
+  }
+}
+
+const head = computed(() => {
+  const { value } = call;
+  if (isLoose.value) return 'A call, in plain words';
+  if (!value) return '…';
+  const way = value.direction === 'in' ? 'from' : 'to';
+  const state = { ringing: 'rings', answered: 'is on the line', ended: 'has ended', missed: 'was missed' }[
+    value.state
+  ];
+  return `The call ${way} ${value.person?.name ?? value.number} ${state}`;
+});
+</script>
+
+<template>
+  <div class="page" @keydown.ctrl.enter.prevent="save" @keydown.meta.enter.prevent="save">
+    <div class="page-head">
+      <h1>{{ head }}</h1>
+      <span v-if="call" class="soft num">{{ call.number }} · {{ clock(call.startedAt) }}</span>
+    </div>
+    <div class="line">
+      <div class="light" aria-hidden="true">
+        <span v-for="(one, index) in stretches" :key="index" :class="one.part && `is-${one.part}`">{{
+          one.text
+        }}</span>
+      </div>
+      <textarea
+        ref="field"
+        v-model="text"
+        rows="3"
+        aria-label="Write the call in plain words"
+        placeholder="Ines Duarte, Padaria Sol, +351 910 555 014. wants 8 long bikes from March, budget about 40k. send quote, lunch Thu 11-12"
+      ></textarea>
+    </div>
+    <div class="parts">
+      <section aria-label="Who it is">
+        <h2>
+          {{ verdict === 'same' ? 'We know them' : verdict === 'maybe' ? 'Who is it?' : 'Somebody new' }}
+        </h2>
+        <fieldset v-if="callers.length">
+          <legend class="visually-hidden">Who is it?</legend>
+          <label v-for="one in callers" :key="one.person.id" class="choice">
+            <input v-model="person" type="radio" name="caller" :value="one.person.id" />
+            <CallerCard :caller="one" :is-chosen="person === one.person.id" />
+          </label>
+          <label class="choice"
+            ><input v-model="person" type="radio" name="caller" value="new" /> somebody new</label
+          >
+        </fieldset>
+        <p v-else class="soft">Nobody we have yet goes by this name or number.</p>
+        <p v-if="call?.transcript" class="soft said"><b>What was said:</b> {{ call.transcript }}</p>
+      </section>
+      <section aria-label="Facts for fields">
+        <h2>Facts</h2>
+        <label v-for="[key, label] in FIELDS" :key="key" class="fact">
+          <span class="cap"
+            >{{ label
+            }}<em
+              v-if="(KEY_FIELDS as readonly string[]).includes(key) && !valueOf(key)"
+              title="Worth asking for"
+            >
+              · worth asking</em
+            ></span
+          >
+          <input
+            :value="valueOf(key)"
+            class="inline-edit"
+            :data-fact="key"
+            @input="edited[key] = ($event.target as HTMLInputElement).value"
+          />
+        </label>
+      </section>
+      <section aria-label="What it was about">
+        <label class="field"
+          ><span class="cap">Background, kept with the person</span
+          ><textarea
+            rows="2"
+            data-part="background"
+            :value="partOf('background')"
+            @input="edited.background = ($event.target as HTMLTextAreaElement).value"
+          ></textarea>
+        </label>
+        <label class="field"
+          ><span class="cap">Said today, for the ledger</span
+          ><textarea
+            rows="3"
+            data-part="said"
+            :value="partOf('said')"
+            @input="edited.said = ($event.target as HTMLTextAreaElement).value"
+          ></textarea>
+        </label>
+        <MoveLines v-if="reading" :moves="reading.moves" />
+        <div v-if="reading?.deal" class="deal" data-part="deal">
+          <span class="cap">Deal</span>
+          <template v-if="!dealOff">
+            <select v-if="openDeals.length" v-model="dealId" class="inline-edit" aria-label="Which deal">
+              <option v-for="one in openDeals" :key="one.id" :value="one.id">{{ one.name }}</option>
+              <option :value="null">a new one</option>
+            </select>
+            <input
+              class="inline-edit"
+              aria-label="What the deal is about"
+              :value="edited.deal ?? reading.deal.title"
+              @input="edited.deal = ($event.target as HTMLInputElement).value"
+            />
+            <input
+              v-model="amount"
+              class="inline-edit num"
+              aria-label="Value of the deal"
+              @input="edited.amount = amount"
+            />
+            <span class="cap">{{ reading.deal.currency }}</span>
+          </template>
+          <button type="button" class="word" @click="dealOff = !dealOff">
+            {{ dealOff ? 'open a deal' : 'no deal' }}
+          </button>
+        </div>
+      </section>
+    </div>
+    <p v-if="error" class="wrong" role="alert">{{ error }}</p>
+    <div class="do">
+      <v-btn class="fill" :loading="isBusy" @click="save"
+        >Save all of it <span class="hint">Ctrl Enter</span></v-btn
+      >
+      <span class="soft">{{ session.me?.name }} · one step, one undo</span>
+    </div>
+  </div>
+</template>
+
+<style scoped src="./sheet.css"></style>

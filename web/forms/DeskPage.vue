@@ -1,0 +1,177 @@
+<script setup lang="ts">
+import { computed, nextTick, ref, watch } from 'vue';
+import { useRoute } from 'vue-router';
+import { api, ApiProblem, wordsOf } from '../shell/api';
+import { useFetched } from '../shell/live';
+import { useUndo } from '../shell/undo';
+
+/** A form for colleagues: a few fields, a known person's filled in before, "save and next". */
+const props = defineProps<{ id: string }>();
+const route = useRoute();
+const undo = useUndo();
+const { data: form, error: trouble } = useFetched(
+  () => api('GET /api/forms/:id', { params: { id: props.id } }),
+  ['forms'],
+);
+const answers = ref<Record<string, string>>({});
+const wrong = ref<Record<string, string>>({});
+const error = ref('');
+const count = ref(0);
+const isBusy = ref(false);
+const q = ref('');
+const found = ref<{ id: string; label: string; hint: string }[]>([]);
+const known = ref<{ id: string; name: string } | null>(null);
+let timer: ReturnType<typeof setTimeout> | undefined;
+
+watch(q, (text) => {
+  clearTimeout(timer);
+  if (text.trim().length < 2) return void (found.value = []);
+  timer = setTimeout(async () => {
+    const { items } = await api('GET /api/search', { query: { q: text, limit: 6 } }).catch(() => ({
+      items: [],
+    }));
+    found.value = items.filter((one) => one.kind === 'person');
+  }, 120);
+});
+
+async function choose(id: string): Promise<void> {
+  const person = await api('GET /api/people/:id', { params: { id } });
+  known.value = { id, name: person.fullName.value ?? '' };
+  found.value = [];
+  q.value = '';
+  const contact = (kind: string): string => person.contacts.find((one) => one.kind === kind)?.value ?? '';
+  const values: Record<string, string> = {
+    fullName: person.fullName.value ?? '',
+    jobTitle: person.jobTitle.value ?? '',
+    companyName: person.company?.name ?? '',
+    email: contact('email'),
+    phone: contact('phone'),
+    url: contact('url'),
+    address: person.address.value ?? '',
+    birthday: person.birthday ?? '',
+    ...Object.fromEntries(person.custom.map((one) => [`custom:${one.key}`, one.value])),
+  };
+  for (const field of form.value?.fields ?? []) {
+    const value = field.field ? values[field.field] : '';
+    if (value) answers.value[field.name] = value;
+  }
+}
+watch(
+  form,
+  () => {
+    if (typeof route.query.person === 'string' && !known.value) void choose(route.query.person);
+  },
+  { once: true },
+);
+
+async function save(): Promise<void> {
+  if (isBusy.value) return;
+  isBusy.value = true;
+  error.value = '';
+  wrong.value = {};
+  try {
+    const { person, filed } = await api('POST /api/forms/:id/submissions', {
+      params: { id: props.id },
+      body: { answers: answers.value, ...(known.value ? { personId: known.value.id } : {}) },
+    });
+    count.value++;
+    undo.tell({
+      text: filed && person ? `Saved on ${person.name}.` : 'Saved; it waits in Arrivals.',
+      eventId: null,
+      links: person
+        ? [{ text: 'Open the dossier', to: `/people/${person.id}` }]
+        : [{ text: 'Open Arrivals', to: '/arrivals' }],
+    });
+    answers.value = {};
+    known.value = null;
+    await nextTick();
+    document
+      .querySelector<HTMLElement>('[data-first] input, [data-first] select, [data-first] textarea')
+      ?.focus();
+  } catch (problem) {
+    wrong.value = problem instanceof ApiProblem ? (problem.problem.fields ?? {}) : {};
+    error.value = wordsOf(problem);
+  } finally {
+    isBusy.value = false;
+  }
+}
+const TYPES: Record<string, string> = { email: 'email', phone: 'tel' };
+const fields = computed(() => form.value?.fields ?? []);
+</script>
+
+<template>
+  <div v-if="form" class="page desk">
+    <div class="page-head">
+      <h1>{{ form.name }}</h1>
+      <span class="soft" role="status">{{ count ? `${count} saved` : 'for colleagues' }}</span>
+    </div>
+    <div class="who">
+      <label class="field"
+        ><span class="cap">Somebody we know?</span
+        ><input v-model="q" type="search" :placeholder="known ? known.name : 'their name'"
+      /></label>
+      <ul v-if="found.length">
+        <li v-for="one in found" :key="one.id">
+          <button class="word" @click="choose(one.id)">{{ one.label }}</button>
+          <span class="soft">{{ one.hint }}</span>
+        </li>
+      </ul>
+      <p v-if="known" class="soft">
+        Filled in for {{ known.name }}.
+        <button class="word" @click="((known = null), (answers = {}))">somebody else</button>
+      </p>
+    </div>
+    <form @submit.prevent="save">
+      <label
+        v-for="(field, index) in fields"
+        :key="field.name"
+        class="field"
+        :data-first="index === 0 ? '' : undefined"
+      >
+        <span class="cap">{{ field.label }}{{ field.required ? ' · needed' : '' }}</span>
+        <textarea v-if="field.kind === 'text'" v-model="answers[field.name]" rows="3"></textarea>
+        <select
+          v-else-if="field.kind === 'choice' || field.kind === 'yes or no'"
+          v-model="answers[field.name]"
+        >
+          <option value=""></option>
+          <option v-for="one in field.kind === 'choice' ? field.options : ['yes', 'no']" :key="one">
+            {{ one }}
+          </option>
+        </select>
+        <input
+          v-else
+          v-model="answers[field.name]"
+          :type="field.kind === 'date' ? 'date' : (TYPES[field.field ?? ''] ?? 'text')"
+          :autofocus="index === 0"
+        />
+        <span v-if="field.help" class="cap">{{ field.help }}</span>
+        <span v-if="wrong[field.name]" class="wrong" role="alert"
+          >{{ field.label }} {{ wrong[field.name] }}</span
+        >
+      </label>
+      <p v-if="error" class="wrong" role="alert">{{ error }}</p>
+      <v-btn class="fill" type="submit" :loading="isBusy">Save and next</v-btn>
+    </form>
+  </div>
+  <div v-else class="page">
+    <p v-if="trouble" class="wrong" role="alert">{{ trouble }}</p>
+  </div>
+</template>
+
+<style scoped>
+.desk {
+  max-width: 640px;
+}
+form,
+.who {
+  display: grid;
+  gap: 10px;
+  padding-bottom: 12px;
+}
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+</style>

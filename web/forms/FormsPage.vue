@@ -1,0 +1,85 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import { useRouter } from 'vue-router';
+import { api } from '../shell/api';
+import { useFetched } from '../shell/live';
+import { useSession } from '../shell/session';
+import { useUndo } from '../shell/undo';
+
+const router = useRouter();
+const session = useSession();
+const undo = useUndo();
+const { data, error } = useFetched(() => api('GET /api/forms'), ['forms', 'form_submissions']);
+const mayDesign = computed(() => session.me?.role !== 'rep');
+
+async function design(kind: 'public' | 'desk'): Promise<void> {
+  try {
+    const { form } = await api('POST /api/forms', {
+      body: {
+        name: kind === 'public' ? 'New form' : 'New desk form',
+        slug: `form-${Date.now().toString(36)}`,
+        kind,
+        fields: [
+          { name: 'name', label: 'Name', field: 'fullName', kind: 'line', required: true },
+          { name: 'email', label: 'Email', field: 'email', kind: 'line', required: kind === 'public' },
+        ],
+      },
+    });
+    await router.push(`/forms/${form.id}`);
+  } catch (problem) {
+    undo.fail(problem);
+  }
+}
+</script>
+
+<template>
+  <div class="page">
+    <div class="page-head">
+      <h1>Forms</h1>
+      <template v-if="mayDesign">
+        <button class="word" @click="design('public')">Design a public form</button>
+        <button class="word" @click="design('desk')">Design a desk form</button>
+      </template>
+    </div>
+    <p v-if="error" class="wrong" role="alert">{{ error }}</p>
+    <table v-if="data?.items.length" class="book">
+      <thead>
+        <tr>
+          <th>Form</th>
+          <th>For</th>
+          <th class="num">Filled in</th>
+          <th class="wide">Owner</th>
+          <th></th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="one in data.items" :key="one.id">
+          <td>
+            <RouterLink :to="`/forms/${one.id}`"
+              ><b>{{ one.name }}</b></RouterLink
+            >
+            <span v-if="!one.active" class="soft"> retired</span>
+          </td>
+          <td>
+            <a v-if="one.kind === 'public'" :href="`/f/${one.slug}`" class="quiet-link" target="_blank"
+              >people outside, at /f/{{ one.slug }}</a
+            >
+            <span v-else>colleagues at the desk</span>
+          </td>
+          <td class="num">{{ one.submissions }}</td>
+          <td class="wide soft">{{ one.owner?.name }}</td>
+          <td>
+            <RouterLink v-if="one.kind === 'desk'" :to="`/forms/${one.id}/desk`" class="quiet-link"
+              >fill it in</RouterLink
+            >
+          </td>
+        </tr>
+      </tbody>
+    </table>
+    <p v-else-if="data" class="empty">
+      No forms yet. A public form stands on your website and brings what people write into Arrivals; a desk
+      form asks only what matters on one occasion.
+    </p>
+    <template v-else><span v-for="n in 4" :key="n" class="ghost"></span></template>
+  </div>
+</template>

@@ -1,0 +1,57 @@
+<script setup lang="ts">
+import { api } from '../shell/api';
+import { clock, day } from '../shell/format';
+import { useFetched } from '../shell/live';
+
+const props = defineProps<{ about: { personId?: string; formId?: string }; title: string }>();
+const { data } = useFetched(
+  () => api('GET /api/submissions', { query: props.about }),
+  ['form_submissions', 'captures'],
+);
+</script>
+
+<template>
+  <section v-if="data?.items.length" class="submissions">
+    <h2>{{ title }}</h2>
+    <details v-for="one in data.items" :key="one.id">
+      <summary>
+        <b>{{ one.form.name }}</b>
+        <span class="soft">
+          {{ day(one.at) }} {{ clock(one.at) }} · {{ one.by ? `written by ${one.by}` : 'by themselves'
+          }}{{ one.confirmedAt ? ' · address confirmed' : '' }}</span
+        >
+      </summary>
+      <dl>
+        <template v-for="answer in one.answers" :key="answer.label">
+          <dt class="cap">{{ answer.label }}</dt>
+          <dd>{{ answer.value }}</dd>
+        </template>
+      </dl>
+      <RouterLink :to="`/arrivals/${one.captureId}`" class="quiet-link">as it came</RouterLink>
+    </details>
+  </section>
+</template>
+
+<style scoped>
+.submissions {
+  padding: 6px 24px 10px;
+}
+details {
+  border-top: 1px solid var(--rule2);
+  padding: 5px 0;
+}
+summary {
+  cursor: pointer;
+  min-height: 24px;
+}
+dl {
+  display: grid;
+  grid-template-columns: 180px 1fr;
+  gap: 2px 12px;
+  margin: 4px 0;
+}
+dd {
+  margin: 0;
+  white-space: pre-line;
+}
+</style>

@@ -1,0 +1,180 @@
+<script setup lang="ts">
+import type { ImportDetail, ImportChoices, Mapping } from '@emporikon/contract/imports';
+import { computed, onScopeDispose, ref, watch } from 'vue';
+import { useRouter } from 'vue-router';
+import { api } from '../shell/api';
+import { useFetched } from '../shell/live';
+import { useUndo } from '../shell/undo';
+import ChoicesForm from './ChoicesForm.vue';
+import ColumnsTable from './ColumnsTable.vue';
+import PreviewRows from './PreviewRows.vue';
+import { BUSY, STATE_WORDS } from './words';
+
+const props = defineProps<{ id: string }>();
+const router = useRouter();
+const undo = useUndo();
+const { data, error, load } = useFetched(
+  () => api('GET /api/imports/:id', { params: { id: props.id } }),
+  ['imports'],
+);
+const mapping = ref<Mapping | null>(null);
+const choices = ref<ImportChoices | null>(null);
+const isBusy = ref(false);
+const POLL_MS = 700;
+
+watch(
+  data,
+  (now) => {
+    if (!now) return;
+    mapping.value ??= now.mapping ? (JSON.parse(JSON.stringify(now.mapping)) as Mapping) : null;
+    choices.value ??= JSON.parse(JSON.stringify(now.choices)) as ImportChoices;
+  },
+  { immediate: true },
+);
+const isWorking = computed(() => data.value !== null && BUSY.includes(data.value.state));
+const timer = setInterval(() => (isWorking.value ? void load() : undefined), POLL_MS);
+onScopeDispose(() => clearInterval(timer));
+
+const mayMap = computed(() =>
+  ['mapping', 'previewed', 'previewing', 'failed'].includes(data.value?.state ?? ''),
+);
+const share = computed(() => {
+  const now = data.value;
+  return now?.total ? Math.min(1, now.done / now.total) : 0;
+});
+const count = (key: string): string => (data.value?.counts[key] ?? 0).toLocaleString();
+
+async function act(work: () => Promise<ImportDetail | undefined>): Promise<void> {
+  isBusy.value = true;
+  try {
+    await work();
+    await load();
+  } catch (problem) {
+    undo.fail(problem);
+  } finally {
+    isBusy.value = false;
+  }
+}
+const none: Mapping = { columns: [], hasHead: true, dates: null, country: null };
+const preview = (): void =>
+  void act(() =>
+    api('PUT /api/imports/:id/mapping', {
+      params: { id: props.id },
+      body: {
+        version: data.value?.version ?? 1,
+        mapping: mapping.value ?? none,
+        choices: choices.value ?? data.value?.choices ?? {},
+      },
+    }),
+  );
+const start = (): void => void act(() => api('POST /api/imports/:id/start', { params: { id: props.id } }));
+const pause = (): void => void act(() => api('POST /api/imports/:id/pause', { params: { id: props.id } }));
+const takeBack = (): void => void act(() => api('POST /api/imports/:id/undo', { params: { id: props.id } }));
+const forget = (): void =>
+  void act(async () => {
+    await api('DELETE /api/imports/:id', { params: { id: props.id } });
+    await router.push('/imports');
+    return undefined;
+  });
+</script>
+
+<template>
+  <div v-if="data" class="page">
+    <div class="page-head">
+      <h1>{{ data.name }}</h1>
+      <span class="soft" role="status"
+        >{{ data.total.toLocaleString() }} rows · {{ STATE_WORDS[data.state]
+        }}<template v-if="data.reading">
+          · {{ data.reading.encoding
+          }}<template v-if="data.reading.separator"
+            >, parted by “{{ data.reading.separator === '\t' ? 'tab' : data.reading.separator }}”</template
+          ><template v-if="data.reading.dates">, dates {{ data.reading.dates }}</template
+          ><template v-if="data.reading.decimal">, decimal “{{ data.reading.decimal }}”</template
+          ><template v-if="data.reading.remembered">
+            · mapped as the last file of this shape</template
+          ></template
+        ></span
+      >
+    </div>
+    <div v-if="isWorking" class="progress">
+      <progress :value="share" max="1" aria-label="Progress"></progress>
+      <span class="num">{{ data.done.toLocaleString() }} of {{ data.total.toLocaleString() }}</span>
+      <button v-if="data.state === 'running'" class="word" @click="pause">pause</button>
+    </div>
+    <p v-if="data.trouble" class="wrong" role="alert">{{ data.trouble }}</p>
+    <div v-if="Object.keys(data.counts).length" class="counts" aria-label="What it would do">
+      <span
+        ><b class="num">{{ count('new') }}</b> new</span
+      >
+      <span
+        ><b class="num">{{ count('same') }}</b> we know</span
+      >
+      <span
+        ><b class="num">{{ count('maybe') }}</b> maybe</span
+      >
+      <span
+        ><b class="num">{{ count('unusable') }}</b> unusable</span
+      >
+      <template v-if="data.state === 'done' || data.state === 'undone'">
+        <span class="soft"
+          >made {{ count('made') }}, changed {{ count('changed') }}, left alone {{ count('left alone') }}, not
+          taken {{ count('rejected') }}</span
+        >
+      </template>
+    </div>
+    <template v-if="mayMap">
+      <ColumnsTable v-if="data.reading && mapping" v-model="mapping" :reading="data.reading" />
+      <ChoicesForm v-if="choices" v-model="choices" />
+      <div class="do">
+        <v-btn class="quiet" :loading="isBusy || data.state === 'previewing'" @click="preview">{{
+          data.state === 'previewed' ? 'Look through it again' : 'See what it would do'
+        }}</v-btn>
+        <v-btn v-if="data.state === 'previewed'" class="fill" :loading="isBusy" @click="start"
+          >Import {{ (data.total - (data.counts.unusable ?? 0)).toLocaleString() }} rows</v-btn
+        >
+        <button class="word" @click="forget">Forget this file</button>
+      </div>
+    </template>
+    <div v-else class="do">
+      <v-btn v-if="data.state === 'paused'" class="fill" @click="start">Go on</v-btn>
+      <v-btn v-if="data.state === 'done' || data.state === 'paused'" class="quiet" @click="takeBack"
+        >Take it all back</v-btn
+      >
+      <RouterLink v-if="data.state === 'done'" to="/people" class="quiet-link">See the people</RouterLink>
+    </div>
+    <p v-if="data.problems.length">
+      <a :href="`/api/imports/${id}/rejected.csv`" class="quiet-link" download
+        >Save the rows that are not taken, with the reason</a
+      >
+    </p>
+    <PreviewRows
+      v-if="['previewed', 'paused', 'done'].includes(data.state)"
+      :id="id"
+      :key="data.state"
+      :problems="data.problems"
+    />
+  </div>
+  <div v-else class="page">
+    <p v-if="error" class="wrong" role="alert">{{ error }}</p>
+    <span v-for="n in 6" v-else :key="n" class="ghost"></span>
+  </div>
+</template>
+
+<style scoped>
+.progress,
+.counts,
+.do {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px 22px;
+  align-items: center;
+  padding: 8px 0;
+}
+progress {
+  width: 280px;
+  accent-color: var(--ours);
+}
+.counts b {
+  font: 600 20px var(--head);
+}
+</style>

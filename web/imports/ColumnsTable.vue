@@ -1,0 +1,84 @@
+<script setup lang="ts">
+import type { ImportReading, Mapping } from '@emporikon/contract/imports';
+import { CLAIM_FIELDS } from '@emporikon/core/reading/types';
+import { api } from '../shell/api';
+import { fieldName, percent } from '../shell/format';
+import { useFetched } from '../shell/live';
+
+defineProps<{ reading: ImportReading }>();
+const mapping = defineModel<Mapping>({ required: true });
+const { data: fields } = useFetched(() => api('GET /api/fields'), ['custom_fields']);
+const TYPES = ['mobile', 'work', 'home', 'fax'] as const;
+const columnOf = (index: number): Mapping['columns'][number] => {
+  let found = mapping.value.columns.find((one) => one.index === index);
+  if (!found) mapping.value.columns.push((found = { index, field: 'none', type: null }));
+  return found;
+};
+const BY = {
+  heading: 'by its heading',
+  content: 'by what is in it',
+  nothing: '',
+  hand: 'as before',
+} as const;
+</script>
+
+<template>
+  <table class="book">
+    <thead>
+      <tr>
+        <th>Column</th>
+        <th>Holds</th>
+        <th class="wide">Told</th>
+        <th>Samples</th>
+        <th class="num wide">Filled</th>
+      </tr>
+    </thead>
+    <tbody>
+      <tr v-for="column in reading.columns" :key="column.index">
+        <td>
+          <b>{{ column.heading }}</b>
+        </td>
+        <td>
+          <select
+            v-model="columnOf(column.index).field"
+            class="inline-edit"
+            :aria-label="`What ${column.heading} holds`"
+          >
+            <option value="none">leave out</option>
+            <option v-for="field in CLAIM_FIELDS" :key="field" :value="field">{{ fieldName(field) }}</option>
+            <option value="tags">Tags</option>
+            <option v-for="one in fields?.items ?? []" :key="one.id" :value="`custom:${one.key}`">
+              {{ one.label }}
+            </option>
+          </select>
+          <select
+            v-if="columnOf(column.index).field === 'phone'"
+            v-model="columnOf(column.index).type"
+            class="inline-edit"
+            aria-label="Kind of number"
+          >
+            <option :value="null">by its digits</option>
+            <option v-for="one in TYPES" :key="one" :value="one">{{ one }}</option>
+          </select>
+        </td>
+        <td class="wide soft">{{ BY[column.by] }}</td>
+        <td class="soft samples">{{ column.samples.join(' · ') }}</td>
+        <td class="num wide">{{ percent(column.filled) }}</td>
+      </tr>
+    </tbody>
+  </table>
+</template>
+
+<style scoped>
+td select {
+  width: auto;
+  min-width: 130px;
+  margin-right: 6px;
+}
+.samples {
+  max-width: 420px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+</style>
