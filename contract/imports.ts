@@ -33,6 +33,7 @@ export const ImportReading = z.object({
   encoding: z.string(),
   separator: z.string().nullable(),
   remembered: z.boolean(),
+  companies: z.array(Id).optional().describe('the companies an import made'),
 });
 export type ImportReading = z.infer<typeof ImportReading>;
 const Dates = z.enum(['day first', 'month first', 'year first']).nullable();

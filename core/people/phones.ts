@@ -30,8 +30,7 @@ const MOBILE_START =
 /** Where a number without its country code is always written with a leading zero (ITU-T E.164 national prefixes). */
 const TRUNK_ZERO = new Set('GB FR DE NL BE CH AT SE FI IE AU NZ ZA TR RO BG HR SI SK UA'.split(' '));
 
-function typeOf(number: PhoneNumber): PhoneType | null {
-  const kind = number.getType();
+function typeOf(number: PhoneNumber, kind: ReturnType<PhoneNumber['getType']>): PhoneType | null {
   if (!kind && MOBILE_START.test(number.number)) return 'mobile';
   if (kind === 'MOBILE') return 'mobile';
   if (kind === 'FIXED_LINE' || kind === 'TOLL_FREE' || kind === 'SHARED_COST' || kind === 'UAN')
@@ -39,14 +38,17 @@ function typeOf(number: PhoneNumber): PhoneType | null {
   return null;
 }
 
-const isValid = (number: PhoneNumber): boolean => number.isValid() || FICTION.test(number.number);
+/** A number has a kind exactly where the plan assigns its range; asking for the kind is asking whether it is valid. */
+const isValid = (number: PhoneNumber): boolean =>
+  number.getType() !== undefined || FICTION.test(number.number);
 
 function asRead(number: PhoneNumber): ReadPhone {
+  const kind = number.getType();
   return {
     normalized: number.number,
     country: number.country ?? null,
-    type: typeOf(number),
-    valid: isValid(number),
+    type: typeOf(number, kind),
+    valid: kind !== undefined || FICTION.test(number.number),
   };
 }
 

@@ -4,15 +4,7 @@ import { QueryTypes } from 'sequelize';
 import type { Context } from '../commands/context';
 import { withTags } from '../people/organise';
 import type { RowData } from './source';
-import {
-  claimsOf,
-  contactsOf,
-  insertClaims,
-  insertContacts,
-  type NewClaim,
-  type NewContact,
-  type ReadyRow,
-} from './write';
+import { contactsOf, insertContacts, type NewContact, type ReadyRow } from './write';
 
 interface KnownRow {
   id: string;
@@ -35,13 +27,12 @@ interface KnownRow {
 export interface Patch {
   row: number;
   personId: string;
-  before: { fields: Partial<KnownRow>; contacts: string[]; claims: string[] } | null;
+  before: { fields: Partial<KnownRow>; contacts: string[] } | null;
 }
 
 interface How {
   choices: ImportChoices;
   companyOf: (data: RowData) => string | null;
-  sourceOf: (row: number) => string;
 }
 
 /** The people some rows are of, with what they have. Locked, so that nobody changes them meanwhile. */
@@ -88,34 +79,6 @@ function changes(known: KnownRow, data: RowData, { choices, companyOf }: How): P
   return patch;
 }
 
-/** The claims of a row that say what was now written, and not what stood there already. */
-const CLAIMED: Partial<Record<keyof KnownRow, string>> = {
-  job_title: 'jobTitle',
-  address: 'address',
-  birthday: 'birthday',
-  time_zone: 'timeZone',
-  background: 'note',
-  company_id: 'companyName',
-  full_name: 'fullName',
-};
-
-function claimsFor(
-  context: Context,
-  row: ReadyRow,
-  patch: Partial<KnownRow>,
-  contacts: readonly NewContact[],
-  how: How,
-): NewClaim[] {
-  const fields = new Set(Object.keys(patch).map((key) => CLAIMED[key as keyof KnownRow]));
-  const fresh = new Set(contacts.map((one) => `${one.kind}:${one.normalized}`));
-  return claimsOf(context, row.personId ?? '', row.data, how.sourceOf(row.row)).filter(
-    (claim) =>
-      fields.has(claim.field) ||
-      (claim.field.startsWith('custom:') && patch.custom?.[claim.field.slice(7)] === claim.value) ||
-      fresh.has(`${claim.field}:${claim.normalized ?? ''}`),
-  );
-}
-
 /** Changes people who are known already, as the choices say: blanks filled, or everything overwritten. */
 export async function patchKnown(
   context: Context,
@@ -126,7 +89,6 @@ export async function patchKnown(
   const patches: Patch[] = [];
   const updates = new Map<string, KnownRow>();
   const contacts: NewContact[] = [];
-  const claims: NewClaim[] = [];
   const given = new Set<string>();
   for (const row of rows) {
     const person = known.get(row.personId ?? '');
@@ -146,22 +108,19 @@ export async function patchKnown(
       patches.push({ row: row.row, personId: person.id, before: null });
       continue;
     }
-    const own = claimsFor(context, row, patch, more, how);
     const fields = Object.fromEntries(Object.keys(patch).map((key) => [key, person[key as keyof KnownRow]]));
     patches.push({
       row: row.row,
       personId: person.id,
-      before: { fields, contacts: more.map((one) => one.id), claims: own.map((one) => one.id) },
+      before: { fields, contacts: more.map((one) => one.id) },
     });
     Object.assign(person, patch);
     updates.set(person.id, person);
     contacts.push(...more);
-    claims.push(...own);
   }
-  await supersede(context, claims);
+  await supersede(context, patches);
   await update(context, [...updates.values()]);
   await insertContacts(context, await notTaken(context, contacts));
-  await insertClaims(context, claims);
   return patches;
 }
 
@@ -177,16 +136,27 @@ async function notTaken(context: Context, contacts: readonly NewContact[]): Prom
   return contacts.filter((one) => one.kind !== 'email' || !taken.has(one.normalized));
 }
 
-async function supersede(context: Context, claims: readonly NewClaim[]): Promise<void> {
-  const single = claims.filter((one) => one.normalized === null);
-  if (single.length)
+/** What a claim said before the import wrote over it is no longer what stands there. */
+const CLAIMED: Record<string, string> = {
+  job_title: 'jobTitle',
+  address: 'address',
+  birthday: 'birthday',
+  time_zone: 'timeZone',
+  company_id: 'companyName',
+  full_name: 'fullName',
+};
+
+async function supersede(context: Context, patches: readonly Patch[]): Promise<void> {
+  const gone = patches.flatMap(({ personId, before }) =>
+    Object.keys(before?.fields ?? {}).flatMap((key) =>
+      CLAIMED[key] ? [{ person_id: personId, field: CLAIMED[key] }] : [],
+    ),
+  );
+  if (gone.length)
     await context.sequelize.query(
       `UPDATE claims c SET fate = 'superseded' FROM jsonb_to_recordset($1::jsonb) AS r(person_id uuid, field text)
         WHERE c.person_id = r.person_id AND c.field = r.field AND c.fate = 'current'`,
-      {
-        bind: [JSON.stringify(single.map(({ person_id, field }) => ({ person_id, field })))],
-        transaction: context.tx,
-      },
+      { bind: [JSON.stringify(gone)], transaction: context.tx },
     );
 }
 

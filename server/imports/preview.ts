@@ -4,10 +4,10 @@ import { decidePerson, type Candidate } from '@emporikon/core/matching/verdict';
 import type { PersonFacts } from '@emporikon/core/matching/evidence';
 import { nameKey } from '@emporikon/core/people/names';
 import pgCopy from 'pg-copy-streams';
-import type pg from 'pg';
 import { QueryTypes } from 'sequelize';
 import { perform, type Context, type Tools } from '../commands/context';
 import { Import } from '../db/models/imports';
+import { clientOf, copyText } from './copy';
 import { lockImport } from './view';
 import { cardRows, tableRows, type RowData, type SourceRow } from './source';
 
@@ -116,17 +116,6 @@ export async function judgeRows(context: Context, rows: readonly SourceRow[]): P
   );
 }
 
-const copyText = (value: string | null): string =>
-  value === null
-    ? '\\N'
-    : value.replace(
-        /[\\\n\r\t]/g,
-        (char) => ({ '\\': '\\\\', '\n': '\\n', '\r': '\\r', '\t': '\\t' })[char] ?? char,
-      );
-
-/** PostgreSQL keeps no NUL in text. */
-const withoutNul = (json: string): string => json.replace(/\\u0000/g, '');
-
 async function* linesOf(
   context: Context,
   one: Import,
@@ -153,7 +142,7 @@ async function* linesOf(
       counts[said] = (counts[said] ?? 0) + 1;
       const isProblem = said === 'maybe' || said === 'unusable';
       const data = isProblem ? { ...row.data, cells: row.cells.slice(0, 40) } : row.data;
-      text += `${[one.id, String(row.row), said, personId, withoutNul(JSON.stringify(data)), why].map(copyText).join('\t')}\n`;
+      text += `${[one.id, String(row.row), said, personId, data as unknown as Record<string, unknown>, why].map(copyText).join('\t')}\n`;
     }
     done += chunk.length;
     chunk = [];
@@ -167,9 +156,17 @@ async function* linesOf(
   if (chunk.length) yield* flush();
 }
 
-/** The pg client a Sequelize transaction works on. */
-const clientOf = (context: Context): pg.Client =>
-  (context.tx as unknown as { connection: pg.Client }).connection;
+/** The newest event: what was done after it may have changed what a preview found. */
+async function newestEvent(context: Context): Promise<number> {
+  const [row] = await context.sequelize.query<{ seq: number }>(
+    'SELECT coalesce(max(seq), 0) AS seq FROM events',
+    {
+      type: QueryTypes.SELECT,
+      transaction: context.tx,
+    },
+  );
+  return Number(row?.seq ?? 0);
+}
 
 /**
  * Makes the preview of an import: every row judged against the records, nothing written to them. Cut off, it leaves the
@@ -204,7 +201,13 @@ export async function previewImport(tools: Tools, id: string): Promise<void> {
       );
     });
     const total = Object.values(counts).reduce((sum, count) => sum + count, 0);
-    await context.write.update(one, { state: 'previewed', counts, total, done: 0 });
+    await context.write.update(one, {
+      state: 'previewed',
+      counts,
+      total,
+      done: 0,
+      seenUntil: await newestEvent(context),
+    });
     await context.write.event('preview import', `Looked through ${one.name}`, one.createdBy);
   });
 }

@@ -9,12 +9,7 @@ interface Undone {
   row: number;
   outcome: 'made' | 'changed';
   person_id: string;
-  before: {
-    company?: string;
-    fields?: Record<string, unknown>;
-    contacts?: string[];
-    claims?: string[];
-  } | null;
+  before: { fields?: Record<string, unknown>; contacts?: string[] } | null;
 }
 
 /** People who were made by the import and on whom nothing was built since. Fixed SQL over every table that refers to people. */
@@ -56,21 +51,15 @@ async function restoreChanged(context: Context, rows: readonly Undone[]): Promis
   );
   const restored = new Map<string, Parameters<typeof update>[1][number]>();
   const contacts: string[] = [];
-  const claims: string[] = [];
   for (const { person_id, before } of rows) {
     const person = people.get(person_id);
     if (!person || !before) continue;
     Object.assign(person, before.fields ?? {});
     restored.set(person_id, person);
     contacts.push(...(before.contacts ?? []));
-    claims.push(...(before.claims ?? []));
   }
   await context.sequelize.query('DELETE FROM contact_points WHERE id = ANY($1::uuid[])', {
     bind: [contacts],
-    transaction: context.tx,
-  });
-  await context.sequelize.query('DELETE FROM claims WHERE id = ANY($1::uuid[])', {
-    bind: [claims],
     transaction: context.tx,
   });
   await update(context, [...restored.values()]);
@@ -78,7 +67,7 @@ async function restoreChanged(context: Context, rows: readonly Undone[]): Promis
 
 async function removeCompanies(context: Context, id: string): Promise<void> {
   await context.sequelize.query(
-    `DELETE FROM companies c WHERE c.id IN (SELECT (before->>'company')::uuid FROM import_rows WHERE import_id = $1 AND before ? 'company')
+    `DELETE FROM companies c WHERE c.id IN (SELECT value::uuid FROM imports m, jsonb_array_elements_text(coalesce(m.reading->'companies', '[]')) WHERE m.id = $1)
         AND NOT EXISTS (SELECT 1 FROM people p WHERE p.company_id = c.id) AND NOT EXISTS (SELECT 1 FROM deals d WHERE d.company_id = c.id)
         AND NOT EXISTS (SELECT 1 FROM leads l WHERE l.company_id = c.id) AND NOT EXISTS (SELECT 1 FROM ledger_links k WHERE k.company_id = c.id)
         AND NOT EXISTS (SELECT 1 FROM tasks t WHERE t.company_id = c.id) AND NOT EXISTS (SELECT 1 FROM claims m WHERE m.company_id = c.id)`,

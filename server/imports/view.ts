@@ -73,7 +73,7 @@ export async function importDetail(context: Context, id: string): Promise<Import
   return {
     ...asRow(one, user?.name ?? ''),
     version: one.version,
-    reading: one.reading ?? null,
+    reading: one.reading?.columns ? one.reading : null,
     mapping: one.mapping ?? null,
     choices: choicesOf(one),
     problems: await problemsOf(context, id),

@@ -6,6 +6,7 @@ import type { Context } from '../commands/context';
 import { ClaimRow } from '../db/models/captures';
 import type { Company } from '../db/models/people';
 import { ContactPoint, Person, type ContactKind } from '../db/models/people';
+import { importedClaims } from '../imports/evidence';
 import { loadMappings, targetOf } from '../fields/mapping';
 import { conflict } from '../http/problems';
 import { addBackground } from './organise';
@@ -59,6 +60,16 @@ async function currentClaim(
   });
 }
 
+/** Whether a fact without a claim of its own came by an import and not by a hand. */
+async function isImported(
+  context: Context,
+  owner: { personId: string } | { companyId: string },
+  field: string,
+): Promise<boolean> {
+  if (!('personId' in owner)) return false;
+  return (await importedClaims(context, owner.personId)).some((claim) => claim.field === field);
+}
+
 /**
  * Settles one single-valued fact: blank is filled, a newer reading replaces an older one, and what a hand wrote stays,
  * with the new reading kept beside it as a suggestion.
@@ -72,7 +83,12 @@ async function settle(
 ): Promise<boolean> {
   const current = await currentClaim(context, owner, claim.field);
   const agrees = standing !== null && standing.toLowerCase() === claim.value.toLowerCase();
-  if (standing !== null && !agrees && (current?.byHand ?? true) && !claim.byHand) {
+  if (
+    standing !== null &&
+    !agrees &&
+    (current ? current.byHand : !(await isImported(context, owner, claim.field))) &&
+    !claim.byHand
+  ) {
     await context.write.update(claim, { ...owner, fate: 'proposed' });
     return false;
   }

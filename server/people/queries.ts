@@ -8,6 +8,7 @@ import type { Context } from '../commands/context';
 import { ClaimRow } from '../db/models/captures';
 import { Company, ContactPoint, Person } from '../db/models/people';
 import { User } from '../db/models/users';
+import { importedClaims } from '../imports/evidence';
 import { customFields, loadMappings } from '../fields/mapping';
 import { decodeCursor, encodeCursor } from '../http/paging';
 import { notFound } from '../http/problems';
@@ -148,7 +149,7 @@ const listsOf = (context: Context, personId: string): Promise<{ id: string; name
 export async function personDossier(context: Context, id: string): Promise<PersonDossier> {
   const person = await Person.findByPk(id, { transaction: context.tx });
   if (!person) throw notFound('There is no such person.');
-  const claims = await asClaims(
+  const written = await asClaims(
     context,
     await ClaimRow.findAll({
       where: { personId: id, fate: ['current', 'proposed'] },
@@ -156,6 +157,7 @@ export async function personDossier(context: Context, id: string): Promise<Perso
       transaction: context.tx,
     }),
   );
+  const claims = [...written, ...(await importedClaims(context, id))];
   const current = (field: Claim['field'], normalized?: string): Claim | null =>
     claims.find(
       (claim) =>

@@ -86,6 +86,7 @@ CREATE TABLE imports (
   total integer NOT NULL DEFAULT 0,
   done integer NOT NULL DEFAULT 0,
   counts jsonb NOT NULL DEFAULT '{}',
+  seen_until bigint NOT NULL DEFAULT 0,
   trouble text NOT NULL DEFAULT '',
   finished_at timestamptz
 );
@@ -100,6 +101,7 @@ CREATE TABLE import_rows (
   before jsonb,
   PRIMARY KEY (import_id, row)
 );
+CREATE INDEX import_rows_person ON import_rows (person_id) WHERE outcome IN ('made', 'changed');
 CREATE INDEX import_rows_open ON import_rows (import_id, row) WHERE outcome IS NULL;
 
 CREATE TABLE mailboxes (
