@@ -26,7 +26,8 @@ await main(async () => {
   let code = 0;
   for (const name of ['reader', 'imports'].filter((one) => !wanted || one === wanted)) {
     await bundle(`bench/${name}.ts`, `bench/dist/${name}.js`);
-    const run = () => show(process.execPath, [join(root, `bench/dist/${name}.js`)], { cwd: root, env: process.env });
+    const run = () =>
+      show(process.execPath, [join(root, `bench/dist/${name}.js`)], { cwd: root, env: process.env });
     code ||= name === 'reader' ? await run() : await withDatabase(run);
   }
   return code;

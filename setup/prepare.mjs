@@ -60,6 +60,11 @@ const chromium = () =>
 
 const WANTED = {
   postgres: { packages: ['postgresql-15'], why: 'PostgreSQL 15 keeps the records', here: findPostgres },
+  dovecot: {
+    packages: ['dovecot-imapd'],
+    why: 'Dovecot is the other end of IMAP in the tests',
+    here: () => (existsSync('/usr/sbin/dovecot') ? '/usr/sbin/dovecot' : null),
+  },
   chromium: { packages: ['chromium'], why: 'Chromium runs the end-to-end tests', here: chromium },
 };
 

@@ -36,6 +36,7 @@ await main(async () => {
   checkPlace();
   const needs = [
     ...(parts.some((one) => ['server', 'e2e', 'screenshots'].includes(one)) ? ['postgres'] : []),
+    ...(parts.includes('server') ? ['dovecot'] : []),
     ...(parts.some((one) => ['e2e', 'screenshots'].includes(one)) ? ['chromium'] : []),
   ];
   await ensureDebian(...needs);

@@ -27,7 +27,7 @@ export async function importedClaims(context: Context, personId: string): Promis
   const rows = await context.sequelize.query<Row>(
     `SELECT i.import_id, i.row, m.name, u.name AS by, coalesce(m.finished_at, m.created_at) AS at, i.data
        FROM import_rows i JOIN imports m ON m.id = i.import_id JOIN users u ON u.id = m.created_by
-      WHERE i.person_id = :personId AND i.outcome IN ('made', 'changed') ORDER BY m.created_at DESC, i.row DESC LIMIT 20`,
+      WHERE i.person_id = :personId AND i.outcome IN ('made', 'changed') ORDER BY m.created_at DESC, i.row LIMIT 20`,
     { replacements: { personId }, type: QueryTypes.SELECT, transaction: context.tx },
   );
   return rows.flatMap((row) => {

@@ -1,23 +1,13 @@
 import { spawn, type ChildProcess } from 'node:child_process';
-import { createServer } from 'node:net';
 import { join } from 'node:path';
 import { databaseUrl, OURS, PASSWORD } from './harness';
+import { freePort } from './port';
 
 export interface Running {
   url: string;
   mailPort: number;
   child: ChildProcess;
   kill(signal: 'SIGKILL' | 'SIGTERM'): Promise<void>;
-}
-
-export function freePort(): Promise<number> {
-  return new Promise((resolve) => {
-    const server = createServer();
-    server.listen(0, '127.0.0.1', () => {
-      const address = server.address();
-      server.close(() => resolve(typeof address === 'object' && address ? address.port : 0));
-    });
-  });
 }
 
 /** The built server as a process of its own. */

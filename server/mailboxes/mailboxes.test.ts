@@ -1,0 +1,165 @@
+import { openHouse, type Client, type House } from '../testing/harness';
+import { IMAP_PASSWORD, IMAP_USER, startDovecot, type Dovecot } from '../testing/dovecot';
+import { seal, unseal } from './seal';
+
+let house: House;
+let pell: Client;
+let ines: Client;
+let dovecot: Dovecot;
+let id = '';
+let personId = '';
+beforeAll(async () => {
+  house = await openHouse();
+  pell = await house.as('pell@wharfside.example');
+  ines = await house.as('ines@wharfside.example');
+  dovecot = await startDovecot();
+  const { body } = await pell.call('POST /api/people', {
+    body: { fullName: 'Ines Duarte', email: 'ines@padariasol.example' },
+  });
+  personId = body.person.id;
+});
+afterAll(async () => {
+  await dovecot.stop();
+  await house.close();
+});
+
+let serial = 0;
+const letter = (
+  from: string,
+  to: string,
+  over: { id?: string; reply?: string; subject?: string } = {},
+): string =>
+  `From: ${from}\r\nTo: ${to}\r\nSubject: ${over.subject ?? 'Bikes'}\r\nDate: Mon, 23 Nov 2026 1${serial % 10}:40:00 +0000\r\nMessage-ID: <${over.id ?? `box-${++serial}@test.example`}>\r\n${over.reply ? `In-Reply-To: <${over.reply}>\r\nReferences: <${over.reply}>\r\n` : ''}\r\nCould you send a price?\r\n`;
+const US = 'Pell Garrick <pell@wharfside.example>';
+const THEM = 'Ines Duarte <ines@padariasol.example>';
+const OTHER = 'Gil Noot <gil@noot.example>';
+const ledger = async (person = personId) =>
+  (await pell.call('GET /api/ledger', { query: { personId: person } })).body.items;
+const box = async () => (await pell.call('GET /api/mailboxes')).body.items[0]!;
+const read = async () => {
+  await pell.call('POST /api/mailboxes/:id/reading', { params: { id } });
+  await house.work();
+};
+const account = (over: object = {}) => ({
+  address: 'pell@wharfside.example',
+  host: '127.0.0.1',
+  port: dovecot.port,
+  secure: false,
+  username: IMAP_USER,
+  password: IMAP_PASSWORD,
+  ...over,
+});
+
+it('is read over IMAP: mail with people we know goes to their ledger, on the side it belongs to', async () => {
+  dovecot.deliver(letter(THEM, US, { id: 'first@test.example' }));
+  dovecot.deliver(letter(US, THEM, { reply: 'first@test.example' }), 'Sent');
+  dovecot.deliver(letter(OTHER, US));
+  const { status, body } = await pell.call('POST /api/mailboxes', { body: account() });
+  expect(status).toBe(201);
+  id = body.mailbox.id;
+  await house.work();
+  expect(await box()).toMatchObject({ state: 'current', trouble: '', messages: 3 });
+  expect((await ledger()).map((one) => one.side).sort()).toEqual(['ours', 'theirs']);
+  expect(JSON.stringify(await pell.call('GET /api/mailboxes'))).not.toContain(IMAP_PASSWORD);
+  const [events] = await house.sequelize.query('SELECT changes::text FROM events');
+  expect(JSON.stringify(events)).not.toContain('sealed');
+  expect((await pell.call('GET /api/people', { query: { q: 'Noot' } })).body.items).toEqual([]);
+});
+
+it('goes on where it stopped, and changes nothing in the mailbox', async () => {
+  dovecot.deliver(letter(THEM, US));
+  await read();
+  expect(await ledger()).toHaveLength(3);
+  await read();
+  expect(await ledger()).toHaveLength(3);
+});
+
+it('is read anew when its numbers changed, and nothing doubles', async () => {
+  dovecot.renumber();
+  await read();
+  expect(await ledger()).toHaveLength(3);
+});
+
+it('makes one entry of the same message twice, by post and at a colleague', async () => {
+  const raw = letter(THEM, `${US}, Ines Tolland <ines@wharfside.example>`);
+  dovecot.deliver(raw);
+  dovecot.deliver(`X-Copy: 1\r\n${raw}`);
+  await read();
+  expect(await ledger()).toHaveLength(4);
+  const posted = await pell.call('POST /api/captures', { raw });
+  expect([posted.status, posted.body.state]).toEqual([200, 'filed']);
+  await ines.call('POST /api/mailboxes', { body: account({ address: 'ines@wharfside.example' }) });
+  await house.work();
+  expect(await ledger()).toHaveLength(4);
+});
+
+it('keeps a thread together on the deal it stands with', async () => {
+  const first = await pell.call('POST /api/captures', {
+    raw: letter('Tea Lund <tea@lund.example>', US, { id: 'thread@test.example' }),
+  });
+  const filed = await pell.call('POST /api/captures/:id/filing', { params: { id: first.body.id }, body: {} });
+  const leadId = filed.body.lead?.id ?? '';
+  dovecot.deliver(letter('Tea Lund <tea@lund.example>', US, { reply: 'thread@test.example' }));
+  await read();
+  const { body } = await pell.call('GET /api/ledger', { query: { leadId } });
+  expect(body.items).toHaveLength(2);
+});
+
+it('proposes people we write with often, and filing one brings their past messages along', async () => {
+  dovecot.deliver(letter(OTHER, US));
+  dovecot.deliver(letter(US, OTHER), 'Sent');
+  await read();
+  const { body } = await pell.call('GET /api/mailboxes/:id/correspondents', { params: { id } });
+  expect(body.items).toMatchObject([{ address: 'gil@noot.example', name: 'Gil Noot', received: 2, sent: 1 }]);
+  const filed = await pell.call('POST /api/mailboxes/:id/correspondents', {
+    params: { id },
+    body: { address: 'gil@noot.example', name: 'Gil Noot' },
+  });
+  await house.work();
+  expect(await ledger(filed.body.person?.id)).toHaveLength(3);
+  expect((await pell.call('GET /api/mailboxes/:id/correspondents', { params: { id } })).body.items).toEqual(
+    [],
+  );
+});
+
+it('files nothing of addresses that are never to be filed, nor by itself when it is to ask', async () => {
+  const before = (await ledger()).length;
+  await pell.call('PATCH /api/mailboxes/:id', {
+    params: { id },
+    body: { version: (await box()).version, never: ['@padariasol.example'] },
+  });
+  dovecot.deliver(letter(THEM, US));
+  await read();
+  expect(await ledger()).toHaveLength(before);
+  await pell.call('PATCH /api/mailboxes/:id', {
+    params: { id },
+    body: { version: (await box()).version, never: [], choice: 'ask' },
+  });
+  dovecot.deliver(letter(THEM, US, { subject: 'Ask first' }));
+  await read();
+  expect(await ledger()).toHaveLength(before);
+  expect((await pell.call('GET /api/captures')).body.items[0]).toMatchObject({
+    subject: 'Ask first',
+    state: 'waiting',
+  });
+});
+
+it('says when it cannot be read, keeps what it has, and goes on by itself', async () => {
+  const refused = await pell.call('POST /api/mailboxes', {
+    body: account({ address: 'down@wharfside.example', port: 9 }),
+  });
+  await house.work();
+  const { body } = await pell.call('GET /api/mailboxes');
+  const down = body.items.find((one) => one.id === refused.body.mailbox.id);
+  expect(down).toMatchObject({ state: 'down', trouble: '127.0.0.1:9 cannot be reached.' });
+  const other = await ines.call('GET /api/mailboxes/:id/correspondents', { params: { id } });
+  expect(other.status).toBe(404);
+});
+
+it('seals passwords so that another key, or a changed letter, opens none', () => {
+  const sealed = seal('secret words', 'key');
+  expect(unseal(sealed, 'key')).toBe('secret words');
+  expect(sealed).not.toContain('secret');
+  expect(() => unseal(sealed, 'other')).toThrow();
+  expect(() => unseal(`${sealed.slice(0, -4)}AAAA`, 'key')).toThrow();
+});
