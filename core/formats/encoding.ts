@@ -1,8 +1,14 @@
 import chardet from 'chardet';
 
+/** What 0x80 to 0x9F mean in Windows-1252 (WHATWG Encoding, index windows-1252); some platforms take them for controls. */
+const HIGH = '€\u0081‚ƒ„…†‡ˆ‰Š‹Œ\u008dŽ\u008f\u0090‘’“”•–—˜™š›œ\u009džŸ';
+
 const decode = (bytes: Uint8Array, label: string): string | null => {
   try {
-    return new TextDecoder(label, { fatal: label === 'utf-8' }).decode(bytes);
+    const text = new TextDecoder(label, { fatal: label === 'utf-8' }).decode(bytes);
+    return label === 'windows-1252'
+      ? text.replace(/[\u0080-\u009f]/g, (char) => HIGH[char.charCodeAt(0) - 0x80] ?? char)
+      : text;
   } catch {
     return null;
   }

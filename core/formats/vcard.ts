@@ -88,7 +88,7 @@ function readCard(lines: readonly string[]): Card | null {
     const [first] = values as unknown[];
     const value = Array.isArray(first)
       ? first.map((part) => (Array.isArray(part) ? part.join(', ') : String(part)))
-      : values.map(String).join(name === 'org' ? ';' : ', ');
+      : values.map((one) => String(one).replace(/\\;/g, ';')).join(name === 'org' ? ';' : ', ');
     return {
       name: String(name).replace(/^.*\./, ''),
       params: Object.fromEntries(
@@ -201,7 +201,7 @@ export function writeCard(person: PersonCard): string {
     ...(person.address ? [`ADR:;;${escape(person.address)};;;;`] : []),
     ...person.urls.map((url) => `URL:${url}`),
     ...person.profiles.map((url) => `X-SOCIALPROFILE;VALUE=uri:${url}`),
-    ...(person.birthday ? [`BDAY:${person.birthday.replace(/-/g, '')}`] : []),
+    ...(person.birthday ? [`BDAY:${person.birthday.replace(/(?<=\d)-/g, '')}`] : []),
     ...(person.timeZone ? [`TZ:${escape(person.timeZone)}`] : []),
     ...(person.note ? [`NOTE:${escape(person.note)}`] : []),
     'END:VCARD',

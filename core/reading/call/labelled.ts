@@ -4,7 +4,8 @@ import { readPhone, type PhoneType } from '../../people/phones';
 import { fieldOfLabel } from '../table/labels';
 import type { Claim } from '../types';
 
-const LINE = /(?:^|(?<=[.;]\s))[ \t]*(?<label>[\p{L}][\p{L} /.-]{0,28}?)[ \t]*[:=][ \t]*(?<value>\S.*?)[ \t]*$/gmu;
+const LINE =
+  /(?:^|(?<=[.;]\s))[ \t]*(?<label>[\p{L}][\p{L} /.-]{0,28}?)[ \t]*[:=][ \t]*(?<value>\S.*?)[ \t]*$/gmu;
 
 /** "Phone: …", "Company = …": lines that say themselves what they hold. */
 export function readLabelled(text: string, country: string | undefined): Claim[] {

@@ -129,7 +129,9 @@ function whoClaims(text: string, clauses: readonly Clause[]): Claim[] {
     const end = text.indexOf('\n', clause.start);
     // The list a note begins with may hold full stops and dashes of its own: it is read to the end of its line.
     const line = text.slice(clause.start, end < 0 ? undefined : end).slice(0, 400);
-    for (const one of readWho(clause.text.length < 12 || /^[^.;]{2,60}\s[–—|-]\s/.test(line) ? line : clause.text))
+    for (const one of readWho(
+      clause.text.length < 12 || /^[^.;]{2,60}\s[–—|-]\s/.test(line) ? line : clause.text,
+    ))
       if (!has(one.field)) claims.push(asClaim(one, clause.start));
   }
   for (const clause of clauses.slice(0, 8)) {

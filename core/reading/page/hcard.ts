@@ -67,7 +67,6 @@ export interface Cards {
   people: Subject[];
   companies: Subject[];
   conversation: Said[];
-  language?: string;
 }
 
 /** What the microformats2 of a page say: h-card people and organizations, h-entry messages. Never throws. */

@@ -25,6 +25,8 @@ export interface Outline {
   links: PageLink[];
   /** Text of `address` elements. */
   addresses: Sourced[];
+  /** How deep its elements are nested. */
+  depth: number;
 }
 
 const MOST = 5000;
@@ -42,7 +44,9 @@ export function outlineOf(html: string): Outline {
     headings: [],
     links: [],
     addresses: [],
+    depth: 0,
   };
+  let depth = 0;
   let script: Sourced | null = null;
   let heading: (Sourced & { level: number }) | null = null;
   let link: PageLink | null = null;
@@ -57,6 +61,7 @@ export function outlineOf(html: string): Outline {
     {
       onopentag(name, attributes) {
         const { startIndex: start, endIndex: end } = parser;
+        outline.depth = Math.max(outline.depth, ++depth);
         if (name === 'html') outline.language = (attributes.lang ?? '').slice(0, 2).toLowerCase();
         else if (name === 'title') inTitle = outline.title === '';
         else if (name === 'meta') {
@@ -82,6 +87,7 @@ export function outlineOf(html: string): Outline {
             if (one && one.text.length < LONGEST) one.text += text.replace(/\s+/g, ' ');
       },
       onclosetag(name) {
+        depth--;
         const end = parser.endIndex + 1;
         if (name === 'title') inTitle = false;
         else if (name === 'script' && script) {

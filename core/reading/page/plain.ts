@@ -4,6 +4,7 @@ import { isRoleName, looksLikeName, nameOverlap } from '../../people/names';
 import { readLabelled } from '../call/labelled';
 import { cutLine } from '../signature/pieces';
 import { titleLikeness } from '../signature/words';
+import { fieldOfLabel } from '../table/labels';
 import type { Listed } from '../types';
 import type { Fact, Origin } from './facts';
 import type { Outline, PageLink } from './outline';
@@ -131,7 +132,7 @@ function headlineFacts(text: string, name: string): Fact[] {
     .slice(at + name.length, at + name.length + 600)
     .split('\n')
     .map((line) => line.trim())
-    .filter(Boolean)
+    .filter((line) => line && fieldOfLabel(line.split(/\t|:\s/)[0] ?? '') === null)
     .slice(0, 4);
   const facts: Fact[] = [];
   for (const [index, line] of below.entries()) {

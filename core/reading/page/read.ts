@@ -9,7 +9,7 @@ import { readIntents } from '../intents/read';
 import { toneOf } from '../tone';
 import type { Claim, Listed, PageFacts, PageKind, Reading, ReadOptions, Said } from '../types';
 import { valueOf, type Fact, type Origin, type Subject } from './facts';
-import { readHCards } from './hcard';
+import { readHCards, type Cards } from './hcard';
 import { outlineOf, type Outline } from './outline';
 import { isPersonName, readOpenGraph, readPlain, readPlainList } from './plain';
 import { readSchemaOrg } from './schemaOrg';
@@ -23,6 +23,9 @@ export interface PageOptions extends ReadOptions {
 
 const SINGLE = ['fullName', 'jobTitle', 'companyName', 'address', 'birthday', 'timeZone'] as const;
 const LONGEST_TEXT = 200_000;
+/** Nobody's page is nested so deep; what is, is meant to hold a parser up. */
+const DEEPEST = 400;
+const NO_CARDS: Cards = { people: [], companies: [], conversation: [] };
 /** How much each voice of a page counts when they contradict each other: what readers see before what only machines do. */
 const VOICE: Record<Origin, number> = {
   'h-card': 3,
@@ -104,7 +107,11 @@ function many(facts: readonly Fact[], page: Page, country: string | undefined): 
     const span = spanOf(fact, page);
     const base = { field, value, confidence: SURE[origin], ...(span ? { span } : {}), source: origin };
     let claim: Claim | null = null;
-    if (field === 'email' && isEmail(value)) claim = { ...base, normalized: normalizeEmail(value) };
+    const isGlued =
+      field === 'email' &&
+      claims.some((one) => one.field === 'email' && value.toLowerCase().endsWith(one.normalized ?? ''));
+    if (field === 'email' && isEmail(value) && !isGlued)
+      claim = { ...base, normalized: normalizeEmail(value) };
     else if (field === 'phone') {
       const read = readPhone(value, country ? [country] : ['GB']);
       if (read)
@@ -184,12 +191,17 @@ export function readPage(html: string, options: PageOptions = {}): Reading {
   const outline = outlineOf(html);
   const page: Page = { outline, html, text: textOfHtml(html).text.slice(0, LONGEST_TEXT) };
   const schema = readSchemaOrg(outline.data);
-  const cards = readHCards(html, url);
+  const cards = outline.depth > DEEPEST ? NO_CARDS : readHCards(html, url);
   const graph = readOpenGraph(outline);
   const host = registrableDomain(url);
   const people = [...cards.people, ...schema.people];
   const conversation = cards.conversation.length ? cards.conversation : schema.conversation;
+  const companies = [...cards.companies, ...schema.companies];
   let kind = kindOf(page, unique(people), schema.says, conversation, url);
+  const heading = outline.headings.find((one) => one.level === 1)?.text ?? '';
+  const isFirms = companies.some((one) => companyKey(valueOf(one, 'companyName')) === companyKey(heading));
+  if (kind === 'profile' && !people.length && (isFirms || (companies.length && !graph.isProfile)))
+    kind = 'company';
   if (kind === 'other' && graph.person.length) kind = 'profile';
   const listed = kind === 'list' ? unique(people).map(listedOf) : [];
   if (kind === 'list' && !listed.length) listed.push(...readPlainList(outline, page.text, url));
@@ -197,7 +209,6 @@ export function readPage(html: string, options: PageOptions = {}): Reading {
     const plain = readPlainList(outline, page.text, url);
     if (plain.length) [kind] = ['list', listed.push(...plain)];
   }
-  const companies = [...cards.companies, ...schema.companies];
   if (kind === 'other' && (companies.length || graph.company.length)) kind = 'company';
   const facts = factsFor(kind, page, { people, companies, graph, conversation, host }, options);
   const claims = [

@@ -1,0 +1,84 @@
+import fc from 'fast-check';
+import { readPage } from './read';
+
+const values = (html: string, url = 'https://x.example/'): string[] =>
+  readPage(html, { url }).claims.map((claim) => `${claim.field}=${claim.normalized ?? claim.value}`);
+
+// Source: schema.org/Person, the JSON-LD example of its page, shortened.
+it('schema.org: the example of a Person', () =>
+  expect(
+    values(
+      `<script type="application/ld+json">{"@context":"https://schema.org","@type":"Person","address":{"@type":"PostalAddress","addressLocality":"Seattle","addressRegion":"WA","postalCode":"98052","streetAddress":"20341 Whitworth Institute 405 N. Whitworth"},"email":"mailto:jane-doe@xyz.edu","image":"janedoe.jpg","jobTitle":"Professor","name":"Jane Doe","telephone":"(425) 123-4567","url":"http://www.janedoe.com"}</script>`,
+    ).slice(0, 3),
+  ).toEqual([
+    'fullName=Jane Doe',
+    'jobTitle=Professor',
+    'address=20341 Whitworth Institute 405 N. Whitworth, 98052 Seattle, WA',
+  ]));
+
+// Source: schema.org/Organization, the JSON-LD example with contact details, shortened.
+it('schema.org: the example of an Organization', () =>
+  expect(
+    values(
+      '<script type="application/ld+json">{"@context":"https://schema.org","@type":"Organization","address":{"@type":"PostalAddress","addressLocality":"Paris, France","postalCode":"F-75002","streetAddress":"38 avenue de l\'Opera"},"email":"secretariat(at)google.org","faxNumber":"( 33 1) 42 68 53 01","name":"Google.org (GOOG)","telephone":"( 33 1) 42 68 53 00"}</script>',
+    )[0],
+  ).toBe('companyName=Google.org (GOOG)'));
+
+// Source: microformats.org/wiki/h-card, "Examples": a full h-card, and one with the implied name.
+it('h-card: the examples of its page', () => {
+  expect(
+    values(
+      '<div class="h-card"><img class="u-photo" src="http://example.org/photo.png" alt="" /><a class="p-name u-url" href="http://example.org">Joe Bloggs</a><a class="u-email" href="mailto:joebloggs@example.com">joebloggs@example.com</a><span class="p-street-address">17 Austerstræti</span><span class="p-locality">Reykjavík</span><span class="p-country-name">Iceland</span></div>',
+    ),
+  ).toEqual([
+    'fullName=Joe Bloggs',
+    'address=17 Austerstræti, Reykjavík, Iceland',
+    'email=joebloggs@example.com',
+    'url=http://example.org',
+  ]);
+  expect(values('<a class="h-card" href="http://example.org/frances">Frances Berriman</a>')[0]).toBe(
+    'fullName=Frances Berriman',
+  );
+});
+
+it('a page that contradicts itself is never quite sure', () => {
+  const { claims } = readPage(
+    '<script type="application/ld+json">{"@type":"Person","name":"Henrik Lund","jobTitle":"Driver"}</script><div class="h-card"><span class="p-name">Henrik Lund</span><span class="p-job-title">Fleet Manager</span></div>',
+    { url: 'https://x.example/' },
+  );
+  const title = claims.find((claim) => claim.field === 'jobTitle');
+  expect(title).toMatchObject({ value: 'Fleet Manager', source: 'h-card; the page contradicts itself' });
+  expect(title?.confidence).toBeLessThan(0.9);
+});
+
+describe('what wants to do harm', () => {
+  it.each([
+    ['nested deep', '<div class="h-card">'.repeat(20_000)],
+    ['tables', '<table><tr><td>'.repeat(20_000)],
+    [
+      'JSON nested deep',
+      `<script type="application/ld+json">${'['.repeat(20_000)}${']'.repeat(20_000)}</script>`,
+    ],
+    [
+      'many scripts',
+      '<script type="application/ld+json">{"@type":"Person","name":"A B"}</script>'.repeat(3000),
+    ],
+    ['digits', `<h1>A B</h1>${'1234567890 '.repeat(30_000)}`],
+    ['one line', `<p>${'Buyer at '.repeat(40_000)}</p>`],
+    ['labels', 'Email:\n'.repeat(30_000)],
+  ])('%s does not hold the reader up', (_, html) => {
+    const began = performance.now();
+    readPage(html, { url: 'https://x.example/' });
+    expect(performance.now() - began).toBeLessThan(4000);
+  });
+  it('any text is read without a failure', () =>
+    fc.assert(
+      fc.property(fc.string({ maxLength: 400 }), fc.string({ maxLength: 60 }), (html, url) => {
+        for (const { confidence, value } of readPage(`<h1>${html}</h1>${html}`, { url }).claims) {
+          expect(confidence).toBeGreaterThan(0);
+          expect(value).not.toBe('');
+        }
+      }),
+      { numRuns: 200 },
+    ));
+});
