@@ -14,6 +14,10 @@ const decode = (bytes: Uint8Array, label: string): string | null => {
   }
 };
 
+const ENOUGH_HIGH = 24;
+const OTHER_SCRIPTS =
+  /^(?:iso-8859-(?:2|5|7)|windows-125[0138]|koi8-r|shift_jis|big5|euc-jp|euc-kr|gb18030)$/;
+
 /**
  * Finds out in which encoding a file is written: by its mark, else UTF-8 where it is valid, else UTF-16 by its zeros,
  * else by the frequency of letters (chardet), else Windows-1252, which is what old office programs write.
@@ -31,11 +35,10 @@ export function decodeText(bytes: Uint8Array): { text: string; encoding: string 
   const utf8 = decode(bytes, 'utf-8');
   if (utf8 !== null) return { text: utf8, encoding: 'utf-8' };
   const guess = chardet.detect(bytes.subarray(0, 65_536))?.toLowerCase() ?? '';
-  // Of the Latin family the guesses are no better than the most common of them.
-  const label =
-    /^(?:iso-8859-(?:2|5|7|9)|windows-125[0135-8]|koi8-r|shift_jis|big5|euc-jp|euc-kr|gb18030)$/.test(guess)
-      ? guess
-      : 'windows-1252';
+  // A few letters beyond ASCII tell no more than the most common reading of them; other scripts have many.
+  const high = bytes.subarray(0, 65_536).filter((byte) => byte >= 0x80).length;
+  const isTold = high >= ENOUGH_HIGH && OTHER_SCRIPTS.test(guess);
+  const label = isTold ? guess : 'windows-1252';
   return named(bytes, likely(label));
 }
 

@@ -84,10 +84,10 @@ export function readCardFile(bytes: Uint8Array, options: PageOptions = {}): Read
     return readCardClaims(card, options.country, cards.length > 1 ? index : undefined, at).map((claim) => {
       if (stands) return claim;
       const found = text.indexOf(claim.value, at);
-      const { span: _span, ...rest } = claim;
-      return found < 0
-        ? rest
-        : { ...rest, span: { part: 'text' as const, start: found, end: found + claim.value.length } };
+      const elsewhere: Claim = { ...claim };
+      delete elsewhere.span;
+      if (found >= 0) elsewhere.span = { part: 'text', start: found, end: found + claim.value.length };
+      return elsewhere;
     });
   });
   const name = claims.find((claim) => claim.field === 'fullName')?.value ?? '';

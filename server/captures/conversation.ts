@@ -2,6 +2,9 @@ import { createHash } from 'node:crypto';
 import type { Said } from '@emporikon/core/reading/types';
 import { nameOverlap } from '@emporikon/core/people/names';
 import { tidy } from '@emporikon/core/people/text';
+import { weightInWords } from '@emporikon/core/matching/evidence';
+import { toProbability, type Verdict } from '@emporikon/core/matching/verdict';
+import { QueryTypes } from 'sequelize';
 import type { Context } from '../commands/context';
 import type { Capture } from '../db/models/captures';
 import { LedgerEntry } from '../db/models/ledger';
@@ -31,6 +34,39 @@ export async function filedMessages(context: Context, capture: Capture): Promise
   });
   return new Set(rows.map((row) => row.messageId ?? ''));
 }
+
+/** With whom a conversation is, where earlier messages of it stand in somebody's ledger. */
+export async function partnerOf(context: Context, capture: Capture): Promise<Verdict | null> {
+  const { page } = capture.message;
+  if (page?.kind !== 'messages') return null;
+  const [row] = await context.sequelize.query<{ id: string; name: string }>(
+    `SELECT p.id, p.full_name AS name FROM ledger_entries n JOIN ledger_links k ON k.entry_id = n.id JOIN people p ON p.id = k.person_id
+      WHERE n.thread = :thread ORDER BY n.at DESC LIMIT 1`,
+    { replacements: { thread: threadOf(page.url) }, type: QueryTypes.SELECT, transaction: context.tx },
+  );
+  return row
+    ? {
+        kind: 'same',
+        matches: [
+          {
+            id: row.id,
+            label: row.name,
+            probability: toProbability(SAME_CONVERSATION),
+            reasons: [
+              {
+                text: 'same conversation',
+                weight: weightInWords(SAME_CONVERSATION),
+                bits: SAME_CONVERSATION,
+              },
+            ],
+          },
+        ],
+      }
+    : null;
+}
+
+const SAME_CONVERSATION = 17;
+const threadOf = (url: string): string => `<${url.replace(/[#?].*$/, '')}>`;
 
 type Link = (entryId: string) => Promise<void>;
 
@@ -62,7 +98,7 @@ export async function enterConversation(context: Context, capture: Capture, link
       captureId: capture.id,
       actorId: null,
       messageId,
-      thread: `<${page.url.replace(/[#?].*$/, '')}>`,
+      thread: threadOf(page.url),
       createdAt: context.now(),
     });
     await link(entry.id);

@@ -16,6 +16,7 @@ import { makeDeal } from '../deals/make';
 import { addBackground, organise } from '../people/organise';
 import { User } from '../db/models/users';
 import { settleSubmission } from '../forms/settle';
+import { partnerOf } from './conversation';
 import { enterLedger } from './entry';
 import { workOfThread } from './openWork';
 import { recognise, type Recognised } from './recognise';
@@ -205,7 +206,9 @@ export async function fileCapture(context: Context, captureId: string, choice: F
       replacements: { key },
       transaction: context.tx,
     });
-  const recognised = await recognise(context, claims);
+  const byFacts = await recognise(context, claims);
+  const partner = await partnerOf(context, capture);
+  const recognised = partner ? { ...byFacts, person: partner } : byFacts;
   const person = await choosePerson(context, choice.person, recognised);
   const company = await chooseCompany(context, choice.company, choice.companyName, recognised);
   const firm =

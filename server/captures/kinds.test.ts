@@ -97,7 +97,11 @@ describe('a page', () => {
     expect(await ledger()).toEqual(['ours', 'theirs', 'ours']);
     const later = await clip(thread(4), 'https://rollcall.example/messages/wiebke');
     expect(later.body.page?.conversation.map((one) => one.filed)).toEqual([true, true, true, false]);
-    await file(later.body.id, { person: filed.body.person.id });
+    expect(later.body.verdict.person).toMatchObject({
+      kind: 'same',
+      matches: [{ id: filed.body.person.id }],
+    });
+    await file(later.body.id);
     expect(await ledger()).toEqual(['theirs', 'ours', 'theirs', 'ours']);
   });
 

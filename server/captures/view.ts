@@ -7,7 +7,7 @@ import { User } from '../db/models/users';
 import { notFound } from '../http/problems';
 import { knownPeople } from '../people/known';
 import { safeName } from './attachments';
-import { filedMessages, messageKey } from './conversation';
+import { filedMessages, messageKey, partnerOf } from './conversation';
 import { listedPeople } from './listed';
 import { openWork } from './openWork';
 import { recognise } from './recognise';
@@ -185,7 +185,8 @@ export async function captureDetail(
   const shown = claimRows
     .filter((claim) => claim.fate !== 'superseded')
     .sort((a, b) => placeOf(a.field) - placeOf(b.field));
-  const { person, company, facts } = await recognise(context, live);
+  const { person: byFacts, company, facts } = await recognise(context, live);
+  const person = (await partnerOf(context, capture)) ?? byFacts;
   const { message } = capture;
   const [known] = person.kind === 'same' ? await knownPeople(context, [person.matches[0]?.id ?? '']) : [];
   const filed = await filedMessages(context, capture);

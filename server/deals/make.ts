@@ -28,11 +28,16 @@ export interface NewDeal {
 /** A new deal with its person in it. */
 export async function makeDeal(context: Context, person: Person, given: NewDeal): Promise<Deal> {
   const stage = await firstStage(context, given.stageId);
-  const { stageId: _stage, role, ...values } = given;
   const now = context.now();
   const deal = await context.write.insert(Deal, {
     id: context.newId(),
-    ...values,
+    title: given.title,
+    companyId: given.companyId,
+    leadId: given.leadId,
+    amountMinor: given.amountMinor,
+    currency: given.currency,
+    expectedClose: given.expectedClose,
+    ownerId: given.ownerId,
     stageId: stage.id,
     stageSince: now,
     probability: stage.probability,
@@ -44,7 +49,7 @@ export async function makeDeal(context: Context, person: Person, given: NewDeal)
     id: context.newId(),
     dealId: deal.id,
     personId: person.id,
-    role: role ?? 'decides',
+    role: given.role ?? 'decides',
   });
   return deal;
 }

@@ -8,7 +8,7 @@ import { storeCapture } from '../captures/store';
 import { fileCapture } from '../captures/filing';
 import { recognise } from '../captures/recognise';
 import { loadClaims } from '../captures/view';
-import { Capture } from '../db/models/captures';
+import type { Capture } from '../db/models/captures';
 import { FormSubmission, type Form } from '../db/models/forms';
 import { ContactPoint, Person } from '../db/models/people';
 import { User } from '../db/models/users';

@@ -1,6 +1,6 @@
 import { QueryTypes } from 'sequelize';
 import { perform, type Context, type Tools } from '../commands/context';
-import { Import } from '../db/models/imports';
+import type { Import } from '../db/models/imports';
 import { makeCompanies } from './companies';
 import { judgeRows } from './preview';
 import type { RowData } from './source';

@@ -80,6 +80,7 @@ export async function openImap(account: ImapAccount): Promise<ImapReader> {
       denied
         ? `${account.host} does not take this name and password.`
         : `${account.host}:${account.port} cannot be reached.`,
+      { cause: error },
     );
   }
   return {

@@ -6,9 +6,7 @@ import { tidy } from '../../people/text';
 import type { Claim } from '../types';
 
 const textOf = ({ value }: CardProperty): string =>
-  (Array.isArray(value) ? value.filter((part) => part.trim()).join(', ') : value)
-    .replace(/\\n/g, '\n')
-    .trim();
+  (Array.isArray(value) ? value.filter((part) => part.trim()).join(', ') : value).trim();
 
 /** `N` is family;given;additional;prefix;suffix (RFC 6350 §6.2.2). */
 function nameOf(properties: readonly CardProperty[]): string {

@@ -219,7 +219,9 @@ function textFacts(text: string, host: string | null): Fact[] {
 
 /** A label on one line and its value on the next, or in the next cell, as definition lists and tables show them. */
 const joinLabels = (text: string): string =>
-  text.replace(/^([\p{L}][\p{L} -]{1,24}):?[ ]*[\n\t]+[ ]*(?=\S)/gmu, (_, label: string) => `${label}: `);
+  text.replace(/^([\p{L}][\p{L} -]{1,24}):?[ ]*[\n\t]+[ ]*(?=\S)/gmu, (whole, label: string) =>
+    fieldOfLabel(label) ? `${label}: ` : whole,
+  );
 
 /** Names in a list that carries no data: links whose words are names, with the title and firm that stand behind them. */
 export function readPlainList(outline: Outline, text: string, url: string): Listed[] {

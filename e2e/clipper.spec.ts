@@ -1,0 +1,169 @@
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { chromium, expect, test, type BrowserContext, type FrameLocator, type Page } from '@playwright/test';
+import { CLIPPER_ORIGIN } from '@emporikon/contract/clipper';
+import { Meter } from './meter';
+import { CHROMIUM_ARGS } from './playwright.config';
+import { signIn, urlOf } from './pages';
+
+/** What the clipper's own worker has; the tests run its code there. */
+declare const chrome: {
+  storage: {
+    local: { set(values: object): Promise<void>; get(key: string): Promise<Record<string, unknown>> };
+  };
+};
+
+const ROLLCALL = process.env.E2E_ROLLCALL_URL ?? '';
+const FOLDER = join(import.meta.dirname, '../clipper');
+let browserContext: BrowserContext;
+let token = '';
+
+test.describe.configure({ mode: 'serial' });
+test.beforeAll(async ({ browser }) => {
+  const rep = await signIn(browser);
+  const made = await rep.request.post('/api/tokens', { data: { name: 'clipper' } });
+  ({ token } = (await made.json()) as { token: string });
+  await rep.context().close();
+  browserContext = await chromium.launchPersistentContext(mkdtempSync(join(tmpdir(), 'clipper-')), {
+    executablePath: '/usr/bin/chromium',
+    headless: true,
+    args: [
+      ...CHROMIUM_ARGS,
+      '--headless=new',
+      `--disable-extensions-except=${FOLDER}`,
+      `--load-extension=${FOLDER}`,
+    ],
+    viewport: { width: 1280, height: 800 },
+  });
+  await signInClipper(urlOf());
+});
+test.afterAll(() => browserContext.close());
+
+async function signInClipper(server: string, words = 'Signed in as Pell Garrick.'): Promise<void> {
+  const page = await browserContext.newPage();
+  await page.goto(`${CLIPPER_ORIGIN}/options.html`);
+  await page.getByLabel('Address of Emporikon').fill(server);
+  await page.getByLabel('Access token, made in Settings').fill(token);
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByRole('status')).toHaveText(words);
+  await page.close();
+}
+
+async function open(path: string): Promise<{ page: Page; sheet: FrameLocator }> {
+  const page = await browserContext.newPage();
+  await page.goto(ROLLCALL + path);
+  await page.keyboard.press('Alt+Shift+E');
+  return { page, sheet: page.frameLocator('#emporikon-clipper') };
+}
+
+const api = async (path: string): Promise<{ items: Record<string, unknown>[] }> => {
+  const response = await fetch(urlOf() + path, { headers: { authorization: `Bearer ${token}` } });
+  return (await response.json()) as { items: Record<string, unknown>[] };
+};
+
+test('a profile is read beside the page and filed as a lead with company, note and next move', async () => {
+  const page = await browserContext.newPage();
+  await page.goto(`${ROLLCALL}/people/odile-marchetti`);
+  const meter = new Meter(page);
+  await meter.press('Alt+Shift+E');
+  const sheet = page.frameLocator('#emporikon-clipper');
+  await expect(sheet.getByRole('heading', { name: 'Odile Marchetti' })).toBeVisible();
+  await expect(sheet.getByText('Nobody we know yet.')).toBeVisible();
+  await expect(sheet.getByLabel('Company', { exact: true }).first()).toHaveValue('Boulangeries Lisière');
+  await meter.type('met at fair');
+  await meter.press('Tab');
+  await meter.type('call Thu');
+  await meter.press('Enter');
+  await expect(sheet.getByRole('heading', { name: 'Filed' })).toBeVisible();
+  await expect(sheet.getByText('Boulangeries Lisière')).toBeVisible();
+  expect(page.url()).toBe(`${ROLLCALL}/people/odile-marchetti`);
+  expect(meter.seconds).toBeLessThanOrEqual(12);
+  const { items } = await api('/api/leads');
+  expect(items[0]).toMatchObject({
+    person: { name: 'Odile Marchetti' },
+    company: { name: 'Boulangeries Lisière' },
+    source: 'web profile',
+    nextMove: { title: 'Call' },
+  });
+  console.log(
+    `effort: profile to filed lead with company, note and next move: ${meter.seconds.toFixed(1)} s`,
+  );
+  await page.keyboard.press('Escape');
+  await page.close();
+});
+
+test('a claim is corrected, a company is named, and the page is known when it is seen again', async () => {
+  const { page, sheet } = await open('/people/wiebke-harms');
+  await expect(sheet.getByLabel('Job title')).toHaveValue('Einkaufsleiterin');
+  await sheet.getByLabel('Job title').fill('Leiterin Einkauf');
+  await sheet.getByLabel('Job title').press('Tab');
+  await sheet.getByLabel('Company', { exact: true }).first().fill('Harms Feinkost');
+  await sheet.getByLabel('File as').selectOption('person');
+  await sheet.getByLabel('Tags').fill('Bremen, fair');
+  await sheet.getByRole('button', { name: 'File it' }).click();
+  await expect(sheet.getByRole('heading', { name: 'Filed' })).toBeVisible();
+  await page.reload();
+  await page.keyboard.press('Alt+Shift+E');
+  await expect(sheet.getByText('This page, as it is, is filed already.')).toBeVisible();
+  const { items } = await api('/api/people?tag=Bremen');
+  expect(items).toMatchObject([
+    { fullName: 'Wiebke Harms', jobTitle: 'Leiterin Einkauf', company: { name: 'Harms Feinkost' } },
+  ]);
+  await page.close();
+});
+
+test('a list says whom we know, and several are filed in one go, each with its result', async () => {
+  const { page, sheet } = await open('/people');
+  await expect(sheet.getByRole('heading', { name: '12 people' })).toBeVisible();
+  await expect(page.locator('[data-emporikon]').first()).toBeVisible();
+  await expect(page.getByText('we know them').first()).toBeVisible();
+  await sheet.getByLabel('Choose Ilse van Dorp').check();
+  await sheet.getByLabel('Choose Greta Solheim').check();
+  await sheet.getByLabel('Tags').fill('Rollcall');
+  await sheet.getByRole('button', { name: 'File the chosen' }).click();
+  await expect(sheet.getByRole('status')).toHaveText(/\d of 2 filed\./);
+  await expect(sheet.getByRole('listitem').filter({ hasText: 'Ilse van Dorp' })).toContainText('filed');
+  expect((await api('/api/people?tag=Rollcall')).items.map((one) => one.fullName)).toContain('Ilse van Dorp');
+  await page.close();
+});
+
+test('a thread goes into the ledger, and when it went on only what is new', async () => {
+  const first = await open('/messages/siobhan-lacey');
+  await expect(first.sheet.getByText('3 messages, 0 in the ledger already.')).toBeVisible();
+  await first.page.keyboard.press('Enter');
+  await expect(first.sheet.getByText('3 messages are in the ledger of Siobhán Lacey.')).toBeVisible();
+  await first.page.close();
+  await fetch(`${ROLLCALL}/messages/siobhan-lacey`, {
+    method: 'POST',
+    body: new URLSearchParams({ from: 'Siobhán Lacey', text: 'Thank you, it is here.' }),
+  });
+  const again = await open('/messages/siobhan-lacey');
+  await expect(again.sheet.getByText('4 messages, 3 in the ledger already.')).toBeVisible();
+  await again.sheet.getByRole('button', { name: 'File 1 messages' }).click();
+  await expect(again.sheet.getByText('1 messages are in the ledger of Siobhán Lacey.')).toBeVisible();
+  const { items } = await api('/api/people?q=Siobh%C3%A1n');
+  const ledger = await api(`/api/ledger?personId=${String(items[0]?.id)}`);
+  expect(ledger.items).toHaveLength(4);
+  await again.page.close();
+});
+
+test('what is clipped while the program is down is kept, and sent when it is back', async () => {
+  const worker = browserContext.serviceWorkers()[0] ?? (await browserContext.waitForEvent('serviceworker'));
+  await worker.evaluate(() => chrome.storage.local.set({ server: 'http://127.0.0.1:9' }));
+  const { page, sheet } = await open('/people/bram-okonkwo');
+  await expect(sheet.getByText('Emporikon does not answer.')).toBeVisible();
+  await sheet.getByLabel('Note').fill('rode the long bike');
+  await sheet.getByRole('button', { name: 'Keep it' }).click();
+  await expect(sheet.getByRole('status')).toContainText('Kept.');
+  await page.close();
+  expect((await api('/api/people?q=Bram')).items).toEqual([]);
+  await worker.evaluate((server) => chrome.storage.local.set({ server }), urlOf());
+  const back = await open('/people/tamsin-vale');
+  await expect(back.sheet.getByRole('heading', { name: 'Tamsin Vale' })).toBeVisible();
+  await expect
+    .poll(async () => (await api('/api/people?q=Bram')).items.map((one) => one.fullName))
+    .toEqual(['Bram Okonkwo']);
+  expect(await worker.evaluate(async () => (await chrome.storage.local.get('waiting')).waiting)).toEqual([]);
+  await back.page.close();
+});
