@@ -1,11 +1,6 @@
-import { mkdtempSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { chromium, expect, test, type BrowserContext, type FrameLocator, type Page } from '@playwright/test';
-import { CLIPPER_ORIGIN } from '@emporikon/contract/clipper';
+import { expect, test, type BrowserContext, type FrameLocator, type Page } from '@playwright/test';
 import { Meter } from './meter';
-import { CHROMIUM_ARGS } from './playwright.config';
-import { signIn, urlOf } from './pages';
+import { openWithClipper, signIn, urlOf } from './pages';
 
 /** What the clipper's own worker has; the tests run its code there. */
 declare const chrome: {
@@ -15,7 +10,6 @@ declare const chrome: {
 };
 
 const ROLLCALL = process.env.E2E_ROLLCALL_URL ?? '';
-const FOLDER = join(import.meta.dirname, '../clipper');
 let browserContext: BrowserContext;
 let token = '';
 
@@ -25,30 +19,9 @@ test.beforeAll(async ({ browser }) => {
   const made = await rep.request.post('/api/tokens', { data: { name: 'clipper' } });
   ({ token } = (await made.json()) as { token: string });
   await rep.context().close();
-  browserContext = await chromium.launchPersistentContext(mkdtempSync(join(tmpdir(), 'clipper-')), {
-    executablePath: '/usr/bin/chromium',
-    headless: true,
-    args: [
-      ...CHROMIUM_ARGS,
-      '--headless=new',
-      `--disable-extensions-except=${FOLDER}`,
-      `--load-extension=${FOLDER}`,
-    ],
-    viewport: { width: 1280, height: 800 },
-  });
-  await signInClipper(urlOf());
+  browserContext = await openWithClipper(token);
 });
 test.afterAll(() => browserContext.close());
-
-async function signInClipper(server: string, words = 'Signed in as Pell Garrick.'): Promise<void> {
-  const page = await browserContext.newPage();
-  await page.goto(`${CLIPPER_ORIGIN}/options.html`);
-  await page.getByLabel('Address of Emporikon').fill(server);
-  await page.getByLabel('Access token, made in Settings').fill(token);
-  await page.getByRole('button', { name: 'Sign in' }).click();
-  await expect(page.getByRole('status')).toHaveText(words);
-  await page.close();
-}
 
 async function open(path: string): Promise<{ page: Page; sheet: FrameLocator }> {
   const page = await browserContext.newPage();

@@ -1,4 +1,9 @@
-import { expect, type Browser, type Page } from '@playwright/test';
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { chromium, expect, type Browser, type BrowserContext, type Page } from '@playwright/test';
+import { CLIPPER_ORIGIN } from '@emporikon/contract/clipper';
+import { CHROMIUM_ARGS } from './playwright.config';
 
 export const urlOf = (which: 'first' | 'second' = 'first'): string =>
   (which === 'first' ? process.env.E2E_URL : process.env.E2E_SECOND_URL) ?? '';
@@ -27,6 +32,31 @@ export async function signIn(
   await page.waitForURL('**/arrivals');
   await expect(page.getByRole('heading', { name: 'What came in' })).toBeVisible();
   return page;
+}
+
+const CLIPPER = join(import.meta.dirname, '../clipper');
+
+/** A browser of its own with the real extension in it, signed in by its options page. */
+export async function openWithClipper(token: string): Promise<BrowserContext> {
+  const context = await chromium.launchPersistentContext(mkdtempSync(join(tmpdir(), 'clipper-')), {
+    executablePath: '/usr/bin/chromium',
+    headless: true,
+    args: [
+      ...CHROMIUM_ARGS,
+      '--headless=new',
+      `--disable-extensions-except=${CLIPPER}`,
+      `--load-extension=${CLIPPER}`,
+    ],
+    viewport: { width: 1280, height: 800 },
+  });
+  const page = await context.newPage();
+  await page.goto(`${CLIPPER_ORIGIN}/options.html`);
+  await page.getByLabel('Address of Emporikon').fill(urlOf());
+  await page.getByLabel('Access token, made in Settings').fill(token);
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByRole('status')).toHaveText(/^Signed in as /);
+  await page.close();
+  return context;
 }
 
 /** Begins anywhere, because a failed test starts a new worker that must not make up the same people again. */

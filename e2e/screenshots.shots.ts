@@ -1,11 +1,25 @@
-import { test } from '@playwright/test';
+import { test, type Page } from '@playwright/test';
 import { join } from 'node:path';
-import { signIn } from './pages';
+import { openWithClipper, signIn } from './pages';
 
 const FOLDER = join(import.meta.dirname, '../docs/screenshots');
 
 interface Found {
   items: { id: string }[];
+}
+
+/** The clipper beside a profile of Rollcall. */
+async function clipperPicture(rep: Page): Promise<void> {
+  const made = await rep.request.post('/api/tokens', { data: { name: 'clipper' } });
+  const { token } = (await made.json()) as { token: string };
+  const browser = await openWithClipper(token);
+  const page = await browser.newPage();
+  await page.goto(`${process.env.E2E_ROLLCALL_URL ?? ''}/people/callum-redfern`);
+  await page.keyboard.press('Alt+Shift+E');
+  await page.frameLocator('#emporikon-clipper').getByText('What we read').waitFor();
+  await page.waitForTimeout(500);
+  await page.screenshot({ path: join(FOLDER, 'clipper.png') });
+  await browser.close();
 }
 
 test('pictures of the main views', async ({ browser }) => {
@@ -43,6 +57,32 @@ test('pictures of the main views', async ({ browser }) => {
     await page.goto(`/${view}`);
     await shoot(view);
   }
+  await page.goto('/calls/new');
+  await page
+    .getByLabel('Write the call in plain words')
+    .fill(
+      'Ines Duarte, Padaria Sol, +351 910 555 014. wants 8 long bikes from March, budget about 40k, decides with her brother. send quote, lunch Thu 11-12',
+    );
+  await page.waitForTimeout(800);
+  await shoot('call-sheet');
+  await page.goto('/imports');
+  await page.locator('input[type=file]').setInputFiles({
+    name: 'spring-fair.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(
+      'Name;Firma;E-Mail;Handy;Geburtstag\nJörg Bühler;Bühler GmbH;joerg@buehler.example;+49 171 3920012;12.04.1985\nInes Duarte;Padaria Sol;ines@padariasol.example;;\nAnna Kühn;Café Kühn;anna@kuehn.example;+49 171 3920013;\n;Ohne Namen;;;\n',
+    ),
+  });
+  await page.waitForURL('**/imports/*');
+  await page.getByRole('button', { name: 'See what it would do' }).click();
+  await page.getByText('waits for your word').waitFor();
+  await shoot('import-bench');
+  const manager = await signIn(browser, 'mara');
+  await manager.goto('/forms');
+  await manager.getByRole('link', { name: 'Ask us about a bike' }).click();
+  await manager.waitForTimeout(900);
+  await manager.screenshot({ path: join(FOLDER, 'form.png') });
+  await clipperPicture(page);
   const dark = await signIn(browser, 'pell', { colorScheme: 'dark' });
   await dark.goto('/deals');
   await dark.waitForTimeout(700);

@@ -1,5 +1,6 @@
 import spectrum from 'csv-spectrum';
 import fc from 'fast-check';
+import { strToU8, zipSync } from 'fflate';
 import { readCardClaims } from '../reading/card/read';
 import { readShape } from '../reading/table/columns';
 import { readDay } from '../reading/table/columns';
@@ -229,6 +230,37 @@ function zip(name: string, packed: number, size: number, count = 1): Uint8Array 
   end.writeUInt32LE(local.length, 16);
   return Buffer.concat([local, directory, end]);
 }
+
+/** A small workbook whose sheet holds what we want it to hold. */
+const workbook = (sheet: string): Uint8Array =>
+  zipSync({
+    '[Content_Types].xml': strToU8(
+      '<Types xmlns="http://schemas.openxmlformats.org/package/2006/content-types"><Default Extension="xml" ContentType="application/xml"/></Types>',
+    ),
+    'xl/workbook.xml': strToU8(
+      '<workbook xmlns="http://schemas.openxmlformats.org/spreadsheetml/2006/main" xmlns:r="http://schemas.openxmlformats.org/officeDocument/2006/relationships"><sheets><sheet name="S" sheetId="1" r:id="rId1"/></sheets></workbook>',
+    ),
+    'xl/_rels/workbook.xml.rels': strToU8(
+      '<Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships"><Relationship Id="rId1" Type="http://schemas.openxmlformats.org/officeDocument/2006/relationships/worksheet" Target="worksheets/sheet1.xml"/></Relationships>',
+    ),
+    'xl/worksheets/sheet1.xml': strToU8(sheet),
+  });
+
+it('an XML bomb in a workbook expands to nothing', async () => {
+  const entities = Array.from(
+    { length: 12 },
+    (_, at) => `<!ENTITY e${at + 1} "${`&e${at};`.repeat(10)}">`,
+  ).join('');
+  const raw = workbook(
+    `<?xml version="1.0"?><!DOCTYPE x [<!ENTITY e0 "ha">${entities}<!ENTITY file SYSTEM "file:///etc/passwd">]><worksheet xmlns="http://schemas.openxmlformats.org/spreadsheetml/2006/main"><sheetData><row r="1"><c r="A1" t="inlineStr"><is><t>&e12;&file;</t></is></c></row></sheetData></worksheet>`,
+  );
+  const cells = await parseSheet(raw).then(
+    (rows) => JSON.stringify(rows),
+    () => 'refused',
+  );
+  expect(cells.length).toBeLessThan(200);
+  expect(cells).not.toContain('root:');
+});
 
 describe('workbooks that want to do harm', () => {
   it.each([

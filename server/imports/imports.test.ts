@@ -151,6 +151,20 @@ describe('the bench', () => {
     const after = [await house.count('people'), await house.count('companies'), await house.count('claims')];
     expect(after.map((count, at) => count - (before[at] ?? 0))).toEqual([1, 1, 0]);
   });
+  it('stops when it is paused and goes on when it is told to', async () => {
+    const bench = await put(
+      'Name,Email\nPause One,one@pause.example\nPause Two,two@pause.example\n',
+      'pause.csv',
+    );
+    await look(bench);
+    await pell.call('POST /api/imports/:id/start', { params: { id: bench.id } });
+    await pell.call('POST /api/imports/:id/pause', { params: { id: bench.id } });
+    await house.work();
+    expect((await get(bench.id)).state).toBe('paused');
+    expect((await pell.call('GET /api/people', { query: { q: 'Pause' } })).body.items).toEqual([]);
+    const done = await run(bench.id);
+    expect([done.state, done.counts.made]).toEqual(['done', 2]);
+  });
   it('takes cards, workbooks and pasted rows', async () => {
     const cards = await put(
       'BEGIN:VCARD\r\nVERSION:4.0\r\nFN:Card One\r\nEMAIL:one@cards.example\r\nEND:VCARD\r\nBEGIN:VCARD\r\nVERSION:2.1\r\nN:Two;Card\r\nTEL;CELL:+44 7700 900222\r\nEND:VCARD\r\n',

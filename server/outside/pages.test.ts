@@ -91,6 +91,11 @@ describe('what is not fetched', () => {
   );
 });
 
+it('says that a site is down, and nothing was lost', () =>
+  expect(fetchPage('http://127.0.0.1:9/people', { allowed: ['127.0.0.1:9'] })).rejects.toThrow(
+    '127.0.0.1:9 cannot be reached. Nothing was fetched.',
+  ));
+
 it('fetches a stand-in, and nothing beside it on the same machine', async () => {
   const { html, url } = await fetchPage(`http://127.0.0.1:${port}/people/ines`, fetcher());
   expect([html.toString(), url]).toEqual(['<h1>Ines Duarte</h1>', `http://127.0.0.1:${port}/people/ines`]);

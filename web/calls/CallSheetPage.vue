@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { CallDetail, Caller } from '@emporikon/contract/calls';
+import type { SheetMove } from '@emporikon/core/ledger/callSheet';
 import { computed, nextTick, onMounted, reactive, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api, wordsOf } from '../shell/api';
@@ -45,6 +46,7 @@ const FIELDS = [
 /** What a hand wrote over the reading; everything else follows the words as they are typed. */
 const edited = reactive<Partial<Record<string, string>>>({});
 const dealOff = ref(false);
+const moves = ref<SheetMove[]>([]);
 const stretches = computed(() => cutLit(text.value, reading.value?.lit ?? []));
 
 const valueOf = (key: (typeof FIELDS)[number][0]): string =>
@@ -133,7 +135,7 @@ async function save(): Promise<void> {
         ...Object.fromEntries(FIELDS.map(([key]) => [key, valueOf(key) || null])),
         background: partOf('background'),
         said: partOf('said'),
-        moves: reading.value.moves.map(({ title, kind, dueAt, endAt, allDay }) => ({
+        moves: moves.value.map(({ title, kind, dueAt, endAt, allDay }) => ({
           title,
           kind,
           dueAt,
@@ -256,7 +258,7 @@ const head = computed(() => {
             @input="edited.said = ($event.target as HTMLTextAreaElement).value"
           ></textarea>
         </label>
-        <MoveLines v-if="reading" :moves="reading.moves" />
+        <MoveLines v-if="reading" :moves="reading.moves" @change="moves = $event" />
         <div v-if="reading?.deal" class="deal" data-part="deal">
           <span class="cap">Deal</span>
           <template v-if="!dealOff">

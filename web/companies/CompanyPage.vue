@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Claim } from '@emporikon/contract/captures';
+import PhoneButton from '../calls/PhoneButton.vue';
 import CardFrame from '../dossier/CardFrame.vue';
 import Composer from '../dossier/Composer.vue';
 import Fact from '../dossier/Fact.vue';
@@ -66,6 +67,9 @@ const put =
         ><SideColumn :dossier="company" :people="company.people" people-title="People"
       /></template>
     </CardFrame>
+    <div v-if="company.phone" class="ways">
+      <PhoneButton :number="company.phone" :shown="`Call ${company.phone}`" />
+    </div>
     <LedgerView :key="id" :about="{ companyId: id }" />
     <Composer :about="{ companyId: id }" />
   </template>
@@ -77,3 +81,9 @@ const put =
     ></template>
   </div>
 </template>
+
+<style scoped>
+.ways {
+  padding: 4px 24px;
+}
+</style>
