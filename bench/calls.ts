@@ -1,13 +1,10 @@
 import { performance } from 'node:perf_hooks';
 import { readCallSheet } from '@emporikon/core/ledger/callSheet';
-import { connect } from '@emporikon/server/db/connect';
-import { migrate } from '@emporikon/server/db/migrate';
-import { perform, systemTools } from '@emporikon/server/commands/context';
-import { User } from '@emporikon/server/db/models/users';
+import { perform } from '@emporikon/server/commands/context';
 import { Call, PhoneLine } from '@emporikon/server/db/models/calls';
 import { takeEvent } from '@emporikon/server/calls/webhook';
 import { callDetail } from '@emporikon/server/calls/caller';
-import { migrateQueue } from '@emporikon/server/jobs/queue';
+import { openHouse } from './house';
 
 const PEOPLE = 200_000;
 const CALLS = 60;
@@ -35,26 +32,7 @@ function keystrokes(): void {
 
 /** From the webhook that says a line rings to everything its call sheet shows, among 200,000 people. */
 async function callers(): Promise<void> {
-  const url = process.env.TEST_DATABASE_URL ?? '';
-  const sequelize = connect(url, 4);
-  await sequelize.query('DROP SCHEMA public CASCADE; CREATE SCHEMA public;');
-  await migrate(sequelize);
-  await migrateQueue(url);
-  const tools = systemTools(
-    sequelize,
-    { ours: [], currency: 'EUR', country: 'GB', publicUrl: '' },
-    { pages: { allowed: [] }, exchange: null, post: null, sealKey: null },
-  );
-  const user = await User.create({
-    id: crypto.randomUUID(),
-    name: 'Bench',
-    email: 'bench@wharfside.example',
-    role: 'rep',
-    timeZone: 'UTC',
-    passwordHash: 'x',
-    active: true,
-    createdAt: new Date(),
-  });
+  const { sequelize, tools, user } = await openHouse();
   await PhoneLine.create({ id: crypto.randomUUID(), userId: user.id, number: '+442079460100' });
   await sequelize.query(`
     INSERT INTO people (id, full_name, name_key, created_at, updated_at)

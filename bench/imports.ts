@@ -4,14 +4,11 @@ import pgCopy from 'pg-copy-streams';
 import type pg from 'pg';
 import { pipeline } from 'node:stream/promises';
 import { Readable } from 'node:stream';
-import { connect } from '@emporikon/server/db/connect';
-import { migrate } from '@emporikon/server/db/migrate';
-import { systemTools, type Tools } from '@emporikon/server/commands/context';
+import type { Tools } from '@emporikon/server/commands/context';
 import { Import } from '@emporikon/server/db/models/imports';
-import { User } from '@emporikon/server/db/models/users';
 import { previewImport } from '@emporikon/server/imports/preview';
 import { runImport } from '@emporikon/server/imports/run';
-import { migrateQueue } from '@emporikon/server/jobs/queue';
+import { openHouse } from './house';
 
 const ROWS = 100_000;
 const GIVEN = 'Alba Bruno Chiara Dario Elsa Fergus Gwen Henk Isla Jonas Karin Luca Mila Nils Olga Piet'.split(
@@ -49,26 +46,7 @@ async function floor(tools: Tools, csv: string): Promise<number> {
 }
 
 async function main(): Promise<void> {
-  const url = process.env.TEST_DATABASE_URL ?? '';
-  const sequelize = connect(url, 6);
-  await sequelize.query('DROP SCHEMA public CASCADE; CREATE SCHEMA public;');
-  await migrate(sequelize);
-  await migrateQueue(url);
-  const tools = systemTools(
-    sequelize,
-    { ours: ['wharfside.example'], currency: 'EUR', country: 'GB', publicUrl: '' },
-    { pages: { allowed: [] }, exchange: null, post: null, sealKey: null },
-  );
-  const user = await User.create({
-    id: crypto.randomUUID(),
-    name: 'Bench',
-    email: 'bench@wharfside.example',
-    role: 'rep',
-    timeZone: 'UTC',
-    passwordHash: 'x',
-    active: true,
-    createdAt: new Date(),
-  });
+  const { sequelize, tools, user } = await openHouse();
   const csv = `Name,Company,Email,Mobile,Job title\n${Array.from({ length: ROWS }, (_, at) => rowOf(at)).join('\n')}\n`;
   const parse = performance.now();
   Papa.parse(csv);

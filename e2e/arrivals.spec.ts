@@ -11,7 +11,7 @@ test('a message comes in by file, by pasting and by mail, the last without a rel
     .setInputFiles({ name: 'one.eml', mimeType: 'message/rfc822', buffer: Buffer.from(byFile.raw) });
   await expect(page.getByRole('link', { name: byFile.name })).toHaveAttribute('aria-current', 'true');
   await page.getByRole('button', { name: 'Capture' }).click();
-  await page.getByLabel('or paste a message, or any text').fill(byPaste.raw);
+  await page.getByLabel('or paste a message, the address of a page, or any text').fill(byPaste.raw);
   await page.getByRole('button', { name: /Read it/ }).click();
   await expect(page.getByRole('link', { name: byPaste.name })).toHaveAttribute('aria-current', 'true');
   await page.getByRole('button', { name: 'Capture' }).click();

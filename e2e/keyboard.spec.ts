@@ -35,7 +35,7 @@ test('the whole way from a message to a deal in another lane, with the keyboard 
 
   await tabTo(page, /^Capture$/);
   await keyboard.press('Enter');
-  await expect(page.getByLabel('or paste a message, or any text')).toBeFocused();
+  await expect(page.getByLabel('or paste a message, the address of a page, or any text')).toBeFocused();
   await keyboard.insertText(mail.raw);
   await keyboard.press('Control+Enter');
   await expect(page.getByRole('link', { name: mail.name })).toHaveAttribute('aria-current', 'true');

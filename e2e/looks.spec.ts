@@ -12,6 +12,10 @@ interface Listed {
 async function views(page: Page): Promise<string[]> {
   const first = async (path: string): Promise<string> =>
     ((await (await page.request.get(path)).json()) as Listed).items[0]?.id ?? '';
+  await page.request.post('/api/captures?url=https%3A%2F%2Frollcall.example%2Fpeople%2Fgwen', {
+    headers: { 'content-type': 'text/html' },
+    data: `<h1>Gwen Framed</h1><h2>Buyer at Framed Bakery</h2><p>${Date.now()}</p>`,
+  });
   const deals = (await (await page.request.get('/api/deals')).json()) as { deals: { id: string }[] };
   return [
     '/arrivals',
@@ -25,6 +29,11 @@ async function views(page: Page): Promise<string[]> {
     '/deals',
     `/deals/${deals.deals[0]?.id ?? ''}`,
     '/settings',
+    '/calls',
+    '/calls/new',
+    '/imports',
+    '/forms',
+    `/forms/${await first('/api/forms')}`,
     '/nowhere',
   ];
 }
@@ -38,7 +47,11 @@ for (const colorScheme of ['light', 'dark'] as const) {
       await page.goto(path);
       await page.locator('h1, h2').first().waitFor();
       await page.waitForTimeout(400);
-      const { violations } = await new AxeBuilder({ page }).withTags(TAGS).analyze();
+      const { violations } = await new AxeBuilder({ page })
+        .withTags(TAGS)
+        // What stands in the frame is theirs, and no script runs in it, not even the one that would look.
+        .exclude('iframe')
+        .analyze();
       for (const one of violations)
         found.push(
           `${path} ${one.id}: ${one.nodes

@@ -199,3 +199,20 @@ export const dropDatabase = (cluster, name) =>
   withClient(cluster.url('postgres'), (client) =>
     client.query(`DROP DATABASE IF EXISTS ${client.escapeIdentifier(name)} WITH (FORCE)`),
   );
+
+/**
+ * Runs `work` with a database of its own, whose address stands in TEST_DATABASE_URL meanwhile, and drops it after.
+ * @param what goes into the database's name
+ */
+export async function withDatabase(what, work) {
+  const cluster = await startCluster();
+  const name = `emporikon_${what}_${process.pid}`;
+  try {
+    await ensureDatabase(cluster, name);
+    process.env.TEST_DATABASE_URL = cluster.url(name);
+    return await work();
+  } finally {
+    await dropDatabase(cluster, name);
+    await cluster.stop();
+  }
+}

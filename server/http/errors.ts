@@ -52,10 +52,12 @@ function asProblem(error: FastifyError): ProblemError | null {
   }
   if (error.code === 'FST_ERR_CTP_BODY_TOO_LARGE')
     return tooLarge(
-      `Larger than ${MAX_MESSAGE_BYTES / 1024 / 1024} MB; it was not kept. Leave out large attachments and try again.`,
+      `Larger than ${MAX_MESSAGE_BYTES / 1024 / 1024} MB (a table may have 64 MB); it was not kept. Leave out large attachments and try again.`,
     );
   if (error.code === 'FST_ERR_CTP_INVALID_MEDIA_TYPE')
-    return unsupported('Send a message as message/rfc822, or text as text/plain.');
+    return unsupported(
+      'Send a message as message/rfc822, a page as text/html, a card as text/vcard, text as text/plain, a call or form as application/json.',
+    );
   if (PARSE_ERRORS.has(error.code)) return invalid('The body is not valid JSON.');
   if (error instanceof UniqueConstraintError)
     return conflict(

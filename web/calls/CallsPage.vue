@@ -36,7 +36,7 @@ const STATES = { ringing: 'rings', answered: 'on the line', ended: 'ended', miss
           <th>Number</th>
           <th class="wide">Way</th>
           <th>How it went</th>
-          <th></th>
+          <th><span class="visually-hidden">What to do</span></th>
         </tr>
       </thead>
       <tbody>

@@ -188,6 +188,7 @@ async function save(patch: Partial<Form> = {}): Promise<void> {
 code {
   overflow-wrap: anywhere;
   background: var(--lit);
+  color: var(--ink);
 }
 @media (max-width: 900px) {
   .columns {

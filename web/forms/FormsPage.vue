@@ -49,7 +49,7 @@ async function design(kind: 'public' | 'desk'): Promise<void> {
           <th>For</th>
           <th class="num">Filled in</th>
           <th class="wide">Owner</th>
-          <th></th>
+          <th><span class="visually-hidden">What to do</span></th>
         </tr>
       </thead>
       <tbody>

@@ -1,0 +1,30 @@
+import { systemTools } from '@emporikon/server/commands/context';
+import { connect } from '@emporikon/server/db/connect';
+import { migrate } from '@emporikon/server/db/migrate';
+import { User } from '@emporikon/server/db/models/users';
+import { migrateQueue } from '@emporikon/server/jobs/queue';
+
+/** An empty house on the bench's own database, with one rep. */
+export async function openHouse() {
+  const url = process.env.TEST_DATABASE_URL ?? '';
+  const sequelize = connect(url, 6);
+  await sequelize.query('DROP SCHEMA public CASCADE; CREATE SCHEMA public;');
+  await migrate(sequelize);
+  await migrateQueue(url);
+  const tools = systemTools(
+    sequelize,
+    { ours: ['wharfside.example'], currency: 'EUR', country: 'GB', publicUrl: '' },
+    { pages: { allowed: [] }, exchange: null, post: null, sealKey: null },
+  );
+  const user = await User.create({
+    id: crypto.randomUUID(),
+    name: 'Bench',
+    email: 'bench@wharfside.example',
+    role: 'rep',
+    timeZone: 'UTC',
+    passwordHash: 'x',
+    active: true,
+    createdAt: new Date(),
+  });
+  return { sequelize, tools, user };
+}
