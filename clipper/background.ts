@@ -1,9 +1,14 @@
-import { call, Unreachable } from './server';
-import { account, forget, kept } from './store';
+import { call, Refused, Unreachable } from './server';
+import { account, forget, keep, kept } from './store';
 
 const EVERY_MINUTES = 0.5;
+/** A no that may be a yes later: signed out, too many at once, an error of its own. */
+const PASSING = new Set([401, 403, 408, 429, 500]);
 
-/** Sends what was clipped while the program was down. What it refuses stays in Arrivals for a person to look at. */
+/**
+ * Sends what was clipped while the program was down. A page it cannot file waits in Arrivals for a person to look at; one
+ * it does not take at all stays here with the reason.
+ */
 async function sendKept(): Promise<number> {
   const mine = await account();
   if (!mine) return 0;
@@ -15,7 +20,11 @@ async function sendKept(): Promise<number> {
         query: { by: 'clipper', url: one.url },
         key: one.id,
       });
-      if (one.filing && capture.state === 'waiting' && capture.verdict.person.kind !== 'maybe')
+      if (
+        one.filing &&
+        capture.state === 'waiting' &&
+        (one.filing.person || capture.verdict.person.kind !== 'maybe')
+      )
         await call(mine, 'POST /api/captures/:id/filing', {
           params: { id: capture.id },
           body: one.filing,
@@ -23,11 +32,12 @@ async function sendKept(): Promise<number> {
         }).catch((error: unknown) => {
           if (error instanceof Unreachable) throw error;
         });
+      await forget(one.id);
+      sent++;
     } catch (error) {
-      if (error instanceof Unreachable) return sent;
+      if (!(error instanceof Refused) || PASSING.has(error.status)) return sent;
+      await keep({ ...one, problem: error.message });
     }
-    await forget(one.id);
-    sent++;
   }
   return sent;
 }

@@ -3,30 +3,37 @@ import { el } from './dom';
 import { call } from './server';
 import { close, show, tellProblem } from './sheet';
 import type { Account } from './store';
+import { whoLines } from './who';
+
+const count = (of: number): string => (of === 1 ? 'The message is' : `${of} messages are`);
 
 /** The sheet of a thread: what is said in it, and filing what the ledger does not have yet. */
 export function fileConversation(mine: Account, capture: CaptureDetail): void {
   const said = capture.page?.conversation ?? [];
   const fresh = said.filter((one) => !one.filed).length;
   const status = el('div', { role: 'status' });
+  let chosen: string | null = null;
   const file = async (): Promise<void> => {
     try {
       const { person } = await call(mine, 'POST /api/captures/:id/filing', {
         params: { id: capture.id },
-        body: {},
+        body: chosen ? { person: chosen } : {},
       });
-      status.replaceChildren(
-        el('p', { class: 'same' }, `${fresh} messages are in the ledger of ${person.name}.`),
-      );
+      status.replaceChildren(el('p', { class: 'same' }, `${count(fresh)} in the ledger of ${person.name}.`));
       button.disabled = true;
     } catch (error) {
       status.replaceChildren(tellProblem(error));
     }
   };
-  const button = el('button', { class: 'fill', click: () => void file() }, `File ${fresh} messages`);
+  const button = el(
+    'button',
+    { class: 'fill', click: () => void file() },
+    `File ${fresh} ${fresh === 1 ? 'message' : 'messages'}`,
+  );
   const done = capture.state === 'filed' || fresh === 0;
   show(
     el('h1', {}, capture.from),
+    whoLines(capture, (person) => (chosen = person)),
     el('p', { class: 'soft' }, `${said.length} messages, ${said.length - fresh} in the ledger already.`),
     el(
       'ol',

@@ -1,101 +1,36 @@
-import type { CaptureDetail, Claim } from '@emporikon/contract/captures';
+import type { CaptureDetail } from '@emporikon/contract/captures';
 import { readComposerLine } from '@emporikon/core/ledger/composer';
+import { minorOf } from '@emporikon/core/ledger/sum';
+import { claimLine } from './claims';
 import { el, labelled, select } from './dom';
-import { call } from './server';
-import { close, show, split, start, tellProblem } from './sheet';
-import type { Account } from './store';
-
-const NAMES: Record<string, string> = {
-  fullName: 'Name',
-  jobTitle: 'Job title',
-  companyName: 'Company',
-  email: 'Email',
-  phone: 'Phone',
-  url: 'Web',
-  profile: 'Profile',
-  address: 'Address',
-  birthday: 'Birthday',
-};
-
-function claimLine(mine: Account, claim: Claim): HTMLElement {
-  const line = el('div', { class: claim.fate === 'rejected' ? 'claim out' : 'claim' });
-  const input = el('input', { value: claim.value, 'aria-label': NAMES[claim.field] ?? claim.field });
-  let { id } = claim;
-  const said = el('span', { class: 'wrong' });
-  const patch = async (body: object): Promise<void> => {
-    try {
-      const { claim: now } = await call(mine, 'PATCH /api/claims/:id', { params: { id }, body });
-      ({ id } = now);
-      said.textContent = '';
-    } catch (error) {
-      said.textContent = error instanceof Error ? error.message : '';
-    }
-  };
-  input.addEventListener('change', () => void patch({ value: input.value.trim() }));
-  const refuse = el('button', { type: 'button', 'aria-label': `Refuse ${claim.value}` }, 'no');
-  refuse.addEventListener('click', () => {
-    const out = line.classList.toggle('out');
-    refuse.textContent = out ? 'yes' : 'no';
-    void patch({ fate: out ? 'rejected' : 'proposed' });
-  });
-  line.append(el('span', { class: 'soft' }, NAMES[claim.field] ?? claim.field), input, refuse, said);
-  return line;
-}
-
-function verdictLines(capture: CaptureDetail, chosen: { person: string | null }): HTMLElement {
-  const { kind, matches } = capture.verdict.person;
-  const { known } = capture;
-  if (kind === 'same' && known)
-    return el(
-      'div',
-      {},
-      el('p', { class: 'same' }, `We know ${known.person.name}.`),
-      el('p', {}, `${known.owner ? `${known.owner} looks after them. ` : ''}${known.turn.because}.`),
-      known.nextMove
-        ? el(
-            'p',
-            { class: 'soft' },
-            `Next: ${known.nextMove.title}, ${new Date(known.nextMove.dueAt).toLocaleDateString()}`,
-          )
-        : null,
-    );
-  if (kind === 'new') return el('p', {}, 'Nobody we know yet.');
-  const choose = (id: string) => (): void => void (chosen.person = id);
-  return el(
-    'fieldset',
-    {},
-    el('legend', { class: 'maybe' }, 'This may be somebody we know'),
-    ...matches.map((match) =>
-      el(
-        'label',
-        {},
-        el('input', { type: 'radio', name: 'who', change: choose(match.id) }),
-        ` ${match.label} (${Math.round(match.probability * 100)}%)`,
-      ),
-    ),
-    el('label', {}, el('input', { type: 'radio', name: 'who', change: choose('new') }), ' somebody new'),
-  );
-}
+import { showFiled } from './filed';
+import { call, Unreachable } from './server';
+import { close, show, split, start, tellProblem, type Page } from './sheet';
+import { keep, type Account } from './store';
+import { whoLines } from './who';
 
 interface Team {
   users: { id: string; name: string }[];
   stages: { id: string; name: string }[];
-  deals: { id: string; name: string }[];
 }
 
-async function teamOf(mine: Account, capture: CaptureDetail): Promise<Team> {
+async function teamOf(mine: Account): Promise<Team> {
   const [users, stages] = await Promise.all([call(mine, 'GET /api/users'), call(mine, 'GET /api/stages')]);
-  const id = capture.known?.person.id;
-  const { deals } = id ? await call(mine, 'GET /api/people/:id', { params: { id } }) : { deals: [] };
-  return {
-    users: users.items,
-    stages: stages.items.filter((one) => one.kind === 'open'),
-    deals: deals.map((deal) => ({ id: deal.id, name: deal.name })),
-  };
+  return { users: users.items, stages: stages.items.filter((one) => one.kind === 'open') };
+}
+
+/** The deals of somebody we know, to attach the page to; none of somebody new. */
+async function fillDeals(mine: Account, field: HTMLSelectElement, id: string | undefined): Promise<void> {
+  const { deals } =
+    id && id !== 'new' ? await call(mine, 'GET /api/people/:id', { params: { id } }) : { deals: [] };
+  field.replaceChildren(
+    el('option', { value: '' }, 'a new one'),
+    ...deals.map((deal) => el('option', { value: deal.id }, deal.name)),
+  );
 }
 
 /** The sheet of a profile or company page: what was read, who it is, what to make of it. One Enter files it. */
-export async function filePerson(mine: Account, capture: CaptureDetail): Promise<void> {
+export async function filePerson(mine: Account, capture: CaptureDetail, page: Page): Promise<void> {
   const chosen = { person: null as string | null };
   if (capture.state === 'filed') {
     show(
@@ -106,7 +41,7 @@ export async function filePerson(mine: Account, capture: CaptureDetail): Promise
     return;
   }
   const me = await call(mine, 'GET /api/session');
-  const team = await teamOf(mine, capture);
+  const team = await teamOf(mine);
   const as = select(
     'as',
     [
@@ -124,7 +59,8 @@ export async function filePerson(mine: Account, capture: CaptureDetail): Promise
   const company = el('input', { name: 'company', value: capture.verdict.companyName ?? '' });
   const note = el('textarea', { name: 'note', rows: '2' });
   const move = el('input', { name: 'move', placeholder: 'call Thursday 11' });
-  const deal = select('deal', [['', 'a new one'], ...team.deals.map((one) => [one.id, one.name] as const)]);
+  const deal = select('deal', [['', 'a new one']]);
+  await fillDeals(mine, deal, capture.known?.person.id);
   const title = el('input', { name: 'deal-title', placeholder: 'what it is about' });
   const value = el('input', { name: 'deal-value', inputmode: 'decimal' });
   const stage = select('stage', [
@@ -155,66 +91,62 @@ export async function filePerson(mine: Account, capture: CaptureDetail): Promise
       ? { title: nextMove.title, kind: nextMove.kind, dueAt: nextMove.dueAt, allDay: nextMove.allDay }
       : { title: move.value.trim(), kind: 'task', dueAt: day, allDay: true };
   };
-  const dealInput = (): object =>
-    as.value !== 'deal'
-      ? {}
-      : deal.value
-        ? { deal: deal.value }
-        : title.value.trim()
-          ? {
-              deal: {
-                title: title.value.trim(),
-                amountMinor: value.value ? Math.round(Number(value.value.replace(',', '.')) * 100) : null,
-                currency: me.currency,
-                ...(stage.value ? { stageId: stage.value } : {}),
-              },
-            }
-          : {};
+  const dealInput = (): object => {
+    if (as.value !== 'deal') return {};
+    if (deal.value) return { deal: deal.value };
+    if (!title.value.trim() && !value.value.trim()) return {};
+    return {
+      deal: {
+        title: title.value.trim() || 'New deal',
+        amountMinor: minorOf(value.value),
+        currency: me.currency,
+        ...(stage.value ? { stageId: stage.value } : {}),
+      },
+    };
+  };
+  const choice = (): Record<string, unknown> => ({
+    as: as.value,
+    ...(chosen.person ? { person: chosen.person } : {}),
+    ...(company.value.trim() && company.value.trim() !== capture.verdict.companyName
+      ? { companyName: company.value.trim() }
+      : {}),
+    ...(!company.value.trim() ? { company: 'none' } : {}),
+    ...(owner.value ? { ownerId: owner.value } : {}),
+    ...(tags.value.trim() ? { tags: split(tags.value) } : {}),
+    ...(note.value.trim() ? { note: note.value.trim() } : {}),
+    ...dealInput(),
+    nextMove: readMove(),
+  });
+  let isBusy = false;
   const file = async (): Promise<void> => {
+    if (isBusy) return;
+    isBusy = true;
     said.replaceChildren(el('p', { class: 'soft' }, 'Filing…'));
     try {
-      const { companyName } = capture.verdict;
-      const filed = await call(mine, 'POST /api/captures/:id/filing', {
-        params: { id: capture.id },
-        body: {
-          as: as.value,
-          ...(chosen.person ? { person: chosen.person } : {}),
-          ...(company.value.trim() && company.value.trim() !== companyName
-            ? { companyName: company.value.trim() }
-            : {}),
-          ...(!company.value.trim() ? { company: 'none' } : {}),
-          ...(owner.value ? { ownerId: owner.value } : {}),
-          ...(tags.value.trim() ? { tags: split(tags.value) } : {}),
-          ...(note.value.trim() ? { note: note.value.trim() } : {}),
-          ...dealInput(),
-          nextMove: readMove(),
-        },
-      });
-      const parts = [
-        filed.person.name,
-        filed.company?.name,
-        filed.lead && `lead “${filed.lead.name}”`,
-        filed.deal && `deal “${filed.deal.name}”`,
-      ];
-      show(
-        el('h1', {}, 'Filed'),
-        el('p', {}, parts.filter(Boolean).join(', ')),
-        el(
-          'a',
-          { href: `${mine.server}/people/${filed.person.id}`, target: '_blank', rel: 'noreferrer' },
-          'Open the dossier',
-        ),
-        el('div', { class: 'foot' }, el('button', { click: close }, 'Close')),
-      );
+      const body = choice();
+      const filed = await call(mine, 'POST /api/captures/:id/filing', { params: { id: capture.id }, body });
+      showFiled(mine, filed);
     } catch (error) {
-      said.replaceChildren(tellProblem(error));
+      if (error instanceof Unreachable) {
+        await keep({ id: capture.id, ...page, filing: choice(), at: new Date().toISOString() });
+        show(
+          el('h1', {}, 'Kept'),
+          el('p', {}, `Emporikon does not answer. ${capture.from} is filed as you said when it does.`),
+          el('div', { class: 'foot' }, el('button', { click: close }, 'Close')),
+        );
+      } else said.replaceChildren(tellProblem(error));
+    } finally {
+      isBusy = false;
     }
   };
   const form = el(
     'form',
     {},
     el('h1', {}, capture.from),
-    verdictLines(capture, chosen),
+    whoLines(capture, (person) => {
+      chosen.person = person;
+      void fillDeals(mine, deal, person);
+    }),
     labelled('Note', note),
     labelled('Next move', move),
     el(

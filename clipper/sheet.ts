@@ -4,7 +4,8 @@ import { el } from './dom';
 import { fileConversation } from './conversation';
 import { filePerson } from './person';
 import { fileList } from './list';
-import { account, keep, kept, type Account } from './store';
+import { account, keep, type Account } from './store';
+import { fillWaiting } from './waiting';
 
 export interface Page {
   url: string;
@@ -13,8 +14,11 @@ export interface Page {
 }
 
 const main = document.getElementById('sheet') as HTMLElement;
-export const show = (...parts: (Node | string | null)[]): void =>
-  main.replaceChildren(...parts.filter((one): one is Node | string => one !== null));
+export function show(...parts: (Node | string | null)[]): void {
+  const waiting = el('div', { class: 'waiting' });
+  main.replaceChildren(...parts.filter((one): one is Node | string => one !== null), waiting);
+  void fillWaiting(waiting);
+}
 
 export const close = (): void => void chrome.runtime.sendMessage({ type: 'close' });
 const closeButton = (): HTMLElement => el('button', { type: 'button', click: close }, 'Close');
@@ -39,16 +43,15 @@ function signIn(): void {
 }
 
 /** The program is down: what is decided now is kept with the page and sent later. */
-async function offline(page: Page): Promise<void> {
+function offline(page: Page): void {
   const note = el('textarea', { name: 'note', rows: '3', 'aria-label': 'Note' });
   const tags = el('input', { name: 'tags', 'aria-label': 'Tags, parted by commas' });
   const said = el('p', { role: 'status' });
+  const id = crypto.randomUUID();
   const store = async (): Promise<void> => {
     await keep({
-      id: crypto.randomUUID(),
-      url: page.url,
-      title: page.title,
-      html: page.html,
+      id,
+      ...page,
       filing: {
         as: 'lead',
         ...(note.value.trim() ? { note: note.value.trim() } : {}),
@@ -58,15 +61,10 @@ async function offline(page: Page): Promise<void> {
     });
     said.textContent = 'Kept. It is sent and filed when Emporikon answers again.';
   };
-  const waiting = (await kept()).length;
   show(
     el('h1', {}, page.title),
     el('p', { class: 'maybe' }, 'Emporikon does not answer.'),
-    el(
-      'p',
-      { class: 'soft' },
-      `Clip it all the same: the page is kept here and sent later.${waiting ? ` ${waiting} wait already.` : ''}`,
-    ),
+    el('p', { class: 'soft' }, 'Clip it all the same: the page is kept here and sent later.'),
     el('label', {}, 'Note', note),
     el('label', {}, 'Tags', tags),
     el(
@@ -103,7 +101,7 @@ export async function start(): Promise<void> {
     const capture = await read(mine, page);
     if (capture.page?.kind === 'list') return fileList(mine, capture);
     if (capture.page?.kind === 'messages') return fileConversation(mine, capture);
-    return await filePerson(mine, capture);
+    return await filePerson(mine, capture, page);
   } catch (error) {
     if (error instanceof Unreachable) return offline(page);
     if (error instanceof Refused && error.status === 401) return signIn();

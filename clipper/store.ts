@@ -14,6 +14,8 @@ export interface Kept {
   /** The body of the filing; null when the page is only to be captured. */
   filing: Record<string, unknown> | null;
   at: string;
+  /** Why the program refused it, in words; such a page waits for a person. */
+  problem?: string;
 }
 
 export const DEFAULT_SERVER = 'http://127.0.0.1:4600';

@@ -27,7 +27,8 @@ export type Caller = z.infer<typeof Caller>;
 export const CallRow = z.object({
   id: Id,
   direction: z.enum(['in', 'out']),
-  number: z.string(),
+  number: z.string().describe('theirs, E.164; empty when it was withheld'),
+  written: z.string().describe('the same as people write it'),
   state: CallState,
   startedAt: Time,
   endedAt: Time.nullable(),

@@ -9,6 +9,7 @@ export const Me = z.object({
   role: Role,
   timeZone: z.string(),
   currency: z.string(),
+  country: z.string().describe('ISO 3166-1, where a number without a country code is from'),
 });
 export type Me = z.infer<typeof Me>;
 export const Teammate = z.object({ id: Id, name: z.string(), role: Role });

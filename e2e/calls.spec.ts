@@ -58,7 +58,7 @@ test('a call of a stranger becomes a person, company, deal and follow-ups, and i
     'Rosa Lind, Lind Bageri, +46 70 174 06 44. wants 8 long bikes from March, budget about 40k, decides with her brother. ',
   );
   await expect(page.locator('[data-fact="companyName"]')).toHaveValue('Lind Bageri');
-  await expect(page.locator('[data-fact="phone"]')).toHaveValue('+46701740644');
+  await expect(page.locator('[data-fact="phone"]')).toHaveValue('+46 70 174 06 44');
   await expect(page.getByRole('heading', { name: 'Somebody new' })).toBeVisible();
   await writeSheet(page, meter, 'send quote, lunch Thu 11-12');
   await expect(page.getByRole('heading', { name: 'Rosa Lind' })).toBeVisible();
@@ -85,7 +85,7 @@ test('a missed call lands in Arrivals; a number on a dossier is a button that ca
   await page.waitForURL('**/calls/*');
   await tell(id, 'end');
   await page.goto('/arrivals');
-  await expect(page.getByText('+447700900555').first()).toBeVisible();
+  await expect(page.getByText('+44 7700 900555').first()).toBeVisible();
   await page.goto('/people');
   await page
     .getByRole('button', { name: /Call \+/ })

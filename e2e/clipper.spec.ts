@@ -113,8 +113,8 @@ test('a thread goes into the ledger, and when it went on only what is new', asyn
   });
   const again = await open('/messages/siobhan-lacey');
   await expect(again.sheet.getByText('4 messages, 3 in the ledger already.')).toBeVisible();
-  await again.sheet.getByRole('button', { name: 'File 1 messages' }).click();
-  await expect(again.sheet.getByText('1 messages are in the ledger of Siobhán Lacey.')).toBeVisible();
+  await again.sheet.getByRole('button', { name: 'File 1 message' }).click();
+  await expect(again.sheet.getByText('The message is in the ledger of Siobhán Lacey.')).toBeVisible();
   const { items } = await api('/api/people?q=Siobh%C3%A1n');
   const ledger = await api(`/api/ledger?personId=${String(items[0]?.id)}`);
   expect(ledger.items).toHaveLength(4);

@@ -1,6 +1,14 @@
 // Bundles the server, the stand-ins and the command line with esbuild, and the interface with Vite.
 import { createHash } from 'node:crypto';
-import { existsSync, readdirSync, readFileSync, statSync, writeFileSync, mkdirSync } from 'node:fs';
+import {
+  copyFileSync,
+  existsSync,
+  readdirSync,
+  readFileSync,
+  statSync,
+  writeFileSync,
+  mkdirSync,
+} from 'node:fs';
 import { dirname, join, relative } from 'node:path';
 import { fileURLToPath, pathToFileURL } from 'node:url';
 
@@ -58,6 +66,11 @@ async function buildClipper() {
     format: 'esm',
     logLevel: 'warning',
   });
+  for (const font of ['commissioner', 'literata'])
+    copyFileSync(
+      join(root, `node_modules/@fontsource-variable/${font}/files/${font}-latin-wght-normal.woff2`),
+      join(root, `clipper/dist/${font}.woff2`),
+    );
 }
 
 async function buildWeb() {

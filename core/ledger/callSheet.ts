@@ -24,7 +24,7 @@ export interface SheetMove {
 }
 
 export interface SheetReading {
-  /** Facts for fields; empty where nothing was said. */
+  /** Facts for fields, a number as it was written; empty where nothing was said. */
   person: Record<'fullName' | 'jobTitle' | 'companyName' | 'email' | 'phone' | 'address', string>;
   /** What stays true and belongs into the notes. */
   background: string;
@@ -182,7 +182,7 @@ export function readCallSheet(text: string, options: NoteOptions): SheetReading 
       lit.push({ start: span.start, end: span.end, part: 'deal' });
   const valueOf = (field: Claim['field']): string => {
     const claim = claims.find((one) => one.field === field);
-    return claim?.normalized ?? claim?.value ?? '';
+    return (field === 'phone' ? claim?.value : (claim?.normalized ?? claim?.value)) ?? '';
   };
   return {
     person: {

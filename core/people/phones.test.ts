@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { getCountries, getExampleNumber } from 'libphonenumber-js/max';
 import examples from 'libphonenumber-js/examples.mobile.json';
-import { normalizePhone, readPhone } from './phones';
+import { normalizePhone, readPhone, showPhone } from './phones';
 
 describe('a phone number', () => {
   // Source: libphonenumber's own example numbers, one mobile number a country.
@@ -60,5 +60,10 @@ describe('a phone number', () => {
   it('is null where there is none', () => {
     for (const text of ['', '12', '2026-11-24', 'call me', '+', '0'.repeat(60)])
       expect(readPhone(text, ['GB'])).toBeNull();
+  });
+
+  it('is written for abroad with its country code', () => {
+    expect(showPhone('+351910555014')).toBe('+351 910 555 014');
+    expect(showPhone('withheld')).toBe('withheld');
   });
 });

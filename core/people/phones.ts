@@ -85,3 +85,7 @@ export function readPhone(text: string, countries: readonly string[] = []): Read
 export function normalizePhone(text: string, countries: readonly string[] = []): string | null {
   return readPhone(text, countries)?.normalized ?? null;
 }
+
+/** A number in E.164 as people write it for abroad, e.g. `+351 910 555 014`; what is no number comes back as it is. */
+export const showPhone = (normalized: string): string =>
+  parsePhoneNumberFromString(normalized)?.formatInternational() ?? normalized;

@@ -1,4 +1,5 @@
 import type { CallDetail, CallRow } from '@emporikon/contract/calls';
+import { showPhone } from '@emporikon/core/people/phones';
 import { QueryTypes } from 'sequelize';
 import type { Context } from '../commands/context';
 import { Call } from '../db/models/calls';
@@ -33,10 +34,13 @@ interface Row {
 const SELECT = `SELECT c.id, c.direction, c.from_number, c.to_number, c.state, c.started_at, c.ended_at, c.person_id, p.full_name AS person, u.name AS rep, c.saved_at
   FROM calls c LEFT JOIN people p ON p.id = c.person_id LEFT JOIN users u ON u.id = c.user_id`;
 
+const theirs = (row: Row): string => (row.direction === 'in' ? row.from_number : row.to_number);
+
 const asRow = (row: Row): CallRow => ({
   id: row.id,
   direction: row.direction,
-  number: row.direction === 'in' ? row.from_number : row.to_number,
+  number: theirs(row),
+  written: theirs(row) ? showPhone(theirs(row)) : 'a withheld number',
   state: row.state,
   startedAt: row.started_at.toISOString(),
   endedAt: row.ended_at?.toISOString() ?? null,

@@ -124,7 +124,12 @@ describe('an incoming call', () => {
     await tell('call.ringing', call);
     await tell('call.ended', { ...call, endedAt: new Date().toISOString() });
     const { body } = await pell.call('GET /api/captures');
-    expect(body.items[0]).toMatchObject({ kind: 'call', from: '+447700900888' });
+    expect(body.items[0]).toMatchObject({ kind: 'call', from: '+44 7700 900888' });
+  });
+  it('with a withheld number is a call of nobody yet', async () => {
+    await tell('call.ringing', data('withheld', { from: 'anonymous' }));
+    const [ringing] = (await pell.call('GET /api/calls', { query: { ringing: 'true' } })).body.items;
+    expect(ringing).toMatchObject({ number: '', written: 'a withheld number', person: null });
   });
   it('whose words are handed over is read like any other', async () => {
     const call = data('told', { from: '+447700900321', answeredAt: new Date().toISOString() });
@@ -202,6 +207,35 @@ describe('a call sheet', () => {
     const { body: person } = await pell.call('GET /api/people/:id', { params: { id: made.person.id } });
     expect(person.deals[0]?.amountMinor).toBe(4_400_000);
     expect(person.contacts.map((one) => one.kind)).toContain('email');
+  });
+  it('keeps from when to when a meeting lasts, and moves both together', async () => {
+    const lunch = {
+      title: 'Lunch',
+      kind: 'meeting' as const,
+      dueAt: '2026-11-26T11:00:00Z',
+      endAt: '2026-11-26T12:00:00Z',
+      allDay: false,
+    };
+    const { body } = await pell.call('POST /api/call-sheets', {
+      body: { text: 'lunch Thu 11-12', person: 'new', fullName: 'Lena Lunch', moves: [lunch] },
+    });
+    const { body: person } = await pell.call('GET /api/people/:id', { params: { id: body.person.id } });
+    expect(person.nextMove).toMatchObject({
+      dueAt: '2026-11-26T11:00:00.000Z',
+      endAt: '2026-11-26T12:00:00.000Z',
+    });
+    const id = person.nextMove?.id ?? '';
+    const moved = await pell.call('PATCH /api/tasks/:id', {
+      params: { id },
+      body: { dueAt: '2026-11-27T14:30:00Z' },
+    });
+    expect(moved.body.task.endAt).toBe('2026-11-27T15:30:00.000Z');
+    const whole = await pell.call('PATCH /api/tasks/:id', { params: { id }, body: { allDay: true } });
+    expect(whole.body.task.endAt).toBeNull();
+    const before = await pell.call('POST /api/call-sheets', {
+      body: { text: 'x', person: body.person.id, moves: [{ ...lunch, endAt: lunch.dueAt }] },
+    });
+    expect([before.status, before.body.fields]).toEqual([422, { endAt: 'is before it begins' }]);
   });
   it('names what cannot be, and then saves nothing', async () => {
     const people = await house.count('people');

@@ -18,6 +18,7 @@ import { conflict, invalid, notFound } from '../http/problems';
 import { applyClaims } from '../people/claims';
 import { loadPerson, makePerson } from '../people/commands';
 import { addBackground, organise } from '../people/organise';
+import { endOf } from '../tasks/ends';
 import { fileWithCall } from './webhook';
 
 type Sheet = z.output<typeof CallSheet>;
@@ -113,19 +114,22 @@ async function saveMoves(
   sheet: Sheet,
   about: { personId: string; companyId: string | null; dealId: string | null },
 ): Promise<void> {
-  for (const { title, kind, dueAt, allDay } of sheet.moves)
+  for (const move of sheet.moves) {
+    const { title, kind, dueAt, allDay } = move;
     await context.write.insert(Task, {
       id: context.newId(),
       title,
       kind,
       dueAt: new Date(dueAt),
       allDay,
+      endsAt: endOf(move),
       assigneeId: whoActs(context).id,
       ...about,
       leadId: null,
       createdBy: whoActs(context).id,
       createdAt: context.now(),
     });
+  }
 }
 
 /**

@@ -8,13 +8,16 @@ import { QueryTypes } from 'sequelize';
 import { personsByNumber } from './caller';
 
 const Time = z.iso.datetime({ offset: true });
+const Number164 = z.string().regex(/^\+[0-9]{6,15}$/);
+/** A caller may withhold the number: then it is empty. */
+const From = z.union([Number164, z.enum(['', 'anonymous']).transform(() => '')]);
 const Event = z.object({
   type: z.enum(['call.ringing', 'call.answered', 'call.ended', 'call.transcribed']),
   data: z.object({
     id: z.string().min(1).max(200),
     direction: z.enum(['in', 'out']),
-    from: z.string().regex(/^\+[0-9]{6,15}$/),
-    to: z.string().regex(/^\+[0-9]{6,15}$/),
+    from: From,
+    to: Number164,
     startedAt: Time,
     answeredAt: Time.nullish(),
     endedAt: Time.nullish(),

@@ -1,4 +1,5 @@
 import type { CaptureDetail, CaptureRow, Claim, Intent } from '@emporikon/contract/captures';
+import { showPhone } from '@emporikon/core/people/phones';
 import { proposeMove } from '@emporikon/core/ledger/nextMove';
 import { QueryTypes } from 'sequelize';
 import { localNow, type Context } from '../commands/context';
@@ -77,10 +78,12 @@ const EMPTY: Record<Capture['kind'], string> = {
 /** What a row of Arrivals shows. */
 export function asRow(capture: Capture, claimedName?: string): CaptureRow {
   const { message } = capture;
+  const written = message.from?.address ?? '';
+  const address = capture.kind === 'call' ? showPhone(written) : written;
   const from =
     message.side === 'ours' && capture.kind === 'email'
       ? `to ${message.to[0]?.name || message.to[0]?.address || 'nobody'}`
-      : claimedName || message.from?.name || message.from?.address || UNNAMED[capture.kind];
+      : claimedName || message.from?.name || address || UNNAMED[capture.kind];
   const subject = message.subject || firstWords(message.text) || EMPTY[capture.kind];
   return {
     id: capture.id,

@@ -4,8 +4,9 @@ import { Umzug } from 'umzug';
 import * as first from './migrations/0001-first';
 import * as second from './migrations/0002-arrivals-from-everywhere';
 import * as third from './migrations/0003-channels';
+import * as fourth from './migrations/0004-appointments';
 
-const MIGRATIONS = [first, second, third];
+const MIGRATIONS = [first, second, third, fourth];
 /** Any constant will do, as long as every process of this program takes the same lock. */
 const LOCK = 4600_0001;
 

@@ -16,7 +16,11 @@ const WINDOW_MINUTES = 15;
 /** Verified when no user has the address, so that the answer takes as long as for a wrong password. */
 let decoy: Promise<string> | null = null;
 
-const me = (actor: Actor, context: Context): Me => ({ ...actor, currency: context.house.currency });
+const me = (actor: Actor, context: Context): Me => ({
+  ...actor,
+  currency: context.house.currency,
+  country: context.house.country,
+});
 
 /** Failures are counted outside the request's transaction, which the failure itself rolls back. */
 async function failures(context: Context, key: string): Promise<number> {

@@ -10,6 +10,7 @@ interface Row {
   kind: TaskView['kind'];
   due_at: Date;
   all_day: boolean;
+  ends_at: Date | null;
   done_at: Date | null;
   assignee_id: string;
   assignee: string;
@@ -24,7 +25,7 @@ interface Row {
 }
 
 const SELECT = `
-  SELECT t.id, t.version, t.title, t.kind, t.due_at, t.all_day, t.done_at, u.id AS assignee_id, u.name AS assignee,
+  SELECT t.id, t.version, t.title, t.kind, t.due_at, t.all_day, t.ends_at, t.done_at, u.id AS assignee_id, u.name AS assignee,
          p.id AS person_id, p.full_name AS person, c.id AS company_id, c.name AS company, l.id AS lead_id, l.title AS lead, d.id AS deal_id, d.title AS deal
     FROM tasks t JOIN users u ON u.id = t.assignee_id
     LEFT JOIN people p ON p.id = t.person_id LEFT JOIN companies c ON c.id = t.company_id LEFT JOIN leads l ON l.id = t.lead_id LEFT JOIN deals d ON d.id = t.deal_id`;
@@ -40,6 +41,7 @@ function asTask(row: Row, context: Context): TaskView {
     title: row.title,
     kind: row.kind,
     ...due,
+    endAt: row.ends_at?.toISOString() ?? null,
     assignee: { id: row.assignee_id, name: row.assignee },
     doneAt: row.done_at?.toISOString() ?? null,
     person: named(row.person_id, row.person),

@@ -5,6 +5,7 @@ import { Task } from '../db/models/deals';
 import { LedgerEntry, LedgerLink } from '../db/models/ledger';
 import type { Handlers } from '../http/mount';
 import { notFound } from '../http/problems';
+import { endOf } from './ends';
 import { openTasks, taskById } from './queries';
 
 async function shown(context: Context, id: string): Promise<TaskView> {
@@ -42,6 +43,12 @@ async function enterDone(context: Context, task: Task): Promise<void> {
   }
 }
 
+/** It lasts as long as it did, at its new time. */
+function moved(task: Task, dueAt: Date): { dueAt: Date; endsAt?: Date } {
+  const lasts = task.endsAt ? task.endsAt.getTime() - task.dueAt.getTime() : 0;
+  return { dueAt, ...(lasts ? { endsAt: new Date(dueAt.getTime() + lasts) } : {}) };
+}
+
 export const taskHandlers: Handlers = {
   'GET /api/tasks': async ({ query, context }) => {
     const assignee = query.assignee === 'all' ? null : (query.assignee ?? whoActs(context).id);
@@ -61,6 +68,7 @@ export const taskHandlers: Handlers = {
       kind: body.kind,
       dueAt: new Date(body.dueAt),
       allDay: body.allDay,
+      endsAt: endOf(body),
       assigneeId: body.assigneeId ?? actor.id,
       personId: body.personId ?? null,
       companyId: body.companyId ?? null,
@@ -81,7 +89,8 @@ export const taskHandlers: Handlers = {
       task,
       {
         ...patch,
-        ...(dueAt ? { dueAt: new Date(dueAt) } : {}),
+        ...(dueAt ? moved(task, new Date(dueAt)) : {}),
+        ...(patch.allDay ? { endsAt: null } : {}),
         ...(done === undefined ? {} : { doneAt: done ? (task.doneAt ?? context.now()) : null }),
       },
       version,

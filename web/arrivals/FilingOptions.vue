@@ -3,7 +3,7 @@ import type { CaptureDetail } from '@emporikon/contract/captures';
 import { computed, ref } from 'vue';
 import { api } from '../shell/api';
 import { useFetched } from '../shell/live';
-import { minorOf } from '../shell/input';
+import { minorOf } from '@emporikon/core/ledger/sum';
 import { useSession } from '../shell/session';
 import TagField from '../shell/TagField.vue';
 import type { FilingChoices } from './choices';

@@ -5,11 +5,12 @@ import { computed, nextTick, onMounted, reactive, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api, wordsOf } from '../shell/api';
 import { clock } from '../shell/format';
-import { minorOf } from '../shell/input';
+import { minorOf } from '@emporikon/core/ledger/sum';
 import { useFetched } from '../shell/live';
 import { useSession } from '../shell/session';
 import { useUndo } from '../shell/undo';
 import CallerCard from './CallerCard.vue';
+import DealLine, { type SheetDeal } from './DealLine.vue';
 import MoveLines from './MoveLines.vue';
 import { cutLit } from './lit';
 import { useSheet } from './useSheet';
@@ -19,7 +20,6 @@ const route = useRoute();
 const router = useRouter();
 const session = useSession();
 const undo = useUndo();
-const COUNTRY = 'GB';
 const isLoose = computed(() => props.id === 'new');
 const { data: call } = useFetched(
   (): Promise<CallDetail | null> =>
@@ -28,7 +28,7 @@ const { data: call } = useFetched(
 );
 const text = ref('');
 const field = ref<HTMLTextAreaElement | null>(null);
-const { reading } = useSheet(text, COUNTRY);
+const { reading } = useSheet(text);
 const person = ref<string>('new');
 const callers = ref<Caller[]>([]);
 const verdict = ref<'same' | 'maybe' | 'new'>('new');
@@ -45,18 +45,16 @@ const FIELDS = [
 ] as const;
 /** What a hand wrote over the reading; everything else follows the words as they are typed. */
 const edited = reactive<Partial<Record<string, string>>>({});
-const dealOff = ref(false);
+const deal = ref<SheetDeal | null>(null);
 const moves = ref<SheetMove[]>([]);
 const stretches = computed(() => cutLit(text.value, reading.value?.lit ?? []));
 
 const valueOf = (key: (typeof FIELDS)[number][0]): string =>
   edited[key] ??
   (reading.value?.person[key] ||
-    (key === 'phone' && isLoose.value === false ? (call.value?.number ?? '') : ''));
+    (key === 'phone' && isLoose.value === false ? (call.value?.number ? call.value.written : '') : ''));
 const partOf = (key: 'background' | 'said'): string => edited[key] ?? reading.value?.[key] ?? '';
-const deal = computed(() => (dealOff.value ? null : (reading.value?.deal ?? null)));
 const openDeals = computed(() => callers.value.find((one) => one.person.id === person.value)?.deals ?? []);
-const dealId = ref<string | null>(null);
 
 watch(call, (now, before) => {
   if (!now) return;
@@ -66,7 +64,6 @@ watch(call, (now, before) => {
   verdict.value = now.callers.length === 1 ? 'same' : 'maybe';
   if (now.callers.length === 1 && person.value === 'new') person.value = now.callers[0]?.person.id ?? 'new';
 });
-watch(person, () => (dealId.value = openDeals.value[0]?.id ?? null));
 
 let timer: ReturnType<typeof setTimeout> | undefined;
 const asked = computed(() => JSON.stringify(FIELDS.map(([key]) => valueOf(key))));
@@ -116,12 +113,6 @@ onMounted(async () => {
   field.value?.focus();
 });
 
-const amount = ref('');
-watch(deal, (next) => {
-  if (next && edited.amount === undefined)
-    amount.value = next.amountMinor === null ? '' : String(next.amountMinor / 100);
-});
-
 async function save(): Promise<void> {
   if (isBusy.value || !reading.value) return;
   isBusy.value = true;
@@ -144,9 +135,9 @@ async function save(): Promise<void> {
         })),
         deal: deal.value
           ? {
-              id: dealId.value,
-              title: edited.deal ?? deal.value.title,
-              amountMinor: minorOf(amount.value),
+              id: deal.value.id,
+              title: deal.value.title,
+              amountMinor: minorOf(deal.value.amount),
               currency: deal.value.currency,
               expectedClose: deal.value.expectedClose,
             }
@@ -177,7 +168,7 @@ const head = computed(() => {
   const state = { ringing: 'rings', answered: 'is on the line', ended: 'has ended', missed: 'was missed' }[
     value.state
   ];
-  return `The call ${way} ${value.person?.name ?? value.number} ${state}`;
+  return `The call ${way} ${value.person?.name ?? value.written} ${state}`;
 });
 </script>
 
@@ -185,7 +176,7 @@ const head = computed(() => {
   <div class="page" @keydown.ctrl.enter.prevent="save" @keydown.meta.enter.prevent="save">
     <div class="page-head">
       <h1>{{ head }}</h1>
-      <span v-if="call" class="soft num">{{ call.number }} · {{ clock(call.startedAt) }}</span>
+      <span v-if="call" class="soft num">{{ call.written }} · {{ clock(call.startedAt) }}</span>
     </div>
     <div class="line">
       <div class="light" aria-hidden="true">
@@ -259,31 +250,13 @@ const head = computed(() => {
           ></textarea>
         </label>
         <MoveLines v-if="reading" :moves="reading.moves" @change="moves = $event" />
-        <div v-if="reading?.deal" class="deal" data-part="deal">
-          <span class="cap">Deal</span>
-          <template v-if="!dealOff">
-            <select v-if="openDeals.length" v-model="dealId" class="inline-edit" aria-label="Which deal">
-              <option v-for="one in openDeals" :key="one.id" :value="one.id">{{ one.name }}</option>
-              <option :value="null">a new one</option>
-            </select>
-            <input
-              class="inline-edit"
-              aria-label="What the deal is about"
-              :value="edited.deal ?? reading.deal.title"
-              @input="edited.deal = ($event.target as HTMLInputElement).value"
-            />
-            <input
-              v-model="amount"
-              class="inline-edit num"
-              aria-label="Value of the deal"
-              @input="edited.amount = amount"
-            />
-            <span class="cap">{{ reading.deal.currency }}</span>
-          </template>
-          <button type="button" class="word" @click="dealOff = !dealOff">
-            {{ dealOff ? 'open a deal' : 'no deal' }}
-          </button>
-        </div>
+        <DealLine
+          v-if="reading"
+          :read="reading.deal"
+          :open-deals="openDeals"
+          :currency="session.me?.currency ?? 'EUR'"
+          @change="deal = $event"
+        />
       </section>
     </div>
     <p v-if="error" class="wrong" role="alert">{{ error }}</p>

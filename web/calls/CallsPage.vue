@@ -46,7 +46,15 @@ const STATES = { ringing: 'rings', answered: 'on the line', ended: 'ended', miss
             <RouterLink v-if="one.person" :to="`/people/${one.person.id}`">{{ one.person.name }}</RouterLink>
             <span v-else class="soft">a stranger</span>
           </td>
-          <td><PhoneButton :number="one.number" :person-id="one.person?.id" /></td>
+          <td>
+            <PhoneButton
+              v-if="one.number"
+              :number="one.number"
+              :shown="one.written"
+              :person-id="one.person?.id"
+            />
+            <span v-else class="soft">withheld</span>
+          </td>
           <td class="wide">{{ one.direction === 'in' ? 'they called' : 'we called' }}</td>
           <td :class="{ late: one.state === 'missed' }">{{ STATES[one.state] }}</td>
           <td>

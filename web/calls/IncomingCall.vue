@@ -21,7 +21,7 @@ watch(ringing, (call) => {
 
 <template>
   <div v-if="ringing && isWriting" class="rings" role="alert">
-    <b>{{ ringing.person?.name ?? ringing.number }}</b> rings.
+    <b>{{ ringing.person?.name ?? ringing.written }}</b> rings.
     <RouterLink :to="`/calls/${ringing.id}`" class="quiet-link">Open the call sheet</RouterLink>
   </div>
 </template>

@@ -1,17 +1,19 @@
 <script setup lang="ts">
 import type { SheetMove } from '@emporikon/core/ledger/callSheet';
-import { computed, reactive, watch } from 'vue';
+import { computed, reactive, ref, watch } from 'vue';
 import { clock, due } from '../shell/format';
 import { fromField, toField } from './moment';
 
-/** The follow-ups as they were read, each correctable; what a hand changed stays while more is typed. */
+/** The follow-ups as they were read or added, each correctable; what a hand changed stays while more is typed. */
 const props = defineProps<{ moves: SheetMove[] }>();
 const emit = defineEmits<{ change: [moves: SheetMove[]] }>();
-const edits = reactive<Record<string, Partial<SheetMove> & { isOut?: boolean }>>({});
+type Edit = Partial<SheetMove> & { isOut?: boolean };
+const edits = reactive<Record<string, Edit>>({});
+const added = ref<SheetMove[]>([]);
 const KINDS = { call: 'Call', mail: 'Mail', meeting: 'Meeting', task: 'Task' } as const;
 
 const lines = computed(() =>
-  props.moves.map((move) => ({
+  [...props.moves, ...added.value].map((move) => ({
     ...move,
     ...edits[move.from],
     key: move.from,
@@ -23,17 +25,35 @@ watch(
   (now) =>
     emit(
       'change',
-      now.filter((one) => !one.isOut),
+      now.filter((one) => !one.isOut && one.title.trim()),
     ),
   { immediate: true },
 );
-const edit = (key: string, patch: Partial<SheetMove> & { isOut?: boolean }): void => {
+const edit = (key: string, patch: Edit): void => {
   edits[key] = { ...edits[key], ...patch };
 };
 const retime = (key: string, value: string, allDay: boolean): void => {
   const dueAt = fromField(value, allDay);
   if (dueAt) edit(key, { dueAt, endAt: null, assumedDate: false });
 };
+/** From a day to nine on that day, or back to the day. */
+const setHour = (move: SheetMove, key: string): void => {
+  const day = toField(move.dueAt, true);
+  const dueAt = move.allDay ? fromField(`${day}T09:00`, false) : fromField(day, true);
+  if (dueAt) edit(key, { dueAt, allDay: !move.allDay, endAt: null, assumedDate: false });
+};
+function add(): void {
+  const tomorrow = new Date(Date.now() + 86_400_000).toISOString();
+  added.value.push({
+    title: '',
+    kind: 'task',
+    dueAt: fromField(toField(tomorrow, true), true) ?? tomorrow,
+    endAt: null,
+    allDay: true,
+    assumedDate: false,
+    from: `added by hand, ${added.value.length + 1}`,
+  });
+}
 </script>
 
 <template>
@@ -56,9 +76,16 @@ const retime = (key: string, value: string, allDay: boolean): void => {
     <input
       class="inline-edit"
       :value="move.title"
+      placeholder="what to do"
       :aria-label="`Follow-up ${index + 1}`"
       @input="edit(move.key, { title: ($event.target as HTMLInputElement).value })"
     />
+    <button type="button" class="word" @click="edit(move.key, { isOut: !move.isOut })">
+      {{ move.isOut ? 'keep' : 'drop' }}
+    </button>
+    <button type="button" class="word" @click="setHour(move, move.key)">
+      {{ move.allDay ? 'at a time' : 'all day' }}
+    </button>
     <input
       class="inline-edit num"
       :type="move.allDay ? 'date' : 'datetime-local'"
@@ -66,37 +93,27 @@ const retime = (key: string, value: string, allDay: boolean): void => {
       :aria-label="`When to do follow-up ${index + 1}`"
       @change="retime(move.key, ($event.target as HTMLInputElement).value, move.allDay)"
     />
-    <button type="button" class="word" @click="edit(move.key, { isOut: !move.isOut })">
-      {{ move.isOut ? 'keep' : 'drop' }}
-    </button>
-    <span class="cap said num"
-      >{{ due(move) }}<template v-if="move.endAt"> – {{ clock(move.endAt) }}</template
-      >{{ move.assumedDate ? ' (no day was said: the next working day)' : '' }}</span
-    >
+    <span class="cap num said">{{
+      move.assumedDate ? 'no day was said' : move.endAt ? `until ${clock(move.endAt)}` : ''
+    }}</span>
+    <span class="visually-hidden">{{ due(move) }}</span>
   </div>
+  <button type="button" class="word" @click="add">Add a follow-up</button>
 </template>
 
 <style scoped>
 .move {
   display: grid;
-  grid-template-columns: 92px 1fr 168px auto;
+  grid-template-columns: 104px 1fr auto;
   gap: 2px 8px;
   align-items: center;
-  padding-top: 6px;
+  padding: 6px 0;
+  border-bottom: 1px solid var(--rule2);
 }
-.said {
-  grid-column: 2 / 5;
-}
-.out input,
-.out .said {
+.out input {
   text-decoration: line-through;
 }
-@media (max-width: 700px) {
-  .move {
-    grid-template-columns: 92px 1fr;
-  }
-  .said {
-    grid-column: 1 / 3;
-  }
+.said {
+  white-space: nowrap;
 }
 </style>

@@ -11,10 +11,7 @@ const localNow = (): string => {
 };
 
 /** The reading of a note as it is typed, made in a worker; an answer to older words never replaces a newer one. */
-export function useSheet(
-  text: Ref<string>,
-  country: string,
-): { reading: Ref<SheetReading | null>; took: Ref<number> } {
+export function useSheet(text: Ref<string>): { reading: Ref<SheetReading | null>; took: Ref<number> } {
   const session = useSession();
   const reading = shallowRef<SheetReading | null>(null);
   const took = ref(0);
@@ -33,8 +30,13 @@ export function useSheet(
         text: words,
         options: {
           at: localNow(),
-          country,
-          ...(session.me ? { zone: session.me.timeZone, currency: session.me.currency } : {}),
+          ...(session.me
+            ? {
+                zone: session.me.timeZone,
+                currency: session.me.currency,
+                country: session.me.country,
+              }
+            : {}),
         },
       };
       worker.postMessage(request);

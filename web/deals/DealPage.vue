@@ -7,7 +7,7 @@ import LedgerView from '../dossier/LedgerView.vue';
 import SideColumn from '../dossier/SideColumn.vue';
 import { api } from '../shell/api';
 import { calendarDay, day, money } from '../shell/format';
-import { minorOf } from '../shell/input';
+import { minorOf } from '@emporikon/core/ledger/sum';
 import { useFetched } from '../shell/live';
 import { useUndo } from '../shell/undo';
 

@@ -36,9 +36,9 @@ async function addList(): Promise<void> {
       </select></label
     >
     <label class="field"
-      ><span class="cap">With those who may be somebody we know</span>
+      ><span class="cap">With those who may be known</span>
       <select v-model="choices.maybe">
-        <option value="skip">do not take them, put them in the file of the rest</option>
+        <option value="skip">leave them out</option>
         <option value="as new">take them as new people</option>
       </select></label
     >

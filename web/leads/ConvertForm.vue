@@ -3,7 +3,7 @@ import type { LeadDetail } from '@emporikon/contract/leads';
 import { DEAL_ROLES } from '@emporikon/core/lifecycle/conversion';
 import { computed, ref, watch } from 'vue';
 import { api } from '../shell/api';
-import { minorOf } from '../shell/input';
+import { minorOf } from '@emporikon/core/ledger/sum';
 import { useUndo } from '../shell/undo';
 
 const props = defineProps<{ lead: LeadDetail }>();

@@ -27,8 +27,10 @@ export const when = (iso: string): string =>
   dayKey(iso) === dayKey(new Date().toISOString()) ? clock(iso) : shortDay(iso);
 
 /** When a next move is due: "Thu, 26 Nov, 11:00"; the day alone when it has no hour. */
-export const due = (move: { dueAt: string; allDay: boolean }): string =>
-  move.allDay ? day(move.dueAt) : `${day(move.dueAt)}, ${clock(move.dueAt)}`;
+export const due = (move: { dueAt: string; allDay: boolean; endAt?: string | null }): string =>
+  move.allDay
+    ? day(move.dueAt)
+    : `${day(move.dueAt)}, ${clock(move.dueAt)}${move.endAt ? ` – ${clock(move.endAt)}` : ''}`;
 
 export function money(minor: number | null, currency: string): string {
   if (minor === null) return 'no sum yet';

@@ -87,6 +87,7 @@ export class Task extends Model<InferAttributes<Task>, InferCreationAttributes<T
   declare kind: MoveKind;
   declare dueAt: Date;
   declare allDay: boolean;
+  declare endsAt: CreationOptional<Date | null>;
   declare assigneeId: string;
   declare personId: string | null;
   declare companyId: string | null;
@@ -169,6 +170,7 @@ export function defineDealModels(sequelize: Sequelize): void {
     kind: col.words,
     dueAt: col.time,
     allDay: col.flag,
+    endsAt: col.time,
     assigneeId: col.uuid,
     personId: col.uuid,
     companyId: col.uuid,

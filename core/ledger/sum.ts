@@ -1,4 +1,4 @@
-import { readNumber } from '@emporikon/core/reading/intents/numbers';
+import { readNumber } from '../reading/intents/numbers';
 
 /**
  * A sum as it was typed, in minor units: `40,000`, `40.000`, `£12.50`, `40k`. Null when nothing was typed.

@@ -1,0 +1,32 @@
+import type { CaptureDetail } from '@emporikon/contract/captures';
+import { el } from './dom';
+
+/** Who the page is of: what we hold of them, or the question which of those it may be. */
+export function whoLines(capture: CaptureDetail, choose: (person: string) => void): HTMLElement {
+  const { kind, matches } = capture.verdict.person;
+  const { known } = capture;
+  if (kind === 'same' && known)
+    return el(
+      'div',
+      {},
+      el('p', { class: 'same' }, `We know ${known.person.name}.`),
+      el('p', {}, `${known.owner ? `${known.owner} looks after them. ` : ''}${known.turn.because}.`),
+      known.nextMove
+        ? el(
+            'p',
+            { class: 'soft' },
+            `Next: ${known.nextMove.title}, ${new Date(known.nextMove.dueAt).toLocaleDateString()}`,
+          )
+        : el('p', { class: 'maybe' }, 'No next move.'),
+    );
+  if (kind === 'new') return el('p', {}, 'Nobody we know yet.');
+  const option = (id: string, words: string): HTMLElement =>
+    el('label', {}, el('input', { type: 'radio', name: 'who', change: () => choose(id) }), words);
+  return el(
+    'fieldset',
+    {},
+    el('legend', { class: 'maybe' }, 'This may be somebody we know'),
+    ...matches.map((match) => option(match.id, ` ${match.label} (${Math.round(match.probability * 100)}%)`)),
+    option('new', ' somebody new'),
+  );
+}
