@@ -124,7 +124,7 @@ describe('an incoming call', () => {
     await tell('call.ringing', call);
     await tell('call.ended', { ...call, endedAt: new Date().toISOString() });
     const { body } = await pell.call('GET /api/captures');
-    expect(body.items[0]).toMatchObject({ kind: 'call', from: '+44 7700 900888' });
+    expect(body.items[0]).toMatchObject({ kind: 'call', from: '+44 7700 900888', subject: 'Missed call' });
   });
   it('with a withheld number is a call of nobody yet', async () => {
     await tell('call.ringing', data('withheld', { from: 'anonymous' }));

@@ -39,13 +39,19 @@ export const captureHandlers: Handlers = {
       where: { captureId: page.map((one) => one.id), field: 'fullName', fate: ['proposed', 'current'] },
       transaction: context.tx,
     });
+    const callers = await context.sequelize.query<{ id: string; name: string }>(
+      'SELECT c.capture_id AS id, p.full_name AS name FROM calls c JOIN people p ON p.id = c.person_id WHERE c.capture_id = ANY(ARRAY[:ids]::uuid[])',
+      { replacements: { ids: page.map((one) => one.id) }, type: QueryTypes.SELECT, transaction: context.tx },
+    );
+    const nameOf = ({ id }: Capture): string | undefined =>
+      names.find((name) => name.captureId === id)?.value ?? callers.find((one) => one.id === id)?.name;
     const [count] = await context.sequelize.query<{ waiting: number; oldest: Date | null }>(
       "SELECT count(*)::int AS waiting, min(received_at) AS oldest FROM captures WHERE state = 'waiting'",
       { type: QueryTypes.SELECT, transaction: context.tx },
     );
     const last = page.at(-1);
     return {
-      items: page.map((one) => asRow(one, names.find((name) => name.captureId === one.id)?.value)),
+      items: page.map((one) => asRow(one, nameOf(one))),
       next:
         captures.length > page.length && last ? encodeCursor([last.receivedAt.toISOString(), last.id]) : null,
       waiting: count?.waiting ?? 0,

@@ -72,7 +72,7 @@ const EMPTY: Record<Capture['kind'], string> = {
   ...UNNAMED,
   email: 'no words in it',
   text: 'no words in it',
-  call: 'Call without a note',
+  call: 'Missed call',
 };
 
 /** What a row of Arrivals shows. */

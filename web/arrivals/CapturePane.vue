@@ -47,7 +47,11 @@ watch(
   { immediate: true },
 );
 
-const canFile = computed(() => capture.value?.state === 'waiting' && person.value !== null && !isBusy.value);
+/** A page of many people has no one person it is of: they are filed from the list. */
+const isList = computed(() => (capture.value?.listed.length ?? 0) > 0);
+const canFile = computed(
+  () => capture.value?.state === 'waiting' && !isList.value && person.value !== null && !isBusy.value,
+);
 
 async function act(work: () => Promise<void>): Promise<void> {
   if (isBusy.value) return;
@@ -64,7 +68,7 @@ async function act(work: () => Promise<void>): Promise<void> {
 
 function file(): void {
   const { value } = capture;
-  if (!value || value.state !== 'waiting') return;
+  if (!value || value.state !== 'waiting' || isList.value) return;
   if (person.value === null) {
     undo.tell({
       text: 'Say who it is first: somebody we know, or somebody new.',
@@ -141,7 +145,7 @@ defineExpose({ file, setAside, correctFirst });
       >
       <Conversation v-if="capture.page?.kind === 'messages'" :said="capture.page.conversation" />
       <ListedPeople
-        v-else-if="capture.listed.length"
+        v-else-if="isList"
         :id="id"
         :people="capture.listed"
         :is-open="capture.state !== 'set aside'"
@@ -156,8 +160,18 @@ defineExpose({ file, setAside, correctFirst });
     ></template>
   </section>
   <section class="read" aria-label="What we read">
+    <template v-if="capture && isList">
+      <h2>A list of {{ capture.listed.length }} people</h2>
+      <p class="soft">
+        Choose in the list whom to file. Each becomes a person of their own, with the tags you give them; whom
+        we know keeps what we have.
+      </p>
+      <div v-if="capture.state === 'waiting'" class="do">
+        <v-btn class="quiet" @click="setAside">Set it aside <span class="hint">x</span></v-btn>
+      </div>
+    </template>
     <ReadingPane
-      v-if="capture"
+      v-else-if="capture"
       ref="reading"
       v-model:lit="lit"
       v-model:person="person"

@@ -6,11 +6,14 @@ import { useFetched } from '../shell/live';
 import { minorOf } from '@emporikon/core/ledger/sum';
 import { useSession } from '../shell/session';
 import TagField from '../shell/TagField.vue';
+import { useUndo } from '../shell/undo';
+import TurnWords from '../dossier/TurnWords.vue';
 import type { FilingChoices } from './choices';
 
 defineProps<{ known: CaptureDetail['known'] }>();
 const choices = defineModel<FilingChoices>({ required: true });
 const session = useSession();
+const undo = useUndo();
 const isOpen = ref(false);
 const { data: team } = useFetched(() => api('GET /api/users'), []);
 const { data: stages } = useFetched(() => api('GET /api/stages'), ['stages']);
@@ -24,7 +27,11 @@ const KINDS = [
 ] as const;
 
 function setAmount(): void {
-  choices.value.amountMinor = minorOf(amount.value);
+  try {
+    choices.value.amountMinor = minorOf(amount.value);
+  } catch (error) {
+    undo.fail(error);
+  }
   choices.value.currency ??= session.me?.currency;
 }
 </script>
@@ -32,7 +39,7 @@ function setAmount(): void {
 <template>
   <div class="options">
     <p v-if="known" class="soft known">
-      {{ known.owner ? `${known.owner} looks after them. ` : '' }}{{ known.turn.because }}
+      {{ known.owner ? `${known.owner} looks after them. ` : '' }}<TurnWords :turn="known.turn" />.
       <template v-if="known.tags.length">Tags: {{ known.tags.join(', ') }}.</template>
     </p>
     <button class="word" :aria-expanded="isOpen" @click="isOpen = !isOpen">

@@ -90,9 +90,9 @@ async function file(): Promise<void> {
   <div v-if="isOpen" class="do">
     <button class="word" @click="chosen = strangers">Choose all who are new</button>
     <TagField v-model="tags" />
-    <v-btn class="fill" :disabled="!chosen.length || isBusy" @click="file"
-      >File {{ chosen.length || '' }} of them</v-btn
-    >
+    <v-btn class="fill" :disabled="!chosen.length || isBusy" @click="file">{{
+      chosen.length ? `File ${chosen.length} of them` : 'File them'
+    }}</v-btn>
     <progress v-if="isBusy" :value="progress" :max="chosen.length" aria-label="Progress"></progress>
   </div>
 </template>

@@ -26,7 +26,7 @@ const marks = computed(() => [
 ]);
 const sender = computed(() => {
   const from = props.capture.sender;
-  return from ? (from.name ? `${from.name} <${from.address}>` : from.address) : '';
+  return from?.name && from.address ? `${from.name} <${from.address}>` : from?.name || from?.address || '';
 });
 const fromLine = computed(() => cutText(sender.value, marks.value, 'from'));
 const lines = computed(() => cutText(props.capture.text, marks.value, 'text'));

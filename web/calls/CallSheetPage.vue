@@ -28,6 +28,7 @@ const { data: call } = useFetched(
 );
 const text = ref('');
 const field = ref<HTMLTextAreaElement | null>(null);
+const light = ref<HTMLElement | null>(null);
 const { reading } = useSheet(text);
 const person = ref<string>('new');
 const callers = ref<Caller[]>([]);
@@ -179,7 +180,7 @@ const head = computed(() => {
       <span v-if="call" class="soft num">{{ call.written }} · {{ clock(call.startedAt) }}</span>
     </div>
     <div class="line">
-      <div class="light" aria-hidden="true">
+      <div ref="light" class="light" aria-hidden="true">
         <span v-for="(one, index) in stretches" :key="index" :class="one.part && `is-${one.part}`">{{
           one.text
         }}</span>
@@ -189,6 +190,7 @@ const head = computed(() => {
         v-model="text"
         rows="3"
         aria-label="Write the call in plain words"
+        @scroll="light && (light.scrollTop = ($event.target as HTMLElement).scrollTop)"
         placeholder="Ines Duarte, Padaria Sol, +351 910 555 014. wants 8 long bikes from March, budget about 40k. send quote, lunch Thu 11-12"
       ></textarea>
     </div>
@@ -229,6 +231,13 @@ const head = computed(() => {
             @input="edited[key] = ($event.target as HTMLInputElement).value"
           />
         </label>
+        <DealLine
+          v-if="reading"
+          :read="reading.deal"
+          :open-deals="openDeals"
+          :currency="session.me?.currency ?? 'EUR'"
+          @change="deal = $event"
+        />
       </section>
       <section aria-label="What it was about">
         <label class="field"
@@ -250,13 +259,6 @@ const head = computed(() => {
           ></textarea>
         </label>
         <MoveLines v-if="reading" :moves="reading.moves" @change="moves = $event" />
-        <DealLine
-          v-if="reading"
-          :read="reading.deal"
-          :open-deals="openDeals"
-          :currency="session.me?.currency ?? 'EUR'"
-          @change="deal = $event"
-        />
       </section>
     </div>
     <p v-if="error" class="wrong" role="alert">{{ error }}</p>

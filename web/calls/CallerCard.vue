@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Caller } from '@emporikon/contract/calls';
+import TurnWords from '../dossier/TurnWords.vue';
 import { day, due, money } from '../shell/format';
 
 defineProps<{ caller: Caller; isChosen: boolean }>();
@@ -12,12 +13,7 @@ defineProps<{ caller: Caller; isChosen: boolean }>();
     }}</RouterLink>
     <span class="soft">{{ [caller.jobTitle, caller.company?.name].filter(Boolean).join(', ') }}</span>
     <div>
-      <span class="turn" :class="caller.turn.turn">{{ caller.turn.because }}</span><span
-        v-if="caller.owner"
-        class="soft"
-      >
-        · {{ caller.owner }}</span
-      >
+      <TurnWords :turn="caller.turn" /><span v-if="caller.owner" class="soft"> · {{ caller.owner }}</span>
     </div>
     <div v-if="caller.lastWords" class="soft">
       {{ day(caller.lastWords.at) }}: {{ caller.lastWords.headline }}

@@ -81,8 +81,9 @@ const typed = (event: Event): string => (event.target as HTMLInputElement).value
 
 <style scoped>
 .deal {
+  margin-top: 10px;
   display: grid;
-  grid-template-columns: 1fr 1fr auto;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr) auto;
   gap: 6px 8px;
   align-items: end;
 }

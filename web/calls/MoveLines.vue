@@ -104,7 +104,7 @@ function add(): void {
 <style scoped>
 .move {
   display: grid;
-  grid-template-columns: 104px 1fr auto;
+  grid-template-columns: 104px minmax(0, 1fr) 92px;
   gap: 2px 8px;
   align-items: center;
   padding: 6px 0;

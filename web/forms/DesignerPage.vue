@@ -96,6 +96,7 @@ async function save(patch: Partial<Form> = {}): Promise<void> {
         {{ draft.active ? 'Retire it' : 'Open it again' }}
       </button>
     </div>
+    <p v-if="!mayDesign" class="soft">Managers change forms; you see how this one is made.</p>
     <fieldset :disabled="!mayDesign" class="columns">
       <section>
         <h2>What it asks</h2>
@@ -104,7 +105,9 @@ async function save(patch: Partial<Form> = {}): Promise<void> {
       <section class="rules">
         <h2>What it does</h2>
         <label class="field"><span class="cap">Name</span><input v-model="draft.name" /></label>
-        <label class="field"><span class="cap">Address, after /f/</span><input v-model="draft.slug" /></label>
+        <label v-if="draft.kind === 'public'" class="field"
+          ><span class="cap">Address, after /f/</span><input v-model="draft.slug"
+        /></label>
         <label class="field"
           ><span class="cap">Knows a person again by</span>
           <select v-model="draft.recognise">
