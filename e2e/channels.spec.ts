@@ -47,6 +47,7 @@ test('a form is designed, filled in on the shop window, and what was sent is fil
   await form
     .getByLabel('What do you want to carry?')
     .fill('Flowers. Could you send a price for three long bikes?');
+  await form.getByLabel('You may write to me').check();
   await form.getByLabel('Where are you?').fill('4 Dock Road, Cardiff CF10 4AA');
   await form.getByRole('button', { name: 'Send' }).click();
   await expect(form.getByText('We answer within a working day.')).toBeVisible();
@@ -56,6 +57,12 @@ test('a form is designed, filled in on the shop window, and what was sent is fil
   await expect(mara.getByText('3 long bikes').first()).toBeVisible();
   await mara.getByRole('button', { name: /File it/ }).click();
   await expect(mara.getByText('Filed: Theo Marsh, Marsh Flowers.')).toBeVisible();
+  await visitor.goto(process.env.E2E_OUTBOX_URL ?? '');
+  await expect(visitor.getByText('theo@marshflowers.example')).toBeVisible();
+  await visitor.getByRole('link', { name: /confirm/ }).click();
+  await expect(visitor.getByText(/Thank you|confirmed/i).first()).toBeVisible();
+  await mara.getByRole('link', { name: 'Open the dossier' }).click();
+  await expect(mara.getByText(/agreed/).first()).toBeVisible();
 });
 
 test('a desk form saves and goes on to the next, prefilled for somebody we know', async ({ browser }) => {

@@ -14,6 +14,7 @@ const dropPort = Number(process.env.POST_PORT ?? port + 25);
 const rollcallPort = Number(process.env.ROLLCALL_PORT ?? port + 30);
 const exchangePort = Number(process.env.EXCHANGE_PORT ?? port + 31);
 const shopPort = Number(process.env.SHOP_PORT ?? port + 32);
+const outboxPort = Number(process.env.OUTBOX_PORT ?? port + 33);
 const lock = join(home, 'start.lock');
 const OURS = process.env.EMPORIKON_OURS ?? 'wharfside.example';
 
@@ -73,6 +74,7 @@ async function checkPorts() {
     [rollcallPort, 'Rollcall', 'ROLLCALL_PORT'],
     [exchangePort, 'the exchange', 'EXCHANGE_PORT'],
     [shopPort, 'the shop window', 'SHOP_PORT'],
+    [outboxPort, 'what went out', 'OUTBOX_PORT'],
   ])
     if (await isTaken(one))
       throw new Trouble(
@@ -118,6 +120,7 @@ const outside = () => ({
   ROLLCALL_PORT: String(rollcallPort),
   EXCHANGE_PORT: String(exchangePort),
   SHOP_PORT: String(shopPort),
+  OUTBOX_PORT: String(outboxPort),
 });
 
 let stopping = false;
@@ -189,6 +192,7 @@ await main(async () => {
   Rollcall      http://${HOST}:${rollcallPort}
   the exchange  http://${HOST}:${exchangePort}
   shop window   http://${HOST}:${shopPort}
+  what went out http://${HOST}:${outboxPort}
 
   Ctrl-C stops everything.`);
   await new Promise(() => undefined);

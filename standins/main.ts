@@ -1,5 +1,6 @@
 import { openExchange } from './exchange/switch';
 import { openPostOffice } from './post-office/office';
+import { openOutbox } from './post-office/outbox';
 import { openRollcall } from './rollcall/site';
 import { openShopWindow } from './shop-window/site';
 
@@ -13,11 +14,14 @@ function setting(name: string): string {
 
 async function start(): Promise<void> {
   const app = setting('PUBLIC_URL');
+  const outbox = await openOutbox(HOST, Number(setting('OUTBOX_PORT')));
   const open = [
     await openPostOffice({
       host: HOST,
       port: Number(setting('POST_PORT')),
       relayPort: Number(setting('MAIL_PORT')),
+      ours: setting('EMPORIKON_OURS').split(','),
+      outbox,
     }),
     await openRollcall(HOST, Number(setting('ROLLCALL_PORT'))),
     await openExchange({
@@ -27,6 +31,7 @@ async function start(): Promise<void> {
       secret: setting('EXCHANGE_SECRET'),
     }),
     await openShopWindow(HOST, Number(setting('SHOP_PORT')), app),
+    outbox,
   ];
   process.stdout.write(`post office open on ${open[0]?.port ?? ''}\n`);
   for (const signal of ['SIGINT', 'SIGTERM'] as const)

@@ -1,5 +1,6 @@
 import { createTransport } from 'nodemailer';
 import { SMTPServer } from 'smtp-server';
+import type { Outbox } from './outbox';
 
 export interface OfficeOptions {
   host: string;
@@ -7,6 +8,9 @@ export interface OfficeOptions {
   port: number;
   /** Where the program takes mail: the office relays to it, as a real mail server would. */
   relayPort: number;
+  /** Domains whose mail goes to the program; what is for anybody else goes into the outbox. */
+  ours: readonly string[];
+  outbox: Pick<Outbox, 'keep'>;
 }
 
 export interface Office {
@@ -15,10 +19,10 @@ export interface Office {
 }
 
 /**
- * The post office: accepts a message for any address and relays it, bytes untouched, to the program's own intake. The
- * client is told 250 only when the program has taken it.
+ * The post office: accepts a message for any address. One for our house is relayed, bytes untouched, to the program's own
+ * intake, and the client is told 250 only when the program has taken it; one for somebody else is put where it can be read.
  */
-export function openPostOffice({ host, port, relayPort }: OfficeOptions): Promise<Office> {
+export function openPostOffice({ host, port, relayPort, ours, outbox }: OfficeOptions): Promise<Office> {
   const relay = createTransport({
     host,
     port: relayPort,
@@ -37,8 +41,13 @@ export function openPostOffice({ host, port, relayPort }: OfficeOptions): Promis
       stream.on('data', (chunk: Buffer) => chunks.push(chunk));
       stream.on('end', () => {
         const { mailFrom, rcptTo } = session.envelope;
-        const envelope = { from: mailFrom ? mailFrom.address : '', to: rcptTo.map((one) => one.address) };
-        relay.sendMail({ envelope, raw: Buffer.concat(chunks) }).then(
+        const raw = Buffer.concat(chunks);
+        const to = rcptTo.map((one) => one.address);
+        const inside = to.filter((one) => ours.includes(one.split('@').at(-1)?.toLowerCase() ?? ''));
+        for (const one of to) if (!inside.includes(one)) outbox.keep(one, raw);
+        if (!inside.length) return done();
+        const envelope = { from: mailFrom ? mailFrom.address : '', to: inside };
+        return relay.sendMail({ envelope, raw }).then(
           () => done(),
           (error: Error & { responseCode?: number }) =>
             done(Object.assign(new Error(error.message), { responseCode: error.responseCode ?? 451 })),

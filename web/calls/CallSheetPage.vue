@@ -190,8 +190,8 @@ const head = computed(() => {
         v-model="text"
         rows="3"
         aria-label="Write the call in plain words"
-        @scroll="light && (light.scrollTop = ($event.target as HTMLElement).scrollTop)"
         placeholder="Ines Duarte, Padaria Sol, +351 910 555 014. wants 8 long bikes from March, budget about 40k. send quote, lunch Thu 11-12"
+        @scroll="light && (light.scrollTop = ($event.target as HTMLElement).scrollTop)"
       ></textarea>
     </div>
     <div class="parts">

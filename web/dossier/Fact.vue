@@ -88,6 +88,7 @@ function cancel(): void {
       </button>
       <a v-else-if="href" :href="href" class="quiet-link">{{ value }}</a>
       <span v-else>{{ value }}</span>
+      <slot />
       <SourceMark :claim="claim ?? null" :suggestion="suggestion" />
     </div>
     <div v-if="clash" class="clash" role="alert">

@@ -13,6 +13,7 @@ import { api } from '../shell/api';
 import { fieldName, shortDay } from '../shell/format';
 import { useFetched } from '../shell/live';
 import { useUndo } from '../shell/undo';
+import ConsentMark from './ConsentMark.vue';
 
 const props = defineProps<{ id: string }>();
 const undo = useUndo();
@@ -203,7 +204,8 @@ async function add(): Promise<void> {
           :value="one.value"
           :claim="one.claim"
           :save="putContact(one.id, one.version)"
-        />
+          ><ConsentMark :consent="one.consent"
+        /></Fact>
         <form v-if="isAdding" class="add" @submit.prevent="add" @keydown.esc.stop="isAdding = false">
           <select v-model="addKind" class="inline-edit" aria-label="Kind of detail">
             <option value="email">Email</option>

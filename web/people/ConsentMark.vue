@@ -1,0 +1,34 @@
+<script setup lang="ts">
+import type { Contact } from '@emporikon/contract/people';
+
+/** Whether we may write to an address, where that was ever asked or told. */
+defineProps<{ consent: Contact['consent'] }>();
+const WORDS = {
+  agreed: ['agreed', 'May be written to: asked and confirmed'],
+  unconfirmed: ['not confirmed', 'Asked, but the mail that confirms it was not answered yet'],
+  withdrawn: ['withdrawn', 'Wants no mail'],
+  undeliverable: ['undeliverable', 'Mail to it comes back'],
+} as const;
+</script>
+
+<template>
+  <span v-if="consent" class="cap consent" :class="consent" :title="WORDS[consent][1]">{{
+    WORDS[consent][0]
+  }}</span>
+</template>
+
+<style scoped>
+.consent {
+  margin-left: 6px;
+}
+.agreed {
+  color: var(--theirs);
+}
+.unconfirmed {
+  color: var(--wait);
+}
+.withdrawn,
+.undeliverable {
+  color: var(--iron);
+}
+</style>
