@@ -135,6 +135,15 @@ describe('the composer', () => {
       expect([status, Object.keys(body.fields as object)]).toEqual([422, ['line']]);
     }
   });
+
+  it('refuses half a character, wherever it stands', async () => {
+    const { status, body } = await pell.call('POST /api/people', {
+      body: { fullName: 'Half Pair', jobTitle: 'Buyer \ud800' },
+    });
+    expect([status, body.fields]).toEqual([422, { jobTitle: 'is not well-formed text' }]);
+    const whole = await pell.call('POST /api/people', { body: { fullName: 'Whole Pair 🦊' } });
+    expect(whole.body.person.fullName).toBe('Whole Pair 🦊');
+  });
 });
 
 describe('the round', () => {

@@ -6,7 +6,7 @@ import * as second from './migrations/0002-arrivals-from-everywhere';
 import * as third from './migrations/0003-channels';
 import * as fourth from './migrations/0004-appointments';
 
-const MIGRATIONS = [first, second, third, fourth];
+export const MIGRATIONS = [first, second, third, fourth];
 /** Any constant will do, as long as every process of this program takes the same lock. */
 const LOCK = 4600_0001;
 

@@ -28,6 +28,7 @@ import { CLIPPER_ORIGIN } from '@emporikon/contract/clipper';
 import { answerErrors } from './errors';
 import { mount } from './mount';
 import { allowClipper } from './origin';
+import { refuseIllFormed } from './text';
 import { serveWeb } from './web';
 
 export interface AppOptions {
@@ -97,6 +98,7 @@ export async function buildApp({
     xFrameOptions: { action: 'sameorigin' },
   });
   allowClipper(app, clipperOrigin);
+  refuseIllFormed(app);
   identify(app, tools);
   const handlers = [
     sessionHandlers,

@@ -14,6 +14,9 @@ const BREAK = new RegExp(
   `\\n+|;|(?:(?<!\\d)[.!?]+|(?<=\\d)[!?]+|(?<=\\d)\\.)(?=["')\\]]?(?:\\s|$))(?<!\\b(?:${ABBREVIATED})\\.)|,(?=\\s+${OPENER})|\\s+[–—-]+(?=\\s+)|\\s+(?=(?:and|but)\\s+(?:s?he|they|i|we|wants?|needs?|will|asked|send|call|book)\\b)`,
   'gi',
 );
+/** A full stop behind a day of a shortened month ends a sentence when a capital follows: "by 9th Feb. Try him then." */
+const AFTER_DAY =
+  /(?<=\b\d{1,2}(?:st|nd|rd|th)?\.?\s(?:[Jj]an|[Ff]eb|[Mm]ar|[Aa]pr|[Jj]un|[Jj]ul|[Aa]ug|[Ss]ept?|[Oo]ct|[Nn]ov|[Dd]ec)\.)\s+(?=\p{Lu}\p{Ll})/gu;
 const LONGEST = 600;
 const MOST = 300;
 
@@ -28,7 +31,8 @@ export function clausesOf(text: string): Clause[] {
     if (/[\p{L}\p{N}]/u.test(words))
       clauses.push({ text: words, start: from + lead, end: from + lead + words.length });
   };
-  for (const match of text.matchAll(BREAK)) {
+  const breaks = [...text.matchAll(BREAK), ...text.matchAll(AFTER_DAY)].sort((a, b) => a.index - b.index);
+  for (const match of breaks) {
     if (clauses.length >= MOST) return clauses;
     const kept = /^[.!?]/.test(match[0]) ? match[0].length : 0;
     push(match.index + kept);

@@ -38,6 +38,8 @@ const LONGEST = 20_000;
 const HEAD = 3;
 const IS_THE =
   /^(?:s?he|who)(?:'s| is)\s+(?:the |their |a |an )?(?<title>[\p{L}][\p{L}'’/& -]{2,40}?)(?=\s+(?:at|of|for|there)\b|[,.]|$)/iu;
+/** A clause of nothing but a title: "Procurement lead." */
+const TITLE_ALONE = /^(?<title>[\p{L}][\p{L}'’/& -]{3,40})[.!]?$/u;
 const ASKED_FOR =
   /^(?:s?he |they |client |customer )?(?:asked|asks|asking|enquired|inquired|wants|wanted|would like|needs) (?:us |me |you )?(?:for |about |to (?:send|call|quote|come|visit|see|have|get|receive|know|hear|be (?:called|sent)) ?|whether |if |how |(?:a |an |the |some |more )?(?:quote|price|prices|offer|brochure|catalogue|callback|call back|call|demo|test ride|visit|meeting|information|info|details|photos|drawings|references|sample|samples|leasing terms)\b)/i;
 
@@ -135,7 +137,7 @@ function whoClaims(text: string, clauses: readonly Clause[]): Claim[] {
       if (!has(one.field)) claims.push(asClaim(one, clause.start));
   }
   for (const clause of clauses.slice(0, 8)) {
-    const title = IS_THE.exec(clause.text);
+    const title = IS_THE.exec(clause.text) ?? (has('fullName') ? TITLE_ALONE.exec(clause.text) : null);
     const value = title?.groups?.title?.trim() ?? '';
     if (!has('jobTitle') && value && titleLikeness(value) > 0 && companyLikeness(value) < 1) {
       const start = clause.text.indexOf(value);
@@ -164,6 +166,8 @@ function noteIntents(
 ): Intent[] {
   const said = { reference: options.at, zone: options.zone, monthFirst: options.country === 'US' };
   const intents: Intent[] = [];
+  /** Who was said to do something in the clause before, for "… and call back". */
+  let doer: 'ours' | 'theirs' = 'ours';
   for (const clause of clauses) {
     const sentence = sentenceOf(clause);
     const dates = readWhen(sentence, said);
@@ -187,13 +191,15 @@ function noteIntents(
       intents.push({
         kind: 'promise',
         text: clause.text,
-        value: { by: 'ours', what, due: dueAt },
+        value: { by: /^and\s/i.test(clause.text) ? doer : 'ours', what, due: dueAt },
         confidence: 0.8,
         span,
       });
     else {
       const promises = readPromises([sentence], dates, 'ours');
       intents.push(...promises);
+      const [promise] = promises;
+      doer = promise?.kind === 'promise' ? promise.value.by : 'ours';
       if (!promises.length && /\?$/.test(clause.text)) intents.push(...readAsks([sentence], dates));
       intents.push(...readStance([sentence], 'ours'));
     }

@@ -24,9 +24,9 @@ const AT = '(?:from|at|of|with|@|for|over at|bei|von|aus|chez|de chez|da|do|de|b
 const TITLE = "(?:the\\s+|their\\s+|a\\s+|an\\s+)?[\\p{L}][\\p{L}'’/& -]{1,44}?";
 
 const LEAD = new RegExp(
-  `\\s*(?:${[
-    '(?:just |quick |long |short |good |great |brief )*(?:spoke|spoken|talked|chatted|chat|met(?: up)?|meeting|call|phone call|catch-up|catch up|conversation|visit)(?: briefly| again| today| just now| on the phone| by phone)?(?: to| with| from| by)',
-    '(?:had |took |got )?(?:a |an )?(?:good |quick |long |short |great |brief )*(?:call|phone call|chat|meeting|enquiry|inquiry|message|voicemail|visit)(?: today| just now| yesterday| this morning)? (?:with|from|by)',
+  `\\s*(?:\\d{1,2}[:.]\\d\\d(?:\\s?[ap]m)?[,:]?\\s+)?(?:${[
+    '(?:just |quick |long |short |good |great |brief )*(?:spoke|spoken|talked|chatted|chat|met(?: up)?|meeting|call|phone call|catch-up|catch up|conversation|visit)(?: briefly| again| today| just now| on the phone| by phone)?(?: to| with| w/| from| by|:)',
+    '(?:had |took |got )?(?:a |an )?(?:good |quick |long |short |great |brief )*(?:call|phone call|chat|meeting|enquiry|inquiry|message|voicemail|visit)(?: today| just now| yesterday| this morning)? (?:with|w/|from|by)',
     '(?:just )?(?:called|rang|phoned|reached|visited|met|saw|tried|caught|got hold of|left (?:a )?(?:message|voicemail) (?:for|with))(?: up with)?',
     '(?:incoming|inbound|outgoing|outbound|missed)(?: call)?(?:,? voicemail)?(?: from| to|:)?',
     '(?:new |hot |warm |cold )?(?:lead|contact|prospect|enquiry|inquiry|caller|customer|client|walk-in|walk in|voicemail|name|re|reception|called by)(?: from| by| at)?[:,]?',
@@ -44,10 +44,16 @@ const BEHIND_NAME = new RegExp(
   'u',
 );
 const FROM_FIRM = new RegExp(`^[\\s,]*\\(?(?:${AT})\\s+(?<firm>${FIRM})`, 'du');
-const ROLE_AT = new RegExp(
-  `^[\\s,–—(-]*(?:(?:who|s?he)(?:'s| is)\\s+)?(?<title>${TITLE})\\s*(?:,|\\bat\\b|\\bof\\b|\\bfor\\b|\\bfrom\\b|@|\\bbei\\b|\\bchez\\b)\\s*(?<firm>${FIRM})`,
-  'du',
-);
+/** A title and the firm it is held at. "At" and its like part them for sure; "of" may be in the title or before the firm. */
+const roleAt = (parted: string): RegExp =>
+  new RegExp(
+    `^[\\s,–—(-]*(?:(?:who|s?he)(?:'s| is)\\s+)?(?<title>${TITLE})\\s*(?:${parted})\\s*(?<firm>${FIRM})`,
+    'du',
+  );
+const ROLE_AT = [roleAt('\\bat\\b|\\bfrom\\b|@|\\bbei\\b|\\bchez\\b'), roleAt(',|\\bof\\b|\\bfor\\b')];
+/** What a head or director is one of, in contrast to a firm. Common practice. */
+const DEPARTMENT =
+  /^(?:ops|operations?|sales|purchas\w+|procurement|buying|logistics|fleet|transport|finance|marketing|it|hr|people|facilities|supply|production|retail|engineering|services?|works|estates|events?|catering|strategy|growth|product|technology|design|sustainability|mobility|customer|partnerships|communications)\b/i;
 const NOT_A_NAME =
   /^(?:monday|tuesday|wednesday|thursday|friday|saturday|sunday|january|february|march|april|may|june|july|august|september|october|november|december|today|tomorrow|wants|needs|call|called|send|budget|he|she|they|we|i|it|the|a|no|yes|ok|new|follow|quote|demo|meeting|lunch|visit|missed|incoming|outgoing|spoke|note|re|rang|hi|hello|next|interested|asked|left|voicemail|good|great|quick|told|says|said|very|also|and|but|has|have|likes|looking|wait|please|email|tel|phone|mobile|company|name|title|caller|lead|customer|client|back|some|not|already|currently|will|would|could|can|thinks|uses|runs)$/i;
 
@@ -100,10 +106,13 @@ function readTail(text: string, from: number, known: Found[]): Found[] {
   const added: Found[] = [];
   const has = (field: Found['field']): boolean => [...known, ...added].some((one) => one.field === field);
   const rest = text.slice(from);
-  const role = ROLE_AT.exec(rest);
+  const role = ROLE_AT.map((pattern) => pattern.exec(rest)).find(
+    (one) =>
+      one?.groups?.title && titleLikeness(one.groups.title) > 0 && !DEPARTMENT.test(one.groups.firm ?? ''),
+  );
   const roleAt = role && indicesOf(role);
   const shift = ([start, end]: readonly [number, number]): [number, number] => [from + start, from + end];
-  if (role?.groups?.title && roleAt?.title && roleAt.firm && titleLikeness(role.groups.title) > 0) {
+  if (role?.groups?.title && roleAt?.title && roleAt.firm) {
     const title = role.groups.title.replace(/^(?:the|their|a|an)\s+/i, '').trimEnd();
     const start = from + roleAt.title[0] + role.groups.title.trimEnd().length - title.length;
     added.push(found('jobTitle', text, [start, start + title.length], 0.9));
@@ -148,12 +157,13 @@ function readTail(text: string, from: number, known: Found[]): Found[] {
 
 /** "ines duarte, padaria sol, …" typed without capitals: a list of short parts with a number or address among them. */
 function readLowered(text: string): Found[] {
-  const [name, firm, ...more] = piecesOf(text, 0);
+  const [name, firm, ...more] = piecesOf(text, skip(LEAD, text, skip(LEAD, text, 0)));
   if (!name || !firm || text !== text.toLowerCase()) return [];
   const words = name.text.split(' ');
   const contact =
     [firm, ...more].some((one) => /@|\d{4}/.test(one.text)) || /@|\d{6}/.test(text.replace(/\s/g, ''));
-  const plain = words.length >= 2 && words.length <= 3 && words.every((word) => /^\p{L}{2,}$/u.test(word));
+  const plain =
+    words.length >= 2 && words.length <= 3 && words.every((word) => /^\p{L}[\p{L}'’]+$/u.test(word));
   if (!plain || !contact || NOT_A_NAME.test(words[0] ?? '')) return [];
   const cased = (one: Piece, field: Found['field'], confidence: number): Found => ({
     ...found(field, text, [one.start, one.end], confidence),

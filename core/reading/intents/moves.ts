@@ -11,6 +11,11 @@ export const TO_DO: readonly [RegExp, MoveKind][] = [
     /^(?:ask|check|chase|remind|follow[- ]?up|prepare|book|order|get|find|fix|arrange|bring|deliver|confirm|invoice|todo|task|next|draft|schedule|set up|make|work out|put together|look up|reserve|pass (?:on|to)|introduce)\b/i,
     'task',
   ],
+  // In the other languages we read; German puts the verb last. Common practice.
+  [/^(?:rappeler|appeler|ligar|telefonar|llamar|bellen|terugbellen|richiamare|ring(?:e|a)?)\b/i, 'call'],
+  [/^(?:envoyer|enviar|mandar|sturen|opsturen|inviare|skicka|sende?)\b/i, 'mail'],
+  [/^(?:\S+\s){0,8}(?:an|zurück)rufen[.!]?$/i, 'call'],
+  [/^(?:\S+\s){1,8}(?:schicken|senden|zusenden|zuschicken|mailen)[.!]?$/i, 'mail'],
 ];
 
 /** Verbs that say what has happened already, and from whose side. */

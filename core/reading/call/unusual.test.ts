@@ -1,0 +1,66 @@
+import { readNote } from './read';
+
+const OPTIONS = { at: '2026-11-25T10:00:00+00:00', country: 'GB' };
+const facts = (text: string): Record<string, string> =>
+  Object.fromEntries(readNote(text, OPTIONS).claims.map((claim) => [claim.field, claim.value]));
+const promises = (text: string): unknown[] =>
+  readNote(text, OPTIONS).intents.flatMap((one) =>
+    one.kind === 'promise' ? [[one.value.by, one.text, one.value.due?.slice(0, 10) ?? null]] : [],
+  );
+
+// Notes of our own making, in habits of writing that are common practice.
+describe('a note written in a hurry', () => {
+  it('shortens "with", puts the firm in brackets and the title in a sentence of its own', () => {
+    expect(
+      facts(
+        'Call w/ Dr. Helena Strauss (Stadtwerke Lüneburg) - back Monday. Procurement lead. Wants 25 trailers.',
+      ),
+    ).toMatchObject({
+      fullName: 'Helena Strauss',
+      companyName: 'Stadtwerke Lüneburg',
+      jobTitle: 'Procurement lead',
+    });
+  });
+  it('keeps the department in the title', () => {
+    expect(facts('Rang Priya Nair (Head of Ops @ Couriers United) re: renewal')).toMatchObject({
+      fullName: 'Priya Nair',
+      jobTitle: 'Head of Ops',
+      companyName: 'Couriers United',
+    });
+    expect(facts('Spoke to Lena Voss, director of Harbour Cycles, about hire')).toMatchObject({
+      jobTitle: 'director',
+      companyName: 'Harbour Cycles',
+    });
+  });
+  it('has no capitals after what leads up to the name', () => {
+    expect(
+      facts("voicemail from tom o'brien, o'brien flowers, 0161 496 0777 - wants a test ride"),
+    ).toMatchObject({
+      fullName: "Tom O'Brien",
+      companyName: "O'Brien Flowers",
+    });
+  });
+  it('begins with the time', () => {
+    expect(facts('15:20 phoned Gareth Pugh - operations director, Pugh & Daughters Removals')).toMatchObject({
+      fullName: 'Gareth Pugh',
+      jobTitle: 'operations director',
+      companyName: 'Pugh & Daughters Removals',
+    });
+  });
+  it('tells who does the second of two things', () => {
+    expect(promises('He will check with the owner and call back next Wednesday')).toEqual([
+      ['theirs', 'He will check with the owner', null],
+      ['theirs', 'and call back next Wednesday', '2026-12-02'],
+    ]);
+  });
+  it('ends a sentence behind a shortened month', () => {
+    expect(promises("They can't decide until 9th Feb. Try him on 15 Feb. Deputy is away")).toEqual([
+      ['ours', 'Try him on 15 Feb.', '2027-02-15'],
+    ]);
+  });
+  it('puts the verb last, in German', () => {
+    expect(promises('Braucht 6 Lastenräder ab April. Angebot bis Freitag schicken.')).toEqual([
+      ['ours', 'Angebot bis Freitag schicken.', '2026-11-27'],
+    ]);
+  });
+});
