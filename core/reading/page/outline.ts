@@ -29,6 +29,10 @@ export interface Outline {
   depth: number;
 }
 
+/** How somebody is spoken of, beside a name: "Tobias Lindqvist (he/him)". */
+export const PRONOUNS =
+  /\s*\(?\b(?:she|he|they|sie|er|elle|il|ela|ele)\s?\/\s?\p{L}{2,5}(?:\s?\/\s?\p{L}{2,5})?\)?\s*$/iu;
+
 const MOST = 5000;
 const LONGEST = 400;
 const BLOCKS = new Set('p div li br tr td th section article ul ol dd dt'.split(' '));
@@ -96,6 +100,7 @@ export function outlineOf(html: string): Outline {
           script = null;
         } else if (/^h[1-4]$/.test(name) && heading) {
           close(heading, end);
+          heading.text = heading.text.replace(PRONOUNS, '');
           if (heading.text && outline.headings.length < MOST) outline.headings.push(heading);
           heading = null;
         } else if (name === 'a' && link) {

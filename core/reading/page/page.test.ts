@@ -82,3 +82,38 @@ describe('what wants to do harm', () => {
       { numRuns: 200 },
     ));
 });
+
+// Pages of our own making, in habits that are common practice.
+describe('a page for readers', () => {
+  it('has pronouns beside the name, a dot between title and firm, and an address spelt out', () =>
+    expect(
+      values(
+        '<title>(3) Tobias Lindqvist | Directory</title><h1>Tobias Lindqvist <small>he/him</small></h1><div>Purchasing Manager · Nordbud Logistik AB</div><p>Reach me at tobias [at] nordbud [dot] example.</p><footer>© Directory, hello@directory.example</footer>',
+      ),
+    ).toEqual([
+      'fullName=Tobias Lindqvist',
+      'jobTitle=Purchasing Manager',
+      'companyName=Nordbud Logistik AB',
+      'email=tobias@nordbud.example',
+    ]));
+  it('of a firm that names its founder is of both', () =>
+    expect(
+      values(
+        '<script type="application/ld+json">{"@type":"LocalBusiness","name":"Brightwater Florists Ltd","email":"hello@brightwater.example","founder":{"@type":"Person","name":"Jo Brightwater"}}</script><h1>Brightwater Florists Ltd</h1>',
+      ),
+    ).toEqual([
+      'fullName=Jo Brightwater',
+      'companyName=Brightwater Florists Ltd',
+      'email=hello@brightwater.example',
+    ]));
+  it('of a team lists its people by their headings', () =>
+    expect(
+      readPage(
+        '<h1>Our team</h1><div><h3>Owen Price</h3><p>Managing Director</p><p>owen@larkfield.example</p></div><div><h3>Sian Rees</h3><p>Head of Distribution</p></div><div><h3>Dafydd Lloyd</h3><p>Shop Manager</p></div>',
+      ).message.page?.people.map((one) => [one.name, one.jobTitle, one.email]),
+    ).toEqual([
+      ['Owen Price', 'Managing Director', 'owen@larkfield.example'],
+      ['Sian Rees', 'Head of Distribution', null],
+      ['Dafydd Lloyd', 'Shop Manager', null],
+    ]));
+});

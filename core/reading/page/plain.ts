@@ -1,13 +1,12 @@
 import { companyLikeness } from '../../people/companies';
 import { findEmails, isEmail, localPart, registrableDomain } from '../../people/emails';
-import { isRoleName, looksLikeName, nameOverlap } from '../../people/names';
+import { isRoleName, looksLikeName } from '../../people/names';
 import { readLabelled } from '../call/labelled';
 import { cutLine } from '../signature/pieces';
 import { titleLikeness } from '../signature/words';
 import { fieldOfLabel } from '../table/labels';
-import type { Listed } from '../types';
 import type { Fact, Origin } from './facts';
-import type { Outline, PageLink } from './outline';
+import { PRONOUNS, type Outline, type PageLink } from './outline';
 
 /** "Buyer at Padaria Sol", "Head Baker, Brotwerk GmbH", "Einkauf bei Brotwerk": a title and a firm on one line. */
 export function splitHeadline(line: string): { jobTitle: string; companyName: string } | null {
@@ -61,6 +60,9 @@ export const isPersonName = (text: string): boolean =>
     text,
   );
 
+/** "… at Zielony Kurier in Poznań": a description says where, a firm's name does not. */
+const IN_TOWN = /\s+in\s+\p{Lu}[\p{L} ,-]+$/u;
+
 /** What the OpenGraph names of a page say. */
 export function readOpenGraph({ meta, title }: Outline): {
   person: Fact[];
@@ -80,7 +82,7 @@ export function readOpenGraph({ meta, title }: Outline): {
   if (headline && person.length) {
     for (const field of ['jobTitle', 'companyName'] as const)
       if (!person.some((one) => one.field === field))
-        person.push({ field, value: headline[field], origin: 'OpenGraph' });
+        person.push({ field, value: headline[field].replace(IN_TOWN, ''), origin: 'OpenGraph' });
   }
   const contact: Fact[] = [
     ...(isEmail(of('og:email'))
@@ -105,9 +107,10 @@ export function readOpenGraph({ meta, title }: Outline): {
 /** The words of a page as they are shown: the name that heads it, the line below it, links and labelled lines. */
 export function readPlain(outline: Outline, text: string, host: string | null): Fact[] {
   const facts: Fact[] = [];
+  const { headings } = outline;
   const head =
-    outline.headings.find((one) => one.level === 1 && isPersonName(one.text)) ??
-    outline.headings.find((one) => isPersonName(one.text));
+    headings.find((one) => one.level === 1 && isPersonName(one.text)) ??
+    headings.find((one) => isPersonName(one.text));
   const name = head?.text ?? '';
   if (name) {
     facts.push({ field: 'fullName', value: name, origin: 'page headings' });
@@ -132,7 +135,9 @@ function headlineFacts(text: string, name: string): Fact[] {
     .slice(at + name.length, at + name.length + 600)
     .split('\n')
     .map((line) => line.trim())
-    .filter((line) => line && fieldOfLabel(line.split(/\t|:\s/)[0] ?? '') === null)
+    .filter(
+      (line) => line && line.replace(PRONOUNS, '') && fieldOfLabel(line.split(/\t|:\s/)[0] ?? '') === null,
+    )
     .slice(0, 4);
   const facts: Fact[] = [];
   for (const [index, line] of below.entries()) {
@@ -186,6 +191,10 @@ function decodeURIComponentSafely(text: string): string {
   }
 }
 
+/** An address written for readers and not for machines: "tobias [at] nordbud [dot] example". Common practice. */
+const SPELT_EMAIL =
+  /[\w.+-]{1,64}\s?[[({]\s?(?:at|@)\s?[\])}]\s?[\w-]{1,63}(?:(?:\s?[[({]\s?(?:dot|\.)\s?[\])}]\s?|\.)[\w-]{1,63}){1,4}/gi;
+
 function textFacts(text: string, host: string | null): Fact[] {
   const facts: Fact[] = [];
   const shown = text.slice(0, 60_000);
@@ -200,6 +209,13 @@ function textFacts(text: string, host: string | null): Fact[] {
   }
   for (const found of findEmails(shown).slice(0, 5))
     if (!isSites(found.value, host)) facts.push({ field: 'email', value: found.value, origin: 'page text' });
+  for (const spelt of shown.matchAll(SPELT_EMAIL)) {
+    const email = spelt[0]
+      .replace(/\s*[[({]\s*(?:at|@)\s*[\])}]\s*/i, '@')
+      .replace(/\s*[[({]\s*(?:dot|\.)\s*[\])}]\s*/gi, '.');
+    const at = { part: 'text' as const, start: spelt.index, end: spelt.index + spelt[0].length };
+    if (isEmail(email)) facts.push({ field: 'email', value: email, origin: 'page text', at });
+  }
   let start = 0;
   for (const line of shown.split('\n')) {
     if (line.length <= 200)
@@ -222,30 +238,3 @@ const joinLabels = (text: string): string =>
   text.replace(/^([\p{L}][\p{L} -]{1,24}):?[ ]*[\n\t]+[ ]*(?=\S)/gmu, (whole, label: string) =>
     fieldOfLabel(label) ? `${label}: ` : whole,
   );
-
-/** Names in a list that carries no data: links whose words are names, with the title and firm that stand behind them. */
-export function readPlainList(outline: Outline, text: string, url: string): Listed[] {
-  const listed: Listed[] = [];
-  let from = 0;
-  for (const link of outline.links) {
-    if (!isPersonName(link.text) || listed.length >= 300) continue;
-    const at = text.indexOf(link.text, from);
-    if (at < 0 || listed.some((one) => nameOverlap(one.name, link.text) === 1)) continue;
-    from = at + link.text.length;
-    const behind = text
-      .slice(from, from + 200)
-      .split('\n')
-      .map((one) => one.replace(/^[\s,·|–—-]+/, '').trim());
-    const line = behind.find((one) => one.length > 2) ?? '';
-    const both = splitHeadline(line);
-    listed.push({
-      name: link.text,
-      url: URL.canParse(link.href, url || undefined) ? new URL(link.href, url || undefined).href : null,
-      jobTitle: both?.jobTitle ?? (titleLikeness(line) > 0 ? line : ''),
-      companyName: both?.companyName ?? '',
-      email: null,
-      phone: null,
-    });
-  }
-  return listed.length >= 3 ? listed : [];
-}

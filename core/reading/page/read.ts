@@ -11,8 +11,10 @@ import type { Claim, Listed, PageFacts, PageKind, Reading, ReadOptions, Said } f
 import { valueOf, type Fact, type Origin, type Subject } from './facts';
 import { readHCards, type Cards } from './hcard';
 import { outlineOf, type Outline } from './outline';
-import { isPersonName, readOpenGraph, readPlain, readPlainList } from './plain';
+import { readPlainList } from './people';
+import { isPersonName, readOpenGraph } from './plain';
 import { readSchemaOrg } from './schemaOrg';
+import { factsFor } from './voices';
 
 export interface PageOptions extends ReadOptions {
   /** Where the page was; empty when nobody knows. */
@@ -147,21 +149,6 @@ function kindOf(
   return 'other';
 }
 
-/** The voices that speak of the same person: those with the name most of them give, and those that give none. */
-function ofOnePerson(subjects: readonly Subject[], others: readonly Fact[][], page: Page): Fact[] {
-  const heading = page.outline.headings.find((one) => isPersonName(one.text))?.text ?? '';
-  const main =
-    subjects.find((one) => heading && nameOverlap(valueOf(one, 'fullName'), heading) > 0.9) ?? subjects[0];
-  const name = main ? valueOf(main, 'fullName') : '';
-  const same = subjects.filter((one) => one === main || nameOverlap(valueOf(one, 'fullName'), name) > 0.9);
-  const rival = subjects.filter((one) => !same.includes(one) && isOtherVoice(one, same));
-  return [...same.flatMap((one) => one.facts), ...rival.flatMap((one) => one.facts), ...others.flat()];
-}
-
-/** A person told of in another vocabulary than the ones already taken is a rival account, not a second person. */
-const isOtherVoice = (one: Subject, taken: readonly Subject[]): boolean =>
-  !taken.some((other) => other.facts[0]?.origin === one.facts[0]?.origin);
-
 const listedOf = (subject: Subject): Listed => ({
   name: valueOf(subject, 'fullName'),
   url: valueOf(subject, 'profile') || subject.url,
@@ -210,7 +197,12 @@ export function readPage(html: string, options: PageOptions = {}): Reading {
     if (plain.length) [kind] = ['list', listed.push(...plain)];
   }
   if (kind === 'other' && (companies.length || graph.company.length)) kind = 'company';
-  const facts = factsFor(kind, page, { people, companies, graph, conversation, host }, options);
+  const facts = factsFor(
+    kind,
+    page,
+    { people, companies, graph, conversation, host },
+    options.ourPeople ?? [],
+  );
   const claims = [
     ...SINGLE.flatMap((field) => settle(field, facts, page)),
     ...many(facts, page, options.country),
@@ -245,34 +237,6 @@ function unique(subjects: readonly Subject[]): Subject[] {
         (other) => nameKey(valueOf(other, 'fullName')) === nameKey(valueOf(one, 'fullName')),
       ) === index,
   );
-}
-
-interface Voices {
-  people: Subject[];
-  companies: Subject[];
-  graph: ReturnType<typeof readOpenGraph>;
-  conversation: Said[];
-  host: string | null;
-}
-
-function factsFor(kind: PageKind, page: Page, voices: Voices, options: PageOptions): Fact[] {
-  if (kind === 'list' || kind === 'other') return [];
-  if (kind === 'messages') return partnerFacts(voices, options.ourPeople ?? []);
-  const plain = readPlain(page.outline, page.text, voices.host);
-  if (kind === 'profile') return ofOnePerson(voices.people, [voices.graph.person, plain], page);
-  const first = voices.companies[0]?.facts ?? [];
-  const contact = plain.filter((one) => !['fullName', 'jobTitle', 'companyName'].includes(one.field));
-  return [...first, ...voices.graph.company, ...contact];
-}
-
-/** Whom a conversation is with: the first who writes and is not one of ours. */
-function partnerFacts({ conversation, people }: Voices, ours: readonly string[]): Fact[] {
-  const partner = conversation.find(
-    (one) => one.from && !ours.some((name) => nameOverlap(name, one.from) > 0.9),
-  );
-  if (!partner) return [];
-  const card = people.find((one) => nameOverlap(valueOf(one, 'fullName'), partner.from) > 0.9);
-  return card?.facts ?? [{ field: 'fullName', value: partner.from, origin: 'h-card' }];
 }
 
 function finish(page: Page, facts: PageFacts, claims: Claim[], options: PageOptions): Reading {

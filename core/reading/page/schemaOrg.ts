@@ -12,6 +12,9 @@ const PERSON = /^(?:Person|Patient|Physician)$/;
 const COMPANY =
   /^(?:Organization|Corporation|LocalBusiness|NGO|Bakery|Store|Restaurant|FoodEstablishment|CafeOrCoffeeShop|Florist|GovernmentOrganization|EducationalOrganization|[A-Z]\w*(?:Business|Store|Service|Organization|Company|Shop))$/;
 
+/** Properties by which an organization names its people. */
+const STAFF = ['founder', 'founders', 'employee', 'employees', 'member', 'members'];
+
 const isNode = (value: Json | undefined): value is Node =>
   typeof value === 'object' && value !== null && !Array.isArray(value);
 const listOf = (value: Json | undefined): Json[] =>
@@ -45,6 +48,7 @@ const phoneType = (contact: string): Fact['type'] =>
 class Graph {
   readonly nodes: Node[] = [];
   private readonly byId = new Map<string, Node>();
+  private readonly firms = new Map<Node, Node>();
 
   add(value: Json, depth = 0): void {
     if (depth > DEEPEST || this.nodes.length > MOST_NODES) return;
@@ -53,8 +57,18 @@ class Graph {
       this.nodes.push(value);
       const id = value['@id'];
       if (typeof id === 'string' && Object.keys(value).length > 1) this.byId.set(id, value);
+      if (typesOf(value).some((type) => COMPANY.test(type)))
+        for (const name of STAFF)
+          for (const one of listOf(value[name]).filter(isNode)) this.firms.set(one, value);
       for (const one of Object.values(value)) this.add(one, depth + 1);
     }
+  }
+
+  /** The firm that names somebody as its founder, employee or member. */
+  firmOf(person: Node): Node | null {
+    for (const [one, firm] of this.firms)
+      if (one === person || (person['@id'] !== undefined && one['@id'] === person['@id'])) return firm;
+    return null;
   }
 
   follow(value: Json | undefined): Node | null {
@@ -89,7 +103,10 @@ function personFacts(node: Node, graph: Graph): Fact[] {
   const given = textOf(node.givenName);
   const family = textOf(node.familyName);
   const firm =
-    graph.follow(node.worksFor) ?? graph.follow(node.affiliation) ?? graph.follow(node.memberOf) ?? null;
+    graph.follow(node.worksFor) ??
+    graph.follow(node.affiliation) ??
+    graph.follow(node.memberOf) ??
+    graph.firmOf(node);
   const role = firm && typesOf(firm).some((type) => /Role$/.test(type)) ? firm : null;
   const employer = role ? graph.follow(role.worksFor ?? role.memberOf ?? role.affiliation) : firm;
   const occupation = graph.follow(node.hasOccupation);
