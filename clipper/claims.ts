@@ -1,19 +1,10 @@
 import type { Claim } from '@emporikon/contract/captures';
+import { FIELD_NAMES } from '@emporikon/core/reading/types';
 import { el } from './dom';
 import { call } from './server';
 import type { Account } from './store';
 
-const NAMES: Record<string, string> = {
-  fullName: 'Name',
-  jobTitle: 'Job title',
-  companyName: 'Company',
-  email: 'Email',
-  phone: 'Phone',
-  url: 'Web',
-  profile: 'Profile',
-  address: 'Address',
-  birthday: 'Birthday',
-};
+const NAMES: Record<string, string> = FIELD_NAMES;
 
 /** One claim, to be corrected in its place or refused. */
 export function claimLine(mine: Account, claim: Claim): HTMLElement {

@@ -16,18 +16,27 @@ const Base = z.object({
   name: Line(120),
   slug: z.string().regex(/^[a-z0-9-]{1,60}$/, 'small letters, digits and dashes'),
   kind: z.enum(['public', 'desk']),
-  recognise: z.enum(['email', 'phone', 'both', 'ask']).default('email'),
+  recognise: z.enum(['email', 'phone', 'both', 'ask']),
   fields: z.array(FormField).min(1).max(60),
-  consent: z.string().trim().max(1000).default('').describe('asked with a box to tick; empty asks nothing'),
-  thanks: z.string().trim().max(1000).default(''),
+  consent: z.string().trim().max(1000).describe('asked with a box to tick; empty asks nothing'),
+  thanks: z.string().trim().max(1000),
   ownerId: Id.nullish(),
   listId: Id.nullish(),
-  tags: Tags.default([]),
-  source: Line(60).default('form'),
-  leadStatus: z.enum(['new', 'working', 'none']).default('new'),
-  filesItself: z.boolean().default(false),
+  tags: Tags,
+  source: Line(60),
+  leadStatus: z.enum(['new', 'working', 'none']),
+  filesItself: z.boolean(),
 });
-export const FormInput = Base;
+const { recognise, consent, thanks, tags, source, leadStatus, filesItself } = Base.shape;
+export const FormInput = Base.extend({
+  recognise: recognise.default('email'),
+  consent: consent.default(''),
+  thanks: thanks.default(''),
+  tags: tags.default([]),
+  source: source.default('form'),
+  leadStatus: leadStatus.default('new'),
+  filesItself: filesItself.default(false),
+});
 export const Form = Base.extend({
   id: Id,
   version: z.int(),

@@ -17,6 +17,22 @@ export const CLAIM_FIELDS = [
   'note',
 ] as const;
 export type ClaimField = (typeof CLAIM_FIELDS)[number];
+/** How a field is called to a person. */
+export const FIELD_NAMES: Record<ClaimField, string> = {
+  fullName: 'Name',
+  givenName: 'Given name',
+  familyName: 'Family name',
+  jobTitle: 'Job title',
+  companyName: 'Company',
+  email: 'Email',
+  phone: 'Phone',
+  url: 'Web',
+  profile: 'Profile',
+  address: 'Address',
+  birthday: 'Birthday',
+  timeZone: 'Time zone',
+  note: 'Note',
+};
 
 /** A field of the house's own: `custom:` and the key it has in Settings. */
 export type CustomField = `custom:${string}`;

@@ -1,6 +1,7 @@
 import type { CaptureDetail, CaptureRow, Claim, Intent } from '@emporikon/contract/captures';
 import { showPhone } from '@emporikon/core/people/phones';
 import { proposeMove } from '@emporikon/core/ledger/nextMove';
+import { CLAIM_FIELDS } from '@emporikon/core/reading/types';
 import { QueryTypes } from 'sequelize';
 import { localNow, type Context } from '../commands/context';
 import { Capture, ClaimRow, IntentRow } from '../db/models/captures';
@@ -121,19 +122,7 @@ export const loadClaims = (context: Context, captureId: string): Promise<ClaimRo
 export const loadIntents = (context: Context, captureId: string | string[]): Promise<IntentRow[]> =>
   IntentRow.findAll({ where: { captureId }, transaction: context.tx });
 
-const FIELD_ORDER: readonly string[] = [
-  'fullName',
-  'jobTitle',
-  'companyName',
-  'email',
-  'phone',
-  'url',
-  'profile',
-  'address',
-  'birthday',
-  'timeZone',
-  'note',
-];
+const FIELD_ORDER: readonly string[] = CLAIM_FIELDS;
 const placeOf = (field: string): number => {
   const at = FIELD_ORDER.indexOf(field);
   return at < 0 ? FIELD_ORDER.length : at;

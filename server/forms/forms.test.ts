@@ -127,6 +127,20 @@ describe('a public form', () => {
   });
 });
 
+it('keeps what a change does not name', async () => {
+  const form = await design({ tags: ['fair'], thanks: 'See you soon.', recognise: 'both' });
+  const { body } = await mara.call('PATCH /api/forms/:id', {
+    params: { id: form.id },
+    body: { version: form.version, name: 'Renamed' },
+  });
+  expect(body.form).toMatchObject({
+    name: 'Renamed',
+    tags: ['fair'],
+    thanks: 'See you soon.',
+    recognise: 'both',
+  });
+});
+
 describe('a desk form', () => {
   it('is kept on the dossier with date and who, for a known person and a new one', async () => {
     const form = await design({ kind: 'desk', filesItself: true, leadStatus: 'none' });

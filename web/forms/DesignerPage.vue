@@ -37,44 +37,12 @@ async function save(patch: Partial<Form> = {}): Promise<void> {
   const form = draft.value;
   if (!form) return;
   isBusy.value = true;
-  const {
-    name,
-    slug,
-    kind,
-    recognise,
-    fields,
-    consent,
-    thanks,
-    ownerId,
-    listId,
-    tags,
-    source,
-    leadStatus,
-    filesItself,
-    version,
-  } = form;
   try {
     const { eventId } = await api('PATCH /api/forms/:id', {
       params: { id: props.id },
-      body: {
-        name,
-        slug,
-        kind,
-        recognise,
-        fields,
-        consent,
-        thanks,
-        ownerId,
-        listId,
-        tags,
-        source,
-        leadStatus,
-        filesItself,
-        version,
-        ...patch,
-      },
+      body: { ...form, ...patch },
     });
-    undo.tell({ text: `Saved the form ${name}.`, eventId });
+    undo.tell({ text: `Saved the form ${form.name}.`, eventId });
     await load();
   } catch (problem) {
     undo.fail(problem);

@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue';
 import { api } from '../shell/api';
 import { day } from '../shell/format';
-import { useFetched } from '../shell/live';
+import { gatherFetches, useFetched } from '../shell/live';
 import { useSession } from '../shell/session';
 import { useUndo } from '../shell/undo';
 import ChannelSettings from './ChannelSettings.vue';
@@ -11,6 +11,7 @@ import MailboxSettings from './MailboxSettings.vue';
 import QuestionSettings from './QuestionSettings.vue';
 import StageSettings from './StageSettings.vue';
 
+const waiting = gatherFetches();
 const session = useSession();
 const undo = useUndo();
 const { data: tokens, load } = useFetched(() => api('GET /api/tokens'), []);
@@ -51,7 +52,8 @@ async function revoke(id: string): Promise<void> {
 <template>
   <div class="page">
     <div class="page-head"><h1>Settings</h1></div>
-    <div class="columns">
+    <template v-if="waiting"><span v-for="n in 6" :key="n" class="ghost"></span></template>
+    <div v-show="!waiting" class="columns">
       <section>
         <h2>You</h2>
         <label class="field">

@@ -1,3 +1,4 @@
+import { FIELD_NAMES as CLAIM_NAMES } from '@emporikon/core/reading/types';
 import { useSession } from './session';
 
 const locale = navigator.language;
@@ -50,21 +51,7 @@ export const percent = (share: number): string =>
     maximumFractionDigits: share > 0.99 && share < 1 ? 1 : 0,
   }).format(share < 1 ? Math.min(share, 0.999) : share);
 
-const FIELD_NAMES: Record<string, string> = {
-  fullName: 'Name',
-  givenName: 'Given name',
-  familyName: 'Family name',
-  jobTitle: 'Job title',
-  companyName: 'Company',
-  email: 'Email',
-  phone: 'Phone',
-  url: 'Web',
-  profile: 'Profile',
-  address: 'Address',
-  birthday: 'Birthday',
-  timeZone: 'Time zone',
-  note: 'Note',
-};
+const FIELD_NAMES: Record<string, string> = CLAIM_NAMES;
 const PHONE_NAMES: Record<string, string> = {
   mobile: 'Mobile',
   work: 'Work phone',

@@ -1,5 +1,14 @@
 import type { LiveEvent } from '@emporikon/contract/settings';
-import { onScopeDispose, ref, shallowRef, type Ref, type ShallowRef } from 'vue';
+import {
+  inject,
+  onScopeDispose,
+  provide,
+  ref,
+  shallowRef,
+  type InjectionKey,
+  type Ref,
+  type ShallowRef,
+} from 'vue';
 import { ApiProblem, wordsOf } from './api';
 
 type Handler = (event: LiveEvent) => void;
@@ -41,6 +50,18 @@ export interface Fetched<T> {
   load: () => Promise<void>;
 }
 
+const GATHER: InjectionKey<Ref<number>> = Symbol('gather');
+
+/**
+ * For a page of many parts that each read for themselves: how many of them still wait for their first answer, so that
+ * the page is shown at once and nothing in it moves.
+ */
+export function gatherFetches(): Ref<number> {
+  const waiting = ref(0);
+  provide(GATHER, waiting);
+  return waiting;
+}
+
 const SETTLE_MS = 40;
 
 /**
@@ -52,6 +73,8 @@ export function useFetched<T>(read: () => Promise<T>, tables: readonly string[])
   const data = shallowRef<T | null>(null);
   const error = ref('');
   const isGone = ref(false);
+  const gathered = inject(GATHER, null);
+  if (gathered) gathered.value++;
   let newest = 0;
   let timer: ReturnType<typeof setTimeout> | undefined;
   const load = async (): Promise<void> => {
@@ -79,6 +102,8 @@ export function useFetched<T>(read: () => Promise<T>, tables: readonly string[])
     clearTimeout(timer);
     newest = Infinity;
   });
-  void load();
+  void load().finally(() => {
+    if (gathered) gathered.value--;
+  });
   return { data, error, isGone, load };
 }
