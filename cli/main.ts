@@ -1,8 +1,9 @@
 import { readFile, stat } from 'node:fs/promises';
+import { matchFile } from './match';
 import { kindOfFile, plainIntent, readThing, type FileKind } from '@emporikon/core/reading/read';
 import { MAX_MESSAGE_BYTES, type Claim } from '@emporikon/core/reading/types';
 
-const USAGE = `emporikon: reads what prospects send
+const USAGE = `emporikon: reads what prospects send, and tells who is who
 
   emporikon read [--json] [--at ISO-TIME] [--country CC] [--ours DOMAIN[,DOMAIN]] FILE…
       reads .eml (email), .html (web page), .vcf (cards), .txt (note of a call), .csv and .xlsx (tables);
@@ -11,6 +12,11 @@ const USAGE = `emporikon: reads what prospects send
       --country  whose numbers are written without a country code, as GB or PT
       --ours     our own domains, so that what colleagues hand on is read as the original sender's
                  (otherwise EMPORIKON_OURS, otherwise wharfside.example)
+
+  emporikon match [--out PAIRS.csv] FILE.csv
+      prints id_a,id_b,probability for pairs of rows that may be the same person, surest first; the columns are told by
+      their headings and their values, and a row without an id goes by its number
+      --out      writes the pairs to a file and says how many there are
 `;
 
 interface Read {
@@ -66,6 +72,29 @@ const asLine = (read: Read): string =>
     ? `${read.file}: ${read.error}`
     : `${read.file}: ${[...read.claims.map((claim) => `${claim.field}=${claim.normalized ?? claim.value}`), ...read.intents.map((intent) => `${String(intent.kind)}=${String(intent.text)}`)].join(' | ')}`;
 
+async function runMatch(args: readonly string[]): Promise<number> {
+  let out: string | null = null;
+  const files: string[] = [];
+  for (let index = 0; index < args.length; index++) {
+    const word = args[index] ?? '';
+    if (word === '--out') out = args[++index] ?? '';
+    else files.push(word);
+  }
+  const [file] = files;
+  if (!file || files.length > 1 || out === '' || file.startsWith('--')) {
+    process.stderr.write(`emporikon match: which file?\n${USAGE}`);
+    return 2;
+  }
+  try {
+    const { rows, pairs } = await matchFile(file, out);
+    if (out) process.stderr.write(`${pairs} pairs among ${rows} rows\n`);
+    return 0;
+  } catch (error) {
+    process.stderr.write(`${file}: ${error instanceof Error ? error.message : String(error)}\n`);
+    return 1;
+  }
+}
+
 /**
  * The command line.
  * @param args what stands after the command's name
@@ -73,6 +102,7 @@ const asLine = (read: Read): string =>
  */
 export async function main(args: readonly string[]): Promise<number> {
   const [command, ...rest] = args;
+  if (command === 'match') return runMatch(rest);
   if (command !== 'read') {
     process.stderr.write(USAGE);
     return command === undefined || command === '--help' ? 0 : 2;

@@ -41,7 +41,11 @@ export async function bundle(entry, outfile) {
   });
 }
 
-export const buildCli = () => bundle('cli/main.ts', 'cli/dist/main.js');
+export const buildCli = () =>
+  Promise.all([
+    bundle('cli/main.ts', 'cli/dist/main.js'),
+    bundle('cli/matchWorker.ts', 'cli/dist/matchWorker.js'),
+  ]);
 
 export async function buildServer() {
   await Promise.all([

@@ -1,0 +1,104 @@
+/** A list of distinct strings as UTF-16 units in typed arrays, so that worker threads can share it without copying. */
+export interface PackedStrings {
+  units: Uint16Array;
+  /** Where string `id` begins; one more entry than there are strings. */
+  starts: Uint32Array;
+}
+
+/** Gives equal strings one number; 0 is the empty string, which stands for "nothing known". */
+export class Dictionary {
+  private readonly ids = new Map<string, number>([['', 0]]);
+  private readonly list: string[] = [''];
+
+  add(text: string): number {
+    const known = this.ids.get(text);
+    if (known !== undefined) return known;
+    this.list.push(text);
+    this.ids.set(text, this.list.length - 1);
+    return this.list.length - 1;
+  }
+
+  get size(): number {
+    return this.list.length;
+  }
+
+  textOf(id: number): string {
+    return this.list[id] ?? '';
+  }
+
+  pack(): PackedStrings {
+    const starts = new Uint32Array(new SharedArrayBuffer(4 * (this.list.length + 1)));
+    let length = 0;
+    for (const [id, text] of this.list.entries()) {
+      starts[id] = length;
+      length += text.length;
+    }
+    starts[this.list.length] = length;
+    const units = new Uint16Array(new SharedArrayBuffer(2 * Math.max(1, length)));
+    let at = 0;
+    for (const text of this.list)
+      for (let index = 0; index < text.length; index++) units[at++] = text.charCodeAt(index);
+    return { units, starts };
+  }
+}
+
+const LONGEST = 64;
+/** In fewer letters a slip is another word. */
+const SHORTEST = 3;
+const taken = new Uint8Array(LONGEST);
+const common = new Uint16Array(LONGEST);
+
+/**
+ * Jaro–Winkler similarity (Winkler 1990) of two strings of one list, without making either.
+ * @returns 0 to 1; beyond 64 units the rest of a string is not looked at
+ */
+export function packedJaroWinkler({ units, starts }: PackedStrings, a: number, b: number): number {
+  if (a === b) return 1;
+  const [fromA, fromB] = [starts[a] ?? 0, starts[b] ?? 0];
+  const lengthA = Math.min(LONGEST, (starts[a + 1] ?? 0) - fromA);
+  const lengthB = Math.min(LONGEST, (starts[b + 1] ?? 0) - fromB);
+  if (!lengthA || !lengthB) return 0;
+  const reach = Math.max(0, (Math.max(lengthA, lengthB) >> 1) - 1);
+  taken.fill(0, 0, lengthB);
+  let matches = 0;
+  for (let i = 0; i < lengthA; i++) {
+    const unit = units[fromA + i] as number;
+    const until = Math.min(lengthB, i + reach + 1);
+    for (let j = Math.max(0, i - reach); j < until; j++) {
+      if (taken[j] || units[fromB + j] !== unit) continue;
+      taken[j] = 1;
+      common[matches++] = unit;
+      break;
+    }
+  }
+  if (!matches) return 0;
+  let transposed = 0;
+  for (let j = 0, at = 0; j < lengthB; j++) {
+    if (!taken[j]) continue;
+    if (units[fromB + j] !== common[at++]) transposed++;
+  }
+  const jaro = (matches / lengthA + matches / lengthB + (matches - transposed / 2) / matches) / 3;
+  let prefix = 0;
+  const most = Math.min(4, lengthA, lengthB);
+  while (prefix < most && units[fromA + prefix] === units[fromB + prefix]) prefix++;
+  return jaro + prefix * 0.1 * (1 - jaro);
+}
+
+/** Whether two strings are one insertion, deletion, substitution or neighbouring transposition apart (Damerau 1964). */
+export function isOneSlip({ units, starts }: PackedStrings, a: number, b: number): boolean {
+  let [fromA, fromB] = [starts[a] ?? 0, starts[b] ?? 0];
+  let [toA, toB] = [starts[a + 1] ?? 0, starts[b + 1] ?? 0];
+  const [lengthA, lengthB] = [toA - fromA, toB - fromB];
+  if (Math.abs(lengthA - lengthB) > 1 || Math.min(lengthA, lengthB) < SHORTEST) return false;
+  while (fromA < toA && fromB < toB && units[fromA] === units[fromB]) {
+    fromA++;
+    fromB++;
+  }
+  while (toA > fromA && toB > fromB && units[toA - 1] === units[toB - 1]) {
+    toA--;
+    toB--;
+  }
+  const [leftA, leftB] = [toA - fromA, toB - fromB];
+  if (leftA <= 1 && leftB <= 1) return true;
+  return leftA === 2 && leftB === 2 && units[fromA] === units[fromB + 1] && units[fromA + 1] === units[fromB];
+}
