@@ -8,7 +8,7 @@ const shared = {
     ],
   },
   transformIgnorePatterns: [
-    '/node_modules/(?!(?:.*/)?(@seriousme|cookie|htmlparser2|entities|domhandler|domutils|dom-serializer|domelementtype)/)',
+    '/node_modules/(?!(?:.*/)?(@seriousme|cookie|double-metaphone|htmlparser2|entities|domhandler|domutils|dom-serializer|domelementtype)/)',
   ],
   modulePathIgnorePatterns: ['/dist/', '/.emporikon/'],
 };

@@ -1,6 +1,8 @@
-import { mkdtempSync, rmSync, truncateSync, writeFileSync } from 'node:fs';
+import { execFile } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, truncateSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { promisify } from 'node:util';
 import { main } from './main';
 
 let folder: string;
@@ -67,5 +69,51 @@ describe('emporikon read', () => {
       await main([]),
     ]).toEqual([2, 2, 2, 0]);
     expect(out).toContain('which file?');
+  });
+});
+
+describe('emporikon match', () => {
+  const book = (people: number): string => {
+    const rows = Array.from({ length: people }, (_, at) => {
+      const name = `${String.fromCharCode(65 + (at % 26))}${'aeiou'[at % 5] ?? ''}l${at}a,Family${(at * 7) % 997}`;
+      const mail = `p${at}@firm${at % 90}.example`;
+      return `x${at},${name},${mail}\ny${at},${name.toUpperCase()},${at % 2 ? mail : ''}`;
+    });
+    return `Id,First name,Last name,Email\n${rows.join('\n')}\n`;
+  };
+
+  it('prints the pairs that may be one person, surest first, by the ids of the rows', async () => {
+    expect(await main(['match', file('a.csv', book(60))])).toBe(0);
+    const [head, ...pairs] = out.trim().split('\n');
+    expect(head).toBe('id_a,id_b,probability');
+    const sure = pairs.map((line) => line.split(',')).filter(([, , p]) => Number(p) >= 0.5);
+    expect(sure.map(([a, b]) => [a, b].sort().join('~')).sort()).toEqual(
+      Array.from({ length: 60 }, (_, at) => `x${at}~y${at}`).sort(),
+    );
+    const probabilities = pairs.map((line) => Number(line.split(',')[2]));
+    expect(probabilities).toEqual([...probabilities].sort((a, b) => b - a));
+  });
+  it('spreads a large table over threads, and finds the same', async () => {
+    const path = file('b.csv', book(1500));
+    const pairs = join(folder, 'pairs.csv');
+    const run = promisify(execFile);
+    const { stderr } = await run(process.execPath, ['cli/bin/emporikon.mjs', 'match', '--out', pairs, path]);
+    expect(stderr).toContain('among 3000 rows');
+    const found = readFileSync(pairs, 'utf8')
+      .trim()
+      .split('\n')
+      .slice(1)
+      .map((line) => line.split(','));
+    const right = found.filter(([a = '', b = '', p]) => Number(p) >= 0.5 && a.slice(1) === b.slice(1));
+    expect(right).toHaveLength(1500);
+    expect(found.filter(([, , p]) => Number(p) >= 0.5)).toHaveLength(1500);
+  }, 60_000);
+  it('says what is wrong with a file', async () => {
+    expect(await main(['match'])).toBe(2);
+    expect(await main(['match', join(folder, 'none.csv')])).toBe(1);
+    expect(await main(['match', file('empty.csv', '')])).toBe(1);
+    expect(out).toContain('there is nothing in it');
+    expect(await main(['match', file('same.csv', 'colour\nred\nred\n')])).toBe(1);
+    expect(out).toContain('no column in it tells one person from another');
   });
 });

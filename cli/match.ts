@@ -8,10 +8,10 @@ import Papa from 'papaparse';
 import { separatorOf } from '@emporikon/core/formats/csv';
 import { decodeText } from '@emporikon/core/formats/encoding';
 import { candidatePairs, ROWS_AT_MOST } from '@emporikon/core/matching/linkage/blocks';
-import { FeatureBuilder, type Features } from '@emporikon/core/matching/linkage/features';
-import { linkedPairs, type LinkedPair } from '@emporikon/core/matching/linkage/link';
+import { expectedNamesakes, FeatureBuilder, type Features } from '@emporikon/core/matching/linkage/features';
+import { likelyEdges, linkedPairs, type LinkedPair } from '@emporikon/core/matching/linkage/link';
 import { estimate, type Model, type Patterns } from '@emporikon/core/matching/linkage/mixture';
-import { mergePatterns } from '@emporikon/core/matching/linkage/patterns';
+import { compareAll, mergePatterns } from '@emporikon/core/matching/linkage/patterns';
 import type { Edge } from '@emporikon/core/matching/linkage/groups';
 import { planOf, type Plan } from '@emporikon/core/matching/linkage/plan';
 
@@ -25,9 +25,10 @@ export interface Work {
 export type Answer = { patterns: Patterns } | { edges: Float64Array };
 
 const SAMPLE = 500;
+/** Fewer rows are not worth starting threads for. */
+const THREADED_FROM = 2000;
 /** Less likely pairs are not printed. */
 const PRINTED_FROM = 0.1;
-const WORKER = fileURLToPath(new URL('./matchWorker.js', import.meta.url));
 
 interface Table {
   ids: string[];
@@ -78,7 +79,9 @@ class Thread {
   private readonly worker: Worker;
 
   constructor(work: Work) {
-    this.worker = new Worker(WORKER, { workerData: work });
+    this.worker = new Worker(fileURLToPath(new URL('./matchWorker.js', import.meta.url)), {
+      workerData: work,
+    });
   }
 
   private ask<Kind extends 'patterns' | 'edges'>(
@@ -112,6 +115,13 @@ class Thread {
 /** Every pair of rows that may be one person. Pure computation on the table, spread over the cores. */
 async function link({ features, plan }: Table, threads: number): Promise<LinkedPair[]> {
   const found = candidatePairs(features);
+  const kinds = plan.fields.map((field) => field.kind);
+  const known = { namesakes: expectedNamesakes(features) };
+  if (threads === 1) {
+    const compared = compareAll(features, found);
+    const model = estimate(kinds, compared.patterns, known);
+    return linkedPairs(features, model, likelyEdges(features, model, found, compared));
+  }
   const pairs = new Float64Array(new SharedArrayBuffer(8 * found.length));
   pairs.set(found);
   const part = Math.ceil(pairs.length / threads);
@@ -122,10 +132,7 @@ async function link({ features, plan }: Table, threads: number): Promise<LinkedP
   try {
     const parts = await Promise.all(crew.map((one) => one.compare()));
     const { whole } = mergePatterns(parts, features.fields.length);
-    const model = estimate(
-      plan.fields.map((field) => field.kind),
-      whole,
-    );
+    const model = estimate(kinds, whole, known);
     const edges = (await Promise.all(crew.map((one) => one.score(model)))).flat();
     return linkedPairs(features, model, edges);
   } finally {
@@ -143,7 +150,7 @@ const cell = (text: string): string => (/[",\r\n]/.test(text) ? `"${text.replace
  */
 export async function matchFile(file: string, out: string | null): Promise<{ rows: number; pairs: number }> {
   const table = await readTable(file);
-  const threads = table.features.rows < 2000 ? 1 : Math.max(1, availableParallelism());
+  const threads = table.features.rows < THREADED_FROM ? 1 : Math.max(1, availableParallelism());
   const pairs = (await link(table, threads)).filter((one) => one.probability >= PRINTED_FROM);
   const stream = out ? createWriteStream(out) : process.stdout;
   const lines = ['id_a,id_b,probability'];

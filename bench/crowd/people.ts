@@ -123,7 +123,7 @@ function again(random: Random, row: Row, firms: readonly Firm[], care: number): 
   if (happens(0.3)) copy.phone = copy.phone.replace(/^\+999/, '0');
   if (happens(0.12)) copy.company = copy.company.replace(/ (?:Ltd|GmbH|Lda|BV|SARL|AB|Inc)$/, '');
   if (happens(0.06)) copy.company = copy.company.split(' ')[0] ?? '';
-  else if (happens(0.06)) copy.company = wrong(copy.company);
+  else if (happens(0.064)) copy.company = wrong(copy.company);
   if (happens(0.25)) copy.title = pick(random, TITLES);
   if (happens(0.1)) copy.street = wrong(copy.street);
   if (happens(0.15))

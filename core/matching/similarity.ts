@@ -1,5 +1,6 @@
 /**
- * Jaro similarity of two strings (Jaro 1989), counted in UTF-16 units.
+ * Jaro similarity of two strings (Jaro 1989), counted in UTF-16 units; of an odd count of transposed units the half is
+ * rounded down, as Winkler's own program does (from memory).
  * @returns 0 (nothing in common) to 1 (equal); two empty strings are equal
  */
 export function jaro(a: string, b: string): number {
@@ -19,7 +20,7 @@ export function jaro(a: string, b: string): number {
   if (!left.length) return 0;
   const right =
     [...b].length === b.length ? [...b].filter((_, j) => taken[j]) : b.split('').filter((_, j) => taken[j]);
-  const transposed = left.filter((char, index) => char !== right[index]).length / 2;
+  const transposed = left.filter((char, index) => char !== right[index]).length >> 1;
   return (left.length / a.length + left.length / b.length + (left.length - transposed) / left.length) / 3;
 }
 

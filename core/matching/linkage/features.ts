@@ -174,3 +174,21 @@ export class FeatureBuilder {
     return { rows: this.rows, fields, strings: this.dictionary.pack(), sounds };
   }
 }
+
+/** Names come together more often than chance has it: the same people give both. */
+const TOGETHER = 3;
+
+/** How many pairs of two people may share both names, by how common the names are; infinite where there are no names. */
+export function expectedNamesakes({ fields, rows }: Features): number {
+  const shareOf = (kind: Kind): number | null => {
+    const field = fields.find((one) => one.kind === kind);
+    if (!field) return null;
+    let squares = 0;
+    for (let id = 1; id < field.counts.length; id++) squares += ((field.counts[id] as number) / rows) ** 2;
+    return squares;
+  };
+  const [given, family] = [shareOf('given'), shareOf('family')];
+  return given === null || family === null
+    ? Infinity
+    : 1 + ((TOGETHER * rows * (rows - 1)) / 2) * given * family;
+}

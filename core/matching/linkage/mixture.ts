@@ -46,9 +46,11 @@ const START: Record<PairClass['name'], (kind: Kind) => number> = {
   family: (kind) =>
     kind === 'family' || kind === 'street' || kind === 'postcode' || kind === 'city'
       ? 0.85
-      : kind === 'phone'
-        ? 0.3
-        : 0.03,
+      : kind === 'company'
+        ? 0.4
+        : kind === 'phone'
+          ? 0.3
+          : 0.03,
   shared: (kind) => (kind === 'phone' ? 0.6 : kind === 'email' ? 0.15 : kind === 'city' ? 0.1 : 0.03),
 };
 const SHARES: Record<PairClass['name'], number> = {
@@ -76,11 +78,19 @@ function startOf(name: PairClass['name'], kind: Kind): Float64Array {
   const agree = START[name](kind);
   const rest = odds.length - 2;
   const near = (1 - agree) * (isOne(name) && agree > 0.5 ? 0.7 : 0.12);
-  const far = 1 - agree - near;
+  const far = Math.min(1 - agree - near, (isOne(name) && MOST_CHANGED[kind]) || 1);
   const differs = kind === 'given' || kind === 'family' ? DIFFERENT_NAME : odds.length - 1;
   for (let level = 1; level < odds.length; level++)
     odds[level] = level === AGREES ? agree : level === differs ? far : near / Math.max(1, rest - 1);
   return odds;
+}
+
+/** What is known besides the pairs. */
+export interface Known {
+  /** Patterns of pairs that people have judged. */
+  labelled?: { same: Patterns; different: Patterns } | null;
+  /** How many pairs of two people may share both names, going by how common the names are. */
+  namesakes?: number;
 }
 
 /**
@@ -88,12 +98,11 @@ function startOf(name: PairClass['name'], kind: Kind): Float64Array {
  * expectation and maximisation (Winkler 1988), with pairs of two people parted into latent classes that differ in what
  * they have in common, since one class alone would take colleagues for one person. Labelled pairs count as what they are.
  * @param patterns outcomes with how often they were seen
- * @param labelled the same of pairs that people have judged: `same` and `different`
  */
 export function estimate(
   kinds: Kind[],
   patterns: Patterns,
-  labelled: { same: Patterns; different: Patterns } | null = null,
+  { labelled = null, namesakes = Infinity }: Known = {},
 ): Model {
   const hasWork = kinds.some((kind) => kind === 'company');
   const hasHome = kinds.some((kind) => kind === 'street' || kind === 'postcode' || kind === 'city');
@@ -164,10 +173,23 @@ export function estimate(
         }),
       };
     });
+    for (const one of classes) if (!isOne(one.name)) capNamesakes(one, kinds, namesakes / total);
     if (Math.abs(likelihood - before) < CLOSE * Math.abs(likelihood)) break;
     before = likelihood;
   }
   return { kinds, classes, rounds: round };
+}
+
+/** Two people share both names no more often than the names are common: what is beyond that is one person twice. */
+function capNamesakes(one: PairClass, kinds: readonly Kind[], most: number): void {
+  const given = one.odds[kinds.indexOf('given')];
+  const family = one.odds[kinds.indexOf('family')];
+  if (!given || !family) return;
+  const both = one.share * (given[AGREES] as number) * (family[AGREES] as number);
+  if (both <= most) return;
+  const kept = (given[AGREES] as number) * (most / both);
+  given[DIFFERENT_NAME] = (given[DIFFERENT_NAME] as number) + (given[AGREES] as number) - kept;
+  given[AGREES] = kept;
 }
 
 /**

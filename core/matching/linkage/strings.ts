@@ -77,7 +77,7 @@ export function packedJaroWinkler({ units, starts }: PackedStrings, a: number, b
     if (!taken[j]) continue;
     if (units[fromB + j] !== common[at++]) transposed++;
   }
-  const jaro = (matches / lengthA + matches / lengthB + (matches - transposed / 2) / matches) / 3;
+  const jaro = (matches / lengthA + matches / lengthB + (matches - (transposed >> 1)) / matches) / 3;
   let prefix = 0;
   const most = Math.min(4, lengthA, lengthB);
   while (prefix < most && units[fromA + prefix] === units[fromB + prefix]) prefix++;
