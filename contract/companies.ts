@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Claim } from './captures';
+import { Claim, Match } from './captures';
 import { Done, Id, IdParam, Line, Named, Page, routes, Time, Version } from './common';
 import { Dossier } from './people';
 
@@ -43,6 +43,23 @@ export const companyRoutes = routes({
     status: 201,
     body: z.object({ name: Line(200), domain: Domain.nullish() }),
     reply: Done.extend({ company: CompanyRow }),
+  },
+  'POST /api/companies/find-or-create': {
+    summary: 'A company by its domain, else by the verdict on name and domain, made if there is none',
+    tag: 'companies',
+    body: z
+      .object({
+        name: Line(200).optional(),
+        domain: Domain.optional(),
+        onMaybe: z.enum(['ask', 'create', 'reject']).default('ask'),
+      })
+      .refine((one) => one.name || one.domain, { path: ['name'], error: 'say a name or a domain' }),
+    reply: Done.extend({
+      outcome: z.enum(['found', 'created', 'maybe']),
+      created: z.boolean(),
+      company: CompanyRow.nullable(),
+      matches: z.array(Match),
+    }),
   },
   'GET /api/companies/:id': {
     summary: 'The dossier of a company',

@@ -1,6 +1,6 @@
 import { STANDINGS } from '@emporikon/core/lifecycle/standing';
 import { z } from 'zod';
-import { Claim } from './captures';
+import { Claim, Match } from './captures';
 import { Day, Done, Id, IdParam, Line, Named, Page, PhoneType, routes, Time, Version } from './common';
 import { Tags } from './fields';
 import { Turn } from './ledger';
@@ -128,10 +128,47 @@ export const peopleRoutes = routes({
     reply: Done.extend({ version: z.int() }),
   },
   'POST /api/people/find-or-create': {
-    summary: 'The person with this address, made if there is none',
+    summary: 'Somebody by their keys, else by the verdict on what is told of them, made if there is nobody',
     tag: 'people',
-    body: z.object({ email: z.email(), fullName: Line(200).optional() }),
-    reply: Done.extend({ person: PersonRow, created: z.boolean() }),
+    body: z
+      .object({
+        fullName: Line(200).optional(),
+        email: z.email().optional(),
+        emails: z.array(z.email()).max(10).default([]),
+        phone: Line(60).optional(),
+        phones: z.array(Line(60)).max(10).default([]),
+        profiles: z
+          .array(z.url({ protocol: /^https?$/ }).max(500))
+          .max(10)
+          .default([]),
+        companyName: Line(200).optional(),
+        jobTitle: Line(200).optional(),
+        onMaybe: z
+          .enum(['ask', 'create', 'reject'])
+          .default('ask')
+          .describe(
+            'when it may be somebody we know: answer `maybe` with who, make them all the same, or 409',
+          ),
+      })
+      .refine(
+        (one) =>
+          one.fullName ||
+          one.email ||
+          one.phone ||
+          one.emails.length ||
+          one.phones.length ||
+          one.profiles.length,
+        {
+          path: ['fullName'],
+          error: 'say a name, an address, a number or a page',
+        },
+      ),
+    reply: Done.extend({
+      outcome: z.enum(['found', 'created', 'maybe']),
+      created: z.boolean(),
+      person: PersonRow.nullable(),
+      matches: z.array(Match).describe('who it may be, the likeliest first'),
+    }),
   },
   'POST /api/people/:id/contacts': {
     summary: 'Add an address, number or link',

@@ -12,6 +12,7 @@ import { findOrMakeCompany } from '../companies/commands';
 import { applyClaims } from '../people/claims';
 import { makeLead } from '../leads/make';
 import { makePerson } from '../people/commands';
+import { lockIdentity } from '../people/identity';
 import { makeDeal } from '../deals/make';
 import { addBackground, organise } from '../people/organise';
 import { User } from '../db/models/users';
@@ -19,7 +20,7 @@ import { settleSubmission } from '../forms/settle';
 import { partnerOf } from './conversation';
 import { enterLedger } from './entry';
 import { workOfThread } from './openWork';
-import { recognise, type Recognised } from './recognise';
+import { personFacts, recognise, type Recognised } from './recognise';
 import { asRow, loadCapture, loadClaims, loadIntents } from './view';
 
 /** What a person, a form or a mailbox decides of a filing; the rest follows from the verdict. */
@@ -198,14 +199,7 @@ export async function fileCapture(context: Context, captureId: string, choice: F
     (claim: ClaimRow) => claim.fate === 'proposed',
   );
   const intents = (await loadIntents(context, captureId)).filter((intent) => intent.fate === 'proposed');
-  for (const key of claims
-    .filter((claim) => claim.field === 'email')
-    .map((claim) => `email:${claim.normalized ?? ''}`)
-    .sort())
-    await context.sequelize.query('SELECT pg_advisory_xact_lock(hashtextextended(:key, 0))', {
-      replacements: { key },
-      transaction: context.tx,
-    });
+  await lockIdentity(context, personFacts(claims));
   const byFacts = await recognise(context, claims);
   const partner = await partnerOf(context, capture);
   const recognised = partner ? { ...byFacts, person: partner } : byFacts;

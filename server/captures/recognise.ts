@@ -81,7 +81,11 @@ export async function personCandidates(
   }));
 }
 
-async function companyCandidates(context: Context, facts: CompanyFacts): Promise<Candidate<CompanyFacts>[]> {
+/** Companies that share the domain or nearly the name. */
+export async function companyCandidates(
+  context: Context,
+  facts: CompanyFacts,
+): Promise<Candidate<CompanyFacts>[]> {
   const rows = await context.sequelize.query<{ id: string; name: string; domain: string | null }>(
     `SELECT id, name, domain FROM companies WHERE domain = :domain
      UNION (SELECT id, name, domain FROM companies WHERE :key <> '' AND name_key % :key ORDER BY similarity(name_key, :key) DESC LIMIT 15)`,

@@ -7,7 +7,7 @@ import { conflict, invalid, notFound } from '../http/problems';
 import { claimByHand } from '../people/claims';
 
 /** Takes the locks under which a company can be looked up and made without being doubled. */
-async function lockKeys(context: Context, name: string, domain: string | null): Promise<void> {
+export async function lockKeys(context: Context, name: string, domain: string | null): Promise<void> {
   const keys = [`company:${companyKey(name)}`, ...(domain ? [`domain:${domain}`] : [])].sort();
   for (const key of keys)
     await context.sequelize.query('SELECT pg_advisory_xact_lock(hashtextextended(:key, 0))', {

@@ -13,6 +13,7 @@ import { turnOf } from '../ledger/queries';
 import { linkedWork } from '../people/queries';
 import { nextMoves } from '../tasks/queries';
 import { addCompany, changeCompany, loadCompany } from './commands';
+import { findOrCreateCompany } from './identity';
 
 interface Row {
   id: string;
@@ -117,6 +118,16 @@ export const companyHandlers: Handlers = {
   'POST /api/companies': async ({ body, context }) => {
     const { id, eventId } = await addCompany(context, body.name, body.domain ?? null);
     return { eventId, company: await companyRow(context, id) };
+  },
+  'POST /api/companies/find-or-create': async ({ body, context }) => {
+    const { id, outcome, matches, eventId } = await findOrCreateCompany(context, body);
+    return {
+      outcome,
+      created: outcome === 'created',
+      eventId,
+      matches,
+      company: id ? await companyRow(context, id) : null,
+    };
   },
   'GET /api/companies/:id': async ({ params, context }) => dossier(context, params.id),
   'PATCH /api/companies/:id': async ({ params, body, context }) => changeCompany(context, params.id, body),

@@ -1,5 +1,5 @@
 import type { Standing } from '@emporikon/core/lifecycle/standing';
-import { companyDomain, isEmail, normalizeEmail } from '@emporikon/core/people/emails';
+import { companyDomain, isEmail } from '@emporikon/core/people/emails';
 import { nameKey, parseName } from '@emporikon/core/people/names';
 import { readPhone, type PhoneType } from '@emporikon/core/people/phones';
 import type { Context } from '../commands/context';
@@ -45,6 +45,8 @@ export interface NewPerson {
   phone?: string | null;
   companyId?: string | null;
   companyName?: string | null;
+  /** Further addresses, numbers and pages. */
+  contacts?: readonly { kind: ContactKind; value: string }[];
 }
 
 export async function addPerson(
@@ -59,6 +61,7 @@ export async function addPerson(
   }
   if (input.email) await addContactByHand(context, person, 'email', input.email);
   if (input.phone) await addContactByHand(context, person, 'phone', input.phone);
+  for (const { kind, value } of input.contacts ?? []) await addContactByHand(context, person, kind, value);
   const company = input.companyId
     ? await companyById(context, input.companyId)
     : input.companyName
@@ -80,23 +83,6 @@ async function companyById(context: Context, id: string): Promise<Company> {
   return company;
 }
 
-/** The person with an address, made if there is none. Safe when many ask at once: an advisory lock on the address. */
-export async function findOrCreatePerson(
-  context: Context,
-  email: string,
-  fullName: string | undefined,
-): Promise<{ id: string; created: boolean; eventId: string | null }> {
-  const normalized = normalizeEmail(email);
-  await context.sequelize.query('SELECT pg_advisory_xact_lock(hashtextextended(:key, 0))', {
-    replacements: { key: `email:${normalized}` },
-    transaction: context.tx,
-  });
-  const known = await ContactPoint.findOne({ where: { kind: 'email', normalized }, transaction: context.tx });
-  if (known) return { id: known.personId, created: false, eventId: null };
-  const made = await addPerson(context, { fullName: fullName ?? normalized, email });
-  return { ...made, created: true };
-}
-
 async function addContactByHand(
   context: Context,
   person: Person,
@@ -109,7 +95,7 @@ async function addContactByHand(
   )
     .map((one) => readPhone(one.normalized)?.country ?? '')
     .filter(Boolean);
-  const normal = normalizeValue(kind, value, [...countries, 'GB']);
+  const normal = normalizeValue(kind, value, [...countries, context.house.country]);
   const kindOf = kind === 'phone' ? (type ?? normal.type ?? 'work') : null;
   if (await addContact(context, person.id, kind, value, normal.normalized ?? value, kindOf))
     await claimByHand(context, { personId: person.id }, kind, value, normal.normalized, kindOf);

@@ -1,12 +1,6 @@
 import type { Handlers } from '../http/mount';
-import {
-  addPerson,
-  addPersonContact,
-  changeContact,
-  changePerson,
-  findOrCreatePerson,
-  removeContact,
-} from './commands';
+import { addPerson, addPersonContact, changeContact, changePerson, removeContact } from './commands';
+import { findOrCreatePerson } from './identity';
 import { listPeople, personDossier, personRow } from './queries';
 
 export const peopleHandlers: Handlers = {
@@ -18,8 +12,19 @@ export const peopleHandlers: Handlers = {
   'GET /api/people/:id': async ({ params, context }) => personDossier(context, params.id),
   'PATCH /api/people/:id': async ({ params, body, context }) => changePerson(context, params.id, body),
   'POST /api/people/find-or-create': async ({ body, context }) => {
-    const { id, created, eventId } = await findOrCreatePerson(context, body.email, body.fullName);
-    return { created, eventId, person: await personRow(context, id) };
+    const { email, emails, phone, phones, ...rest } = body;
+    const { id, outcome, matches, eventId } = await findOrCreatePerson(context, {
+      ...rest,
+      emails: email ? [email, ...emails] : emails,
+      phones: phone ? [phone, ...phones] : phones,
+    });
+    return {
+      outcome,
+      created: outcome === 'created',
+      eventId,
+      matches,
+      person: id ? await personRow(context, id) : null,
+    };
   },
   'POST /api/people/:id/contacts': async ({ params, body, context }) => ({
     eventId: await addPersonContact(context, params.id, body.kind, body.value, body.type),
