@@ -35,9 +35,3 @@ for (const [root = '', ...forms] of GROUPS)
 
 /** The full names a given name may be short for, itself among them; folded. */
 export const rootsOf = (given: string): readonly string[] => ROOTS.get(given) ?? [given];
-
-/** Whether two folded given names may be one: "bob" and "robert". */
-export const sameRoot = (a: string, b: string): boolean => {
-  const theirs = rootsOf(b);
-  return rootsOf(a).some((root) => theirs.includes(root));
-};

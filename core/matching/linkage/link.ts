@@ -1,11 +1,11 @@
 import type { Features } from './features';
 import { settlePairs, type Edge } from './groups';
-import { isOne, type Model } from './mixture';
+import type { Model } from './mixture';
 import type { Compared } from './patterns';
 import { probabilityOf, Scorer } from './score';
 
 /** Pairs less likely than this are not worth a look. */
-export const LEAST_LIKELY = 0.02;
+const LEAST_LIKELY = 0.02;
 /** The natural logarithm of the odds of that. */
 const FLOOR = Math.log(LEAST_LIKELY / (1 - LEAST_LIKELY));
 /** A shared value counts at most so much more for being rare (natural logarithm of 64), in each field. */
@@ -60,7 +60,3 @@ export function linkedPairs(features: Features, model: Model, edges: readonly Ed
     .map(({ a, b, logOdds }) => ({ a, b, probability: probabilityOf(logOdds) }))
     .sort((x, y) => y.probability - x.probability || x.a - y.a || x.b - y.b);
 }
-
-/** How many pairs of one person the model expects among those it was made from, as a share. */
-export const expectedShare = (model: Model): number =>
-  model.classes.reduce((sum, one) => (isOne(one.name) ? sum + one.share : sum), 0);
