@@ -8,12 +8,21 @@ interface Key {
 }
 
 /** A block of more rows than this is parted by a second key instead. */
-const LARGEST = 48;
+const LARGEST = 20;
 /** How many pairs one key may bring, for each row. */
 const PAIRS_A_ROW = 12;
 
 /** A key of 31 bits and a row together stay below 2^53. */
 export const ROWS_AT_MOST = 2 ** 22;
+
+/** A column tells rows apart if it has more than this share of different values; a gender or a land does not. */
+const TELLING = 0.1;
+
+function distinct({ counts }: FeatureField): number {
+  let values = 0;
+  for (let id = 1; id < counts.length; id++) if (counts[id]) values++;
+  return values;
+}
 
 const mix = (a: number, b: number): number => {
   if (!a || !b) return 0;
@@ -92,7 +101,8 @@ function keysOf(features: Features): { main: Key[]; parting: Key[] } {
     add('day and given', (row) => mix(value(date, row), initial(root(row))), date, given);
     add('day and family', (row) => mix(value(date, row), initial(value(family, row))), date, family);
   }
-  for (const other of others) add(other.name, (row) => value(other, row), other);
+  for (const other of others)
+    if (distinct(other) > features.rows * TELLING) add(other.name, (row) => value(other, row), other);
   const parting: Key[] = [company, postcode, city, street, ...dates, phone, email, ...others]
     .filter((one) => one !== undefined)
     .map((one) => ({ name: one.name, of: (row) => value(one, row) }));
