@@ -116,4 +116,11 @@ describe('a page for readers', () => {
       ['Sian Rees', 'Head of Distribution', null],
       ['Dafydd Lloyd', 'Shop Manager', null],
     ]));
+  it('that names its own address as theirs says it once', () =>
+    expect(
+      values(
+        '<script type="application/ld+json">{"@type":"Person","name":"Ines Duarte","url":"https://rollcall.example/people/ines/"}</script><h1>Ines Duarte</h1>',
+        'https://rollcall.example/people/ines',
+      ).filter((one) => one.startsWith('profile')),
+    ).toEqual(['profile=https://rollcall.example/people/ines']));
 });

@@ -203,10 +203,13 @@ export function readPage(html: string, options: PageOptions = {}): Reading {
     { people, companies, graph, conversation, host },
     options.ourPeople ?? [],
   );
+  const told = many(facts, page, options.country);
   const claims = [
     ...SINGLE.flatMap((field) => settle(field, facts, page)),
-    ...many(facts, page, options.country),
-    ...ownProfile(kind, url),
+    ...told,
+    ...ownProfile(kind, url).filter(
+      (own) => !told.some((one) => one.field === own.field && one.normalized === own.normalized),
+    ),
   ];
   return finish(
     page,
