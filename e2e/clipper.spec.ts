@@ -140,3 +140,31 @@ test('what is clipped while the program is down is kept, and sent when it is bac
   expect(await worker.evaluate(async () => (await chrome.storage.local.get('waiting')).waiting)).toEqual([]);
   await back.page.close();
 });
+
+test('what was filed from a page is taken back from the page', async () => {
+  const { page, sheet } = await open('/people/niccolo-ferraris');
+  await sheet.getByRole('button', { name: 'File it' }).click();
+  await expect(sheet.getByRole('heading', { name: 'Filed' })).toBeVisible();
+  expect((await api('/api/people?q=Ferraris')).items).toHaveLength(1);
+  await sheet.getByRole('button', { name: 'Undo' }).click();
+  await expect(sheet.getByRole('button', { name: 'File it' })).toBeVisible();
+  expect((await api('/api/people?q=Ferraris')).items).toEqual([]);
+  await page.close();
+});
+
+test('a filing that meets a dead program is kept as it was decided', async () => {
+  const { page, sheet } = await open('/people/mateo-arribas');
+  await sheet.getByLabel('Tags').fill('kept');
+  await browserContext.route('**/filing', (route) => route.abort());
+  await sheet.getByRole('button', { name: 'File it' }).click();
+  await expect(sheet.getByRole('heading', { name: 'Kept' })).toBeVisible();
+  await browserContext.unroute('**/filing');
+  await page.close();
+  const back = await open('/people/tamsin-vale');
+  await expect
+    .poll(async () => (await api('/api/people?tag=kept')).items.map((one) => one.fullName), {
+      timeout: 45_000,
+    })
+    .toEqual(['Mateo Arribas']);
+  await back.page.close();
+});
