@@ -241,6 +241,24 @@ function book(): Row[] {
   return rows;
 }
 
+describe('a plan', () => {
+  it('knows which column names the rows, and what the others are compared as', () => {
+    const rows = [
+      ['C-001', 'Ines Duarte', '12 Mill Lane', 'A1 1AA', 'Braga', '1980-04-12', 'f'],
+      ['C-002', 'Rui Reis', '9 Dock Road', 'B2 2BB', 'Porto', '1975-01-30', 'm'],
+    ];
+    const kinds = (head: string[]) => {
+      const { idColumn, fields } = planOf(head, rows);
+      return [idColumn, ...fields.map((one) => one.kind)];
+    };
+    const rest = ['given', 'family', 'street', 'postcode', 'city', 'date', 'text'];
+    expect(kinds(['Customer', 'Name', 'Street', 'ZIP', 'Town', 'Born', 'Sex'])).toEqual([0, ...rest]);
+    expect(
+      kinds(['rec_id', 'full name', 'address_1', 'post_code', 'suburb', 'date_of_birth', 'sex']),
+    ).toEqual([0, ...rest]);
+  });
+});
+
 describe('linking a table', () => {
   const rows = book();
   const names = (pairs: readonly LinkedPair[], of: readonly Row[]): string[] =>

@@ -34,6 +34,8 @@ export interface Plan {
 const MOST_FIELDS = 14;
 const ID =
   /^(?:.*\b)?(?:id|ids|identifier|uid|uuid|guid|key|rec id|record|record id|row|row id|ref|reference|nr|no)$/;
+/** A first column of codes, each once, names the rows whatever its heading: "C-00017", "4711". */
+const CODE = /^[A-Za-z]{0,12}[-_ ]?\d+(?:[-_]\w+)*$/;
 const HEADINGS: readonly [RegExp, Kind][] = [
   [
     /^(?:.* )?(?:post ?code|postal ?code|zip|zip ?code|plz|code postal|codigo postal|postcode|cap)$/,
@@ -66,7 +68,10 @@ export function planOf(head: readonly string[], sample: readonly string[][]): Pl
     return values.length === sample.length && new Set(values).size === values.length;
   };
   const named = head.findIndex((one, index) => ID.test(fold(one)) && isUnique(index));
-  const idColumn = named >= 0 ? named : null;
+  const [first] = shape.columns;
+  const isCoded =
+    first?.field === 'none' && isUnique(0) && sample.length > 1 && valuesOf(0).every((one) => CODE.test(one));
+  const idColumn = named >= 0 ? named : isCoded ? 0 : null;
   const fields: PlannedField[] = [];
   const add = (kind: Kind, name: string, column: number): void => {
     const there = fields.find((one) => one.kind === kind && !one.fromFullName);
