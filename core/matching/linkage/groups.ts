@@ -15,6 +15,9 @@ const ASKED = 64;
  * pairs in groups were right more often than they said.
  */
 const WITHSTOOD = 0.8;
+/** It makes nobody quite sure: beyond these odds (0.988) a pair speaks for itself. */
+const QUITE_SURE = 4.4;
+const withstood = (odds: number): number => Math.max(odds, Math.min(odds + WITHSTOOD, QUITE_SURE));
 
 const clamp = (odds: number): number => Math.max(-LOUDEST, Math.min(LOUDEST, odds));
 
@@ -100,9 +103,9 @@ export function settlePairs(edges: readonly Edge[], logOdds: (a: number, b: numb
         settled.push({
           a: sorted[i] as number,
           b: sorted[j] as number,
-          logOdds:
-            WITHSTOOD +
-            (mine >= 0 ? Math.max(mine, (mine + chain) / 2) : Math.max(0, (clamp(mine) + chain) / 2)),
+          logOdds: withstood(
+            mine >= 0 ? Math.max(mine, (mine + chain) / 2) : Math.max(0, (clamp(mine) + chain) / 2),
+          ),
         });
       }
   }
