@@ -98,7 +98,7 @@ export default ts.config(
   forbid(['contract/**/*.ts'], [], [[[...outward, ...sideways('contract')], 'contract imports only core.']]),
   forbid(
     ['server/**/*.ts'],
-    ['**/*.test.ts'],
+    ['**/*.test.ts', 'server/testing/**'],
     [
       [
         [...outward.filter((name) => !name.includes('server')), ...sideways('server')],

@@ -1,4 +1,5 @@
 import { CAPTURE_KINDS } from '@emporikon/core/reading/types';
+import { COMPANY_ONLY } from '@emporikon/core/lookups/facts';
 import { z } from 'zod';
 import {
   Currency,
@@ -21,7 +22,7 @@ import { MoveKind } from './moves';
 export const Fate = z.enum(['current', 'proposed', 'superseded', 'rejected']);
 export const Claim = z.object({
   id: Id,
-  field: ClaimField,
+  field: z.union([ClaimField, z.enum(COMPANY_ONLY)]),
   value: z.string(),
   normalized: z.string().nullable(),
   type: PhoneType.nullable(),
@@ -31,6 +32,7 @@ export const Claim = z.object({
   byHand: z.boolean(),
   fate: Fate,
   captureId: Id.nullable(),
+  lookUpId: Id.nullable().describe('the question to a source that it answers'),
   at: Time,
   actor: z.string().nullable(),
 });

@@ -1,3 +1,4 @@
+import { isZone } from '@emporikon/core/lookups/place';
 import { z } from 'zod';
 
 export const Id = z.uuid();
@@ -13,6 +14,8 @@ export const Line = (longest: number) =>
     .max(longest)
     .regex(/^[^\p{Cc}\u2028\u2029]*$/u, 'must be one line without control characters');
 export const Currency = z.string().regex(/^[A-Z]{3}$/, 'an ISO 4217 code');
+export const Country = z.string().regex(/^[A-Z]{2}$/, 'an ISO 3166-1 code of two letters');
+export const TimeZone = z.string().max(60).refine(isZone, 'a time zone such as Europe/Lisbon');
 export const Minor = z.int().min(0).max(9_000_000_000_000).describe('money in minor units');
 export const Page = z.object({
   cursor: z.string().max(200).optional(),

@@ -1,12 +1,17 @@
 import { z } from 'zod';
 import { Claim, Match } from './captures';
-import { Done, Id, IdParam, Line, Named, Page, routes, Time, Version } from './common';
+import { Country, Done, Id, IdParam, Line, Named, Page, routes, Time, TimeZone, Version } from './common';
+import { MergeNote } from './lookAlikes';
 import { Dossier } from './people';
 
+export const CompanyKind = z.enum(['firm', 'household']).describe('a household is a family as the customer');
 export const CompanyRow = z.object({
   id: Id,
   name: z.string(),
   domain: z.string().nullable(),
+  industry: z.string().nullable(),
+  employees: z.int().nullable(),
+  country: z.string().nullable(),
   people: z.int(),
   openDeals: z.int(),
   updatedAt: Time,
@@ -19,10 +24,21 @@ export const CompanyDossier = Dossier.extend({
   url: z.string().nullable(),
   phone: z.string().nullable(),
   address: z.string().nullable(),
+  legalName: z.string().nullable(),
+  industry: z.string().nullable(),
+  employees: z.int().nullable(),
+  technologies: z.array(z.string()),
+  country: z.string().nullable(),
+  timeZone: z.string().nullable(),
+  kind: CompanyKind,
+  parent: Named.nullable().describe('the company it is a branch of'),
+  branches: z.array(Named),
+  merged: z.array(MergeNote),
   claims: z.array(Claim),
   people: z.array(Named.extend({ jobTitle: z.string().nullable() })),
 });
 export type CompanyDossier = z.infer<typeof CompanyDossier>;
+const Counted = z.array(z.object({ name: z.string(), companies: z.int() }));
 const Domain = z
   .string()
   .trim()
@@ -34,14 +50,26 @@ export const companyRoutes = routes({
   'GET /api/companies': {
     summary: 'Companies, by name',
     tag: 'companies',
-    query: Page.extend({ q: z.string().max(200).optional() }),
+    query: Page.extend({
+      q: z.string().max(200).optional(),
+      industry: z.string().max(120).optional(),
+      country: Country.optional(),
+      technology: z.string().max(60).optional(),
+      atLeast: z.coerce.number().int().min(0).max(5_000_000).optional().describe('employees'),
+      atMost: z.coerce.number().int().min(0).max(5_000_000).optional().describe('employees'),
+    }),
     reply: z.object({ items: z.array(CompanyRow), next: z.string().nullable() }),
+  },
+  'GET /api/companies/kinds': {
+    summary: 'Industries, countries and technologies there are, with how many companies each',
+    tag: 'companies',
+    reply: z.object({ industries: Counted, countries: Counted, technologies: Counted }),
   },
   'POST /api/companies': {
     summary: 'Add a company by hand',
     tag: 'companies',
     status: 201,
-    body: z.object({ name: Line(200), domain: Domain.nullish() }),
+    body: z.object({ name: Line(200), domain: Domain.nullish(), kind: CompanyKind.optional() }),
     reply: Done.extend({ company: CompanyRow }),
   },
   'POST /api/companies/find-or-create': {
@@ -79,6 +107,14 @@ export const companyRoutes = routes({
       phone: Line(60).nullable().optional(),
       address: Line(400).nullable().optional(),
       ownerId: Id.nullable().optional(),
+      kind: CompanyKind.optional(),
+      parentId: Id.nullable().optional(),
+      legalName: Line(300).nullable().optional(),
+      industry: Line(120).nullable().optional(),
+      employees: z.int().min(0).max(5_000_000).nullable().optional(),
+      technologies: z.array(Line(60)).max(40).optional(),
+      country: Country.nullable().optional(),
+      timeZone: TimeZone.nullable().optional(),
     }),
     reply: Done.extend({ version: z.int() }),
   },

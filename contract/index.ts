@@ -9,11 +9,15 @@ import { formRoutes } from './forms';
 import { importRoutes } from './imports';
 import { leadRoutes } from './leads';
 import { ledgerRoutes } from './ledger';
+import { lookAlikeRoutes } from './lookAlikes';
+import { lookUpRoutes } from './lookups';
 import { mailboxRoutes } from './mailboxes';
 import { peopleRoutes } from './people';
+import { qualifyingRoutes } from './qualifying';
 import { sessionRoutes } from './session';
 import { settingsRoutes } from './settings';
 import { taskRoutes } from './tasks';
+import { triageRoutes } from './triage';
 
 /** Every route of the program. The server mounts these, the web client is typed from them, OpenAPI is made of them. */
 export const allRoutes = {
@@ -31,6 +35,10 @@ export const allRoutes = {
   ...formRoutes,
   ...importRoutes,
   ...mailboxRoutes,
+  ...lookAlikeRoutes,
+  ...lookUpRoutes,
+  ...qualifyingRoutes,
+  ...triageRoutes,
 };
 
 export type Routes = typeof allRoutes;

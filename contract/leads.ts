@@ -17,6 +17,10 @@ export const LeadRow = z.object({
   source: z.string(),
   owner: Named,
   nextMove: Task.nullable(),
+  scores: z
+    .object({ fit: z.int(), warmth: z.int(), completeness: z.int(), chance: z.number() })
+    .nullable()
+    .describe('as last scored, 0 to 100; the chance 0 to 1'),
   createdAt: Time,
 });
 export type LeadRow = z.infer<typeof LeadRow>;
@@ -52,7 +56,11 @@ export const leadRoutes = routes({
   'GET /api/leads': {
     summary: 'Leads, open ones first',
     tag: 'leads',
-    query: Page.extend({ status: LeadStatus.optional(), owner: Id.optional() }),
+    query: Page.extend({
+      status: LeadStatus.optional(),
+      owner: Id.optional(),
+      sort: z.enum(['status', 'chance']).default('status'),
+    }),
     reply: z.object({ items: z.array(LeadRow), next: z.string().nullable() }),
   },
   'POST /api/leads': {

@@ -1,7 +1,21 @@
 import { STANDINGS } from '@emporikon/core/lifecycle/standing';
 import { z } from 'zod';
 import { Claim, Match } from './captures';
-import { Day, Done, Id, IdParam, Line, Named, Page, PhoneType, routes, Time, Version } from './common';
+import {
+  Day,
+  Done,
+  Id,
+  IdParam,
+  Line,
+  Named,
+  Page,
+  PhoneType,
+  routes,
+  Time,
+  TimeZone,
+  Version,
+} from './common';
+import { MergeNote } from './lookAlikes';
 import { Tags } from './fields';
 import { Turn } from './ledger';
 import { Task } from './tasks';
@@ -24,6 +38,7 @@ export const PersonRow = z.object({
   jobTitle: z.string().nullable(),
   company: Named.nullable(),
   standing: Standing,
+  inactive: z.boolean(),
   email: z.string().nullable(),
   phone: z.string().nullable(),
   owner: z.string().nullable(),
@@ -59,6 +74,7 @@ export const PersonDossier = Dossier.extend({
   jobTitle: Fact,
   address: Fact,
   timeZone: z.string().nullable(),
+  timeZoneClaim: Claim.nullable(),
   birthday: z.string().nullable(),
   background: Fact,
   tags: z.array(z.string()),
@@ -69,6 +85,8 @@ export const PersonDossier = Dossier.extend({
   company: Named.nullable(),
   companyClaim: Claim.nullable(),
   standing: Standing,
+  inactiveSince: Time.nullable(),
+  merged: z.array(MergeNote).describe('records that were made one with this one'),
   contacts: z.array(Contact),
   colleagues: z.array(Named),
 });
@@ -82,6 +100,7 @@ export const peopleRoutes = routes({
       q: z.string().max(200).optional(),
       tag: z.string().max(60).optional(),
       list: Id.optional(),
+      inactive: z.enum(['without', 'with', 'only']).default('without'),
     }),
     reply: z.object({ items: z.array(PersonRow), next: z.string().nullable() }),
   },
@@ -114,8 +133,13 @@ export const peopleRoutes = routes({
       fullName: Line(200).optional(),
       jobTitle: Line(200).nullable().optional(),
       address: Line(400).nullable().optional(),
+      timeZone: TimeZone.nullable().optional(),
       companyId: Id.nullable().optional(),
       standing: Standing.optional(),
+      active: z
+        .boolean()
+        .optional()
+        .describe('false keeps them, but last in what is found and out of the lists'),
       ownerId: Id.nullable().optional(),
       birthday: z
         .union([Day, z.string().regex(/^--\d\d-\d\d$/)])

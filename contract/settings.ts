@@ -17,6 +17,7 @@ export const SearchHit = z.object({
   id: Id,
   label: z.string(),
   hint: z.string(),
+  inactive: z.boolean().describe('a person who is kept but no longer worked with'),
 });
 export type SearchHit = z.infer<typeof SearchHit>;
 /** What the live feed says: what was done by whom, and which rows it touched. `resync` after a gap: read everything again. */

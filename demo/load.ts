@@ -7,6 +7,8 @@ import { DateTime } from 'luxon';
 import { officeTime } from './clock';
 import { loadChannels } from './channels';
 import { loadDeals } from './deals';
+import { loadDoubles } from './doubles';
+import { loadLeads } from './leads';
 import { FILED, rawMail, WAITING } from './mail';
 import { loadTeam } from './team';
 
@@ -39,6 +41,7 @@ export async function loadDemo(live: Tools): Promise<boolean> {
     ]),
   );
   await loadDeals(at(0), actors);
+  await loadLeads(at(0), actors);
   const pell = actors.get('Pell Garrick') ?? null;
   const { person } = await perform(at(FILED.hoursAgo), pell, async (context) => {
     const { capture } = await storeCapture(context, rawMail(FILED, now), POSTED);
@@ -56,6 +59,7 @@ export async function loadDemo(live: Tools): Promise<boolean> {
     saveLine(context, 'Works half a day on Fridays. Met us at the Utrecht fair', { personId: person.id }, []),
   );
   await loadChannels(at, actors);
+  await loadDoubles(at, actors);
   for (const mail of WAITING)
     await perform(at(mail.hoursAgo), null, (context) => storeCapture(context, rawMail(mail, now), POSTED));
   return true;

@@ -1,6 +1,8 @@
 import { hashPassword } from '@emporikon/server/session/secrets';
 import { Question, Stage } from '@emporikon/server/db/models/deals';
 import { User, type UserRole } from '@emporikon/server/db/models/users';
+import { loadRules } from '@emporikon/server/lookups/rules';
+import { FitRuleRow } from '@emporikon/server/db/models/qualifying';
 import type { Context } from '@emporikon/server/commands/context';
 
 /** The password of every demo user; printed by `npm start`. */
@@ -28,6 +30,17 @@ const QUESTIONS: readonly [string, string][] = [
   ['Timing', 'When do they want to start?'],
   ['Budget', 'What can they spend?'],
   ['Who decides', 'Who signs, and who else has a say?'],
+];
+
+/** By what the demo's leads are judged: who buys cargo bikes. */
+const FIT: readonly [FitRuleRow['field'], FitRuleRow['condition'], string, number][] = [
+  ['industry', 'is', 'Bakeries, Couriers, Florists, Catering', 30],
+  ['employees', 'at least', '5', 15],
+  ['employees', 'at least', '200', -10],
+  ['country', 'is', 'GB, IE, NL, PT, SE, NO, DE', 15],
+  ['jobTitle', 'contains', 'owner, head, manager, director, lead', 15],
+  ['quantity', 'at least', '4', 20],
+  ['technologies', 'is', 'route planner, fleet tracker', 5],
 ];
 
 /** The team of Wharfside Cargo Cycles, the stages of its pipeline and its qualifying questions. */
@@ -60,6 +73,17 @@ export async function loadTeam(context: Context): Promise<Map<string, User>> {
       position: position + 1,
       active: true,
     });
+  for (const [position, [field, condition, value, points]] of FIT.entries())
+    await context.write.insert(FitRuleRow, {
+      id: context.newId(),
+      position,
+      field,
+      condition,
+      value,
+      points,
+    });
+  const rules = await loadRules(context);
+  await context.write.update(rules, { automatic: true });
   await context.write.event('load demo', 'Set up the team', null);
   return users;
 }

@@ -22,3 +22,35 @@ test('email to deal with a next move costs at most 20 s of operators', async ({ 
   expect(effort.clicks).toBe(5);
   expect(effort.seconds).toBeLessThanOrEqual(20);
 });
+
+test('an email-only lead is enriched by itself, qualified and converted within 25 s of operators', async ({
+  browser,
+}) => {
+  const page = await signIn(browser);
+  const at = Date.now() % 100_000;
+  const letters = String(at).replace(/\d/g, (digit) => 'abcdefghij'.charAt(Number(digit)));
+  // Nothing but an address and a wish: no signature, no firm, no number.
+  const raw = `From: Odile ${letters} <odile.${letters}@sunbakery.example>\nTo: arrivals@wharfside.example\nSubject: Bikes ${letters}\nDate: ${new Date().toUTCString().replace('GMT', '+0000')}\nMessage-ID: <only-${at}@test.example>\n\nCould you tell me what a long bike costs?\n`;
+  await capture(page, raw.replace(/\n/g, '\r\n'));
+  const from = page.getByRole('link', { name: `Odile ${letters}`, exact: false }).first();
+  await expect(from).toBeVisible();
+  const measure = await meter(page);
+  await from.click();
+  await page.getByRole('button', { name: /File it/ }).click();
+  await page.getByRole('link', { name: 'Open the lead' }).click();
+  const judged = page.getByRole('region', { name: 'How this lead is judged' });
+  await judged.getByRole('button', { name: /^Fit/ }).click();
+  await expect(judged).toContainText('Industry is Bakeries, Couriers, Florists, Catering: Bakeries', {
+    timeout: 20_000,
+  });
+  await page.getByRole('button', { name: 'Qualified', exact: true }).click();
+  await expect(page.locator('.status')).toContainText('qualified');
+  await page.getByRole('button', { name: 'Convert' }).click();
+  await page.getByRole('link', { name: 'Open the deal' }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toContainText(/Sun ?bakery/i);
+  const effort = await measure();
+  console.log(
+    `effort: email-only lead to enriched, qualified, converted deal: ${effort.seconds} s (${effort.clicks} clicks, ${effort.keys} keys)`,
+  );
+  expect(effort.seconds).toBeLessThanOrEqual(25);
+});

@@ -31,9 +31,6 @@ test('pictures of the main views', async ({ browser }) => {
   const find = async (q: string): Promise<string> =>
     ((await (await page.request.get(`/api/search?q=${q}`)).json()) as Found).items[0]?.id ?? '';
   await shoot('arrivals');
-  await page.getByRole('button', { name: 'Capture' }).click();
-  await shoot('capture');
-  await page.getByRole('button', { name: 'Leave it' }).click();
   const { items } = (await (await page.request.get('/api/captures')).json()) as Found;
   const response = await page.request.post(`/api/captures/${items[0]?.id ?? ''}/filing`, { data: {} });
   const { lead } = (await response.json()) as { lead: { id: string } };
@@ -44,8 +41,6 @@ test('pictures of the main views', async ({ browser }) => {
     .getByLabel('Write what happened or what comes next')
     .fill('call Thursday 11am about the quote, she wants ten bikes now');
   await shoot('dossier');
-  await page.getByRole('button', { name: /^Where Mobile comes from/ }).click();
-  await shoot('evidence');
   await page.goto(`/companies/${await find('greenbasket')}`);
   await shoot('company');
   const deals = (await (await page.request.get('/api/search?q=harrow')).json()) as {
@@ -57,6 +52,12 @@ test('pictures of the main views', async ({ browser }) => {
     await page.goto(`/${view}`);
     await shoot(view);
   }
+  await page.goto('/look-alikes');
+  await page.getByText('same number').waitFor();
+  await shoot('look-alikes');
+  await page.goto('/look-ups');
+  await page.getByRole('heading', { name: 'What was asked' }).waitFor();
+  await shoot('look-ups');
   await page.goto('/calls/new');
   await page
     .getByLabel('Write the call in plain words')
@@ -83,10 +84,10 @@ test('pictures of the main views', async ({ browser }) => {
   await manager.waitForTimeout(900);
   await manager.screenshot({ path: join(FOLDER, 'form.png') });
   await clipperPicture(page);
-  const dark = await signIn(browser, 'pell', { colorScheme: 'dark' });
-  await dark.goto('/deals');
+  const dark = await signIn(browser, 'mara', { colorScheme: 'dark' });
+  await dark.goto('/qualifying');
   await dark.waitForTimeout(700);
-  await dark.screenshot({ path: join(FOLDER, 'deals-lamplight.png') });
+  await dark.screenshot({ path: join(FOLDER, 'qualifying-lamplight.png') });
   const phone = await signIn(browser, 'pell', { viewport: { width: 390, height: 800 } });
   await phone.goto(`/people/${await find('ines%20duarte')}`);
   await phone.waitForTimeout(700);

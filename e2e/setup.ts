@@ -27,9 +27,18 @@ function launch(file: string, env: NodeJS.ProcessEnv, ready: RegExp): Promise<Ch
 /** The real thing for the tests: the demo, two server processes on one database, and the post office. */
 export default async function setup(): Promise<() => Promise<void>> {
   const ports: number[] = [];
-  for (let count = 0; count < 8; count++) ports.push(await freePort());
-  const [port = 0, second = 0, mailPort = 0, postPort = 0, rollcall = 0, exchange = 0, shop = 0, outbox = 0] =
-    ports;
+  for (let count = 0; count < 9; count++) ports.push(await freePort());
+  const [
+    port = 0,
+    second = 0,
+    mailPort = 0,
+    postPort = 0,
+    rollcall = 0,
+    exchange = 0,
+    shop = 0,
+    outbox = 0,
+    lookUps = 0,
+  ] = ports;
   const env = {
     ...process.env,
     DATABASE_URL: process.env.TEST_DATABASE_URL,
@@ -43,6 +52,13 @@ export default async function setup(): Promise<() => Promise<void>> {
     EXCHANGE_PORT: String(exchange),
     SHOP_PORT: String(shop),
     OUTBOX_PORT: String(outbox),
+    LOOKUPS_PORT: String(lookUps),
+    ...Object.fromEntries(
+      ['register', 'finder', 'directory'].flatMap((name) => [
+        [`${name.toUpperCase()}_URL`, `http://127.0.0.1:${lookUps}/${name}`],
+        [`${name.toUpperCase()}_KEY`, `${name}-demo-key`],
+      ]),
+    ),
     FETCH_ALLOWED: `127.0.0.1:${rollcall}`,
     EXCHANGE_URL: `http://127.0.0.1:${exchange}`,
     EXCHANGE_SECRET: `whsec_${Buffer.from('a secret for the end-to-end tests').toString('base64')}`,
@@ -62,6 +78,7 @@ export default async function setup(): Promise<() => Promise<void>> {
   process.env.E2E_ROLLCALL_URL = `http://127.0.0.1:${rollcall}`;
   process.env.E2E_EXCHANGE_URL = `http://127.0.0.1:${exchange}`;
   process.env.E2E_OUTBOX_URL = `http://127.0.0.1:${outbox}`;
+  process.env.E2E_LOOKUPS_URL = `http://127.0.0.1:${lookUps}`;
   process.env.E2E_SHOP_URL = `http://127.0.0.1:${shop}`;
   return async () => {
     await Promise.all(

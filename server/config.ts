@@ -18,6 +18,8 @@ export interface Config {
   postServer: string | null;
   mailFrom: string;
   sealKey: string | null;
+  /** Where each look-up source is, and the key it knows us by; those without an address are not asked. */
+  lookUps: Record<'register' | 'finder' | 'directory', { url: string | null; key: string }>;
   /** The one browser extension that may call: its origin. */
   clipperOrigin: string;
   /** Folder of the built interface; null serves the API alone. */
@@ -55,6 +57,11 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     postServer: env.POST_SERVER ?? null,
     mailFrom: env.MAIL_FROM ?? 'hello@wharfside.example',
     sealKey: env.EMPORIKON_SECRET ?? null,
+    lookUps: {
+      register: { url: env.REGISTER_URL ?? null, key: env.REGISTER_KEY ?? '' },
+      finder: { url: env.FINDER_URL ?? null, key: env.FINDER_KEY ?? '' },
+      directory: { url: env.DIRECTORY_URL ?? null, key: env.DIRECTORY_KEY ?? '' },
+    },
     clipperOrigin: env.CLIPPER_ORIGIN ?? CLIPPER_ORIGIN,
     webRoot: env.WEB_ROOT ?? null,
   };

@@ -2,6 +2,7 @@ import type { Sequelize } from 'sequelize';
 import { systemTools, type Tools } from './commands/context';
 import type { Config } from './config';
 import { openExchange } from './outside/exchange';
+import { openLookUps } from './outside/lookups/open';
 import { openPost } from './outside/post';
 
 /** The tools of a process, with the services outside as the settings name them. */
@@ -21,6 +22,7 @@ export const toolsOf = (config: Config, sequelize: Sequelize): Tools =>
           ? openExchange(config.exchangeUrl, config.exchangeSecret)
           : null,
       post: config.postServer ? openPost(config.postServer, config.mailFrom) : null,
+      lookUps: openLookUps(config.lookUps),
       sealKey: config.sealKey,
     },
   );

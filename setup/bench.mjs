@@ -1,4 +1,4 @@
-// `npm run bench [reader|imports|calls|match]`: builds and runs the benches. They print; they never decide whether a test passes.
+// `npm run bench [reader|imports|calls|match|book|find|load|enrich|score]`: builds and runs the benches. They print; they never decide whether a test passes.
 import { join } from 'node:path';
 import { checkPlace, ensurePackages, root } from './prepare.mjs';
 import { main, show } from './say.mjs';
@@ -8,14 +8,29 @@ await main(async () => {
   await ensurePackages();
   const { buildCli, bundle } = await import('./build.mjs');
   const wanted = process.argv[2];
-  const { withDatabase } = await import('./cluster.mjs');
+  const { withDatabase, withKeptDatabase } = await import('./cluster.mjs');
+  const run = (name) =>
+    show(process.execPath, [join(root, `server/dist/bench/${name}.js`), ...process.argv.slice(3)], {
+      cwd: root,
+      env: process.env,
+    });
+  /** How each is run: without a database, with an empty one of its own, or on the book of a million people, which is kept. */
+  const ways = {
+    reader: (name) => run(name),
+    imports: (name) => withDatabase('bench', () => run(name)),
+    calls: (name) => withDatabase('bench', () => run(name)),
+    match: (name) => buildCli().then(() => run(name)),
+    book: (name) => withKeptDatabase('book', () => run(name)),
+    find: (name) => withKeptDatabase('book', () => run(name)),
+    load: (name) => withKeptDatabase('book', () => run(name)),
+    enrich: (name) => withDatabase('bench', () => run(name)),
+    score: (name) => withDatabase('bench', () => run(name)),
+  };
   let code = 0;
-  for (const name of ['reader', 'imports', 'calls', 'match'].filter((one) => !wanted || one === wanted)) {
-    if (name === 'match') await buildCli();
-    await bundle(`bench/${name}.ts`, `bench/dist/${name}.js`);
-    const run = () =>
-      show(process.execPath, [join(root, `bench/dist/${name}.js`)], { cwd: root, env: process.env });
-    code ||= name === 'reader' || name === 'match' ? await run() : await withDatabase('bench', run);
+  for (const [name, way] of Object.entries(ways)) {
+    if (wanted && wanted !== name) continue;
+    await bundle(`bench/${name}.ts`, `server/dist/bench/${name}.js`);
+    code ||= await way(name);
   }
   return code;
 });

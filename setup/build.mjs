@@ -51,6 +51,7 @@ export async function buildServer() {
   await Promise.all([
     bundle('server/main.ts', 'server/dist/main.js'),
     bundle('server/worker.ts', 'server/dist/worker.js'),
+    bundle('server/lookAlikeThread.ts', 'server/dist/lookAlikeThread.js'),
     bundle('standins/main.ts', 'standins/dist/main.js'),
     bundle('demo/main.ts', 'demo/dist/main.js'),
     buildCli(),
@@ -105,6 +106,7 @@ const stamp = join(root, '.emporikon', 'build.stamp');
 const outputs = [
   'server/dist/main.js',
   'server/dist/worker.js',
+  'server/dist/lookAlikeThread.js',
   'standins/dist/main.js',
   'demo/dist/main.js',
   'cli/dist/main.js',

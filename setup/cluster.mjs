@@ -13,6 +13,7 @@ import {
   chmodSync,
 } from 'node:fs';
 import { createServer } from 'node:net';
+import { totalmem } from 'node:os';
 import { join } from 'node:path';
 import { findPostgres, home, root } from './prepare.mjs';
 import { run, step, Trouble } from './say.mjs';
@@ -147,7 +148,7 @@ export async function startCluster() {
   if (!joined) writeFileSync(owner, String(process.pid));
   if (!live) {
     const port = await freePort(4654);
-    const options = `-p ${port} -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c max_connections=80 -c shared_buffers=128MB -c logging_collector=off`;
+    const options = `-p ${port} -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c max_connections=80 -c shared_buffers=${sharedMegabytes()}MB -c max_wal_size=4GB -c logging_collector=off`;
     const log = join(folder, 'postgres.log');
     try {
       await step('starting PostgreSQL', () =>
@@ -188,6 +189,9 @@ async function withClient(url, work) {
   }
 }
 
+/** An eighth of the memory, within reason. */
+const sharedMegabytes = () => Math.round(Math.max(128, Math.min(2048, totalmem() / 8 / 2 ** 20)));
+
 /** Makes a database unless it is there. */
 export const ensureDatabase = (cluster, name) =>
   withClient(cluster.url('postgres'), async (client) => {
@@ -213,6 +217,21 @@ export async function withDatabase(what, work) {
     return await work();
   } finally {
     await dropDatabase(cluster, name);
+    await cluster.stop();
+  }
+}
+
+/**
+ * The same with a database that stays: what takes minutes to fill is filled once.
+ * @param what its name
+ */
+export async function withKeptDatabase(what, work) {
+  const cluster = await startCluster();
+  try {
+    await ensureDatabase(cluster, `emporikon_${what}`);
+    process.env.TEST_DATABASE_URL = cluster.url(`emporikon_${what}`);
+    return await work();
+  } finally {
     await cluster.stop();
   }
 }

@@ -15,6 +15,7 @@ const rollcallPort = Number(process.env.ROLLCALL_PORT ?? port + 30);
 const exchangePort = Number(process.env.EXCHANGE_PORT ?? port + 31);
 const shopPort = Number(process.env.SHOP_PORT ?? port + 32);
 const outboxPort = Number(process.env.OUTBOX_PORT ?? port + 33);
+const lookUpsPort = Number(process.env.LOOKUPS_PORT ?? port + 34);
 const lock = join(home, 'start.lock');
 const OURS = process.env.EMPORIKON_OURS ?? 'wharfside.example';
 
@@ -75,6 +76,7 @@ async function checkPorts() {
     [exchangePort, 'the exchange', 'EXCHANGE_PORT'],
     [shopPort, 'the shop window', 'SHOP_PORT'],
     [outboxPort, 'what went out', 'OUTBOX_PORT'],
+    [lookUpsPort, 'the look-up sources', 'LOOKUPS_PORT'],
   ])
     if (await isTaken(one))
       throw new Trouble(
@@ -121,7 +123,19 @@ const outside = () => ({
   EXCHANGE_PORT: String(exchangePort),
   SHOP_PORT: String(shopPort),
   OUTBOX_PORT: String(outboxPort),
+  LOOKUPS_PORT: String(lookUpsPort),
+  ...lookUpSources(),
 });
+
+/** The three stand-in sources, each unless a real one is named. */
+function lookUpSources() {
+  const own = (name) => ({
+    [`${name.toUpperCase()}_URL`]:
+      process.env[`${name.toUpperCase()}_URL`] ?? `http://${HOST}:${lookUpsPort}/${name}`,
+    [`${name.toUpperCase()}_KEY`]: process.env[`${name.toUpperCase()}_KEY`] ?? `${name}-demo-key`,
+  });
+  return { ...own('register'), ...own('finder'), ...own('directory') };
+}
 
 let stopping = false;
 let cluster = null;
@@ -193,6 +207,7 @@ await main(async () => {
   the exchange  http://${HOST}:${exchangePort}
   shop window   http://${HOST}:${shopPort}
   what went out http://${HOST}:${outboxPort}
+  look-ups      http://${HOST}:${lookUpsPort}
 
   Ctrl-C stops everything.`);
   await new Promise(() => undefined);

@@ -1,4 +1,5 @@
 import { openExchange } from './exchange/switch';
+import { openLookUpSources } from './look-ups/sources';
 import { openPostOffice } from './post-office/office';
 import { openOutbox } from './post-office/outbox';
 import { openRollcall } from './rollcall/site';
@@ -31,6 +32,7 @@ async function start(): Promise<void> {
       secret: setting('EXCHANGE_SECRET'),
     }),
     await openShopWindow(HOST, Number(setting('SHOP_PORT')), app),
+    await openLookUpSources(HOST, Number(setting('LOOKUPS_PORT'))),
     outbox,
   ];
   process.stdout.write(`post office open on ${open[0]?.port ?? ''}\n`);

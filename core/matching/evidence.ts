@@ -1,8 +1,10 @@
 import { companyFitsDomain, companyKey } from '../people/companies';
 import { companyDomain, localPart, normalizeEmail } from '../people/emails';
-import { isRoleName, nameKey } from '../people/names';
-import { fold } from '../people/text';
+import { isRoleName, nameKey, stripTitles } from '../people/names';
+import { formsOf } from '../people/nicknames';
+import { fold, spelt } from '../people/text';
 import { jaroWinkler } from './similarity';
+import { DEFAULT_WEIGHTS, type Weights } from './weights';
 
 /** What is compared of a person, whether read from a capture or kept as a record. */
 export interface PersonFacts {
@@ -13,6 +15,8 @@ export interface PersonFacts {
   companyName: string;
   /** Addresses of their own pages in directories, with scheme and without a trailing slash. */
   profiles?: readonly string[];
+  /** Those of the numbers that several people have. */
+  switchboards?: readonly string[];
 }
 
 export interface Reason {
@@ -39,38 +43,70 @@ export function weightInWords(bits: number): string {
 
 const reason = (text: string, bits: number): Reason => ({ text, bits, weight: weightInWords(bits) });
 
-function compareNames(a: string, b: string): Reason[] {
-  const [left, right] = [nameKey(a), nameKey(b)];
-  if (!left || !right) return [];
-  if (left === right) return [reason('name agrees', left.includes(' ') ? 9 : 3)];
-  const [one, two] = [fold(a).split(' '), fold(b).split(' ')];
-  const family = (one.at(-1) ?? '') === (two.at(-1) ?? '');
-  const initial = (one[0] ?? '')[0] === (two[0] ?? '')[0];
-  if (family && initial && ((one[0] ?? '').length === 1 || (two[0] ?? '').length === 1))
-    return [reason('family name and initial agree', 5.5)];
-  const closeness = jaroWinkler(left, right);
-  if (closeness >= 0.92) return [reason('name nearly agrees', 6)];
-  if (one.some((word) => word.length > 2 && two.includes(word)))
-    return [reason('part of the name agrees', -1)];
-  return [reason('another name', -8)];
+/** What is weighed with: the bits of each outcome in this book, and how common in it is what the two have in common. */
+export interface Scales {
+  bits: Weights['bits'];
+  /** How many people the book holds. */
+  records: number;
+  /** How many of them have the name that was read; null where nobody counted. */
+  namesakes?: number | null;
 }
 
-function compareEmails(a: PersonFacts, b: PersonFacts): Reason[] {
+export const USUAL_SCALES: Scales = { bits: DEFAULT_WEIGHTS.bits, records: DEFAULT_WEIGHTS.records };
+
+/** A name that many have says less than a rare one: at most what its share of the book leaves. */
+function asRareAs(bits: number, { records, namesakes }: Scales, times = 1): number {
+  return namesakes ? Math.min(bits, Math.max(0, Math.log2(records / (times * namesakes)))) : bits;
+}
+
+/** Whether two given names are forms of one. */
+const isFormOf = (a: string, b: string): boolean => a === b || formsOf(a).includes(b);
+
+function compareNames(a: string, b: string, scales: Scales): Reason[] {
+  const { bits } = scales;
+  const [left, right] = [nameKey(a), nameKey(b)];
+  if (!left || !right) return [];
+  if (left === right)
+    return [reason('name agrees', asRareAs(left.includes(' ') ? bits.name : bits.oneName, scales))];
+  const [one, two] = [fold(stripTitles(a)).split(' '), fold(stripTitles(b)).split(' ')];
+  const family = (one.at(-1) ?? '') === (two.at(-1) ?? '');
+  const [mine, theirs] = [one[0] ?? '', two[0] ?? ''];
+  if (family && one.length > 1 && two.length > 1) {
+    if (mine[0] === theirs[0] && (mine.length === 1 || theirs.length === 1))
+      return [reason('family name and initial agree', asRareAs(bits.initial, scales, 20))];
+    if (isFormOf(mine, theirs))
+      return [reason('name agrees in another form', asRareAs(bits.name - 1, scales, 2))];
+  }
+  if (nameKey(spelt(a)) === nameKey(spelt(b)))
+    return [reason('name agrees in another spelling', asRareAs(bits.name - 1, scales, 2))];
+  if (jaroWinkler(left, right) >= 0.92)
+    return [reason('name nearly agrees', asRareAs(bits.nearName, scales, 4))];
+  if (one.some((word) => word.length > 2 && two.includes(word)))
+    return [reason('part of the name agrees', bits.partOfName)];
+  return [reason('another name', bits.otherName)];
+}
+
+function compareEmails(a: PersonFacts, b: PersonFacts, { bits }: Scales): Reason[] {
   const theirs = new Set(b.emails.map(normalizeEmail));
   const shared = a.emails.map(normalizeEmail).filter((email) => theirs.has(email));
   const personal = shared.find((email) => !isRoleName(localPart(email)));
-  if (personal) return [reason('same address', 17)];
-  if (shared.length) return [reason('same shared mailbox', 4)];
+  if (personal) return [reason('same address', bits.address)];
+  if (shared.length) return [reason('same shared mailbox', bits.sharedMailbox)];
   const domains = new Set(b.emails.map(companyDomain));
   if (a.emails.map(companyDomain).some((domain) => domain !== null && domains.has(domain)))
-    return [reason('address at the same firm', 2.5)];
-  return a.emails.length && b.emails.length ? [reason('another address', -1)] : [];
+    return [reason('address at the same firm', bits.firmAddress)];
+  return a.emails.length && b.emails.length ? [reason('another address', bits.otherAddress)] : [];
 }
 
-function comparePhones(a: PersonFacts, b: PersonFacts): Reason[] {
+/** A number that so many have is a switchboard, and says only where they work. */
+function comparePhones(a: PersonFacts, b: PersonFacts, { bits }: Scales): Reason[] {
   const theirs = new Set(b.phones);
-  if (a.phones.some((phone) => theirs.has(phone))) return [reason('same number', 11)];
-  return [];
+  const shared = a.phones.filter((phone) => theirs.has(phone));
+  if (shared.some((phone) => !a.switchboards?.includes(phone))) return [reason('same number', bits.number)];
+  if (shared.length) return [reason('same switchboard', bits.firmAddress)];
+  return a.phones.length && b.phones.length && bits.otherNumber
+    ? [reason('another number', bits.otherNumber)]
+    : [];
 }
 
 const barePage = (url: string): string =>
@@ -79,49 +115,82 @@ const barePage = (url: string): string =>
     .replace(/^https?:\/\/(?:www\.)?/, '')
     .replace(/[?#].*$|\/+$/g, '');
 
-function compareProfiles(a: PersonFacts, b: PersonFacts): Reason[] {
+function compareProfiles(a: PersonFacts, b: PersonFacts, { bits }: Scales): Reason[] {
   const theirs = new Set((b.profiles ?? []).map(barePage));
   return (a.profiles ?? []).some((page) => theirs.has(barePage(page)))
-    ? [reason('same profile page', 16)]
+    ? [reason('same profile page', bits.page)]
     : [];
 }
 
-function compareCompanies(a: string, b: string): Reason[] {
+function compareCompanies(a: string, b: string, { bits }: Scales): Reason[] {
   const [left, right] = [companyKey(a), companyKey(b)];
   if (!left || !right) return [];
-  if (left === right) return [reason('same company', 4)];
+  if (left === right) return [reason('same company', bits.company)];
   return jaroWinkler(left, right) >= 0.92
-    ? [reason('company nearly the same', 2)]
-    : [reason('another company', -2)];
+    ? [reason('company nearly the same', bits.nearCompany)]
+    : [reason('another company', bits.otherCompany)];
 }
 
 /** All that speaks for and against two sets of facts being one person, strongest first. */
-export function comparePeople(a: PersonFacts, b: PersonFacts): Reason[] {
+export function comparePeople(a: PersonFacts, b: PersonFacts, scales: Scales = USUAL_SCALES): Reason[] {
   return [
-    ...compareEmails(a, b),
-    ...comparePhones(a, b),
-    ...compareProfiles(a, b),
-    ...compareNames(a.fullName, b.fullName),
-    ...compareCompanies(a.companyName, b.companyName),
+    ...compareEmails(a, b, scales),
+    ...comparePhones(a, b, scales),
+    ...compareProfiles(a, b, scales),
+    ...compareNames(a.fullName, b.fullName, scales),
+    ...compareCompanies(a.companyName, b.companyName, scales),
   ].sort((x, y) => Math.abs(y.bits) - Math.abs(x.bits));
 }
 
 export interface CompanyFacts {
   name: string;
   domain: string | null;
+  /** E.164. */
+  phone?: string | null;
+  address?: string | null;
 }
 
-/** The same for companies: registrable domain, then normalised name. */
-export function compareCompanyFacts(a: CompanyFacts, b: CompanyFacts): Reason[] {
+/** Whether one firm's name is the other's with more words: a branch, or a firm of the group. */
+export function isBranchName(a: string, b: string): boolean {
+  const [few, many] = [companyKey(a).split(' '), companyKey(b).split(' ')].sort(
+    (x, y) => x.length - y.length,
+  );
+  return Boolean(few?.[0] && many && few.length < many.length && few.every((word, at) => many[at] === word));
+}
+
+const grown = (records: number): number => Math.log2(Math.max(1, records / DEFAULT_WEIGHTS.records));
+
+/**
+ * The same for companies: registrable domain, normalised name, number and address. A branch has the name of the whole and
+ * a word more, and is another record.
+ */
+export function compareCompanyFacts(
+  a: CompanyFacts,
+  b: CompanyFacts,
+  { records }: Pick<Scales, 'records'> = USUAL_SCALES,
+): Reason[] {
   const reasons: Reason[] = [];
+  const more = grown(records);
   if (a.domain && b.domain)
-    reasons.push(a.domain === b.domain ? reason('same domain', 17) : reason('another domain', -3));
+    reasons.push(a.domain === b.domain ? reason('same domain', 17 + more) : reason('another domain', -3));
   const [left, right] = [companyKey(a.name), companyKey(b.name)];
   if (left && right) {
-    if (left === right) reasons.push(reason('same name', 12));
-    else if (jaroWinkler(left, right) >= 0.93) reasons.push(reason('nearly the same name', 7));
+    if (left === right) reasons.push(reason('same name', 12 + more));
+    else if (isBranchName(a.name, b.name)) reasons.push(reason('the name of a branch', -2));
+    else if (jaroWinkler(left, right) >= 0.93) reasons.push(reason('nearly the same name', 7 + 0.8 * more));
     else reasons.push(reason('another name', -4));
   } else if (a.domain && b.name && companyFitsDomain(b.name, a.domain))
     reasons.push(reason('name fits the domain', 6));
+  if (a.phone && b.phone)
+    reasons.push(a.phone === b.phone ? reason('same number', 8 + more) : reason('another number', -0.5));
+  const [here, there] = [fold(a.address ?? ''), fold(b.address ?? '')];
+  if (here && there)
+    reasons.push(
+      here === there
+        ? reason('same address', 5 + more)
+        : jaroWinkler(here, there) >= 0.92
+          ? reason('nearly the same address', 3 + more)
+          : reason('at another address', -2),
+    );
   return reasons.sort((x, y) => Math.abs(y.bits) - Math.abs(x.bits));
 }

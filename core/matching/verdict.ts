@@ -4,7 +4,9 @@ import {
   type CompanyFacts,
   type PersonFacts,
   type Reason,
+  type Scales,
 } from './evidence';
+import { DEFAULT_WEIGHTS, forBook, type Weights } from './weights';
 
 export interface Candidate<Facts> {
   id: string;
@@ -26,8 +28,6 @@ export interface Verdict {
   matches: Match[];
 }
 
-/** Prior log2 odds that a candidate found by a shared key is the one: about one in a thousand. */
-const PRIOR_BITS = -10;
 const SAME_FROM = 0.98;
 const MAYBE_FROM = 0.1;
 
@@ -37,6 +37,7 @@ export const toProbability = (bits: number): number => 1 / (1 + 2 ** -bits);
 function decide<Facts>(
   facts: Facts,
   candidates: readonly Candidate<Facts>[],
+  prior: number,
   compare: (a: Facts, b: Facts) => Reason[],
 ): Verdict {
   const matches = candidates
@@ -46,7 +47,7 @@ function decide<Facts>(
         id,
         label,
         reasons,
-        probability: toProbability(PRIOR_BITS + reasons.reduce((sum, one) => sum + one.bits, 0)),
+        probability: toProbability(prior + reasons.reduce((sum, one) => sum + one.bits, 0)),
       };
     })
     .filter((match) => match.probability >= MAYBE_FROM)
@@ -59,10 +60,44 @@ function decide<Facts>(
   return { kind: clear ? 'same' : 'maybe', matches: matches.slice(0, 5) };
 }
 
-/** Same, maybe or new: a person read from a capture against people who share a key with them. */
-export const decidePerson = (facts: PersonFacts, candidates: readonly Candidate<PersonFacts>[]): Verdict =>
-  decide(facts, candidates, comparePeople);
+/** The book a verdict is given against. */
+export interface Book {
+  weights?: Weights;
+  /** How many records there are. */
+  records: number;
+  /** How many have the name that was read; null where nobody counted. */
+  namesakes?: number | null;
+}
+const SMALL: Book = { records: DEFAULT_WEIGHTS.records };
+
+/** What is weighed with in a book, and the log2 odds that any one record of it is the one. */
+export function scalesOf({ weights = DEFAULT_WEIGHTS, records, namesakes = null }: Book): {
+  scales: Scales;
+  prior: number;
+} {
+  const { bits, prior } = forBook(weights, records);
+  return { scales: { bits, records: Math.max(records, DEFAULT_WEIGHTS.records), namesakes }, prior };
+}
+
+/**
+ * Same, maybe or new: a person read from a capture against people who share a key with them.
+ * @param book what they are found in; the larger it is, the more it takes
+ */
+export function decidePerson(
+  facts: PersonFacts,
+  candidates: readonly Candidate<PersonFacts>[],
+  book: Book = SMALL,
+): Verdict {
+  const { scales, prior } = scalesOf(book);
+  return decide(facts, candidates, prior, (a, b) => comparePeople(a, b, scales));
+}
 
 /** The same for the company. */
-export const decideCompany = (facts: CompanyFacts, candidates: readonly Candidate<CompanyFacts>[]): Verdict =>
-  decide(facts, candidates, compareCompanyFacts);
+export function decideCompany(
+  facts: CompanyFacts,
+  candidates: readonly Candidate<CompanyFacts>[],
+  book: Book = SMALL,
+): Verdict {
+  const { scales, prior } = scalesOf(book);
+  return decide(facts, candidates, prior, (a, b) => compareCompanyFacts(a, b, scales));
+}

@@ -35,3 +35,12 @@ for (const [root = '', ...forms] of GROUPS)
 
 /** The full names a given name may be short for, itself among them; folded. */
 export const rootsOf = (given: string): readonly string[] => ROOTS.get(given) ?? [given];
+
+const FORMS = new Map<string, string[]>();
+for (const [name, roots] of ROOTS)
+  for (const root of roots) FORMS.set(root, [...(FORMS.get(root) ?? []), name]);
+
+/** All the forms a given name may take, short and full, itself first; folded. */
+export const formsOf = (given: string): string[] => [
+  ...new Set([given, ...rootsOf(given).flatMap((root) => FORMS.get(root) ?? [root])]),
+];

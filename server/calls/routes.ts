@@ -1,7 +1,6 @@
-import { decidePerson } from '@emporikon/core/matching/verdict';
 import { normalizeEmail } from '@emporikon/core/people/emails';
 import { readPhone } from '@emporikon/core/people/phones';
-import { personCandidates } from '../captures/recognise';
+import { knownPerson } from '../people/candidates';
 import { whoActs } from '../commands/context';
 import { Call, PhoneLine } from '../db/models/calls';
 import type { Handlers } from '../http/mount';
@@ -73,7 +72,7 @@ export const callHandlers: Handlers = {
       phones: body.phones.map((one) => readPhone(one, [context.house.country])?.normalized ?? one),
       profiles: body.profiles.map((one) => one.replace(/\/+$/, '')),
     };
-    const person = decidePerson(facts, await personCandidates(context, facts));
+    const person = await knownPerson(context, facts);
     return {
       person,
       callers: await knownPeople(

@@ -9,7 +9,7 @@ import { asClaims, loadCapture } from './view';
 
 /** The normal form of a value typed by hand. @throws 422 where the value cannot be one */
 export function normalizeValue(
-  field: ClaimField,
+  field: ClaimRow['field'],
   value: string,
   countries: readonly string[] = [],
 ): { normalized: string | null; type: PhoneType | null } {

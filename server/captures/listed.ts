@@ -3,7 +3,7 @@ import type { ListedPerson } from '@emporikon/contract/captures';
 import { companyDomain, normalizeEmail } from '@emporikon/core/people/emails';
 import { readPhone } from '@emporikon/core/people/phones';
 import type { PersonFacts } from '@emporikon/core/matching/evidence';
-import { decidePerson, type Verdict } from '@emporikon/core/matching/verdict';
+import type { Verdict } from '@emporikon/core/matching/verdict';
 import type { Listed } from '@emporikon/core/reading/types';
 import { QueryTypes } from 'sequelize';
 import { whoActs, type Context } from '../commands/context';
@@ -17,7 +17,7 @@ import { organise } from '../people/organise';
 import { conflict, invalid } from '../http/problems';
 import { linkTo } from './entry';
 import { LedgerEntry } from '../db/models/ledger';
-import { personCandidates } from './recognise';
+import { knownPerson } from '../people/candidates';
 import { loadCapture } from './view';
 
 const factsOf = (one: Listed): PersonFacts => ({
@@ -30,7 +30,7 @@ const factsOf = (one: Listed): PersonFacts => ({
 
 const verdictOf = async (context: Context, one: Listed): Promise<Verdict> => {
   const facts = factsOf(one);
-  return decidePerson(facts, await personCandidates(context, facts));
+  return knownPerson(context, facts);
 };
 
 /** Everybody in a list with whether we know them. */

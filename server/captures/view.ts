@@ -45,6 +45,7 @@ export async function asClaims(context: Context, rows: readonly ClaimRow[]): Pro
     byHand: row.byHand,
     fate: row.fate,
     captureId: row.captureId,
+    lookUpId: row.lookUpId ?? null,
     at: row.createdAt.toISOString(),
     actor: row.actorId ? (names.get(row.actorId) ?? null) : null,
   }));

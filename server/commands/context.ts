@@ -5,6 +5,7 @@ import type { UserRole } from '../db/models/users';
 import type { Exchange } from '../outside/exchange';
 import type { Post } from '../outside/post';
 import type { PageFetcher } from '../outside/pages';
+import type { LookUpSource } from '../outside/lookups/source';
 import { Writer } from './writer';
 
 /** Who acts. Captures that come by post have no actor. */
@@ -40,6 +41,8 @@ export interface Outside {
   pages: PageFetcher;
   exchange: Exchange | null;
   post: Post | null;
+  /** Who can be asked for missing facts; none where none is set up. */
+  lookUps: readonly LookUpSource[];
   /** Seals the passwords of mailboxes; null when no key was given, and then none can be kept. */
   sealKey: string | null;
 }

@@ -1,6 +1,8 @@
 import type { Attributes, CreationAttributes, Model, ModelStatic, Transaction } from 'sequelize';
 import { EventRow, type Change } from '../db/models/ledger';
 import { stale } from '../http/problems';
+import { noteScores } from '../qualifying/touched';
+import { noteWork } from '../search/worked';
 import type { Tools } from './context';
 
 /** What is never kept in events: bytes that are immutable and large, and sealed passwords. */
@@ -90,10 +92,13 @@ export class Writer {
   ): Promise<string | null> {
     if (!this.changes.length) return null;
     const id = this.tools.newId();
+    const changes = this.changes.splice(0);
     await EventRow.create(
-      { id, at: this.tools.now(), actorId, command, label, changes: this.changes.splice(0), undoes },
+      { id, at: this.tools.now(), actorId, command, label, changes, undoes },
       { transaction: this.tx },
     );
+    await noteScores(this.tools, this.tx, changes);
+    if (actorId) await noteWork(this.tools, this.tx, actorId, changes);
     return id;
   }
 }

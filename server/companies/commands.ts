@@ -2,7 +2,7 @@ import { companyKey } from '@emporikon/core/people/companies';
 import { readPhone } from '@emporikon/core/people/phones';
 import { Op } from 'sequelize';
 import type { Context } from '../commands/context';
-import { Company } from '../db/models/people';
+import { Company, type CompanyKind } from '../db/models/people';
 import { conflict, invalid, notFound } from '../http/problems';
 import { claimByHand } from '../people/claims';
 
@@ -56,6 +56,7 @@ export async function addCompany(
   context: Context,
   name: string,
   domain: string | null,
+  kind: CompanyKind = 'firm',
 ): Promise<{ id: string; eventId: string | null }> {
   await lockKeys(context, name, domain);
   if (domain && (await Company.findOne({ where: { domain }, transaction: context.tx })))
@@ -70,6 +71,7 @@ export async function addCompany(
     phone: null,
     address: null,
     ownerId: context.actor?.id ?? null,
+    kind,
     createdAt: now,
     updatedAt: now,
   });
@@ -95,6 +97,39 @@ export interface CompanyPatch {
   phone?: string | null;
   address?: string | null;
   ownerId?: string | null;
+  kind?: CompanyKind;
+  /** The company it is a branch of. */
+  parentId?: string | null;
+  legalName?: string | null;
+  industry?: string | null;
+  employees?: number | null;
+  technologies?: string[];
+  country?: string | null;
+  timeZone?: string | null;
+}
+
+const CLAIMED = [
+  'domain',
+  'legalName',
+  'industry',
+  'employees',
+  'technologies',
+  'country',
+  'timeZone',
+] as const;
+
+/** A company cannot be a branch of itself, nor of one of its branches. @throws 422 */
+export async function checkParent(context: Context, id: string, parentId: string): Promise<void> {
+  let at: string | null = parentId;
+  for (let steps = 0; at && steps < 20; steps++) {
+    if (at === id)
+      throw invalid('A company cannot be a branch of itself or of its own branch.', {
+        fields: { parentId: 'is the company itself or one of its branches' },
+      });
+    const above: Company | null = await Company.findByPk(at, { transaction: context.tx });
+    if (!above) throw invalid('There is no such company.', { fields: { parentId: 'does not exist' } });
+    at = above.parentId ?? null;
+  }
 }
 
 export async function changeCompany(
@@ -108,6 +143,7 @@ export async function changeCompany(
     throw invalid('That is not a phone number; begin with + and the country code.', {
       fields: { phone: 'is not a phone number' },
     });
+  if (patch.parentId) await checkParent(context, id, patch.parentId);
   await context.write.update(
     company,
     {
@@ -121,6 +157,12 @@ export async function changeCompany(
   if (patch.name) await claimByHand(context, { companyId: id }, 'companyName', patch.name);
   if (patch.address) await claimByHand(context, { companyId: id }, 'address', patch.address);
   if (patch.url) await claimByHand(context, { companyId: id }, 'url', patch.url);
+  for (const field of CLAIMED) {
+    const value = patch[field];
+    const words = Array.isArray(value) ? value.join(', ') : value;
+    if (words !== undefined && words !== null && words !== '')
+      await claimByHand(context, { companyId: id }, field, String(words));
+  }
   return {
     version: company.version,
     eventId: await context.write.event(

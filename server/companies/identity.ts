@@ -2,8 +2,8 @@ import { decideCompany, type Match } from '@emporikon/core/matching/verdict';
 import { companyNameFromDomain } from '@emporikon/core/people/companies';
 import { registrableDomain } from '@emporikon/core/people/emails';
 import type { Context } from '../commands/context';
-import { companyCandidates } from '../captures/recognise';
 import { choiceNeeded } from '../http/problems';
+import { companyCandidates } from './candidates';
 import { addCompany, lockKeys } from './commands';
 
 /**
@@ -23,10 +23,10 @@ export async function findOrCreateCompany(
   const domain = wanted.domain ? (registrableDomain(wanted.domain) ?? wanted.domain) : null;
   const name = wanted.name ?? companyNameFromDomain(domain ?? '');
   await lockKeys(context, name, domain);
-  const candidates = await companyCandidates(context, { name, domain });
+  const { candidates, records } = await companyCandidates(context, { name, domain });
   const sameDomain = domain ? candidates.find((one) => one.facts.domain === domain) : undefined;
   if (sameDomain) return { outcome: 'found', id: sameDomain.id, matches: [], eventId: null };
-  const { kind, matches } = decideCompany({ name, domain }, candidates);
+  const { kind, matches } = decideCompany({ name, domain }, candidates, { records });
   if (kind === 'same') return { outcome: 'found', id: matches[0]?.id ?? null, matches, eventId: null };
   if (kind === 'maybe' && wanted.onMaybe === 'reject')
     throw choiceNeeded(`This may be ${matches.map((one) => one.label).join(', or ')}. No company was made.`);

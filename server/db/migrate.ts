@@ -5,8 +5,11 @@ import * as first from './migrations/0001-first';
 import * as second from './migrations/0002-arrivals-from-everywhere';
 import * as third from './migrations/0003-channels';
 import * as fourth from './migrations/0004-appointments';
+import * as fifth from './migrations/0005-identity';
+import * as sixth from './migrations/0006-lookups';
+import * as seventh from './migrations/0007-qualifying';
 
-export const MIGRATIONS = [first, second, third, fourth];
+export const MIGRATIONS = [first, second, third, fourth, fifth, sixth, seventh];
 /** Any constant will do, as long as every process of this program takes the same lock. */
 const LOCK = 4600_0001;
 

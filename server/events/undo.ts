@@ -3,6 +3,8 @@ import type { Context } from '../commands/context';
 import { EventRow, type Change } from '../db/models/ledger';
 import { rowOf } from '../commands/writer';
 import { cannotUndo, conflict, notFound } from '../http/problems';
+import { doneByItself, ONLY_NOTES } from './byItself';
+import { unmerge } from '../lookalikes/unmerge';
 
 /** Bookkeeping that changes without anybody meaning anything by it. */
 const NOT_MEANT = new Set(['version', 'updatedAt']);
@@ -15,6 +17,8 @@ const NOUNS: Record<string, string> = {
   captures: 'capture',
   claims: 'fact',
   contact_points: 'contact detail',
+  look_up_rules: 'rules for look-ups',
+  look_up_sources: 'source',
   ledger_entries: 'ledger entry',
   ledger_links: 'ledger entry',
   lead_answers: 'answer',
@@ -22,6 +26,8 @@ const NOUNS: Record<string, string> = {
   intents: 'reading',
   questions: 'question',
   stages: 'stage',
+  look_alikes: 'look-alikes',
+  kept_apart: 'answer',
 };
 
 const same = (a: unknown, b: unknown): boolean => JSON.stringify(a ?? null) === JSON.stringify(b ?? null);
@@ -75,7 +81,8 @@ async function builtOn(
 ): Promise<string[]> {
   const found: string[] = [];
   for (const key of keys.filter(
-    (one) => one.target === change.table && context.sequelize.isDefined(one.table),
+    (one) =>
+      one.target === change.table && context.sequelize.isDefined(one.table) && !ONLY_NOTES.has(one.table),
   )) {
     const attribute = Object.entries(modelOf(context, key.table).getAttributes()).find(
       ([, one]) => one.field === key.column,
@@ -148,6 +155,14 @@ export async function undo(context: Context, eventId: string): Promise<{ label: 
   if (event.undoes) throw conflict('This change was itself an undo.');
   if (await EventRow.findOne({ where: { undoes: eventId }, transaction: context.tx }))
     throw conflict('This was undone already.');
+  const merges = event.changes.filter((change) => change.table === 'merges' && !change.before);
+  if (merges.length) {
+    const newestFirst = [...merges].reverse();
+    for (const [at, { id }] of newestFirst.entries())
+      await unmerge(context, id, {}, { eventId: at === newestFirst.length - 1 ? eventId : null });
+    return { label: event.label };
+  }
+  for (const id of await doneByItself(context, event)) await undo(context, id);
   const changes = fold(event.changes).filter((change) => change.before || change.after);
   const reasons = await obstacles(context, changes);
   if (reasons.length)

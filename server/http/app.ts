@@ -13,19 +13,24 @@ import { formHandlers } from '../forms/routes';
 import { importHandlers, mountImportFiles } from '../imports/routes';
 import { leadHandlers } from '../leads/routes';
 import { ledgerHandlers } from '../ledger/routes';
+import { lookAlikeHandlers } from '../lookalikes/routes';
+import { lookUpHandlers } from '../lookups/routes';
 import { mailboxHandlers } from '../mailboxes/routes';
 import { mountPeopleFiles } from '../people/files';
 import { peopleHandlers } from '../people/routes';
+import { qualifyingHandlers } from '../qualifying/routes';
 import { searchHandlers } from '../search/routes';
 import { identify } from '../session/identify';
 import { sessionHandlers } from '../session/routes';
 import { settingsHandlers } from '../settings/routes';
 import { taskHandlers } from '../tasks/routes';
+import { triageHandlers } from '../triage/routes';
 import type { Tools } from '../commands/context';
 import Fastify, { type FastifyInstance } from 'fastify';
 import { jsonSchemaTransform, serializerCompiler, validatorCompiler } from 'fastify-type-provider-zod';
 import { CLIPPER_ORIGIN } from '@emporikon/contract/clipper';
 import { answerErrors } from './errors';
+import { followForwardings } from './forwarded';
 import { mount } from './mount';
 import { allowClipper } from './origin';
 import { refuseIllFormed } from './text';
@@ -100,6 +105,7 @@ export async function buildApp({
   allowClipper(app, clipperOrigin);
   refuseIllFormed(app);
   identify(app, tools);
+  followForwardings(app, tools);
   const handlers = [
     sessionHandlers,
     captureHandlers,
@@ -116,6 +122,10 @@ export async function buildApp({
     formHandlers,
     importHandlers,
     mailboxHandlers,
+    lookAlikeHandlers,
+    lookUpHandlers,
+    qualifyingHandlers,
+    triageHandlers,
   ];
   await app.register(async (api) => {
     for (const one of handlers) mount(api, tools, one);

@@ -22,6 +22,9 @@ const PARSE_ERRORS = new Set([
 /** What PostgreSQL says of text it cannot hold, such as a NUL (SQLSTATE 22021, 22P05). */
 const UNSTORABLE = new Set(['22021', '22P05']);
 
+/** What PostgreSQL says when two transactions wait for each other (SQLSTATE 40P01) or cannot both be (40001). */
+const CROSSED = new Set(['40P01', '40001']);
+
 const sqlState = (error: DatabaseError): string => (error.parent as { code?: string }).code ?? '';
 
 /** A write that names a record that is not there. */
@@ -64,6 +67,8 @@ function asProblem(error: FastifyError): ProblemError | null {
       'Somebody saved the same thing a moment ago; nothing was doubled. Read again and try once more.',
     );
   if (error instanceof ForeignKeyConstraintError) return missingTarget(error);
+  if (error instanceof DatabaseError && CROSSED.has(sqlState(error)))
+    return conflict('Somebody changed the same records at this moment; nothing was saved. Try once more.');
   if (error instanceof DatabaseError && UNSTORABLE.has(sqlState(error)))
     return invalid('Nothing was saved: there is a character in it that cannot be kept.');
   if (error.statusCode && error.statusCode < 500) return invalid(error.message);

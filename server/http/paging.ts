@@ -18,3 +18,21 @@ export function decodeCursor(cursor: string | undefined, length: number): string
     fields: { cursor: 'is not valid' },
   });
 }
+
+/**
+ * One page of what was asked for with one row more than it holds.
+ * @param keys the sort keys of a row, for the cursor to the next page
+ */
+export function pageOf<Row, Item>(
+  rows: readonly Row[],
+  limit: number,
+  asItem: (row: Row) => Item,
+  keys: (row: Row) => readonly string[],
+): { items: Item[]; next: string | null } {
+  const page = rows.slice(0, limit);
+  const last = page.at(-1);
+  return {
+    items: page.map(asItem),
+    next: rows.length > page.length && last !== undefined ? encodeCursor(keys(last)) : null,
+  };
+}

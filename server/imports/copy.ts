@@ -2,8 +2,8 @@ import { randomUUID } from 'node:crypto';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import pgCopy from 'pg-copy-streams';
-import type pg from 'pg';
 import type { Context } from '../commands/context';
+import { clientOf } from '../db/prepared';
 
 type Cell = string | number | boolean | null | undefined | readonly string[] | Record<string, unknown>;
 
@@ -19,10 +19,6 @@ export function copyText(value: Cell): string {
       : String(value);
   return text.replace(/\0/g, '').replace(/[\\\n\r\t]/g, (char) => ESCAPES[char] ?? char);
 }
-
-/** The pg client a Sequelize transaction works on. */
-export const clientOf = (context: Context): pg.Client =>
-  (context.tx as unknown as { connection: pg.Client }).connection;
 
 /**
  * Puts many rows into a table at once, in the transaction of the context. Table and columns are fixed names of ours.

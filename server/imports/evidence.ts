@@ -50,6 +50,7 @@ export async function importedClaims(context: Context, personId: string): Promis
               byHand: false,
               fate: 'current',
               captureId: null,
+              lookUpId: null,
               at: row.at.toISOString(),
               actor: row.by,
             },

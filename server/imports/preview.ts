@@ -1,13 +1,15 @@
 import { pipeline } from 'node:stream/promises';
 import { Readable } from 'node:stream';
-import { decidePerson, type Candidate } from '@emporikon/core/matching/verdict';
+import { decidePerson, type Book, type Candidate } from '@emporikon/core/matching/verdict';
 import type { PersonFacts } from '@emporikon/core/matching/evidence';
 import { nameKey } from '@emporikon/core/people/names';
 import pgCopy from 'pg-copy-streams';
 import { QueryTypes } from 'sequelize';
 import { perform, type Context, type Tools } from '../commands/context';
 import { Import } from '../db/models/imports';
-import { clientOf, copyText } from './copy';
+import { clientOf } from '../db/prepared';
+import { bookOf } from '../people/book';
+import { copyText } from './copy';
 import { lockImport } from './view';
 import { cardRows, tableRows, type RowData, type SourceRow } from './source';
 
@@ -85,7 +87,7 @@ async function knownAmong(context: Context, rows: readonly SourceRow[]): Promise
   return index;
 }
 
-function judge(data: RowData, index: ReadonlyMap<string, Known[]>): Judged {
+function judge(data: RowData, index: ReadonlyMap<string, Known[]>, book: Book): Judged {
   const keys = [
     ...data.emails.map((one) => `email:${one.normalized}`),
     ...data.phones.map((one) => `phone:${one.normalized}`),
@@ -96,7 +98,8 @@ function judge(data: RowData, index: ReadonlyMap<string, Known[]>): Judged {
     ...new Map(keys.flatMap((key) => index.get(key) ?? []).map((one) => [one.id, one])).values(),
   ];
   if (!candidates.length) return { verdict: 'new', personId: null, reason: '' };
-  const verdict = decidePerson(factsOf(data), candidates.slice(0, 60));
+  const namesakes = Math.max(1, index.get(`name:${nameKey(data.name)}`)?.length ?? 0);
+  const verdict = decidePerson(factsOf(data), candidates.slice(0, 60), { ...book, namesakes });
   const [match] = verdict.matches;
   return {
     verdict: verdict.kind,
@@ -111,8 +114,10 @@ export async function judgeRows(context: Context, rows: readonly SourceRow[]): P
     context,
     rows.filter((row) => !row.reason),
   );
+  const { records, weights } = await bookOf(context, 'person', '');
+  const book: Book = { records, ...(weights ? { weights } : {}) };
   return rows.map((row) =>
-    row.reason ? { verdict: 'unusable', personId: null, reason: row.reason } : judge(row.data, index),
+    row.reason ? { verdict: 'unusable', personId: null, reason: row.reason } : judge(row.data, index, book),
   );
 }
 

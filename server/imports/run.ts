@@ -1,6 +1,7 @@
 import { QueryTypes } from 'sequelize';
 import { perform, type Context, type Tools } from '../commands/context';
 import type { Import } from '../db/models/imports';
+import { addJob } from '../jobs/queue';
 import { makeCompanies } from './companies';
 import { judgeRows } from './preview';
 import type { RowData } from './source';
@@ -130,6 +131,7 @@ async function finish(tools: Tools, id: string): Promise<void> {
       finishedAt: context.now(),
     });
     await context.write.event('import', `Imported ${one.name}`, one.createdBy);
+    await addJob(context, 'findLookAlikes', { kind: 'person' }, 'look-alikes:person');
   });
 }
 

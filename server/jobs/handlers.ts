@@ -1,4 +1,5 @@
 import { perform, type Tools } from '../commands/context';
+import { findLookAlikes } from '../lookalikes/run';
 import { askConsent } from '../forms/submit';
 import { previewImport } from '../imports/preview';
 import { runImport } from '../imports/run';
@@ -6,6 +7,11 @@ import { undoImport } from '../imports/undo';
 import { Import } from '../db/models/imports';
 import { Mailbox } from '../db/models/mailboxes';
 import { bringAlong, readMailbox } from '../mailboxes/read';
+import { lookUpNew } from '../lookups/automatic';
+import { workRun } from '../lookups/runs';
+import { bringBack, scoreTouched } from '../qualifying/jobs';
+import { scoreLeads } from '../qualifying/score';
+import { trainWinChance } from '../qualifying/train';
 import { addJob, type JobHandlers } from './queue';
 
 /** What an import says when its job fails for good reason; the queue tries again by itself where it may help. */
@@ -32,6 +38,17 @@ export const jobHandlers = (tools: Tools): JobHandlers => ({
     });
   },
   bringAlong: ({ mailboxId, address, personId }) => bringAlong(tools, mailboxId, address, personId),
+  findLookAlikes: ({ kind }) => findLookAlikes(tools, kind),
+  findAllLookAlikes: async () => {
+    await findLookAlikes(tools, 'company');
+    await findLookAlikes(tools, 'person');
+  },
+  lookUpNew: ({ personId }) => lookUpNew(tools, personId),
+  runLookUps: ({ id }) => workRun(tools, id),
+  scoreLeads: (input) => scoreTouched(tools, input),
+  scoreAllLeads: () => perform(tools, null, (context) => scoreLeads(context)),
+  trainWinChance: () => trainWinChance(tools),
+  bringBackParked: () => bringBack(tools),
   askConsent: ({ submissionId, token }) =>
     perform(tools, null, (context) => askConsent(context, submissionId, token)),
 });

@@ -9,6 +9,7 @@ import {
   type WorkerEvents,
 } from 'graphile-worker';
 import pg from 'pg';
+import type { ScoreInput } from '../qualifying/jobs';
 import type { Context } from '../commands/context';
 
 /** What is done in the background, and what each needs. */
@@ -20,6 +21,14 @@ export interface JobInputs {
   readMailboxes: Record<string, never>;
   bringAlong: { mailboxId: string; address: string; personId: string };
   askConsent: { submissionId: string; token: string };
+  findLookAlikes: { kind: 'person' | 'company' };
+  findAllLookAlikes: Record<string, never>;
+  lookUpNew: { personId: string };
+  runLookUps: { id: string };
+  scoreLeads: ScoreInput;
+  scoreAllLeads: Record<string, never>;
+  trainWinChance: Record<string, never>;
+  bringBackParked: Record<string, never>;
 }
 export type JobName = keyof JobInputs;
 
@@ -102,7 +111,8 @@ export class JobWorker {
       connectionString: this.connectionString,
       taskList: tasksOf(this.handlers),
       concurrency: 2,
-      crontab: '*/2 * * * * readMailboxes',
+      crontab:
+        '*/2 * * * * readMailboxes\n30 3 * * * findAllLookAlikes\n*/5 * * * * bringBackParked\n17 * * * * scoreAllLeads\n45 2 * * * trainWinChance',
       pollInterval: 1000,
       noHandleSignals: true,
       logger: quiet,

@@ -1,6 +1,8 @@
 import { standingWithWork } from '@emporikon/core/lifecycle/standing';
 import { whoActs, type Context } from '../commands/context';
 import { Lead } from '../db/models/deals';
+import { addJob } from '../jobs/queue';
+import { giveByRule } from '../qualifying/owners';
 import type { Person } from '../db/models/people';
 
 /** A new lead of somebody, owned by whoever acts unless another is named; with it a stranger becomes a prospect. */
@@ -18,6 +20,10 @@ export async function makeLead(
   const now = context.now();
   const standing = standingWithWork(person.standing);
   if (standing !== person.standing) await context.write.update(person, { standing, updatedAt: now });
+  const owner = given.ownerId
+    ? { ownerId: given.ownerId }
+    : ((await giveByRule(context, person, given)) ?? { ownerId: whoActs(context).id });
+  await addJob(context, 'lookUpNew', { personId: person.id }, `look-up:${person.id}`);
   return context.write.insert(Lead, {
     id: context.newId(),
     title: given.title,
@@ -26,7 +32,7 @@ export async function makeLead(
     personId: person.id,
     status: given.status ?? 'new',
     statusSince: now,
-    ownerId: given.ownerId ?? whoActs(context).id,
+    ...owner,
     createdAt: now,
     updatedAt: now,
   });

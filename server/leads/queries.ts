@@ -12,6 +12,18 @@ import { decodeCursor, encodeCursor } from '../http/paging';
 import { notFound } from '../http/problems';
 import { nextMoves } from '../tasks/queries';
 
+type Scores = NonNullable<LeadRow['scores']>;
+
+async function scoresOf(context: Context, ids: readonly string[]): Promise<Map<string, Scores>> {
+  const rows = ids.length
+    ? await context.sequelize.query<Scores & { id: string }>(
+        'SELECT lead_id AS id, fit, warmth, completeness, chance FROM lead_scores WHERE lead_id IN (:ids)',
+        { replacements: { ids }, type: QueryTypes.SELECT, transaction: context.tx },
+      )
+    : [];
+  return new Map(rows.map(({ id, ...scores }) => [id, scores]));
+}
+
 async function withNames(context: Context, leads: readonly Lead[]): Promise<LeadRow[]> {
   const byId = <T extends { id: string }>(rows: readonly T[]): Map<string, T> =>
     new Map(rows.map((row) => [row.id, row]));
@@ -32,6 +44,10 @@ async function withNames(context: Context, leads: readonly Lead[]): Promise<Lead
     'lead_id',
     leads.map((lead) => lead.id),
   );
+  const scores = await scoresOf(
+    context,
+    leads.map((lead) => lead.id),
+  );
   return leads.map((lead) => {
     const company = lead.companyId ? companies.get(lead.companyId) : undefined;
     return {
@@ -45,6 +61,7 @@ async function withNames(context: Context, leads: readonly Lead[]): Promise<Lead
       source: lead.source,
       owner: { id: lead.ownerId, name: owners.get(lead.ownerId)?.name ?? '' },
       nextMove: moves.get(lead.id) ?? null,
+      scores: scores.get(lead.id) ?? null,
       createdAt: lead.createdAt.toISOString(),
     };
   });
@@ -53,10 +70,16 @@ async function withNames(context: Context, leads: readonly Lead[]): Promise<Lead
 const RANK =
   "(CASE status WHEN 'new' THEN 0 WHEN 'working' THEN 1 WHEN 'qualified' THEN 2 WHEN 'parked' THEN 3 WHEN 'converted' THEN 4 ELSE 5 END)";
 
+/** Open ones first, the likeliest of them first. */
+const BY_CHANCE: [ReturnType<typeof literal>, string][] = [
+  [literal("(CASE WHEN status IN ('new', 'working', 'qualified') THEN 0 ELSE 1 END)"), 'ASC'],
+  [literal('(SELECT chance FROM lead_scores s WHERE s.lead_id = leads.id)'), 'DESC NULLS LAST'],
+];
+
 /** Leads, open ones first, newest first within a status. */
 export async function listLeads(
   context: Context,
-  query: { status?: LeadStatus; owner?: string; cursor?: string; limit: number },
+  query: { status?: LeadStatus; owner?: string; sort: 'status' | 'chance'; cursor?: string; limit: number },
 ): Promise<{ items: LeadRow[]; next: string | null }> {
   const offset = Number(decodeCursor(query.cursor, 1)[0] ?? 0);
   const leads = await Lead.findAll({
@@ -65,7 +88,9 @@ export async function listLeads(
       ...(query.owner ? { ownerId: query.owner } : {}),
     },
     order: [
-      [literal(RANK), 'ASC'],
+      ...(query.sort === 'chance'
+        ? BY_CHANCE
+        : [[literal(RANK), 'ASC'] as [ReturnType<typeof literal>, string]]),
       ['createdAt', 'DESC'],
       ['id', 'ASC'],
     ],

@@ -24,6 +24,10 @@ async function loadLead(context: Context, id: string): Promise<Lead> {
   return lead;
 }
 
+/** The open status a lead that is parked comes back to. */
+const openStatus = (status: LeadStatus): 'new' | 'working' | 'qualified' =>
+  status === 'new' || status === 'qualified' ? status : 'working';
+
 async function changeLead(
   context: Context,
   id: string,
@@ -43,7 +47,9 @@ async function changeLead(
     ...(moved
       ? {
           statusSince: context.now(),
-          ...(status === 'parked' ? {} : { parkedUntil: null }),
+          ...(status === 'parked'
+            ? { parkedFrom: openStatus(lead.status) }
+            : { parkedUntil: null, parkedFrom: null }),
           ...(status === 'dropped' ? {} : { dropReason: null }),
         }
       : {}),

@@ -219,7 +219,11 @@ export async function claimByHand(
   type: ClaimRow['type'] = null,
 ): Promise<void> {
   const current = await currentClaim(context, owner, field);
-  if (current && !CONTACTS.has(field)) await context.write.update(current, { fate: 'superseded' });
+  if (current && !CONTACTS.has(field))
+    await context.write.update(current, {
+      fate: 'superseded',
+      ...(current.lookUpId ? { kept: current.value.toLowerCase() === value.toLowerCase() } : {}),
+    });
   await context.write.insert(ClaimRow, {
     id: context.newId(),
     captureId: null,

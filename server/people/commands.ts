@@ -133,7 +133,8 @@ const supersede = async (context: Context, contact: ContactPoint): Promise<void>
     },
     transaction: context.tx,
   });
-  for (const claim of claims) await context.write.update(claim, { fate: 'superseded' });
+  for (const claim of claims)
+    await context.write.update(claim, { fate: 'superseded', ...(claim.lookUpId ? { kept: false } : {}) });
 };
 
 export async function changeContact(
@@ -167,8 +168,11 @@ export interface PersonPatch {
   fullName?: string;
   jobTitle?: string | null;
   address?: string | null;
+  timeZone?: string | null;
   companyId?: string | null;
   standing?: Standing;
+  /** False for somebody nobody works with any more. */
+  active?: boolean;
   ownerId?: string | null;
   birthday?: string | null;
   background?: string | null;
@@ -184,7 +188,7 @@ const withoutBlank = (values: Record<string, string>): Record<string, string> =>
 export async function changePerson(
   context: Context,
   id: string,
-  { version, custom, ...patch }: PersonPatch,
+  { version, custom, active, ...patch }: PersonPatch,
 ): Promise<{ version: number; eventId: string | null }> {
   const person = await loadPerson(context, id, true);
   if (patch.fullName !== undefined && !parseName(patch.fullName).fullName)
@@ -194,12 +198,14 @@ export async function changePerson(
   const company = patch.companyId ? await companyById(context, patch.companyId) : null;
   const own = custom ? { custom: withoutBlank({ ...person.custom, ...custom }) } : {};
   const tags = patch.tags ? { tags: withTags([], patch.tags) } : {};
+  const since =
+    active === undefined ? {} : { inactiveSince: active ? null : (person.inactiveSince ?? context.now()) };
   await context.write.update(
     person,
-    { ...patch, ...name, ...own, ...tags, updatedAt: context.now() },
+    { ...patch, ...name, ...own, ...tags, ...since, updatedAt: context.now() },
     version,
   );
-  for (const field of ['fullName', 'jobTitle', 'address', 'birthday'] as const) {
+  for (const field of ['fullName', 'jobTitle', 'address', 'timeZone', 'birthday'] as const) {
     const value = patch[field];
     if (value) await claimByHand(context, { personId: id }, field, value);
   }

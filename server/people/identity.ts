@@ -1,13 +1,13 @@
-import { decidePerson, type Match } from '@emporikon/core/matching/verdict';
+import type { Match } from '@emporikon/core/matching/verdict';
 import type { PersonFacts } from '@emporikon/core/matching/evidence';
 import { localPart, normalizeEmail } from '@emporikon/core/people/emails';
 import { isRoleName, nameKey, nameOverlap } from '@emporikon/core/people/names';
 import { normalizePhone } from '@emporikon/core/people/phones';
 import { Op } from 'sequelize';
 import type { Context } from '../commands/context';
-import { personCandidates } from '../captures/recognise';
 import { ContactPoint, Person } from '../db/models/people';
 import { choiceNeeded, invalid } from '../http/problems';
+import { knownPerson } from './candidates';
 import { addPerson } from './commands';
 
 export interface Wanted {
@@ -113,7 +113,7 @@ export async function findOrCreatePerson(context: Context, wanted: Wanted): Prom
   await lockIdentity(context, facts);
   const owner = await ownerOfKey(context, facts);
   if (owner) return { outcome: 'found', id: owner, matches: [], eventId: null };
-  const { kind, matches } = decidePerson(facts, await personCandidates(context, facts));
+  const { kind, matches } = await knownPerson(context, facts);
   if (kind === 'same') return { outcome: 'found', id: matches[0]?.id ?? null, matches, eventId: null };
   if (kind === 'maybe' && wanted.onMaybe === 'reject')
     throw choiceNeeded(

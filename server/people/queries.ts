@@ -1,6 +1,5 @@
 import type { Claim } from '@emporikon/contract/captures';
 import type { PersonDossier, PersonRow } from '@emporikon/contract/people';
-import { fold } from '@emporikon/core/people/text';
 import { daysInStage } from '@emporikon/core/lifecycle/deals';
 import { QueryTypes } from 'sequelize';
 import { asClaims } from '../captures/view';
@@ -10,9 +9,11 @@ import { Company, ContactPoint, Person } from '../db/models/people';
 import { User } from '../db/models/users';
 import { importedClaims } from '../imports/evidence';
 import { customFields, loadMappings } from '../fields/mapping';
-import { decodeCursor, encodeCursor } from '../http/paging';
+import { decodeCursor, pageOf } from '../http/paging';
 import { notFound } from '../http/problems';
 import { turnOf } from '../ledger/queries';
+import { mergesInto } from '../lookalikes/merged';
+import { nameHolds } from '../search/filter';
 import { nextMoves } from '../tasks/queries';
 
 interface Row {
@@ -26,10 +27,11 @@ interface Row {
   email: string | null;
   phone: string | null;
   owner: string | null;
+  inactive: boolean;
   updated_at: Date;
 }
 
-const SELECT = `SELECT p.id, p.full_name, p.name_key, p.job_title, p.company_id, c.name AS company, p.standing, u.name AS owner, p.updated_at,
+const SELECT = `SELECT p.id, p.full_name, p.name_key, p.job_title, p.company_id, c.name AS company, p.standing, p.inactive_since IS NOT NULL AS inactive, u.name AS owner, p.updated_at,
     (SELECT value FROM contact_points k WHERE k.person_id = p.id AND kind = 'email' ORDER BY created_at LIMIT 1) AS email,
     (SELECT normalized FROM contact_points k WHERE k.person_id = p.id AND kind = 'phone' AND type IS DISTINCT FROM 'fax' ORDER BY (type = 'mobile') DESC, created_at LIMIT 1) AS phone
   FROM people p LEFT JOIN companies c ON c.id = p.company_id LEFT JOIN users u ON u.id = p.owner_id`;
@@ -43,28 +45,33 @@ const asRow = (row: Row): PersonRow => ({
   email: row.email,
   phone: row.phone,
   owner: row.owner,
+  inactive: row.inactive,
   updatedAt: row.updated_at.toISOString(),
 });
 
-/** People by family-agnostic name order, optionally those whose name holds every word of `q`. */
+/** People by name as it is spoken, without the inactive unless they are asked for; optionally those whose name holds every word of `q`. */
 export async function listPeople(
   context: Context,
-  query: { q?: string; tag?: string; list?: string; cursor?: string; limit: number },
+  query: {
+    q?: string;
+    tag?: string;
+    list?: string;
+    inactive: 'without' | 'with' | 'only';
+    cursor?: string;
+    limit: number;
+  },
 ): Promise<{ items: PersonRow[]; next: string | null }> {
   const [name = '', id = ''] = decodeCursor(query.cursor, 2);
+  const held = nameHolds('p', 'p.id', query.q ?? '');
+  const active = { without: 'p.inactive_since IS NULL', only: 'p.inactive_since IS NOT NULL', with: 'true' };
   const rows = await context.sequelize.query<Row>(
-    `${SELECT} WHERE p.name_key LIKE ALL (ARRAY[:words]::text[])
+    `${SELECT} WHERE ${held.sql} AND ${active[query.inactive]}
        AND (:tag::text IS NULL OR p.tags @> ARRAY[:tag]::text[])
        AND (:list::uuid IS NULL OR EXISTS (SELECT 1 FROM list_members m WHERE m.person_id = p.id AND m.list_id = :list))
        AND (:name = '' OR (p.full_name, p.id::text) > (:name, :id)) ORDER BY p.full_name, p.id::text LIMIT :limit`,
     {
       replacements: {
-        words: [
-          '%',
-          ...fold(query.q ?? '')
-            .split(' ')
-            .map((word) => `%${word}%`),
-        ],
+        ...held.replacements,
         tag: query.tag ?? null,
         list: query.list ?? null,
         name,
@@ -75,12 +82,7 @@ export async function listPeople(
       transaction: context.tx,
     },
   );
-  const page = rows.slice(0, query.limit);
-  const last = page.at(-1);
-  return {
-    items: page.map(asRow),
-    next: rows.length > page.length && last ? encodeCursor([last.full_name, last.id]) : null,
-  };
+  return pageOf(rows, query.limit, asRow, (row) => [row.full_name, row.id]);
 }
 
 export async function personRow(context: Context, id: string): Promise<PersonRow> {
@@ -206,6 +208,7 @@ export async function personDossier(context: Context, id: string): Promise<Perso
     jobTitle: fact('jobTitle'),
     address: fact('address'),
     timeZone: person.timeZone,
+    timeZoneClaim: current('timeZone'),
     birthday: person.birthday ?? null,
     background: { ...fact('background'), suggestion: null },
     tags: person.tags ?? [],
@@ -221,6 +224,8 @@ export async function personDossier(context: Context, id: string): Promise<Perso
     company: company ? { id: company.id, name: company.name } : null,
     companyClaim: current('companyName'),
     standing: person.standing,
+    merged: await mergesInto(context, id),
+    inactiveSince: person.inactiveSince?.toISOString() ?? null,
     contacts: contacts.map((one) => ({
       id: one.id,
       version: one.version,

@@ -109,6 +109,7 @@ export async function openHouse(outside: Partial<Outside> = {}): Promise<House> 
       pages: { allowed: [] },
       exchange: null,
       post: { send: async (message) => void mails.push(message), stop: () => undefined },
+      lookUps: [],
       sealKey: 'a key for the tests',
       ...outside,
     },

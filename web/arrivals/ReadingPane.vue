@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { CaptureDetail, Claim } from '@emporikon/contract/captures';
+import type { ClaimField } from '@emporikon/contract/fields';
 import { CLAIM_FIELDS } from '@emporikon/core/reading/types';
 import { computed, nextTick, ref } from 'vue';
 import { api } from '../shell/api';
@@ -22,7 +23,7 @@ const undo = useUndo();
 const verdictBox = ref<InstanceType<typeof VerdictBox> | null>(null);
 const editing = ref<string | null>(null);
 const adding = ref(false);
-const newField = ref<Claim['field']>('fullName');
+const newField = ref<ClaimField>('fullName');
 const newValue = ref('');
 const ADDABLE = CLAIM_FIELDS.filter(
   (field) => !['givenName', 'familyName', 'birthday', 'timeZone'].includes(field),

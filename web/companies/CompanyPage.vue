@@ -1,11 +1,15 @@
 <script setup lang="ts">
 import type { Claim } from '@emporikon/contract/captures';
+import { watch } from 'vue';
+import { useRouter } from 'vue-router';
 import PhoneButton from '../calls/PhoneButton.vue';
 import CardFrame from '../dossier/CardFrame.vue';
 import Composer from '../dossier/Composer.vue';
 import Fact from '../dossier/Fact.vue';
 import LedgerView from '../dossier/LedgerView.vue';
 import SideColumn from '../dossier/SideColumn.vue';
+import GapsLine from '../lookups/GapsLine.vue';
+import MergedHere from '../lookalikes/MergedHere.vue';
 import { api } from '../shell/api';
 import { shortDay } from '../shell/format';
 import { useFetched } from '../shell/live';
@@ -13,6 +17,7 @@ import { useUndo } from '../shell/undo';
 
 const props = defineProps<{ id: string }>();
 const undo = useUndo();
+const router = useRouter();
 const {
   data: company,
   error,
@@ -23,20 +28,59 @@ const {
 );
 const FACTS = [
   { field: 'name', label: 'Name', claim: 'companyName' },
-  { field: 'domain', label: 'Domain', claim: null },
+  { field: 'domain', label: 'Domain', claim: 'domain' },
   { field: 'url', label: 'Web', claim: 'url' },
-  { field: 'phone', label: 'Switchboard', claim: null },
+  { field: 'phone', label: 'Switchboard', claim: 'phone' },
   { field: 'address', label: 'Address', claim: 'address' },
+  { field: 'industry', label: 'Industry', claim: 'industry' },
+  { field: 'employees', label: 'Employees', claim: 'employees' },
+  { field: 'technologies', label: 'Technology', claim: 'technologies' },
+  { field: 'country', label: 'Country', claim: 'country' },
+  { field: 'timeZone', label: 'Time zone', claim: 'timeZone' },
+  { field: 'legalName', label: 'Legal name', claim: 'legalName' },
 ] as const;
 
 const claimOf = (field: Claim['field'] | null): Claim | null =>
   company.value?.claims.find((claim) => claim.field === field) ?? null;
+async function putKind(kind: 'firm' | 'household'): Promise<void> {
+  try {
+    const { eventId } = await api('PATCH /api/companies/:id', {
+      params: { id: props.id },
+      body: { version: company.value?.version ?? 1, kind },
+    });
+    undo.tell({ text: `Now a ${kind}.`, eventId });
+  } catch (problem) {
+    undo.fail(problem);
+  }
+  await load();
+}
+// An old link leads to the record this one became a part of.
+watch(company, (now) => {
+  if (now && now.id !== props.id) void router.replace(`/companies/${now.id}`);
+});
+type Field = (typeof FACTS)[number]['field'];
+/** A fact as it is edited, in one line. */
+function lineOf(field: Field): string | null {
+  const value = company.value?.[field] ?? null;
+  if (Array.isArray(value)) return value.join(', ') || null;
+  return value === null ? null : String(value);
+}
+/** What a line of it means; a number or a country that is none is refused by the server in words. */
+function parsed(field: Field, line: string): unknown {
+  if (field === 'technologies')
+    return line
+      .split(',')
+      .map((one) => one.trim())
+      .filter(Boolean);
+  if (field === 'employees' && line) return Number(line.replace(/[\s.,']/g, ''));
+  return (field === 'country' ? line.toUpperCase() : line) || null;
+}
 const put =
-  (field: (typeof FACTS)[number]['field']) =>
+  (field: Field) =>
   async (value: string, version?: number): Promise<void> => {
     const { eventId } = await api('PATCH /api/companies/:id', {
       params: { id: props.id },
-      body: { version: version ?? company.value?.version ?? 1, [field]: value || null },
+      body: { version: version ?? company.value?.version ?? 1, [field]: parsed(field, value) },
     });
     undo.tell({ text: 'Changed.', eventId });
     await load();
@@ -49,8 +93,14 @@ const put =
       <template #role
         ><span
           >{{ company.people.length }} {{ company.people.length === 1 ? 'person' : 'people' }} · since
-          {{ shortDay(company.since)
-          }}<template v-if="company.owner"> · {{ company.owner.name }}</template></span
+          {{ shortDay(company.since) }}<template v-if="company.owner"> · {{ company.owner.name }}</template
+          ><template v-if="company.kind === 'household'"> · a household</template
+          ><template v-if="company.parent">
+            · a branch of
+            <RouterLink class="quiet-link" :to="`/companies/${company.parent.id}`">{{
+              company.parent.name
+            }}</RouterLink></template
+          ></span
         ></template
       >
       <template #facts
@@ -59,7 +109,7 @@ const put =
           :key="one.field"
           :label="one.label"
           :field="one.field"
-          :value="company[one.field]"
+          :value="lineOf(one.field)"
           :claim="claimOf(one.claim)"
           :save="put(one.field)"
       /></template>
@@ -67,9 +117,21 @@ const put =
         ><SideColumn :dossier="company" :people="company.people" people-title="People"
       /></template>
     </CardFrame>
-    <div v-if="company.phone" class="ways">
-      <PhoneButton :number="company.phone" :shown="`Call ${company.phone}`" />
+    <div class="ways">
+      <PhoneButton v-if="company.phone" :number="company.phone" :shown="`Call ${company.phone}`" />
+      <span v-if="company.branches.length" class="soft"
+        >Branches:
+        <template v-for="(one, index) in company.branches" :key="one.id"
+          >{{ index ? ', ' : ''
+          }}<RouterLink class="quiet-link" :to="`/companies/${one.id}`">{{ one.name }}</RouterLink></template
+        ></span
+      >
+      <button class="word" @click="putKind(company.kind === 'firm' ? 'household' : 'firm')">
+        {{ company.kind === 'firm' ? 'It is a household' : 'It is a firm' }}
+      </button>
+      <MergedHere :id="company.id" :key="company.id" kind="company" :merged="company.merged" />
     </div>
+    <GapsLine :key="id" :company-id="company.id" :name="company.name" @changed="load" />
     <LedgerView :key="id" :about="{ companyId: id }" />
     <Composer :about="{ companyId: id }" />
   </template>
@@ -84,6 +146,11 @@ const put =
 
 <style scoped>
 .ways {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 18px;
   padding: 4px 24px;
+  align-items: baseline;
+  border-bottom: 1px solid var(--rule2);
 }
 </style>

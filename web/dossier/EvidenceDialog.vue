@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { Reply } from '@emporikon/contract';
 import type { CaptureDetail, Claim } from '@emporikon/contract/captures';
 import { ref } from 'vue';
 import MessageBody from '../arrivals/MessageBody.vue';
@@ -8,12 +9,15 @@ import { clock, day, fieldName, percent } from '../shell/format';
 const props = defineProps<{ claim: Claim }>();
 const emit = defineEmits<{ close: [] }>();
 const capture = ref<CaptureDetail | null>(null);
+const lookUp = ref<Reply<'GET /api/look-ups/:id'> | null>(null);
 const error = ref('');
 const lit = ref<string | null>(null);
 
 async function open(): Promise<void> {
-  if (!props.claim.captureId) return;
   try {
+    if (props.claim.lookUpId)
+      lookUp.value = await api('GET /api/look-ups/:id', { params: { id: props.claim.lookUpId } });
+    if (!props.claim.captureId) return;
     capture.value = await api('GET /api/captures/:id', { params: { id: props.claim.captureId } });
     lit.value = props.claim.id;
   } catch (problem) {
@@ -40,7 +44,25 @@ void open();
       </p>
       <div v-if="capture" class="raw"><MessageBody v-model:lit="lit" :capture="capture" /></div>
       <p v-else-if="error" class="wrong" role="alert">{{ error }}</p>
-      <p v-else-if="!claim.captureId" class="soft">No message stands behind this: a person wrote it.</p>
+      <div v-else-if="lookUp" class="raw">
+        <p>
+          Asked for <b>{{ Object.values(lookUp.question).filter(Boolean).join(', ') }}</b>{{
+            lookUp.by ? ` by ${lookUp.by.name}` : ', by itself'
+          }}. It answered:
+        </p>
+        <dl>
+          <template v-for="fact in lookUp.facts" :key="`${fact.label} ${fact.value}`">
+            <dt>{{ fact.label }}</dt>
+            <dd>
+              {{ fact.value }} <span class="soft">{{ percent(fact.confidence) }} sure, it says</span>
+            </dd>
+          </template>
+        </dl>
+      </div>
+      <p v-else-if="claim.byHand" class="soft">No message stands behind this: a person wrote it.</p>
+      <p v-else-if="!claim.captureId && !claim.lookUpId" class="soft">
+        {{ claim.actor ? 'It came with a table.' : `Worked out without asking anybody: ${claim.source}.` }}
+      </p>
       <div class="foot">
         <v-btn class="quiet" autofocus @click="emit('close')">Close</v-btn>
         <RouterLink v-if="claim.captureId" class="quiet-link" :to="`/arrivals/${claim.captureId}`"
@@ -60,6 +82,15 @@ void open();
   max-height: 52vh;
   border-top: 1px solid var(--rule);
   padding-top: 8px;
+}
+dl {
+  display: grid;
+  grid-template-columns: max-content 1fr;
+  gap: 4px 16px;
+  margin: 0;
+}
+dd {
+  margin: 0;
 }
 .foot {
   display: flex;

@@ -69,6 +69,10 @@ defineProps<{
   justify-content: space-between;
   gap: 8px;
 }
+/* Links one under the other keep the distance of a fingertip (WCAG 2.2, 2.5.8). */
+.side > div > div {
+  min-height: 24px;
+}
 @media (max-width: 700px) {
   .side {
     border: 0;

@@ -6,7 +6,7 @@ import { fieldName } from '../shell/format';
 const props = defineProps<{ claim: Claim | null; suggestion?: Claim | null }>();
 const EvidenceDialog = defineAsyncComponent(() => import('./EvidenceDialog.vue'));
 const shown = ref<Claim | null>(null);
-const letter = computed(() => (props.claim?.byHand ? 'H' : 'E'));
+const letter = computed(() => (props.claim?.byHand ? 'H' : props.claim?.lookUpId ? 'L' : 'E'));
 </script>
 
 <template>

@@ -2,9 +2,12 @@
 import Composer from '../dossier/Composer.vue';
 import LedgerView from '../dossier/LedgerView.vue';
 import NextMoveLine from '../dossier/NextMoveLine.vue';
+import GapsLine from '../lookups/GapsLine.vue';
+import JudgementLine from '../qualifying/JudgementLine.vue';
 import { api } from '../shell/api';
 import { day } from '../shell/format';
 import { useFetched } from '../shell/live';
+import { useUndo } from '../shell/undo';
 import ConvertForm from './ConvertForm.vue';
 import Questions from './Questions.vue';
 import StatusLine from './StatusLine.vue';
@@ -18,6 +21,21 @@ const {
   () => api('GET /api/leads/:id', { params: { id: props.id } }),
   ['leads', 'lead_answers', 'questions', 'tasks', 'deals', 'people', 'companies', 'intents'],
 );
+const { data: team } = useFetched(() => api('GET /api/users'), []);
+const undo = useUndo();
+
+async function give(ownerId: string): Promise<void> {
+  try {
+    const { eventId } = await api('PATCH /api/leads/:id', {
+      params: { id: props.id },
+      body: { version: lead.value?.version ?? 1, ownerId },
+    });
+    undo.tell({ text: 'Given on.', eventId });
+  } catch (problem) {
+    undo.fail(problem);
+  }
+  await load();
+}
 </script>
 
 <template>
@@ -34,7 +52,16 @@ const {
               lead.company.name
             }}</RouterLink></template
           >
-          · by {{ lead.source }}, {{ day(lead.createdAt) }} · {{ lead.owner.name }}
+          · by {{ lead.source }}, {{ day(lead.createdAt) }} ·
+          <select
+            class="owner"
+            :value="lead.owner.id"
+            aria-label="Owner"
+            @change="give(($event.target as HTMLSelectElement).value)"
+          >
+            <option v-if="!team" :value="lead.owner.id">{{ lead.owner.name }}</option>
+            <option v-for="one in team?.items ?? []" :key="one.id" :value="one.id">{{ one.name }}</option>
+          </select>
         </p>
         <StatusLine :lead="lead" @changed="load" />
         <div class="move"><span class="cap">Next move</span> <NextMoveLine :move="lead.nextMove" /></div>
@@ -42,6 +69,8 @@ const {
       <Questions :lead="lead" @changed="load" />
       <ConvertForm :lead="lead" @changed="load" />
     </section>
+    <JudgementLine :key="id" :lead-id="id" />
+    <GapsLine :key="lead.person.id" :person-id="lead.person.id" :name="lead.person.name" @changed="load" />
     <LedgerView :key="id" :about="{ leadId: id }" />
     <Composer :about="{ leadId: id }" />
   </template>
@@ -55,6 +84,18 @@ const {
 </template>
 
 <style scoped>
+.owner {
+  font: inherit;
+  color: inherit;
+  background: none;
+  border: 0;
+  border-bottom: 1px solid var(--rule);
+  min-height: 24px;
+}
+.owner option {
+  color: var(--ink);
+  background: var(--sheet);
+}
 .card {
   background: var(--sheet);
   border-bottom: 1px solid var(--rule);

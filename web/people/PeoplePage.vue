@@ -3,8 +3,10 @@ import { ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { api } from '../shell/api';
 import PhoneButton from '../calls/PhoneButton.vue';
+import SelectionBar from '../lookups/SelectionBar.vue';
 import { useFetched } from '../shell/live';
 import { useUndo } from '../shell/undo';
+import TickAll from '../shell/TickAll.vue';
 import { usePaged } from '../shell/usePaged';
 
 const router = useRouter();
@@ -12,18 +14,27 @@ const undo = useUndo();
 const q = ref('');
 const tag = ref('');
 const list = ref('');
+const inactive = ref<'without' | 'only'>('without');
 const { data: lists } = useFetched(() => api('GET /api/lists'), ['people', 'lists', 'list_members']);
 const { items, hasMore, more, error, reload } = usePaged(
   (cursor) =>
     api('GET /api/people', {
-      query: { cursor, q: q.value, tag: tag.value || undefined, list: list.value || undefined, limit: 60 },
+      query: {
+        cursor,
+        q: q.value,
+        tag: tag.value || undefined,
+        list: list.value || undefined,
+        inactive: inactive.value,
+        limit: 60,
+      },
     }),
   ['people', 'companies', 'contact_points'],
 );
+const ticked = ref<string[]>([]);
 const isAdding = ref(false);
 const draft = ref({ fullName: '', email: '', phone: '', companyName: '' });
 let timer: ReturnType<typeof setTimeout> | undefined;
-watch([q, tag, list], () => {
+watch([q, tag, list, inactive], () => {
   clearTimeout(timer);
   timer = setTimeout(() => void reload(), 120);
 });
@@ -53,18 +64,28 @@ async function add(): Promise<void> {
         placeholder="narrow by name"
         aria-label="Narrow by name"
       />
-      <select v-if="lists?.tags.length" v-model="tag" class="inline-edit tag" aria-label="With the tag">
+      <select v-model="tag" class="inline-edit tag" aria-label="With the tag">
         <option value="">any tag</option>
-        <option v-for="one in lists.tags" :key="one.tag" :value="one.tag">
+        <option v-for="one in lists?.tags ?? []" :key="one.tag" :value="one.tag">
           {{ one.tag }} ({{ one.people }})
         </option>
       </select>
-      <select v-if="lists?.items.length" v-model="list" class="inline-edit tag" aria-label="On the list">
+      <select v-model="list" class="inline-edit tag" aria-label="On the list">
         <option value="">any list</option>
-        <option v-for="one in lists.items" :key="one.id" :value="one.id">
+        <option v-for="one in lists?.items ?? []" :key="one.id" :value="one.id">
           {{ one.name }} ({{ one.people }})
         </option>
       </select>
+      <select v-model="inactive" class="inline-edit tag" aria-label="Whether still worked with">
+        <option value="without">worked with</option>
+        <option value="only">inactive</option>
+      </select>
+      <RouterLink
+        class="word"
+        :to="{ path: '/triage', query: { ...(list ? { list } : {}), ...(tag ? { tag } : {}) } }"
+        >Triage</RouterLink
+      >
+      <RouterLink class="word" to="/look-alikes">Look-alikes</RouterLink>
       <RouterLink class="word" to="/imports">Import a table</RouterLink>
       <a class="word" href="/api/people.csv" download>Save as a table</a>
       <button class="word" @click="isAdding = !isAdding">Add a person</button>
@@ -84,6 +105,7 @@ async function add(): Promise<void> {
     <table v-if="items?.length" class="book">
       <thead>
         <tr>
+          <TickAll v-model="ticked" :ids="items.map((one) => one.id)" />
           <th>Name</th>
           <th class="wide">Job title</th>
           <th>Company</th>
@@ -94,10 +116,14 @@ async function add(): Promise<void> {
       </thead>
       <tbody>
         <tr v-for="one in items" :key="one.id">
+          <td class="tickbox">
+            <input v-model="ticked" type="checkbox" :value="one.id" :aria-label="`Tick ${one.fullName}`" />
+          </td>
           <td>
             <RouterLink :to="`/people/${one.id}`"
               ><b>{{ one.fullName }}</b></RouterLink
             >
+            <span v-if="one.inactive" class="soft">inactive</span>
           </td>
           <td class="wide">{{ one.jobTitle }}</td>
           <td>
@@ -118,6 +144,7 @@ async function add(): Promise<void> {
     </p>
     <template v-else><span v-for="n in 8" :key="n" class="ghost"></span></template>
     <button v-if="hasMore" class="word" @click="more">More</button>
+    <SelectionBar :people="ticked" @clear="ticked = []" @done="reload" />
   </div>
 </template>
 

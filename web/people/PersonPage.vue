@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue';
-import PhoneButton from '../calls/PhoneButton.vue';
+import { computed, ref, watch } from 'vue';
+import { useRouter } from 'vue-router';
 import Submissions from '../forms/Submissions.vue';
 import TagField from '../shell/TagField.vue';
 import CardFrame from '../dossier/CardFrame.vue';
@@ -8,15 +8,18 @@ import Composer from '../dossier/Composer.vue';
 import Fact from '../dossier/Fact.vue';
 import LedgerView from '../dossier/LedgerView.vue';
 import SideColumn from '../dossier/SideColumn.vue';
+import GapsLine from '../lookups/GapsLine.vue';
 import SourceMark from '../dossier/SourceMark.vue';
 import { api } from '../shell/api';
 import { fieldName, shortDay } from '../shell/format';
 import { useFetched } from '../shell/live';
 import { useUndo } from '../shell/undo';
 import ConsentMark from './ConsentMark.vue';
+import PersonWays from './PersonWays.vue';
 
 const props = defineProps<{ id: string }>();
 const undo = useUndo();
+const router = useRouter();
 const {
   data: person,
   error,
@@ -43,7 +46,7 @@ const role = computed(() => person.value?.jobTitle.value ?? '');
 
 /** The version the card was read at; a later save by somebody else makes ours a clash, never a loss. */
 const put =
-  (field: 'fullName' | 'jobTitle' | 'address' | 'background' | 'birthday') =>
+  (field: 'fullName' | 'jobTitle' | 'address' | 'timeZone' | 'background' | 'birthday') =>
   async (value: string, version?: number): Promise<void> => {
     const at = version ?? person.value?.version ?? 1;
     const { eventId } = await api('PATCH /api/people/:id', {
@@ -90,6 +93,11 @@ async function putStanding(standing: (typeof STANDINGS)[number]): Promise<void> 
     await load();
   }
 }
+
+// An old link leads to the record this one became a part of.
+watch(person, (now) => {
+  if (now && now.id !== props.id) void router.replace(`/people/${now.id}`);
+});
 
 const putContact =
   (id: string, at: number) =>
@@ -141,6 +149,9 @@ async function add(): Promise<void> {
           >
             <option v-for="one in STANDINGS" :key="one">{{ one }}</option>
           </select>
+          <template v-if="person.inactiveSince"
+            >inactive since {{ shortDay(person.inactiveSince) }} ·</template
+          >
           since {{ shortDay(person.since)
           }}<template v-if="person.owner"> · {{ person.owner.name }}</template>
         </span>
@@ -169,6 +180,14 @@ async function add(): Promise<void> {
           :claim="person.address.claim"
           :suggestion="person.address.suggestion"
           :save="put('address')"
+        />
+        <Fact
+          label="Time zone"
+          field="timeZone"
+          :value="person.timeZone"
+          :claim="person.timeZoneClaim"
+          placeholder="not known"
+          :save="put('timeZone')"
         />
         <Fact
           v-if="person.birthday"
@@ -222,24 +241,8 @@ async function add(): Promise<void> {
         ><SideColumn :dossier="person" :people="person.colleagues" people-title="At the same company"
       /></template>
     </CardFrame>
-    <div class="ways">
-      <PhoneButton
-        v-for="one in person.contacts.filter((contact) => contact.kind === 'phone' && contact.type !== 'fax')"
-        :key="one.id"
-        :number="one.normalized"
-        :shown="`Call ${one.value}`"
-        :person-id="id"
-      />
-      <RouterLink
-        class="word"
-        :to="{ path: '/calls/new', query: { person: id, name: person.fullName.value ?? '' } }"
-        >Write a call</RouterLink
-      >
-      <a class="word" :href="`/api/people/${id}/card`" download>Save as a card</a>
-      <span v-if="person.lists.length" class="soft"
-        >On {{ person.lists.map((one) => one.name).join(', ') }}</span
-      >
-    </div>
+    <PersonWays :person="person" @changed="load" />
+    <GapsLine :key="id" :person-id="person.id" :name="person.fullName.value ?? ''" @changed="load" />
     <Submissions :about="{ personId: id }" title="Forms" />
     <LedgerView :key="id" :about="{ personId: id }" />
     <Composer :about="{ personId: id }" />
@@ -272,14 +275,6 @@ async function add(): Promise<void> {
   gap: 6px;
   padding: 8px 0;
   border-top: 1px solid var(--rule2);
-}
-.ways {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px 18px;
-  padding: 4px 24px;
-  align-items: baseline;
-  border-bottom: 1px solid var(--rule2);
 }
 .tags {
   padding: 6px 0;

@@ -45,6 +45,11 @@ async function keep(): Promise<void> {
       The browser companion reads the page you are on. Load the folder <code>clipper/</code> as an unpacked
       extension, and give it an access token made here.
     </p>
+    <h2 class="next">Look-ups</h2>
+    <p class="soft">
+      Missing facts are asked of outside sources, within an allowance.
+      <RouterLink class="quiet-link" to="/look-ups">Sources, allowance and what was asked</RouterLink>
+    </p>
   </section>
 </template>
 

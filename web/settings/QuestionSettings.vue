@@ -38,6 +38,10 @@ async function add(): Promise<void> {
 <template>
   <section>
     <h2>Qualifying questions</h2>
+    <p class="soft">
+      <RouterLink class="quiet-link" to="/qualifying">Fit, warmth and win chance</RouterLink> have a page of
+      their own.
+    </p>
     <p class="soft">Asked on every lead{{ mayEdit ? '' : '; a manager can change them' }}.</p>
     <div v-for="one in data?.items ?? []" :key="one.id" class="question">
       <Fact

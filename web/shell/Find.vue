@@ -3,10 +3,12 @@ import type { SearchHit } from '@emporikon/contract/settings';
 import { onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { api } from './api';
+import { useUndo } from './undo';
 
 const PATHS = { person: '/people/', company: '/companies/', lead: '/leads/', deal: '/deals/' } as const;
 const PAUSE_MS = 70;
 const router = useRouter();
+const undo = useUndo();
 const field = ref<HTMLInputElement | null>(null);
 const words = ref('');
 const hits = ref<SearchHit[]>([]);
@@ -23,12 +25,14 @@ watch(words, (q) => {
     return;
   }
   timer = setTimeout(() => {
-    void api('GET /api/search', { query: { q } }).then(({ items }) => {
-      if (words.value !== q) return;
-      hits.value = items;
-      at.value = 0;
-      isAnswered.value = true;
-    });
+    void api('GET /api/search', { query: { q } })
+      .then(({ items }) => {
+        if (words.value !== q) return;
+        hits.value = items;
+        at.value = 0;
+        isAnswered.value = true;
+      })
+      .catch(undo.fail);
   }, PAUSE_MS);
 });
 
@@ -89,7 +93,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', shortcut));
         @mousemove="at = index"
       >
         <b>{{ hit.label }}</b> <span class="soft">{{ hit.hint }}</span><span class="cap kind">{{
-          hit.kind
+          hit.inactive ? `inactive ${hit.kind}` : hit.kind
         }}</span>
       </li>
     </ul>

@@ -1,4 +1,5 @@
 import { FIELD_NAMES as CLAIM_NAMES } from '@emporikon/core/reading/types';
+import { FACT_NAMES } from '@emporikon/core/lookups/facts';
 import { useSession } from './session';
 
 const locale = navigator.language;
@@ -51,7 +52,7 @@ export const percent = (share: number): string =>
     maximumFractionDigits: share > 0.99 && share < 1 ? 1 : 0,
   }).format(share < 1 ? Math.min(share, 0.999) : share);
 
-const FIELD_NAMES: Record<string, string> = CLAIM_NAMES;
+const FIELD_NAMES: Record<string, string> = { ...FACT_NAMES, ...CLAIM_NAMES };
 const PHONE_NAMES: Record<string, string> = {
   mobile: 'Mobile',
   work: 'Work phone',

@@ -62,6 +62,22 @@ export const router = createRouter({
       props: true,
       meta: { title: 'Import bench' },
     },
+    {
+      path: '/look-alikes',
+      component: () => import('../lookalikes/LookAlikesPage.vue'),
+      meta: { title: 'Look-alikes' },
+    },
+    {
+      path: '/look-ups',
+      component: () => import('../lookups/LookUpsPage.vue'),
+      meta: { title: 'Look-ups' },
+    },
+    {
+      path: '/qualifying',
+      component: () => import('../qualifying/QualifyingPage.vue'),
+      meta: { title: 'Qualifying' },
+    },
+    { path: '/triage', component: () => import('../triage/TriagePage.vue'), meta: { title: 'Triage' } },
     { path: '/forms', component: () => import('../forms/FormsPage.vue'), meta: { title: 'Forms' } },
     {
       path: '/forms/:id',

@@ -2,28 +2,20 @@ import type { FeatureField, Features } from './features';
 import type { Kind } from './plan';
 import { isOneSlip, packedJaroWinkler, type PackedStrings } from './strings';
 
+const NAME = [
+  'missing',
+  'agrees',
+  'short for the same',
+  'initial agrees',
+  'nearly agrees',
+  'in part',
+  'differs',
+  'swapped',
+];
 /** What comparing one field can come to, by kind; the first is always "one side says nothing". */
 export const LEVELS: Record<Kind, readonly string[]> = {
-  given: [
-    'missing',
-    'agrees',
-    'short for the same',
-    'initial agrees',
-    'nearly agrees',
-    'in part',
-    'differs',
-    'swapped',
-  ],
-  family: [
-    'missing',
-    'agrees',
-    'short for the same',
-    'initial agrees',
-    'nearly agrees',
-    'in part',
-    'differs',
-    'swapped',
-  ],
+  given: NAME,
+  family: NAME,
   email: [
     'missing',
     'same address',

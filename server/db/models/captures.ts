@@ -1,3 +1,4 @@
+import type { CompanyOnly } from '@emporikon/core/lookups/facts';
 import type { PhoneType } from '@emporikon/core/people/phones';
 import type {
   CaptureKind,
@@ -46,7 +47,7 @@ export class ClaimRow extends Model<InferAttributes<ClaimRow>, InferCreationAttr
   declare captureId: string | null;
   declare personId: CreationOptional<string | null>;
   declare companyId: CreationOptional<string | null>;
-  declare field: Claim['field'];
+  declare field: Claim['field'] | CompanyOnly;
   declare value: string;
   declare normalized: string | null;
   declare type: PhoneType | null;
@@ -57,6 +58,9 @@ export class ClaimRow extends Model<InferAttributes<ClaimRow>, InferCreationAttr
   declare actorId: CreationOptional<string | null>;
   declare fate: Fate;
   declare replaces: CreationOptional<string | null>;
+  /** The question to a source that it answers, and whether that answer was kept; null while undecided. */
+  declare lookUpId: CreationOptional<string | null>;
+  declare kept: CreationOptional<boolean | null>;
   declare createdAt: Date;
 }
 
@@ -105,6 +109,8 @@ export function defineCaptureModels(sequelize: Sequelize): void {
     actorId: col.uuid,
     fate: col.words,
     replaces: col.uuid,
+    lookUpId: col.uuid,
+    kept: { ...col.flag, allowNull: true, defaultValue: null },
     createdAt: col.time,
   });
   define(sequelize, IntentRow, 'intents', {

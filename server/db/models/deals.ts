@@ -39,8 +39,12 @@ export class Lead extends Model<InferAttributes<Lead>, InferCreationAttributes<L
   declare statusSince: Date;
   declare source: string;
   declare ownerId: string;
+  /** The owner rule that chose its owner; null where a person did. */
+  declare givenBy: CreationOptional<string | null>;
   declare parkedUntil: CreationOptional<string | null>;
   declare dropReason: CreationOptional<string | null>;
+  /** The open status a parked lead comes back to. */
+  declare parkedFrom: CreationOptional<'new' | 'working' | 'qualified' | null>;
   declare createdAt: Date;
   declare updatedAt: Date;
 }
@@ -126,8 +130,10 @@ export function defineDealModels(sequelize: Sequelize): void {
     statusSince: col.time,
     source: col.words,
     ownerId: col.uuid,
+    givenBy: col.uuid,
     parkedUntil: col.day,
     dropReason: col.text,
+    parkedFrom: col.text,
     createdAt: col.time,
     updatedAt: col.time,
   });

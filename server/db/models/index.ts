@@ -4,10 +4,13 @@ import { defineCaptureModels } from './captures';
 import { defineFieldModels } from './fields';
 import { defineFormModels } from './forms';
 import { defineImportModels } from './imports';
+import { defineLookAlikeModels } from './lookAlikes';
+import { defineLookUpModels } from './lookUps';
 import { defineMailboxModels } from './mailboxes';
 import { defineDealModels } from './deals';
 import { defineLedgerModels } from './ledger';
 import { definePeopleModels } from './people';
+import { defineQualifyingModels } from './qualifying';
 import { defineUserModels } from './users';
 
 export function defineModels(sequelize: Sequelize): void {
@@ -21,4 +24,7 @@ export function defineModels(sequelize: Sequelize): void {
   defineFormModels(sequelize);
   defineImportModels(sequelize);
   defineMailboxModels(sequelize);
+  defineLookAlikeModels(sequelize);
+  defineLookUpModels(sequelize);
+  defineQualifyingModels(sequelize);
 }

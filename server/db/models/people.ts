@@ -11,6 +11,8 @@ import { col, define } from './columns';
 
 export type ContactKind = 'email' | 'phone' | 'url' | 'profile';
 
+export type CompanyKind = 'firm' | 'household';
+
 export class Company extends Model<InferAttributes<Company>, InferCreationAttributes<Company>> {
   declare id: string;
   declare version: CreationOptional<number>;
@@ -21,6 +23,18 @@ export class Company extends Model<InferAttributes<Company>, InferCreationAttrib
   declare phone: string | null;
   declare address: string | null;
   declare ownerId: string | null;
+  /** A household is a family as the customer. */
+  declare kind: CreationOptional<CompanyKind>;
+  /** The company it is a branch of. */
+  declare parentId: CreationOptional<string | null>;
+  declare legalName: CreationOptional<string | null>;
+  declare industry: CreationOptional<string | null>;
+  declare employees: CreationOptional<number | null>;
+  declare technologies: CreationOptional<string[]>;
+  /** ISO 3166-1 alpha-2. */
+  declare country: CreationOptional<string | null>;
+  /** IANA name. */
+  declare timeZone: CreationOptional<string | null>;
   declare createdAt: Date;
   declare updatedAt: Date;
 }
@@ -45,6 +59,10 @@ export class Person extends Model<InferAttributes<Person>, InferCreationAttribut
   /** Values of the house's own fields by their key. */
   declare custom: CreationOptional<Record<string, string>>;
   declare tags: CreationOptional<string[]>;
+  /** Since when nobody works with them any more; they stay, but come last. */
+  declare inactiveSince: CreationOptional<Date | null>;
+  /** When somebody decided what they are to us. */
+  declare triagedAt: CreationOptional<Date | null>;
   declare createdAt: Date;
   declare updatedAt: Date;
 }
@@ -80,6 +98,14 @@ export function definePeopleModels(sequelize: Sequelize): void {
     phone: col.text,
     address: col.text,
     ownerId: col.uuid,
+    kind: { ...col.words, defaultValue: 'firm' },
+    parentId: col.uuid,
+    legalName: col.text,
+    industry: col.text,
+    employees: { ...col.whole, allowNull: true },
+    technologies: col.list,
+    country: col.text,
+    timeZone: col.text,
     createdAt: col.time,
     updatedAt: col.time,
   });
@@ -100,6 +126,8 @@ export function definePeopleModels(sequelize: Sequelize): void {
     background: col.text,
     custom: { ...col.json, defaultValue: {} },
     tags: col.list,
+    inactiveSince: col.time,
+    triagedAt: col.time,
     createdAt: col.time,
     updatedAt: col.time,
   });

@@ -1,0 +1,19 @@
+import { connect } from '@emporikon/server/db/connect';
+import { fillBook, MILLION } from './book/fill';
+
+/** Fills the kept database anew: `npm run bench book [people]`. */
+async function main(): Promise<void> {
+  const people = Number(process.argv[2] ?? MILLION.people);
+  const share = people / MILLION.people;
+  const size = {
+    ...MILLION,
+    people,
+    companies: Math.ceil(MILLION.companies * share),
+    deals: Math.ceil(MILLION.deals * share),
+  };
+  const sequelize = connect(process.env.TEST_DATABASE_URL ?? '', 3);
+  await fillBook(sequelize, size, (text) => process.stdout.write(`${text}\n`));
+  await sequelize.close();
+}
+
+void main();

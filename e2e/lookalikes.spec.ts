@@ -1,0 +1,115 @@
+import { expect, test, type Page } from '@playwright/test';
+import { makeMail, signIn } from './pages';
+
+interface Double {
+  name: string;
+  first: string;
+  second: string;
+}
+
+/** One person twice: by the firm's address and number, and at home. */
+async function makeDouble(page: Page): Promise<Double> {
+  const { name, company, raw } = makeMail();
+  const phone = /^M (.+)$/m.exec(raw)?.[1]?.trim() ?? '';
+  const add = async (data: object): Promise<string> =>
+    (
+      (await (
+        await page.request.post('/api/people', {
+          data: { fullName: name, phone, companyName: company, ...data },
+        })
+      ).json()) as {
+        person: { id: string };
+      }
+    ).person.id;
+  const key = name.toLowerCase().replace(/[^a-z]/g, '');
+  const first = await add({ email: `${key}@work.example`, jobTitle: 'Baker' });
+  for (const local of ['office', 'orders'])
+    await page.request.post(`/api/people/${first}/contacts`, {
+      data: { kind: 'email', value: `${local}.${key}@work.example` },
+    });
+  return { name, first, second: await add({ email: `${key}@home.example`, jobTitle: 'Head Baker' }) };
+}
+
+const lookAgain = async (page: Page): Promise<void> => {
+  await page.goto('/look-alikes');
+  await page.getByRole('button', { name: 'Look again' }).click();
+};
+
+test('look-alikes are judged by keyboard, merged with a chosen value, and taken apart again', async ({
+  browser,
+}) => {
+  const page = await signIn(browser);
+  const { name, first, second } = await makeDouble(page);
+  await lookAgain(page);
+  const group = page.getByRole('list', { name: 'Groups, surest first' }).getByRole('button', { name });
+  await group.click();
+  const sheet = page.getByRole('region', { name: 'Side by side' });
+  await expect(sheet.getByText('same number')).toBeVisible();
+  await expect(sheet.getByText(/move to/)).toContainText('2 contact details');
+  // The newer title is proposed; the older is chosen.
+  await expect(sheet.getByRole('button', { name: 'Head Baker' })).toHaveAttribute('aria-pressed', 'true');
+  await sheet.getByRole('button', { name: 'Baker', exact: true }).click();
+  await expect(sheet.getByText('chosen by you')).toBeVisible();
+  await page.keyboard.press('s');
+  await expect(page.getByText(`Made one: ${name}.`)).toBeVisible();
+  await expect(group).toHaveCount(0);
+  await page.goto(`/people/${second}`);
+  await page.waitForURL(`**/people/${first}`);
+  await expect(page.locator('[data-fact=jobTitle]')).toContainText('Baker');
+  await expect(page.locator('[data-fact=jobTitle]')).not.toContainText('Head Baker');
+  await page.getByRole('button', { name: 'take apart' }).click();
+  const dialog = page.getByRole('dialog');
+  await expect(dialog.getByText('Nothing happened since.')).toBeVisible();
+  await dialog.getByRole('button', { name: 'Take apart' }).click();
+  await page.waitForURL(`**/people/${second}`);
+  await expect(page.locator('[data-fact=jobTitle]')).toContainText('Head Baker');
+});
+
+test('what is different is not asked again, what is skipped stays, and the sure ones are merged at once', async ({
+  browser,
+}) => {
+  const page = await signIn(browser);
+  const [one, other] = [await makeDouble(page), await makeDouble(page)];
+  await lookAgain(page);
+  const groups = page.getByRole('list', { name: 'Groups, surest first' });
+  await groups.getByRole('button', { name: one.name }).click();
+  await expect(page.getByRole('region', { name: 'Side by side' }).getByText(one.name).first()).toBeVisible();
+  await page.keyboard.press('d');
+  await expect(page.getByText('Kept apart; not asked again unless their facts change.')).toBeVisible();
+  await expect(groups.getByRole('button', { name: one.name })).toHaveCount(0);
+  await groups.getByRole('button', { name: other.name }).click();
+  await page.keyboard.press('k');
+  await expect(groups.getByRole('button', { name: other.name })).toBeVisible();
+  await page.getByRole('button', { name: 'Merge the sure ones…' }).click();
+  const dialog = page.getByRole('dialog');
+  const line = dialog.getByRole('listitem').filter({ hasText: other.name });
+  await expect(line).toContainText('move');
+  for (const box of await dialog.getByRole('checkbox').all()) await box.uncheck();
+  await line.getByRole('checkbox').check();
+  await dialog.getByRole('button', { name: 'Make 1 group one each' }).click();
+  await expect(page.getByText(/1 group made one/)).toBeVisible();
+  await page.goto(`/people/${other.second}`);
+  await page.waitForURL(`**/people/${other.first}`);
+});
+
+test('two records are compared by hand, and an inactive person comes last and marked', async ({
+  browser,
+}) => {
+  const page = await signIn(browser);
+  const { name, first, second } = await makeDouble(page);
+  await page.goto(`/people/${first}`);
+  await page.getByRole('button', { name: 'Same as somebody else…' }).click();
+  await page.getByLabel('The other record').fill(name);
+  await page
+    .getByRole('button', { name: new RegExp(`^${name}`) })
+    .last()
+    .click();
+  await expect(page.getByRole('heading', { name: 'Side by side' })).toBeVisible();
+  await expect(page.getByText('Head Baker').first()).toBeVisible();
+  await page.goto(`/people/${second}`);
+  await page.getByRole('button', { name: 'Set inactive' }).click();
+  await expect(page.getByText(/inactive since/)).toBeVisible();
+  await page.getByLabel('Find a person, company, lead or deal').fill(name);
+  const found = page.getByRole('listbox', { name: 'Found' }).getByRole('option').filter({ hasText: name });
+  await expect(found.last()).toContainText('inactive person');
+});

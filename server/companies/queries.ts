@@ -1,0 +1,163 @@
+import type { Reply } from '@emporikon/contract';
+import type { CompanyDossier, CompanyRow } from '@emporikon/contract/companies';
+import { QueryTypes } from 'sequelize';
+import { asClaims } from '../captures/view';
+import type { Context } from '../commands/context';
+import { ClaimRow } from '../db/models/captures';
+import { Company, Person } from '../db/models/people';
+import { User } from '../db/models/users';
+import { decodeCursor, pageOf } from '../http/paging';
+import { notFound } from '../http/problems';
+import { turnOf } from '../ledger/queries';
+import { linkedWork } from '../people/queries';
+import { mergesInto } from '../lookalikes/merged';
+import { nameHolds } from '../search/filter';
+import { nextMoves } from '../tasks/queries';
+import { loadCompany } from './commands';
+
+interface Row {
+  id: string;
+  name: string;
+  domain: string | null;
+  people: number;
+  industry: string | null;
+  employees: number | null;
+  country: string | null;
+  open_deals: number;
+  updated_at: Date;
+}
+
+const SELECT = `SELECT c.id, c.name, c.domain, c.industry, c.employees, c.country, c.updated_at, (SELECT count(*)::int FROM people p WHERE p.company_id = c.id) AS people,
+    (SELECT count(*)::int FROM deals d JOIN stages s ON s.id = d.stage_id WHERE d.company_id = c.id AND s.kind = 'open') AS open_deals FROM companies c`;
+
+const asRow = (row: Row): CompanyRow => ({
+  id: row.id,
+  name: row.name,
+  domain: row.domain,
+  industry: row.industry,
+  employees: row.employees,
+  country: row.country,
+  people: row.people,
+  openDeals: row.open_deals,
+  updatedAt: row.updated_at.toISOString(),
+});
+
+export async function listCompanies(
+  context: Context,
+  query: {
+    q?: string;
+    industry?: string;
+    country?: string;
+    technology?: string;
+    atLeast?: number;
+    atMost?: number;
+    cursor?: string;
+    limit: number;
+  },
+): Promise<{ items: CompanyRow[]; next: string | null }> {
+  const [name = '', id = ''] = decodeCursor(query.cursor, 2);
+  const held = nameHolds('c', 'c.id', query.q ?? '');
+  const rows = await context.sequelize.query<Row>(
+    `${SELECT} WHERE ${held.sql}
+       AND (:industry::text IS NULL OR c.industry = :industry) AND (:country::text IS NULL OR c.country = :country)
+       AND (:technology::text IS NULL OR c.technologies @> ARRAY[:technology]::text[])
+       AND (:atLeast::int IS NULL OR c.employees >= :atLeast) AND (:atMost::int IS NULL OR c.employees <= :atMost)
+       AND (:name = '' OR (c.name, c.id::text) > (:name, :id)) ORDER BY c.name, c.id::text LIMIT :limit`,
+    {
+      replacements: {
+        ...held.replacements,
+        industry: query.industry ?? null,
+        country: query.country ?? null,
+        technology: query.technology ?? null,
+        atLeast: query.atLeast ?? null,
+        atMost: query.atMost ?? null,
+        name,
+        id,
+        limit: query.limit + 1,
+      },
+      type: QueryTypes.SELECT,
+      transaction: context.tx,
+    },
+  );
+  return pageOf(rows, query.limit, asRow, (row) => [row.name, row.id]);
+}
+
+/** What companies there are, for narrowing a view of them: the commonest first. */
+export async function companyKinds(context: Context): Promise<Reply<'GET /api/companies/kinds'>> {
+  const count = (sql: string): Promise<{ name: string; companies: number }[]> =>
+    context.sequelize.query(
+      `SELECT name, count(*)::int AS companies FROM (${sql}) some WHERE name IS NOT NULL GROUP BY name ORDER BY companies DESC, name LIMIT 60`,
+      { type: QueryTypes.SELECT, transaction: context.tx },
+    );
+  return {
+    industries: await count('SELECT industry AS name FROM companies'),
+    countries: await count('SELECT country AS name FROM companies'),
+    technologies: await count('SELECT unnest(technologies) AS name FROM companies'),
+  };
+}
+
+/** Everything the dossier of a company shows. @throws 404 */
+export async function companyDossier(context: Context, id: string): Promise<CompanyDossier> {
+  const company = await loadCompany(context, id);
+  const claims = await asClaims(
+    context,
+    await ClaimRow.findAll({
+      where: { companyId: id, fate: 'current' },
+      order: [['createdAt', 'DESC']],
+      transaction: context.tx,
+    }),
+  );
+  const people = await Person.findAll({
+    where: { companyId: id },
+    order: ['fullName'],
+    limit: 200,
+    transaction: context.tx,
+  });
+  const parent = company.parentId
+    ? await Company.findByPk(company.parentId, { transaction: context.tx })
+    : null;
+  const branches = await Company.findAll({
+    where: { parentId: id },
+    order: ['name'],
+    limit: 100,
+    transaction: context.tx,
+  });
+  const owner = company.ownerId ? await User.findByPk(company.ownerId, { transaction: context.tx }) : null;
+  return {
+    id,
+    version: company.version,
+    name: company.name,
+    nameClaim: claims.find((claim) => claim.field === 'companyName') ?? null,
+    domain: company.domain,
+    url: company.url,
+    phone: company.phone,
+    address: company.address,
+    legalName: company.legalName ?? null,
+    industry: company.industry ?? null,
+    employees: company.employees ?? null,
+    technologies: company.technologies ?? [],
+    country: company.country ?? null,
+    timeZone: company.timeZone ?? null,
+    kind: company.kind ?? 'firm',
+    parent: parent ? { id: parent.id, name: parent.name } : null,
+    branches: branches.map((one) => ({ id: one.id, name: one.name })),
+    claims,
+    merged: await mergesInto(context, id),
+    people: people.map((one) => ({ id: one.id, name: one.fullName, jobTitle: one.jobTitle })),
+    owner: owner ? { id: owner.id, name: owner.name } : null,
+    since: company.createdAt.toISOString(),
+    turn: await turnOf(context, 'companyId', id),
+    nextMove: (await nextMoves(context, 'company_id', [id])).get(id) ?? null,
+    ...(await linkedWork(context, 'company', id)),
+  };
+}
+
+export async function companyRow(context: Context, id: string): Promise<CompanyRow> {
+  const [row] = await context.sequelize.query<Row>(`${SELECT} WHERE c.id = :id`, {
+    replacements: { id },
+    type: QueryTypes.SELECT,
+    transaction: context.tx,
+  });
+  if (!row) throw notFound('There is no such company.');
+  return asRow(row);
+}

@@ -1,0 +1,254 @@
+import type { Claim } from '@emporikon/contract/captures';
+import type { ComparedField, Comparison } from '@emporikon/contract/lookAlikes';
+import type { PersonDossier } from '@emporikon/contract/people';
+import type { CompanyDossier } from '@emporikon/contract/companies';
+import { compareCompanyFacts, comparePeople, type Reason } from '@emporikon/core/matching/evidence';
+import { nearerStanding, proposeSurvivor, proposeValue, whyProposed } from '@emporikon/core/matching/merging';
+import { toProbability, scalesOf } from '@emporikon/core/matching/verdict';
+import type { Context } from '../commands/context';
+import { companyDossier } from '../companies/queries';
+import { bookOf } from '../people/book';
+import { personDossier } from '../people/queries';
+import type { RecordKind } from './links';
+import { workOf, type Work } from './work';
+
+type Value = ComparedField['values'][number];
+
+const held = (
+  recordId: string,
+  value: string | null,
+  claim: Claim | null | undefined,
+  since: string,
+): Value => ({
+  recordId,
+  value,
+  source: value === null ? null : (claim?.source ?? null),
+  at: value === null ? null : (claim?.at ?? since),
+  byHand: claim?.byHand ?? false,
+  confidence: claim?.confidence ?? null,
+  captureId: claim?.captureId ?? null,
+});
+
+/** A field of which one value stays. */
+function choice(field: string, label: string, values: Value[], survivorId: string): ComparedField {
+  const facts = values.map((one) => ({ ...one, at: one.at ?? '' }));
+  const said = values.filter((one) => one.value !== null);
+  const isSame = new Set(said.map((one) => one.value)).size < 2;
+  const mine = said.find((one) => one.recordId === survivorId);
+  const proposed = isSame ? ((mine ?? said[0])?.recordId ?? null) : proposeValue(facts);
+  return { field, label, values, choice: true, proposed, why: proposed ? whyProposed(facts, proposed) : '' };
+}
+
+/** A field of which all values stay. */
+const beside = (field: string, label: string, values: Value[]): ComparedField => ({
+  field,
+  label,
+  values,
+  choice: false,
+  proposed: 'both',
+  why: 'all are kept',
+});
+
+/** Nobody loses a record because it was merged: the owner of the one that stays keeps it. */
+const keepsOwner = (field: ComparedField, survivorId: string): ComparedField =>
+  field.values.some((one) => one.recordId === survivorId && one.value !== null)
+    ? { ...field, proposed: survivorId, why: field.why ? 'owns the one that stays' : '' }
+    : field;
+
+const joined = (values: readonly string[]): string | null => (values.length ? values.join(', ') : null);
+
+function personFields(people: readonly PersonDossier[], survivorId: string): ComparedField[] {
+  const of = (pick: (one: PersonDossier) => [string | null, Claim | null | undefined]): Value[] =>
+    people.map((one) => {
+      const [value, claim] = pick(one);
+      return held(one.id, value, claim, one.since);
+    });
+  const contacts = (kinds: readonly string[]): Value[] =>
+    of((one) => {
+      const mine = one.contacts.filter((each) => kinds.includes(each.kind));
+      return [joined(mine.map((each) => each.value)), mine[0]?.claim];
+    });
+  const pick = (
+    field: string,
+    label: string,
+    from: (one: PersonDossier) => [string | null, Claim | null | undefined],
+  ): ComparedField => choice(field, label, of(from), survivorId);
+  const standing = nearerStanding(people.map((one) => one.standing));
+  const standings = pick('standing', 'Standing', (one) => [one.standing, null]);
+  const background = pick('background', 'Background', (one) => [one.background.value, one.background.claim]);
+  const backgrounds = background.values.filter((one) => one.value !== null);
+  const custom = [...new Map(people.flatMap((one) => one.custom).map((one) => [one.key, one.label]))];
+  return [
+    pick('fullName', 'Name', (one) => [one.fullName.value, one.fullName.claim]),
+    pick('jobTitle', 'Job title', (one) => [one.jobTitle.value, one.jobTitle.claim]),
+    pick('companyId', 'Company', (one) => [one.company?.name ?? null, one.companyClaim]),
+    beside('email', 'Addresses', contacts(['email'])),
+    beside('phone', 'Numbers', contacts(['phone'])),
+    beside('page', 'Pages', contacts(['url', 'profile'])),
+    pick('address', 'Postal address', (one) => [one.address.value, one.address.claim]),
+    pick('birthday', 'Birthday', (one) => [one.birthday, null]),
+    pick('timeZone', 'Time zone', (one) => [one.timeZone, null]),
+    {
+      ...standings,
+      proposed: people.find((one) => one.standing === standing)?.id ?? standings.proposed,
+      why: new Set(people.map((one) => one.standing)).size > 1 ? 'the nearer' : 'the same in both',
+    },
+    keepsOwner(
+      pick('ownerId', 'Owner', (one) => [one.owner?.name ?? null, null]),
+      survivorId,
+    ),
+    backgrounds.length > 1 && new Set(backgrounds.map((one) => one.value)).size > 1
+      ? { ...background, proposed: 'both', why: 'one under the other' }
+      : background,
+    ...custom.map(([key, label]) =>
+      pick(`custom:${key}`, label, (one) => {
+        const mine = one.custom.find((each) => each.key === key);
+        return [mine?.value || null, mine?.claim];
+      }),
+    ),
+    beside(
+      'tags',
+      'Tags',
+      of((one) => [joined(one.tags), null]),
+    ),
+    beside(
+      'lists',
+      'Lists',
+      of((one) => [joined(one.lists.map((list) => list.name)), null]),
+    ),
+  ];
+}
+
+function companyFields(companies: readonly CompanyDossier[], survivorId: string): ComparedField[] {
+  const pick = (
+    field: string,
+    label: string,
+    from: (one: CompanyDossier) => string | null,
+    claimed?: Claim['field'],
+  ): ComparedField =>
+    choice(
+      field,
+      label,
+      companies.map((one) =>
+        held(
+          one.id,
+          from(one),
+          one.claims.find((claim) => claim.field === claimed),
+          one.since,
+        ),
+      ),
+      survivorId,
+    );
+  return [
+    pick('name', 'Name', (one) => one.name, 'companyName'),
+    pick('domain', 'Domain', (one) => one.domain),
+    pick('phone', 'Number', (one) => one.phone, 'phone'),
+    pick('address', 'Postal address', (one) => one.address, 'address'),
+    pick('url', 'Page', (one) => one.url, 'url'),
+    pick('kind', 'Kind', (one) => one.kind),
+    pick('parentId', 'Branch of', (one) => one.parent?.name ?? null),
+    keepsOwner(
+      pick('ownerId', 'Owner', (one) => one.owner?.name ?? null),
+      survivorId,
+    ),
+  ];
+}
+
+const sumOf = (works: readonly Work[]): Work =>
+  works.reduce(
+    (sum, one) =>
+      Object.fromEntries(Object.entries(sum).map(([key, n]) => [key, n + one[key as keyof Work]])) as Work,
+    {
+      ledger: 0,
+      leads: 0,
+      deals: 0,
+      tasks: 0,
+      contacts: 0,
+      people: 0,
+      lists: 0,
+      tags: 0,
+      files: 0,
+      claims: 0,
+    },
+  );
+const total = (work: Work): number => Object.values(work).reduce((sum, one) => sum + one, 0);
+
+const personFacts = (one: PersonDossier) => {
+  const of = (kind: string): string[] =>
+    one.contacts.filter((each) => each.kind === kind).map((each) => each.normalized);
+  return {
+    fullName: one.fullName.value ?? '',
+    emails: of('email'),
+    phones: of('phone'),
+    profiles: of('profile'),
+    companyName: one.company?.name ?? '',
+  };
+};
+
+/** What speaks for and against the first two being one, as the verdict on a capture weighs it. */
+async function weighed(
+  context: Context,
+  kind: RecordKind,
+  records: readonly (PersonDossier | CompanyDossier)[],
+): Promise<{ reasons: Reason[]; probability: number }> {
+  const [a, b] = records;
+  if (!a || !b) return { reasons: [], probability: 0 };
+  const book = await bookOf(context, kind, 'fullName' in a ? (a.fullName.value ?? '') : '');
+  const { scales, prior } = scalesOf(book);
+  const reasons =
+    'fullName' in a && 'fullName' in b
+      ? comparePeople(personFacts(a), personFacts(b), scales)
+      : compareCompanyFacts(a as CompanyDossier, b as CompanyDossier, scales);
+  return { reasons, probability: toProbability(prior + reasons.reduce((sum, one) => sum + one.bits, 0)) };
+}
+
+/**
+ * Records side by side: each field with its values, their sources and ages, the value that is proposed to stay, and what
+ * hangs on each record.
+ * @throws 404
+ */
+export async function compareRecords(
+  context: Context,
+  kind: RecordKind,
+  ids: readonly string[],
+  survivor?: string,
+): Promise<Comparison> {
+  const people: PersonDossier[] = [];
+  const companies: CompanyDossier[] = [];
+  for (const id of ids)
+    if (kind === 'person') people.push(await personDossier(context, id));
+    else companies.push(await companyDossier(context, id));
+  const works = await workOf(context, kind, ids);
+  const workFor = (id: string): Work => works.get(id) ?? sumOf([]);
+  const records = [
+    ...people.map((one) => ({
+      id: one.id,
+      name: one.fullName.value ?? '',
+      hint: [one.jobTitle.value, one.company?.name].filter(Boolean).join(' · '),
+      since: one.since,
+      version: one.version,
+      work: workFor(one.id),
+    })),
+    ...companies.map((one) => ({
+      id: one.id,
+      name: one.name,
+      hint: one.domain ?? '',
+      since: one.since,
+      version: one.version,
+      work: workFor(one.id),
+    })),
+  ];
+  const survivorId =
+    survivor ??
+    proposeSurvivor(records.map((one) => ({ id: one.id, work: total(one.work), since: one.since })));
+  const { reasons, probability } = await weighed(context, kind, kind === 'person' ? people : companies);
+  return {
+    kind,
+    records,
+    survivorId,
+    fields: kind === 'person' ? personFields(people, survivorId) : companyFields(companies, survivorId),
+    moves: sumOf(records.filter((one) => one.id !== survivorId).map((one) => one.work)),
+    reasons: reasons.map(({ text, weight }) => ({ text, weight })),
+    probability,
+  };
+}

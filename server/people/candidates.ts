@@ -1,0 +1,108 @@
+import type { PersonFacts } from '@emporikon/core/matching/evidence';
+import { decidePerson, type Candidate, type Verdict } from '@emporikon/core/matching/verdict';
+import { companyKey } from '@emporikon/core/people/companies';
+import { companyDomain } from '@emporikon/core/people/emails';
+import { stripTitles } from '@emporikon/core/people/names';
+import { formsOf } from '@emporikon/core/people/nicknames';
+import { fold } from '@emporikon/core/people/text';
+import type { Context } from '../commands/context';
+import { askPrepared } from '../db/prepared';
+import { allOf, type Term } from '../search/sql';
+import { alikeWords } from '../search/vocabulary';
+import { bookOf } from './book';
+
+interface PersonRow {
+  id: string;
+  full_name: string;
+  company: string | null;
+  emails: string[];
+  phones: string[];
+  profiles: string[];
+}
+
+/** The words of a name, each with the other words it may stand under in the book. */
+interface SoughtName {
+  /** As they are. */
+  words: string[];
+  family: string[];
+  given: string[];
+}
+
+async function soughtName(context: Context, fullName: string): Promise<SoughtName> {
+  const words = fold(stripTitles(fullName)).split(' ').filter(Boolean);
+  const [given = '', family = ''] = words.length > 1 ? [words[0], words.at(-1)] : ['', words[0]];
+  const long = [given, family].filter((word) => word.length > 3);
+  const alike = await alikeWords(context, [...new Set(long)], false);
+  const others = (word: string): string[] => alike.get(word) ?? [];
+  return {
+    words,
+    family: family ? [...new Set([family, ...others(family)])] : [],
+    given: given ? [...new Set([...formsOf(given), given.slice(0, 1), ...others(given)])] : [],
+  };
+}
+
+/**
+ * People who share an address, a number or a page with somebody, have nearly the name, or work at the firm and share a
+ * part of the name. Every way in is a range of an index, so that it takes as long in a book of a million.
+ */
+const CANDIDATES = `WITH named AS (
+    SELECT r.id FROM find_records r WHERE r.kind = 'p' AND r.words @@ nullif($named, '')::tsquery LIMIT 40),
+  alike AS (
+    SELECT r.id FROM find_records r WHERE r.kind = 'p' AND r.words @@ nullif($alike, '')::tsquery LIMIT 60),
+  firm AS (SELECT id FROM companies WHERE name_key = $firm AND $firm <> '' UNION SELECT id FROM companies WHERE domain = ANY ($domains::text[])),
+  colleagues AS (
+    SELECT p.id FROM people p WHERE p.company_id IN (SELECT id FROM firm)
+       AND EXISTS (SELECT 1 FROM find_records r WHERE r.id = p.id AND r.words @@ nullif($parts, '')::tsquery) LIMIT 30),
+  found AS (
+    SELECT person_id AS id FROM contact_points WHERE kind = 'email' AND normalized = ANY ($emails::text[])
+    UNION (SELECT person_id FROM contact_points WHERE kind = 'phone' AND normalized COLLATE "C" = ANY ($phones::text[]) LIMIT 40)
+    UNION (SELECT person_id FROM contact_points WHERE kind = 'profile' AND normalized = ANY ($profiles::text[]) LIMIT 40)
+    UNION SELECT id FROM named UNION SELECT id FROM alike UNION SELECT id FROM colleagues)
+  SELECT p.id, p.full_name, c.name AS company,
+         ARRAY(SELECT normalized FROM contact_points k WHERE k.person_id = p.id AND kind = 'email') AS emails,
+         ARRAY(SELECT normalized FROM contact_points k WHERE k.person_id = p.id AND kind = 'phone') AS phones,
+         ARRAY(SELECT normalized FROM contact_points k WHERE k.person_id = p.id AND kind = 'profile') AS profiles
+    FROM found JOIN people p USING (id) LEFT JOIN companies c ON c.id = p.company_id LIMIT 160`;
+
+async function candidates(
+  context: Context,
+  facts: PersonFacts,
+  name: SoughtName,
+): Promise<Candidate<PersonFacts>[]> {
+  const family: Term = { typed: name.family[0] ?? '', words: name.family };
+  const given: Term = { typed: name.given[0] ?? '', words: name.given };
+  const both = given.typed ? [given, family] : [family];
+  const rows = await askPrepared<PersonRow>(context, CANDIDATES, {
+    emails: [...facts.emails],
+    phones: [...facts.phones],
+    profiles: [...(facts.profiles ?? [])],
+    domains: facts.emails.map(companyDomain).filter(Boolean),
+    firm: companyKey(facts.companyName),
+    named: family.typed
+      ? allOf(
+          both.map(({ typed }) => ({ typed, words: null })),
+          true,
+        )
+      : '',
+    alike: given.typed ? allOf(given.typed.length === 1 ? [{ ...given, words: null }, family] : both) : '',
+    parts: family.typed ? allOf([{ typed: '', words: [...name.family, ...name.given] }]) : '',
+  });
+  return rows.map((row) => ({
+    id: row.id,
+    label: row.company ? `${row.full_name}, ${row.company}` : row.full_name,
+    facts: {
+      fullName: row.full_name,
+      emails: row.emails,
+      phones: row.phones,
+      profiles: row.profiles,
+      companyName: row.company ?? '',
+    },
+  }));
+}
+
+/** Same, maybe or new: somebody told of in facts, against the whole book. */
+export async function knownPerson(context: Context, facts: PersonFacts): Promise<Verdict> {
+  const name = await soughtName(context, facts.fullName);
+  const { switchboards, ...book } = await bookOf(context, 'person', facts.fullName, facts.phones);
+  return decidePerson({ ...facts, switchboards }, await candidates(context, facts, name), book);
+}

@@ -1,0 +1,106 @@
+import type { SearchHit } from '@emporikon/contract/settings';
+import { rankHits, readSought, type Sought } from '@emporikon/core/query/find';
+import type { Context } from '../commands/context';
+import { askPrepared } from '../db/prepared';
+import { foundByBoth, foundByPhone, foundByWords, type Statement, type Term } from './sql';
+import { alikeWords, wordsBeginning } from './vocabulary';
+
+interface HitRow {
+  kind: SearchHit['kind'];
+  id: string;
+  label: string;
+  hint: string;
+  level: number;
+  score: number | null;
+  inactive: boolean;
+}
+
+/** With fewer good hits than this, slips of the fingers are thought of. */
+const FEW = 4;
+const SLIP = 6;
+
+interface Ask {
+  context: Context;
+  me: string;
+}
+
+const ask = <Row extends object>({ context }: Ask, { sql, bind }: Statement): Promise<Row[]> =>
+  askPrepared<Row>(context, sql, bind);
+
+const beginning = (typed: string): Term => ({ typed, words: null });
+
+async function meant(asked: Ask, terms: readonly string[]): Promise<Term[] | null> {
+  const alike = await alikeWords(
+    asked.context,
+    terms.filter((term) => term.length > 2 && !term.includes('@')),
+    true,
+  );
+  if (![...alike.values()].some((words) => words.length)) return null;
+  return terms.map((term): Term => {
+    const words = alike.get(term) ?? [];
+    return words.length ? { typed: term, words, slip: true } : beginning(term);
+  });
+}
+
+async function byWords(asked: Ask, sought: Sought, limit: number): Promise<HitRow[]> {
+  if (!sought.terms.length) return [];
+  const run = async (statement: Statement | null, slip: number): Promise<HitRow[]> =>
+    statement
+      ? (await ask<HitRow>(asked, statement)).map((row) => ({
+          ...row,
+          level: row.level + slip,
+        }))
+      : [];
+  const by = { me: asked.me, limit };
+  // Several beginnings are looked up as the few words they may become; one alone is a range of words.
+  const becoming = sought.terms.length > 1 ? await wordsBeginning(asked.context, sought.terms) : [];
+  const terms = sought.terms.map((typed, at): Term => ({
+    typed,
+    words: becoming[at]?.words ?? null,
+    commonTo: becoming[at]?.commonTo ?? [],
+  }));
+  const hits = await run(foundByWords(terms, by), 0);
+  if (sought.address) hits.push(...(await run(foundByWords([beginning(sought.address)], by), 0)));
+  if (hits.length < limit) hits.push(...(await run(foundByBoth(terms, by), 0)));
+  if (hits.length >= Math.min(FEW, limit)) return hits;
+  const others = await meant(asked, sought.terms);
+  return others ? [...hits, ...(await run(foundByWords(others, by), SLIP))] : hits;
+}
+
+async function byPhone(asked: Ask, sought: Sought, limit: number): Promise<HitRow[]> {
+  const phone = sought.phone;
+  if (!phone) return [];
+  const run = async (starts: readonly string[], ending: string | null): Promise<HitRow[]> => {
+    return ask<HitRow>(asked, foundByPhone(starts, ending, { me: asked.me, limit }));
+  };
+  const hits = await run(phone.starts, phone.ending);
+  return hits.length || !phone.elsewhere.length ? hits : run(phone.elsewhere, null);
+}
+
+/** Each record once, as well matched as it is matched anywhere. */
+function once(hits: readonly HitRow[]): HitRow[] {
+  const best = new Map<string, HitRow>();
+  for (const hit of hits) {
+    const there = best.get(hit.id);
+    if (!there || hit.level < there.level) best.set(hit.id, hit);
+  }
+  return [...best.values()];
+}
+
+/**
+ * Finds people, companies, deals and leads by what was typed: parts of names in any order, with slips and without
+ * diacritics, addresses and domains from their beginning, numbers in any written form, tags.
+ * @param limit how many at most, best first
+ */
+export async function find(context: Context, text: string, limit: number): Promise<SearchHit[]> {
+  const sought = readSought(text, context.house.country);
+  const asked: Ask = { context, me: context.actor?.id ?? '' };
+  const hits = [...(await byPhone(asked, sought, limit)), ...(await byWords(asked, sought, limit))];
+  return rankHits(once(hits), limit).map(({ kind, id, label, hint, inactive }) => ({
+    kind,
+    id,
+    label,
+    hint,
+    inactive,
+  }));
+}

@@ -1,0 +1,72 @@
+import { meantWords, unslipped } from '@emporikon/core/query/find';
+import type { Context } from '../commands/context';
+import { askPrepared } from '../db/prepared';
+
+/**
+ * For each word the known words it may stand for: those a slip away, and those it is a part of, likeliest first.
+ * @param terms folded, of three letters or more
+ * @param inside whether parts of words count
+ */
+export async function alikeWords(
+  context: Pick<Context, 'tx'>,
+  terms: readonly string[],
+  inside: boolean,
+): Promise<Map<string, string[]>> {
+  if (!terms.length) return new Map();
+  const slips = terms.flatMap((term) => unslipped(term).map((word) => ({ term, word })));
+  const rows = await askPrepared<{ term: string; word: string }>(
+    context,
+    `SELECT t.term, v.word FROM unnest($terms::text[]) AS t (term), LATERAL (
+       (SELECT word FROM find_vocabulary WHERE $inside AND word LIKE '%' || t.term || '%' LIMIT 24)
+       UNION (SELECT word FROM find_vocabulary WHERE word % t.term ORDER BY word <-> t.term LIMIT 40)
+     ) v
+     UNION SELECT o.term, v.word FROM unnest($slipped::text[], $were::text[]) AS o (term, word) JOIN find_vocabulary v USING (word)`,
+    {
+      terms: [...terms],
+      inside,
+      slipped: slips.map((one) => one.term),
+      were: slips.map((one) => one.word),
+    },
+  );
+  return new Map(
+    terms.map((term) => [
+      term,
+      meantWords(
+        term,
+        rows.filter((row) => row.term === term).map((row) => row.word),
+      ),
+    ]),
+  );
+}
+
+/** With more words that begin so, they are better met one by one. */
+const MOST_BEGINNINGS = 24;
+/** A word that so many records of a kind have is common. */
+const COMMON = 900;
+
+export interface Becoming {
+  /** The known words a beginning may become; null where there are too many. */
+  words: string[] | null;
+  /** The kinds of records of which many have the word as it was typed. */
+  commonTo: string[];
+}
+
+/** What beginnings may become, and how common they are as they stand. */
+export async function wordsBeginning(
+  context: Pick<Context, 'tx'>,
+  terms: readonly string[],
+): Promise<Becoming[]> {
+  const rows = await askPrepared<{ words: string[]; common: string[] }>(
+    context,
+    `SELECT ARRAY(SELECT DISTINCT word FROM (SELECT word FROM find_vocabulary WHERE word >= t.term AND word < t.term || chr(1114111) LIMIT ${MOST_BEGINNINGS * 2}) v LIMIT ${MOST_BEGINNINGS + 1}) AS words,
+            ARRAY(SELECT k FROM unnest('{p,c,d}'::"char"[]) k WHERE (SELECT count(*) FROM (SELECT 1 FROM find_words f
+               WHERE f.kind = k AND f.word >= t.term AND f.word < t.term || chr(1114111) LIMIT ${COMMON}) few) = ${COMMON})::text[] AS common
+       FROM unnest($terms::text[]) WITH ORDINALITY AS t (term, at) ORDER BY t.at`,
+    { terms: [...terms] },
+  );
+  // Words of one or two letters are not in the vocabulary.
+  return rows.map(({ words, common }, at) => ({
+    words: words.length > MOST_BEGINNINGS || (terms[at] ?? '').length < 3 ? null : words,
+    commonTo: common,
+  }));
+}

@@ -1,0 +1,44 @@
+<script setup lang="ts">
+import { defineAsyncComponent, ref } from 'vue';
+
+/** What is done with the ticked ones of a list. */
+const props = defineProps<{ people?: string[]; companies?: string[]; leads?: string[] }>();
+const emit = defineEmits<{ clear: []; done: [] }>();
+const LookUpDialog = defineAsyncComponent(() => import('./LookUpDialog.vue'));
+const isAsking = ref(false);
+const count = (): number =>
+  (props.people?.length ?? 0) + (props.companies?.length ?? 0) + (props.leads?.length ?? 0);
+</script>
+
+<template>
+  <div v-if="count()" class="bar" role="region" aria-label="Ticked">
+    <span
+      ><b class="num">{{ count() }}</b> ticked</span
+    >
+    <button class="word on" @click="isAsking = true">Look up …</button>
+    <slot />
+    <button class="word" @click="emit('clear')">Untick all</button>
+    <LookUpDialog
+      v-if="isAsking"
+      :people="people"
+      :companies="companies"
+      :leads="leads"
+      @done="emit('done')"
+      @close="isAsking = false"
+    />
+  </div>
+</template>
+
+<style scoped>
+.bar {
+  position: sticky;
+  bottom: 0;
+  display: flex;
+  gap: 16px;
+  align-items: baseline;
+  padding: 8px 12px;
+  background: var(--lit);
+  border: 1px solid var(--rule);
+  border-radius: 3px;
+}
+</style>

@@ -1,0 +1,246 @@
+<script setup lang="ts">
+import type { TriageCard } from '@emporikon/contract/triage';
+import { computed, onMounted, onUnmounted, ref, shallowRef, watch } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
+import { api, wordsOf } from '../shell/api';
+import { useFetched } from '../shell/live';
+import { useUndo } from '../shell/undo';
+import Glance from './Glance.vue';
+
+/** A pass through a pile of people: one key says what each is to us, and the next is there. */
+const route = useRoute();
+const router = useRouter();
+const undo = useUndo();
+const pile = computed(() => ({
+  list: typeof route.query.list === 'string' ? route.query.list : undefined,
+  import: typeof route.query.import === 'string' ? route.query.import : undefined,
+  tag: typeof route.query.tag === 'string' ? route.query.tag : undefined,
+}));
+const { data: lists } = useFetched(() => api('GET /api/lists'), ['lists', 'list_members']);
+const { data: imports } = useFetched(() => api('GET /api/imports'), ['imports']);
+const { data: plans } = useFetched(() => api('GET /api/plans'), ['plans']);
+const active = computed(() => (plans.value?.items ?? []).filter((one) => one.active).slice(0, 9));
+const cards = shallowRef<TriageCard[] | null>(null);
+const left = ref(0);
+const done = ref(0);
+const error = ref('');
+const skipped = ref(new Set<string>());
+const last = ref<{ card: TriageCard; eventId: string | null; words: string } | null>(null);
+const card = computed(() => cards.value?.find((one) => !skipped.value.has(one.id)) ?? null);
+const waiting = new Set<string>();
+const isReady = computed(() => cards.value !== null && plans.value !== null && lists.value !== null);
+
+type As = 'prospect' | 'customer' | 'partner' | 'personal' | 'drop';
+const CHOICES: { key: string; as: As; words: string }[] = [
+  { key: 'c', as: 'customer', words: 'Customer' },
+  { key: 'a', as: 'partner', words: 'Partner' },
+  { key: 'e', as: 'personal', words: 'Personal' },
+  { key: 'd', as: 'drop', words: 'Drop' },
+];
+
+const AHEAD = 20;
+let newest = 0;
+async function load(): Promise<void> {
+  const mine = ++newest;
+  try {
+    const answer = await api('GET /api/triage', {
+      query: { ...pile.value, limit: AHEAD + skipped.value.size },
+    });
+    if (mine !== newest) return;
+    cards.value = answer.items.filter((one) => !waiting.has(one.id));
+    left.value = answer.left;
+    done.value = answer.done;
+    error.value = '';
+  } catch (problem) {
+    error.value = wordsOf(problem);
+  }
+}
+watch(
+  pile,
+  () => {
+    skipped.value = new Set();
+    cards.value = null;
+    void load();
+  },
+  { immediate: true, deep: true },
+);
+
+const sourceOf = computed(() => {
+  const list = lists.value?.items.find((one) => one.id === pile.value.list)?.name;
+  const file = imports.value?.items.find((one) => one.id === pile.value.import)?.name;
+  return list ?? file ?? pile.value.tag ?? 'triage';
+});
+
+/** What was decided and is being saved, one after the other. */
+let saving: Promise<void> = Promise.resolve();
+
+/** The next one is shown at once; what was decided is saved behind it, and comes back if it cannot be. */
+function decide(as: As, planId?: string, words: string = as): void {
+  const one = card.value;
+  if (!one) return;
+  saving = saving.then(() => keep(one, as, planId, words));
+  waiting.add(one.id);
+  cards.value = (cards.value ?? []).filter((each) => each.id !== one.id);
+  left.value = Math.max(0, left.value - 1);
+  done.value += 1;
+}
+
+async function keep(one: TriageCard, as: As, planId: string | undefined, words: string): Promise<void> {
+  try {
+    const { eventId } = await api('POST /api/triage/:id', {
+      params: { id: one.id },
+      body: { as, planId, source: sourceOf.value.slice(0, 80) },
+    });
+    last.value = { card: one, eventId, words };
+    undo.tell({ text: `${one.name}: ${words}.`, eventId });
+  } catch (problem) {
+    undo.fail(problem);
+    cards.value = [one, ...(cards.value ?? [])];
+    left.value += 1;
+    done.value -= 1;
+  } finally {
+    waiting.delete(one.id);
+  }
+  if ((cards.value ?? []).length < 6) await load();
+}
+
+function skip(): void {
+  if (card.value) skipped.value = new Set([...skipped.value, card.value.id]);
+}
+
+async function back(): Promise<void> {
+  await saving;
+  const before = last.value;
+  if (!before?.eventId) return;
+  last.value = null;
+  try {
+    await api('POST /api/events/:id/undo', { params: { id: before.eventId } });
+    undo.tell({ text: `Taken back: ${before.card.name}.`, eventId: null });
+    cards.value = [before.card, ...(cards.value ?? [])];
+    left.value += 1;
+    done.value = Math.max(0, done.value - 1);
+  } catch (problem) {
+    undo.fail(problem);
+  }
+}
+
+function onKey(event: KeyboardEvent): void {
+  const target = event.target as HTMLElement | null;
+  if (
+    event.ctrlKey ||
+    event.metaKey ||
+    event.altKey ||
+    target?.closest('input, select, textarea, [role=dialog]')
+  )
+    return;
+  const key = event.key.toLowerCase();
+  const plan = active.value[Number(key) - 1];
+  const choice = CHOICES.find((one) => one.key === key);
+  if (plan) decide('prospect', plan.id, `prospect, ${plan.name.toLowerCase()}`);
+  else if (key === 'p') decide('prospect');
+  else if (choice) decide(choice.as, undefined, choice.words.toLowerCase());
+  else if (key === 'k') skip();
+  else if (key === 'u') void back();
+  else return;
+  event.preventDefault();
+}
+onMounted(() => window.addEventListener('keydown', onKey));
+onUnmounted(() => window.removeEventListener('keydown', onKey));
+
+function choosePile(value: string): void {
+  const [kind = '', id = ''] = value.split(/:(.*)/);
+  void router.replace({ path: '/triage', query: kind ? { [kind]: id } : {} });
+}
+const chosen = computed(() =>
+  pile.value.list
+    ? `list:${pile.value.list}`
+    : pile.value.import
+      ? `import:${pile.value.import}`
+      : pile.value.tag
+        ? `tag:${pile.value.tag}`
+        : '',
+);
+</script>
+
+<template>
+  <div class="page">
+    <div class="page-head">
+      <h1>Triage</h1>
+      <select
+        class="inline-edit pile"
+        aria-label="Which pile"
+        :value="chosen"
+        @change="choosePile(($event.target as HTMLSelectElement).value)"
+      >
+        <option value="">strangers</option>
+        <option v-for="one in lists?.items ?? []" :key="one.id" :value="`list:${one.id}`">
+          list {{ one.name }}
+        </option>
+        <option v-for="one in imports?.items ?? []" :key="one.id" :value="`import:${one.id}`">
+          import {{ one.name }}
+        </option>
+        <option v-for="one in lists?.tags ?? []" :key="one.tag" :value="`tag:${one.tag}`">
+          tag {{ one.tag }}
+        </option>
+      </select>
+      <span class="soft" role="status">{{ left }} to decide, {{ done }} decided</span>
+      <progress :max="left + done || 1" :value="done" aria-label="Decided"></progress>
+    </div>
+    <p v-if="error" class="wrong" role="alert">{{ error }}</p>
+    <template v-if="!isReady && !error"><span v-for="n in 7" :key="n" class="ghost"></span></template>
+    <Glance v-else-if="card" :card="card" />
+    <p v-else-if="cards" class="empty">
+      {{ skipped.size ? `Only the ${skipped.size} you skipped are left.` : 'Nobody is left in this pile.' }}
+      <button v-if="skipped.size" class="word on" @click="skipped = new Set()">Go through them</button>
+    </p>
+    <div v-if="isReady" class="choices" role="group" aria-label="What they are to us">
+      <span class="cap">Prospect, and</span>
+      <v-btn
+        v-for="(plan, at) in active"
+        :key="plan.id"
+        :class="at ? 'line' : 'fill'"
+        :disabled="!card"
+        @click="decide('prospect', plan.id, `prospect, ${plan.name.toLowerCase()}`)"
+        >{{ plan.name }} <span class="hint">{{ at + 1 }}</span></v-btn
+      >
+      <v-btn class="quiet" :disabled="!card" @click="decide('prospect')"
+        >No plan <span class="hint">p</span></v-btn
+      >
+      <span class="cap">or</span>
+      <v-btn
+        v-for="one in CHOICES"
+        :key="one.key"
+        class="quiet"
+        :disabled="!card"
+        @click="decide(one.as, undefined, one.words.toLowerCase())"
+        >{{ one.words }} <span class="hint">{{ one.key }}</span></v-btn
+      >
+      <button class="word" :disabled="!card" @click="skip">later <span class="key">k</span></button>
+      <button class="word" :disabled="!last" @click="back">take back <span class="key">u</span></button>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.pile {
+  width: 220px;
+}
+progress {
+  width: 160px;
+  margin-left: auto;
+}
+.choices {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 10px;
+  align-items: center;
+  padding: 14px 0;
+}
+.hint {
+  font-size: 11px;
+  margin-left: 8px;
+  border: 1px solid currentColor;
+  border-radius: 3px;
+  padding: 0 5px;
+}
+</style>
