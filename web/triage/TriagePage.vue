@@ -25,9 +25,11 @@ const left = ref(0);
 const done = ref(0);
 const error = ref('');
 const skipped = ref(new Set<string>());
-const last = ref<{ card: TriageCard; eventId: string | null; words: string } | null>(null);
+/** What was decided in this pass, newest last: each with the change it is saved as, once it is. */
+const decided = shallowRef<{ card: TriageCard; saved: Promise<string | null> }[]>([]);
 const card = computed(() => cards.value?.find((one) => !skipped.value.has(one.id)) ?? null);
 const waiting = new Set<string>();
+const returning = new Set<TriageCard>();
 const isReady = computed(() => cards.value !== null && plans.value !== null && lists.value !== null);
 
 type As = 'prospect' | 'customer' | 'partner' | 'personal' | 'drop';
@@ -47,9 +49,13 @@ async function load(): Promise<void> {
       query: { ...pile.value, limit: AHEAD + skipped.value.size },
     });
     if (mine !== newest) return;
-    cards.value = answer.items.filter((one) => !waiting.has(one.id));
-    left.value = answer.left;
-    done.value = answer.done;
+    const back = [...returning];
+    cards.value = [
+      ...back,
+      ...answer.items.filter((one) => !waiting.has(one.id) && !back.some((each) => each.id === one.id)),
+    ];
+    left.value = answer.left + back.length;
+    done.value = answer.done - back.length;
     error.value = '';
   } catch (problem) {
     error.value = wordsOf(problem);
@@ -71,57 +77,83 @@ const sourceOf = computed(() => {
   return list ?? file ?? pile.value.tag ?? 'triage';
 });
 
-/** What was decided and is being saved, one after the other. */
-let saving: Promise<void> = Promise.resolve();
+/** What is being saved, one after the other. */
+let saving: Promise<unknown> = Promise.resolve();
+const inOrder = <T,>(work: () => Promise<T>): Promise<T> => {
+  const mine = saving.then(work);
+  saving = mine.catch(() => null);
+  return mine;
+};
+
+const show = (one: TriageCard): void => {
+  cards.value = [one, ...(cards.value ?? []).filter((each) => each.id !== one.id)];
+  left.value += 1;
+  done.value = Math.max(0, done.value - 1);
+};
+
+const hide = (one: TriageCard): void => {
+  cards.value = (cards.value ?? []).filter((each) => each.id !== one.id);
+  left.value = Math.max(0, left.value - 1);
+  done.value += 1;
+};
 
 /** The next one is shown at once; what was decided is saved behind it, and comes back if it cannot be. */
 function decide(as: As, planId?: string, words: string = as): void {
   const one = card.value;
   if (!one) return;
-  saving = saving.then(() => keep(one, as, planId, words));
   waiting.add(one.id);
-  cards.value = (cards.value ?? []).filter((each) => each.id !== one.id);
-  left.value = Math.max(0, left.value - 1);
-  done.value += 1;
+  hide(one);
+  decided.value = [...decided.value, { card: one, saved: inOrder(() => keep(one, as, planId, words)) }];
 }
 
-async function keep(one: TriageCard, as: As, planId: string | undefined, words: string): Promise<void> {
+async function keep(
+  one: TriageCard,
+  as: As,
+  planId: string | undefined,
+  words: string,
+): Promise<string | null> {
+  let eventId: string | null = null;
   try {
-    const { eventId } = await api('POST /api/triage/:id', {
+    const answer = await api('POST /api/triage/:id', {
       params: { id: one.id },
       body: { as, planId, source: sourceOf.value.slice(0, 80) },
     });
-    last.value = { card: one, eventId, words };
+    eventId = answer.eventId;
     undo.tell({ text: `${one.name}: ${words}.`, eventId });
   } catch (problem) {
     undo.fail(problem);
-    cards.value = [one, ...(cards.value ?? [])];
-    left.value += 1;
-    done.value -= 1;
-  } finally {
-    waiting.delete(one.id);
+    if (!returning.has(one)) show(one);
+    decided.value = decided.value.filter((each) => each.card !== one);
   }
-  if ((cards.value ?? []).length < 6) await load();
+  waiting.delete(one.id);
+  if (!waiting.size && (cards.value ?? []).length < 6) await load();
+  return eventId;
 }
 
 function skip(): void {
   if (card.value) skipped.value = new Set([...skipped.value, card.value.id]);
 }
 
+/** Takes the newest decision back: the person is there again at once, and gone again if it cannot be taken back. */
 async function back(): Promise<void> {
-  await saving;
-  const before = last.value;
-  if (!before?.eventId) return;
-  last.value = null;
-  try {
-    await api('POST /api/events/:id/undo', { params: { id: before.eventId } });
-    undo.tell({ text: `Taken back: ${before.card.name}.`, eventId: null });
-    cards.value = [before.card, ...(cards.value ?? [])];
-    left.value += 1;
-    done.value = Math.max(0, done.value - 1);
-  } catch (problem) {
-    undo.fail(problem);
-  }
+  const before = decided.value.at(-1);
+  if (!before) return;
+  decided.value = decided.value.slice(0, -1);
+  returning.add(before.card);
+  show(before.card);
+  await inOrder(async () => {
+    try {
+      const change = await before.saved;
+      if (!change) return;
+      await api('POST /api/events/:id/undo', { params: { id: change } });
+      undo.tell({ text: `Taken back: ${before.card.name}.`, eventId: null });
+    } catch (problem) {
+      undo.fail(problem);
+      hide(before.card);
+    } finally {
+      returning.delete(before.card);
+    }
+  });
 }
 
 function onKey(event: KeyboardEvent): void {
@@ -216,7 +248,9 @@ const chosen = computed(() =>
         >{{ one.words }} <span class="hint">{{ one.key }}</span></v-btn
       >
       <button class="word" :disabled="!card" @click="skip">later <span class="key">k</span></button>
-      <button class="word" :disabled="!last" @click="back">take back <span class="key">u</span></button>
+      <button class="word" :disabled="!decided.length" @click="back">
+        take back <span class="key">u</span>
+      </button>
     </div>
   </div>
 </template>
