@@ -1,17 +1,36 @@
 import { DEAL_ROLES } from '@emporikon/core/lifecycle/conversion';
+import { DEAL_ASK_KEYS } from '@emporikon/core/lifecycle/stages';
 import { z } from 'zod';
-import { Currency, Day, Done, Id, IdParam, Line, Minor, Named, routes, Time, Version } from './common';
+import { Currency, Day, Done, Id, IdParam, Line, Minor, Named, Page, routes, Time, Version } from './common';
+import { Tags } from './fields';
 import { Turn } from './ledger';
+import { DealLine, LineDraft, Totals } from './products';
 import { Task } from './tasks';
 
+const Ask = z.enum(DEAL_ASK_KEYS);
 export const Stage = z.object({
   id: Id,
   version: z.int(),
+  pipelineId: Id,
   name: z.string(),
   position: z.int(),
   kind: z.enum(['open', 'won', 'lost']),
-  probability: z.int(),
-  typicalDays: z.int(),
+  probability: z.int().describe('the chance it was given, per cent'),
+  typicalDays: z.int().describe('the days it was given'),
+  asks: z.array(Ask).describe('what should be known of a deal before it comes here'),
+  usualChance: z.int().describe('what a deal that comes here gets: given, or measured'),
+  usualDays: z.int().describe('how long won deals stay here: measured once enough were, else given'),
+  measured: z
+    .object({
+      closed: z.int(),
+      won: z.int(),
+      share: z.number(),
+      low: z.number(),
+      high: z.number(),
+      typicalDays: z.int().nullable(),
+    })
+    .nullable()
+    .describe('what the closed deals that came here show, with the 95 per cent interval'),
 });
 export type Stage = z.infer<typeof Stage>;
 export const DealRow = z.object({
@@ -19,6 +38,7 @@ export const DealRow = z.object({
   version: z.int(),
   title: z.string(),
   company: Named.nullable(),
+  pipelineId: Id,
   stageId: Id,
   stageSince: Time,
   days: z.int(),
@@ -28,31 +48,67 @@ export const DealRow = z.object({
   probabilityByHand: z.boolean(),
   expectedClose: Day.nullable(),
   owner: Named,
+  tags: z.array(z.string()),
+  closedAt: Time.nullable(),
+  closeReason: z.string().nullable(),
+  winChance: z
+    .number()
+    .nullable()
+    .describe('0 to 1, from what was learnt of its lead and from its stage; null for a closed one'),
   nextMove: Task.nullable(),
   turn: Turn,
 });
 export type DealRow = z.infer<typeof DealRow>;
+const Filter = z.object({
+  pipeline: Id.optional(),
+  owner: Id.optional(),
+  team: z.string().max(60).optional(),
+  tag: z.string().max(60).optional(),
+  company: Id.optional(),
+  from: Day.optional().describe('expected on or after; closed ones: closed on or after'),
+  until: Day.optional(),
+});
 const Sum = z.object({ currency: z.string(), plain: z.int(), weighted: z.int() });
-export const Pipeline = z.object({
-  stages: z.array(Stage.extend({ count: z.int(), sums: z.array(Sum) })),
+const Total = z.object({
+  plain: z.int(),
+  weighted: z.int(),
+  currency: z.string(),
+  missing: z.array(z.string()).describe('currencies without a rate, which are left out'),
+});
+export const Board = z.object({
+  pipeline: Named,
+  stages: z.array(Stage.extend({ count: z.int(), sums: z.array(Sum), total: Total })),
   deals: z.array(DealRow),
   open: z.int(),
   sums: z.array(Sum),
+  total: Total.describe('all currencies in that of the house, at the rates of today'),
+  tags: z.array(z.string()),
+  teams: z.array(z.string()),
 });
-export type Pipeline = z.infer<typeof Pipeline>;
+export type Board = z.infer<typeof Board>;
 export const DealDetail = DealRow.extend({
   stage: Stage,
   leadId: Id.nullable(),
-  people: z.array(Named.extend({ role: z.enum(DEAL_ROLES), jobTitle: z.string().nullable() })),
+  people: z.array(Named.extend({ roleId: Id, role: z.enum(DEAL_ROLES), jobTitle: z.string().nullable() })),
+  lines: z.array(DealLine),
+  totals: Totals,
+  notKnown: z.array(Ask).describe('what its stage asks for and is not known'),
 });
 export type DealDetail = z.infer<typeof DealDetail>;
 
 export const dealRoutes = routes({
   'GET /api/deals': {
-    summary: 'The pipeline: stages with their sums, and the deals in them',
+    summary: 'Deals, newest in their stage first',
     tag: 'deals',
-    query: z.object({ owner: Id.optional(), company: Id.optional() }),
-    reply: Pipeline,
+    query: Page.extend({ ...Filter.shape, state: z.enum(['open', 'won', 'lost', 'all']).default('all') }),
+    reply: z.object({ items: z.array(DealRow), next: z.string().nullable() }),
+  },
+  'GET /api/pipelines/:id/board': {
+    summary: 'The pipeline: stages with their sums, the open deals in them, and what was won this month',
+    tag: 'deals',
+    params: IdParam,
+    query: Filter.omit({ pipeline: true }),
+    reply: Board,
   },
   'POST /api/deals': {
     summary: 'Add a deal by hand',
@@ -66,6 +122,7 @@ export const dealRoutes = routes({
       amountMinor: Minor.nullish(),
       currency: Currency.optional(),
       expectedClose: Day.nullish(),
+      tags: Tags.optional(),
     }),
     reply: Done.extend({ deal: DealRow }),
   },
@@ -82,6 +139,12 @@ export const dealRoutes = routes({
       currency: Currency.optional(),
       expectedClose: Day.nullable().optional(),
       ownerId: Id.optional(),
+      companyId: Id.nullable().optional(),
+      tags: Tags.optional(),
+      closeReason: Line(120)
+        .nullable()
+        .optional()
+        .describe('why it was won or lost; asked for, never forced'),
       probability: z
         .int()
         .min(0)
@@ -90,6 +153,29 @@ export const dealRoutes = routes({
         .optional()
         .describe('null goes back to the usual one of the stage'),
     }),
-    reply: Done.extend({ version: z.int() }),
+    reply: Done.extend({
+      version: z.int(),
+      notKnown: z.array(Ask).describe('what the stage it came to asks for and is not known'),
+    }),
+  },
+  'PUT /api/deals/:id/people': {
+    summary: 'Who has a part in a deal, each with a role; those left out leave it',
+    tag: 'deals',
+    params: IdParam,
+    body: z.object({ people: z.array(z.object({ personId: Id, role: z.enum(DEAL_ROLES) })).max(100) }),
+    reply: Done,
+  },
+  'PUT /api/deals/:id/lines': {
+    summary: 'What they buy, line by line; the amount of the deal is the net of its lines',
+    tag: 'deals',
+    params: IdParam,
+    body: z.object({ version: Version, lines: z.array(LineDraft).max(200) }),
+    reply: Done.extend({ version: z.int(), totals: Totals }),
+  },
+  'POST /api/totals': {
+    summary: 'What lines come to, without saving them',
+    tag: 'deals',
+    body: z.object({ lines: z.array(LineDraft).max(200) }),
+    reply: Totals,
   },
 });

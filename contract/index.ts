@@ -5,6 +5,7 @@ import type { RouteSpec } from './common';
 import { companyRoutes } from './companies';
 import { dealRoutes } from './deals';
 import { fieldRoutes } from './fields';
+import { forecastRoutes } from './forecast';
 import { formRoutes } from './forms';
 import { importRoutes } from './imports';
 import { leadRoutes } from './leads';
@@ -13,7 +14,11 @@ import { lookAlikeRoutes } from './lookAlikes';
 import { lookUpRoutes } from './lookups';
 import { mailboxRoutes } from './mailboxes';
 import { peopleRoutes } from './people';
+import { pipelineRoutes } from './pipelines';
+import { productRoutes } from './products';
 import { qualifyingRoutes } from './qualifying';
+import { quoteRoutes } from './quotes';
+import { relationRoutes } from './relations';
 import { sessionRoutes } from './session';
 import { settingsRoutes } from './settings';
 import { taskRoutes } from './tasks';
@@ -39,6 +44,11 @@ export const allRoutes = {
   ...lookUpRoutes,
   ...qualifyingRoutes,
   ...triageRoutes,
+  ...pipelineRoutes,
+  ...productRoutes,
+  ...quoteRoutes,
+  ...forecastRoutes,
+  ...relationRoutes,
 };
 
 export type Routes = typeof allRoutes;

@@ -1,8 +1,22 @@
 import { DEAL_ROLES } from '@emporikon/core/lifecycle/conversion';
 import { LEAD_STATUSES } from '@emporikon/core/lifecycle/statuses';
 import { z } from 'zod';
-import { Intent } from './captures';
-import { Currency, Day, Done, Id, IdParam, Line, Minor, Named, Page, routes, Time, Version } from './common';
+import { Intent, Match } from './captures';
+import {
+  Currency,
+  Day,
+  Done,
+  Id,
+  IdParam,
+  Line,
+  Minor,
+  Named,
+  Page,
+  routes,
+  Span,
+  Time,
+  Version,
+} from './common';
 import { Task } from './tasks';
 
 export const LeadStatus = z.enum(LEAD_STATUSES);
@@ -24,6 +38,7 @@ export const LeadRow = z.object({
   createdAt: Time,
 });
 export type LeadRow = z.infer<typeof LeadRow>;
+const Source = z.object({ captureId: Id, span: Span });
 const Answer = z.object({
   questionId: Id,
   label: z.string(),
@@ -32,7 +47,9 @@ const Answer = z.object({
   version: z.int().nullable(),
   by: z.string().nullable(),
   at: Time.nullable(),
-  suggestion: z.string().nullable(),
+  suggestion: z.string().nullable().describe('the sentence of theirs that answers it'),
+  from: Source.nullable().describe('where the suggestion stands'),
+  evidence: Source.nullable().describe('where the answer was taken from; null where somebody typed it'),
 });
 export const LeadDetail = LeadRow.extend({
   parkedUntil: Day.nullable(),
@@ -51,6 +68,37 @@ export const LeadDetail = LeadRow.extend({
   captures: z.array(z.object({ id: Id, subject: z.string() })),
 });
 export type LeadDetail = z.infer<typeof LeadDetail>;
+
+const Proposed = z.object({
+  proposal: LeadDetail.shape.proposal,
+  company: z.object({
+    current: Named.nullable().describe('the company of the lead, or of its person'),
+    name: z.string().describe('what it would be called if it were made'),
+    matches: z.array(Match).describe('companies we know that it is or may be, with the reasons'),
+  }),
+  person: z.object({
+    matches: z.array(Match).describe('people we know that the person of the lead is or may be'),
+  }),
+  openDeals: z.array(
+    Named.extend({
+      stage: z.string(),
+      amountMinor: z.int().nullable(),
+      currency: z.string(),
+      owner: z.string(),
+      why: z.string(),
+    }),
+  ),
+  people: z.array(
+    Named.extend({
+      jobTitle: z.string().nullable(),
+      role: z.enum(DEAL_ROLES),
+      why: z.string(),
+      isProposed: z.boolean(),
+    }),
+  ),
+  carried: z.array(z.object({ what: z.string(), count: z.int(), names: z.array(z.string()) })),
+});
+export type ConversionProposal = z.infer<typeof Proposed>;
 
 export const leadRoutes = routes({
   'GET /api/leads': {
@@ -94,8 +142,18 @@ export const leadRoutes = routes({
     summary: 'Answer a qualifying question',
     tag: 'leads',
     params: z.object({ id: Id, questionId: Id }),
-    body: z.object({ answer: z.string().trim().max(2000), version: Version.nullable().optional() }),
+    body: z.object({
+      answer: z.string().trim().max(2000),
+      version: Version.nullable().optional(),
+      from: Source.nullish().describe('the words it was taken from'),
+    }),
     reply: Done,
+  },
+  'GET /api/leads/:id/conversion': {
+    summary: 'What a conversion would make and carry along, and what is already there',
+    tag: 'leads',
+    params: IdParam,
+    reply: Proposed,
   },
   'POST /api/leads/:id/conversion': {
     summary: 'Make the deal: person, company and deal linked in one transaction; twice makes no second',
@@ -109,7 +167,16 @@ export const leadRoutes = routes({
         currency: Currency.optional(),
         expectedClose: Day.nullable().optional(),
         stageId: Id.optional(),
-        role: z.enum(DEAL_ROLES).optional(),
+        role: z.enum(DEAL_ROLES).optional().describe('of the person of the lead'),
+        people: z
+          .array(z.object({ personId: Id, role: z.enum(DEAL_ROLES) }))
+          .max(100)
+          .optional()
+          .describe('others who have a part in it'),
+        companyId: Id.nullable().optional().describe('a company we know; null for none'),
+        companyName: Line(200).optional().describe('a company to find by its name, or make'),
+        personId: Id.optional().describe('the person we know that the person of the lead is'),
+        dealId: Id.optional().describe('the open deal it goes to, so that none is doubled'),
       })
       .optional(),
     reply: Done.extend({ deal: Named, created: z.boolean() }),

@@ -6,7 +6,7 @@ export const Entry = z.object({
   id: Id,
   at: Time,
   side: z.enum(['theirs', 'ours', 'within']),
-  kind: z.enum(['mail', 'call', 'meeting', 'note', 'change']),
+  kind: z.enum(['mail', 'call', 'meeting', 'note', 'change', 'quote']),
   headline: z.string(),
   body: z.string(),
   actor: z.string().nullable(),

@@ -12,7 +12,12 @@ export const Me = z.object({
   country: z.string().describe('ISO 3166-1, where a number without a country code is from'),
 });
 export type Me = z.infer<typeof Me>;
-export const Teammate = z.object({ id: Id, name: z.string(), role: Role });
+export const Teammate = z.object({
+  id: Id,
+  name: z.string(),
+  role: Role,
+  team: z.string().describe('whose figures are looked at together; empty for none'),
+});
 export type Teammate = z.infer<typeof Teammate>;
 export const Token = z.object({ id: Id, name: z.string(), createdAt: Time, lastUsedAt: Time.nullable() });
 export type Token = z.infer<typeof Token>;

@@ -1,6 +1,5 @@
 import { z } from 'zod';
 import { Done, Id, Line, Named, routes, Version } from './common';
-import { Stage } from './deals';
 
 export const Question = z.object({
   id: Id,
@@ -31,24 +30,6 @@ export const LiveEvent = z.object({
 export type LiveEvent = z.infer<typeof LiveEvent>;
 
 export const settingsRoutes = routes({
-  'GET /api/stages': {
-    summary: 'The stages of the pipeline',
-    tag: 'settings',
-    reply: z.object({ items: z.array(Stage) }),
-  },
-  'PATCH /api/stages/:id': {
-    summary: 'Change a stage',
-    tag: 'settings',
-    params: z.object({ id: Id }),
-    roles: ['manager', 'admin'],
-    body: z.object({
-      version: Version,
-      name: Line(60).optional(),
-      probability: z.int().min(0).max(100).optional(),
-      typicalDays: z.int().min(1).max(999).optional(),
-    }),
-    reply: Done,
-  },
   'GET /api/questions': {
     summary: 'The qualifying questions',
     tag: 'settings',

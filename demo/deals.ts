@@ -8,6 +8,7 @@ import { addPerson } from '@emporikon/server/people/commands';
 import { Person } from '@emporikon/server/db/models/people';
 import { DateTime } from 'luxon';
 import { officeTime, workday } from './clock';
+import { keepPast } from './past';
 
 interface DemoDeal {
   company: string;
@@ -197,6 +198,9 @@ async function loadDeal(context: Context, deal: DemoDeal): Promise<void> {
     probability: stage.probability,
     expectedClose: now.plus({ days: 40 - deal.days }).toISODate(),
     ownerId: owner,
+    tags: deal.amount >= 30_000 ? ['fleet'] : [],
+    closedAt: stage.kind === 'open' ? null : at(deal.days),
+    closeReason: stage.kind === 'won' ? 'the product' : null,
     createdAt: at(deal.days + 8),
     updatedAt: at(deal.days),
   });
@@ -206,6 +210,20 @@ async function loadDeal(context: Context, deal: DemoDeal): Promise<void> {
     personId,
     role: 'decides',
   });
+  const before = (
+    await Stage.findAll({
+      where: { kind: 'open', pipelineId: stage.pipelineId },
+      order: ['position'],
+      transaction: context.tx,
+    })
+  ).filter((one) => one.position < stage.position);
+  await keepPast(
+    context,
+    made,
+    before,
+    now.minus({ days: deal.days + 7 * before.length }),
+    now.plus({ days: 40 - deal.days }),
+  );
   const all = { personId, companyId: company.id, leadId: null, dealId: made.id };
   for (const [kind, side, days, headline, body] of deal.said) {
     const entry = await context.write.insert(LedgerEntry, {

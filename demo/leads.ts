@@ -9,6 +9,7 @@ import { addJob } from '@emporikon/server/jobs/queue';
 import { addPerson } from '@emporikon/server/people/commands';
 import { DateTime } from 'luxon';
 import { officeTime, workday } from './clock';
+import { keepPast } from './past';
 
 const GIVEN = [
   'Abel',
@@ -162,7 +163,7 @@ async function closedLead(
   owner: string,
 ): Promise<void> {
   const now = DateTime.fromJSDate(context.now());
-  const came = now.minus({ days: A_YEAR - Math.floor((at / CLOSED) * (A_YEAR - 45)) });
+  const came = now.minus({ days: A_YEAR - Math.floor((at / CLOSED) * (A_YEAR - 80)) });
   const made = await makeLead(context, at, random, came, owner);
   const letters = Math.floor(random() * 4);
   await say(context, made, [
@@ -183,27 +184,38 @@ async function closedLead(
   ).toJSDate();
   const stage = stages.find((one) => one.kind === (isWon ? 'won' : 'lost'));
   if (!stage) return;
-  if (!isWon && random() < 0.7) {
+  if (!isWon && random() < 0.35) {
     const dropReason = DROPS[Math.floor(random() * DROPS.length)] ?? 'no answer';
     await context.write.update(made.lead, { status: 'dropped', statusSince: ended, dropReason });
     return;
   }
-  await context.write.update(made.lead, { status: 'converted', statusSince: ended });
-  await context.write.insert(Deal, {
+  const amountMinor = (6 + Math.floor(random() * 30)) * 100_000;
+  const closed = officeTime(came.plus({ days: 24 + Math.floor(random() * 50) })).toJSDate();
+  const deal = await context.write.insert(Deal, {
     id: context.newId(),
     title: made.lead.title,
     companyId: made.companyId,
     leadId: made.lead.id,
     stageId: stage.id,
-    stageSince: ended,
-    amountMinor: (6 + Math.floor(random() * 30)) * 100_000,
+    stageSince: closed,
+    amountMinor,
     currency: 'EUR',
     probability: stage.probability,
-    expectedClose: null,
+    expectedClose: DateTime.fromJSDate(closed).toISODate(),
     ownerId: made.lead.ownerId,
+    closedAt: closed,
+    closeReason: isWon
+      ? (['the product', 'price', 'they know us', 'how fast we deliver'][at % 4] ?? null)
+      : (['bought elsewhere', 'price', 'no budget'][at % 3] ?? null),
     createdAt: came.toJSDate(),
-    updatedAt: ended,
+    updatedAt: closed,
   });
+  await context.write.update(made.lead, { status: 'converted', statusSince: ended, dealId: deal.id });
+  // How far it came, and when it was expected meanwhile: about two weeks off, either way.
+  const open = stages.filter((one) => one.kind === 'open');
+  const reached = isWon ? open.length : 1 + Math.floor(random() * open.length);
+  const expected = DateTime.fromJSDate(closed).plus({ days: Math.floor((random() - 0.5) * 28) });
+  await keepPast(context, deal, open.slice(0, reached), came.plus({ days: 1 }), expected);
   if (isWon) await context.write.update(made.person, { standing: 'customer' });
 }
 
@@ -270,7 +282,7 @@ export async function loadLeads(tools: Tools, actors: ReadonlyMap<string, Actor>
   for (let from = 0; from < turns.length; from += AT_ONCE) {
     const actor = actors.get(OWNERS[(from / AT_ONCE) % OWNERS.length] ?? 'Pell Garrick') ?? null;
     await perform(tools, actor, async (context) => {
-      const stages = await Stage.findAll({ transaction: context.tx });
+      const stages = await Stage.findAll({ order: ['position'], transaction: context.tx });
       for (const { at, isClosed } of turns.slice(from, from + AT_ONCE)) {
         const owner = actors.get(OWNERS[at % OWNERS.length] ?? 'Pell Garrick')?.id ?? '';
         if (isClosed) await closedLead(context, at, random, stages, owner);

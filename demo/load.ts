@@ -10,6 +10,7 @@ import { loadDeals } from './deals';
 import { loadDoubles } from './doubles';
 import { loadLeads } from './leads';
 import { FILED, rawMail, WAITING } from './mail';
+import { loadSales } from './sales';
 import { loadTeam } from './team';
 
 const POSTED = { mediaType: 'message/rfc822', by: 'post' } as const;
@@ -42,6 +43,7 @@ export async function loadDemo(live: Tools): Promise<boolean> {
   );
   await loadDeals(at(0), actors);
   await loadLeads(at(0), actors);
+  await loadSales(at(0), actors);
   const pell = actors.get('Pell Garrick') ?? null;
   const { person } = await perform(at(FILED.hoursAgo), pell, async (context) => {
     const { capture } = await storeCapture(context, rawMail(FILED, now), POSTED);

@@ -1,5 +1,7 @@
 import { hashPassword } from '@emporikon/server/session/secrets';
+import type { DealAsk } from '@emporikon/core/lifecycle/stages';
 import { Question, Stage } from '@emporikon/server/db/models/deals';
+import { PipelineRow } from '@emporikon/server/db/models/pipelines';
 import { User, type UserRole } from '@emporikon/server/db/models/users';
 import { loadRules } from '@emporikon/server/lookups/rules';
 import { FitRuleRow } from '@emporikon/server/db/models/qualifying';
@@ -8,21 +10,21 @@ import type { Context } from '@emporikon/server/commands/context';
 /** The password of every demo user; printed by `npm start`. */
 export const DEMO_PASSWORD = 'long-bikes-carry';
 
-const TEAM: readonly [string, string, UserRole, string][] = [
-  ['Mara Quill', 'mara@wharfside.example', 'manager', 'Europe/London'],
-  ['Pell Garrick', 'pell@wharfside.example', 'rep', 'Europe/London'],
-  ['Ines Tolland', 'ines@wharfside.example', 'rep', 'Europe/Lisbon'],
-  ['Joss Ferrow', 'joss@wharfside.example', 'admin', 'Europe/London'],
+const TEAM: readonly [string, string, UserRole, string, string][] = [
+  ['Mara Quill', 'mara@wharfside.example', 'manager', 'Europe/London', 'north'],
+  ['Pell Garrick', 'pell@wharfside.example', 'rep', 'Europe/London', 'north'],
+  ['Ines Tolland', 'ines@wharfside.example', 'rep', 'Europe/Lisbon', 'south'],
+  ['Joss Ferrow', 'joss@wharfside.example', 'admin', 'Europe/London', ''],
 ];
 
-/** Name, kind, usual win probability in per cent, typical days of won deals. */
-const STAGES: readonly [string, Stage['kind'], number, number][] = [
-  ['Heard out', 'open', 15, 10],
-  ['Tried out', 'open', 35, 14],
-  ['Proposal', 'open', 55, 9],
-  ['Terms', 'open', 75, 7],
-  ['Signed', 'won', 100, 1],
-  ['Not for us', 'lost', 0, 1],
+/** Name, kind, usual win probability in per cent, typical days of won deals, what it asks for. */
+const STAGES: readonly [string, Stage['kind'], number, number, DealAsk[]][] = [
+  ['Heard out', 'open', 15, 10, []],
+  ['Tried out', 'open', 35, 14, ['company', 'decider']],
+  ['Proposal', 'open', 55, 9, ['amount', 'expectedClose', 'lines']],
+  ['Terms', 'open', 75, 7, ['payer', 'expectedClose']],
+  ['Signed', 'won', 100, 1, ['amount']],
+  ['Not for us', 'lost', 0, 1, []],
 ];
 
 const QUESTIONS: readonly [string, string][] = [
@@ -48,17 +50,31 @@ export async function loadTeam(context: Context): Promise<Map<string, User>> {
   const now = context.now();
   const users = new Map<string, User>();
   const passwordHash = await hashPassword(DEMO_PASSWORD);
-  for (const [name, email, role, timeZone] of TEAM)
+  for (const [name, email, role, timeZone, team] of TEAM)
     users.set(
       name,
       await User.create(
-        { id: context.newId(), name, email, role, timeZone, passwordHash, active: true, createdAt: now },
+        {
+          id: context.newId(),
+          name,
+          email,
+          role,
+          timeZone,
+          team,
+          passwordHash,
+          active: true,
+          createdAt: now,
+        },
         { transaction: context.tx },
       ),
     );
-  for (const [position, [name, kind, probability, typicalDays]] of STAGES.entries())
+  const pipeline = await PipelineRow.findOne({ transaction: context.tx, rejectOnEmpty: true });
+  await context.write.update(pipeline, { name: 'Bikes' });
+  for (const [position, [name, kind, probability, typicalDays, asks]] of STAGES.entries())
     await context.write.insert(Stage, {
       id: context.newId(),
+      pipelineId: pipeline.id,
+      asks,
       name,
       kind,
       probability,

@@ -34,7 +34,9 @@ const VIEWS: Record<string, Path> = {
   'a company': firstOf('companies'),
   Deals: '/deals',
   'a deal': async (page) => {
-    const { deals } = (await (await page.request.get('/api/deals')).json()) as { deals: { id: string }[] };
+    const { items: deals } = (await (await page.request.get('/api/deals')).json()) as {
+      items: { id: string }[];
+    };
     return `/deals/${deals[0]?.id ?? ''}`;
   },
   Settings: '/settings',

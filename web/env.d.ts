@@ -2,3 +2,7 @@
 declare module '*.css';
 declare module '@fontsource-variable/commissioner';
 declare module '@fontsource-variable/literata';
+
+declare module 'plotly.js-basic-dist-min' {
+  export * from 'plotly.js';
+}

@@ -1,13 +1,14 @@
+import { minorDigits } from '../lifecycle/currencies';
 import { readNumber } from '../reading/intents/numbers';
 
 /**
- * A sum as it was typed, in minor units: `40,000`, `40.000`, `£12.50`, `40k`. Null when nothing was typed.
+ * A sum as it was typed, in minor units of its currency: `40,000`, `40.000`, `£12.50`, `40k`. Null when nothing was typed.
  * @throws Error in words for the person, when it is no sum
  */
-export function minorOf(text: string): number | null {
+export function minorOf(text: string, currency = 'EUR'): number | null {
   const typed = text.replace(/[^\d.,\s'km-]/gi, '').trim();
   if (!text.trim()) return null;
   const amount = readNumber(typed);
   if (amount === null || amount < 0) throw new Error(`“${text}” is not a sum.`);
-  return Math.round(amount * 100);
+  return Math.round(amount * 10 ** minorDigits(currency));
 }

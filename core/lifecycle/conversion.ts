@@ -40,3 +40,23 @@ export function proposeDeal(
 
 export const DEAL_ROLES = ['decides', 'influences', 'uses', 'pays', 'gatekeeper'] as const;
 export type DealRole = (typeof DEAL_ROLES)[number];
+
+/** Words of job titles by which a part in a deal is proposed, the first that holds; common practice. */
+const TITLES: readonly [RegExp, DealRole][] = [
+  [/\b(assistant|secretary|reception\w*|front desk|office manager|sekret\w+|assistenz)\b/i, 'gatekeeper'],
+  [/\b(financ\w*|account\w*|controller|cfo|treasur\w*|payables?|billing|buchhalt\w*|finanz\w*)\b/i, 'pays'],
+  [
+    /\b(owner|founder|ceo|coo|managing|president|chief|director|head|partner|principal|inhaber\w*|geschäftsführ\w*|gerente|propriet\w+|dueñ\w|daglig leder|vd)\b/i,
+    'decides',
+  ],
+  [
+    /\b(driver|rider|courier|technician|mechanic|operator|workshop|warehouse|baker|florist|crew|user|fahrer\w*)\b/i,
+    'uses',
+  ],
+];
+
+/** The part somebody may have in a deal, by their job title; whoever brought the lead decides where the title does not say. */
+export function proposeRole(jobTitle: string | null, isMain: boolean): DealRole {
+  const role = TITLES.find(([pattern]) => pattern.test(jobTitle ?? ''))?.[1];
+  return role ?? (isMain ? 'decides' : 'influences');
+}

@@ -137,6 +137,10 @@ const isEnough = (closed: readonly Closed[]): boolean => {
 /** The share of those won, shrunk to a half by one of each (Laplace's rule of succession). */
 const baseRate = (won: number, closed: number): number => (won + 1) / (closed + 2);
 
+/** The share of all that was closed which was won, as the model knows it, 0 to 1. */
+export const shareOfWins = ({ won, closed }: Pick<WinModel, 'won' | 'closed'>): number =>
+  baseRate(won, closed);
+
 /**
  * Learns from the house's own closed leads and deals. It is held against the newest fifth, which a model of the older
  * ones has not seen, and must beat the base rate there; else, or with too little to learn from, the base rate is used.

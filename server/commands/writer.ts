@@ -1,12 +1,14 @@
 import type { Attributes, CreationAttributes, Model, ModelStatic, Transaction } from 'sequelize';
 import { EventRow, type Change } from '../db/models/ledger';
 import { stale } from '../http/problems';
+import { noteDealStates } from '../deals/states';
+import { notePastWork } from '../people/pastWork';
 import { noteScores } from '../qualifying/touched';
 import { noteWork } from '../search/worked';
 import type { Tools } from './context';
 
-/** What is never kept in events: bytes that are immutable and large, and sealed passwords. */
-const LEFT_OUT = new Set(['raw', 'sealed']);
+/** What is never kept in events: bytes that are immutable and large, and passwords in any form. */
+const LEFT_OUT = new Set(['raw', 'sealed', 'passwordHash']);
 
 /** A row as it is written into events: plain JSON, times in ISO 8601. */
 export function rowOf(instance: Model): Record<string, unknown> {
@@ -91,12 +93,14 @@ export class Writer {
     undoes: string | null = null,
   ): Promise<string | null> {
     if (!this.changes.length) return null;
+    if (!undoes) await notePastWork(this.tools, this, this.changes, command);
     const id = this.tools.newId();
     const changes = this.changes.splice(0);
     await EventRow.create(
       { id, at: this.tools.now(), actorId, command, label, changes, undoes },
       { transaction: this.tx },
     );
+    await noteDealStates(this.tools, this.tx, changes, id, undoes);
     await noteScores(this.tools, this.tx, changes);
     if (actorId) await noteWork(this.tools, this.tx, actorId, changes);
     return id;

@@ -8,8 +8,9 @@ import * as fourth from './migrations/0004-appointments';
 import * as fifth from './migrations/0005-identity';
 import * as sixth from './migrations/0006-lookups';
 import * as seventh from './migrations/0007-qualifying';
+import * as eighth from './migrations/0008-deals';
 
-export const MIGRATIONS = [first, second, third, fourth, fifth, sixth, seventh];
+export const MIGRATIONS = [first, second, third, fourth, fifth, sixth, seventh, eighth];
 /** Any constant will do, as long as every process of this program takes the same lock. */
 const LOCK = 4600_0001;
 

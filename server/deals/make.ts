@@ -1,17 +1,8 @@
 import type { DealRole } from '@emporikon/core/lifecycle/conversion';
 import type { Context } from '../commands/context';
-import { Deal, DealRoleRow, Stage } from '../db/models/deals';
+import { Deal, DealRoleRow } from '../db/models/deals';
 import type { Person } from '../db/models/people';
-import { invalid } from '../http/problems';
-
-/** The stage a new deal stands in: the one named, else the first that is open. */
-async function firstStage(context: Context, id: string | undefined): Promise<Stage> {
-  const stage = id
-    ? await Stage.findByPk(id, { transaction: context.tx })
-    : await Stage.findOne({ where: { kind: 'open' }, order: ['position'], transaction: context.tx });
-  if (!stage) throw invalid('There is no such stage.', { fields: { stageId: 'does not exist' } });
-  return stage;
-}
+import { stageFor, usualChanceOf } from '../pipelines/stages';
 
 export interface NewDeal {
   title: string;
@@ -27,7 +18,7 @@ export interface NewDeal {
 
 /** A new deal with its person in it. */
 export async function makeDeal(context: Context, person: Person, given: NewDeal): Promise<Deal> {
-  const stage = await firstStage(context, given.stageId);
+  const stage = await stageFor(context, given.stageId);
   const now = context.now();
   const deal = await context.write.insert(Deal, {
     id: context.newId(),
@@ -40,7 +31,8 @@ export async function makeDeal(context: Context, person: Person, given: NewDeal)
     ownerId: given.ownerId,
     stageId: stage.id,
     stageSince: now,
-    probability: stage.probability,
+    probability: await usualChanceOf(context, stage),
+    closedAt: stage.kind === 'open' ? null : now,
     probabilityByHand: false,
     createdAt: now,
     updatedAt: now,

@@ -1,69 +1,19 @@
-import { moveDeal } from '@emporikon/core/lifecycle/deals';
-import { whoActs, type Context } from '../commands/context';
-import { rowOf } from '../commands/writer';
-import { Deal, DealRoleRow, Stage } from '../db/models/deals';
+import { totalsOf } from '@emporikon/core/lifecycle/lines';
+import { whoActs } from '../commands/context';
+import { Deal, DealRoleRow } from '../db/models/deals';
 import type { Handlers } from '../http/mount';
-import { invalid, notFound, stale } from '../http/problems';
-import { dealDetail, dealRow, pipeline } from './queries';
-
-interface DealPatch {
-  version: number;
-  title?: string;
-  stageId?: string;
-  amountMinor?: number | null;
-  currency?: string;
-  expectedClose?: string | null;
-  ownerId?: string;
-  probability?: number | null;
-}
-
-async function stageById(context: Context, id: string | undefined): Promise<Stage> {
-  const stage = id
-    ? await Stage.findByPk(id, { transaction: context.tx })
-    : await Stage.findOne({ where: { kind: 'open' }, order: ['position'], transaction: context.tx });
-  if (!stage) throw invalid('There is no such stage.', { fields: { stageId: 'does not exist' } });
-  return stage;
-}
-
-/** Changes or moves a deal. Moving takes the stage's usual probability along unless a person set their own. */
-async function changeDeal(
-  context: Context,
-  id: string,
-  { version, stageId, probability, ...patch }: DealPatch,
-): Promise<{ version: number; eventId: string | null }> {
-  const deal = await Deal.findByPk(id, { transaction: context.tx, lock: true });
-  if (!deal) throw notFound('There is no such deal.');
-  if (deal.version !== version) throw stale(rowOf(deal));
-  const stage = await stageById(context, stageId ?? deal.stageId);
-  const moving = stage.id !== deal.stageId;
-  const moved = moving ? { ...moveDeal(deal, stage), stageSince: context.now() } : {};
-  const settled = stage.kind === 'open' ? {} : { probability: stage.probability, probabilityByHand: false };
-  const byHand =
-    probability === undefined
-      ? {}
-      : probability === null
-        ? { probability: stage.probability, probabilityByHand: false }
-        : { probability, probabilityByHand: true };
-  await context.write.update(deal, {
-    ...patch,
-    ...moved,
-    ...(moving ? settled : {}),
-    ...byHand,
-    updatedAt: context.now(),
-  });
-  const eventId = await context.write.event(
-    moving ? 'move deal' : 'change deal',
-    moving ? `Moved ${deal.title} to ${stage.name}` : `Changed ${deal.title}`,
-    whoActs(context).id,
-  );
-  return { version: deal.version, eventId };
-}
+import { stageFor, usualChanceOf } from '../pipelines/stages';
+import { changeDeal } from './change';
+import { setLines } from './lines';
+import { setParts } from './people';
+import { board, dealDetail, dealRow, listDeals } from './queries';
 
 export const dealHandlers: Handlers = {
-  'GET /api/deals': async ({ query, context }) => pipeline(context, query),
+  'GET /api/deals': async ({ query, context }) => listDeals(context, query),
+  'GET /api/pipelines/:id/board': async ({ params, query, context }) => board(context, params.id, query),
   'POST /api/deals': async ({ body, context }) => {
     const actor = whoActs(context);
-    const stage = await stageById(context, body.stageId);
+    const stage = await stageFor(context, body.stageId);
     const now = context.now();
     const deal = await context.write.insert(Deal, {
       id: context.newId(),
@@ -74,8 +24,10 @@ export const dealHandlers: Handlers = {
       stageSince: now,
       amountMinor: body.amountMinor ?? null,
       currency: body.currency ?? context.house.currency,
-      probability: stage.probability,
+      probability: await usualChanceOf(context, stage),
       expectedClose: body.expectedClose ?? null,
+      tags: body.tags ?? [],
+      closedAt: stage.kind === 'open' ? null : now,
       ownerId: actor.id,
       createdAt: now,
       updatedAt: now,
@@ -94,4 +46,9 @@ export const dealHandlers: Handlers = {
   },
   'GET /api/deals/:id': async ({ params, context }) => dealDetail(context, params.id),
   'PATCH /api/deals/:id': async ({ params, body, context }) => changeDeal(context, params.id, body),
+  'PUT /api/deals/:id/people': async ({ params, body, context }) => ({
+    eventId: await setParts(context, params.id, body.people),
+  }),
+  'PUT /api/deals/:id/lines': async ({ params, body, context }) => setLines(context, params.id, body),
+  'POST /api/totals': async ({ body }) => totalsOf(body.lines),
 };

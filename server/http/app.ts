@@ -9,6 +9,7 @@ import { mountLive } from '../events/routes';
 import type { LiveFeed } from '../events/live';
 import { fieldHandlers } from '../fields/routes';
 import { mountPublicForms } from '../forms/public';
+import { forecastHandlers } from '../forecast/routes';
 import { formHandlers } from '../forms/routes';
 import { importHandlers, mountImportFiles } from '../imports/routes';
 import { leadHandlers } from '../leads/routes';
@@ -18,7 +19,11 @@ import { lookUpHandlers } from '../lookups/routes';
 import { mailboxHandlers } from '../mailboxes/routes';
 import { mountPeopleFiles } from '../people/files';
 import { peopleHandlers } from '../people/routes';
+import { pipelineHandlers } from '../pipelines/routes';
+import { productHandlers } from '../products/routes';
 import { qualifyingHandlers } from '../qualifying/routes';
+import { mountQuoteFiles, quoteHandlers } from '../quotes/routes';
+import { relationHandlers } from '../relations/routes';
 import { searchHandlers } from '../search/routes';
 import { identify } from '../session/identify';
 import { sessionHandlers } from '../session/routes';
@@ -126,11 +131,17 @@ export async function buildApp({
     lookUpHandlers,
     qualifyingHandlers,
     triageHandlers,
+    pipelineHandlers,
+    productHandlers,
+    quoteHandlers,
+    forecastHandlers,
+    relationHandlers,
   ];
   await app.register(async (api) => {
     for (const one of handlers) mount(api, tools, one);
     mountPeopleFiles(api, tools);
     mountImportFiles(api, tools);
+    mountQuoteFiles(api, tools);
     mountMessageViews(api, tools);
     mountLive(api, live);
     api.get('/api/openapi.json', { schema: { hide: true }, config: { open: true } }, () => app.swagger());

@@ -1,21 +1,17 @@
+import type { Parsed } from '@emporikon/contract';
+import { proposeRole } from '@emporikon/core/lifecycle/conversion';
 import { standingWithWork } from '@emporikon/core/lifecycle/standing';
-import type { DealRole } from '@emporikon/core/lifecycle/conversion';
 import { whoActs, type Context } from '../commands/context';
-import { Deal, Lead, Task } from '../db/models/deals';
+import { findOrMakeCompany } from '../companies/commands';
+import { Deal, Lead, Stage, Task } from '../db/models/deals';
 import { LedgerLink } from '../db/models/ledger';
-import { Person } from '../db/models/people';
+import { Company, Person } from '../db/models/people';
 import { makeDeal } from '../deals/make';
-import { conflict, notFound } from '../http/problems';
-import { conversionEvent, leadRow, proposalFor } from './queries';
+import { addParts } from '../deals/people';
+import { conflict, invalid, notFound } from '../http/problems';
+import { conversionEvent, dealOf, leadRow, proposalFor } from './queries';
 
-export interface ConversionInput {
-  title?: string;
-  amountMinor?: number | null;
-  currency?: string;
-  expectedClose?: string | null;
-  stageId?: string;
-  role?: DealRole;
-}
+export type ConversionInput = NonNullable<Parsed<'POST /api/leads/:id/conversion', 'body'>>;
 
 export interface Conversion {
   deal: { id: string; name: string };
@@ -23,34 +19,101 @@ export interface Conversion {
   eventId: string | null;
 }
 
-/** The ledger and the open next moves of the lead become the deal's as well. */
-async function carryAlong(context: Context, lead: Lead, dealId: string): Promise<void> {
+const linkTo = (context: Context, entryId: string, to: { dealId: string } | { personId: string }) =>
+  context.write.insert(LedgerLink, {
+    id: context.newId(),
+    entryId,
+    personId: null,
+    companyId: null,
+    leadId: null,
+    dealId: null,
+    ...to,
+  });
+
+/** The ledger and the open next moves of the lead become the deal's as well, and the person's it turned out to be. */
+async function carryAlong(context: Context, lead: Lead, dealId: string, personId: string): Promise<void> {
   const links = await LedgerLink.findAll({ where: { leadId: lead.id }, transaction: context.tx });
-  for (const link of links)
-    await context.write.insert(LedgerLink, {
-      id: context.newId(),
-      entryId: link.entryId,
-      personId: null,
-      companyId: null,
-      leadId: null,
-      dealId,
-    });
+  const there = await LedgerLink.findAll({
+    where: { entryId: links.map((link) => link.entryId) },
+    transaction: context.tx,
+  });
+  for (const { entryId } of links) {
+    const has = (key: 'dealId' | 'personId', id: string): boolean =>
+      there.some((link) => link.entryId === entryId && link[key] === id);
+    if (!has('dealId', dealId)) await linkTo(context, entryId, { dealId });
+    if (personId !== lead.personId && !has('personId', personId))
+      await linkTo(context, entryId, { personId });
+  }
   const tasks = await Task.findAll({
     where: { leadId: lead.id, doneAt: null, dealId: null },
     transaction: context.tx,
     lock: true,
   });
-  for (const task of tasks) await context.write.update(task, { dealId });
+  for (const task of tasks) await context.write.update(task, { dealId, personId });
+}
+
+/** The company of the deal: the one chosen, the one named, else that of the lead or its person. */
+async function companyOf(
+  context: Context,
+  lead: Lead,
+  person: Person,
+  { companyId, companyName }: ConversionInput,
+): Promise<string | null> {
+  if (companyName) return (await findOrMakeCompany(context, companyName, null)).id;
+  if (companyId === undefined) return lead.companyId ?? person.companyId;
+  if (companyId && !(await Company.findByPk(companyId, { transaction: context.tx })))
+    throw invalid('There is no such company.', { fields: { companyId: 'does not exist' } });
+  return companyId;
+}
+
+/** The open deal the lead goes to, where one was chosen. @throws 422 for none, 409 for one that is closed */
+async function joined(context: Context, id: string | undefined): Promise<Deal | null> {
+  if (!id) return null;
+  const deal = await Deal.findByPk(id, { transaction: context.tx, lock: true });
+  if (!deal) throw invalid('There is no such deal.', { fields: { dealId: 'does not exist' } });
+  const stage = await Stage.findByPk(deal.stageId, { transaction: context.tx });
+  if (stage?.kind !== 'open') throw conflict('This deal is closed. Choose an open one, or make a new deal.');
+  return deal;
+}
+
+/** Who the person of the lead is: the one it has, or the one they turned out to be. */
+async function personOf(context: Context, lead: Lead, chosen: string | undefined): Promise<Person> {
+  const person = await Person.findByPk(chosen ?? lead.personId, { transaction: context.tx, lock: true });
+  if (person) return person;
+  if (chosen) throw invalid('There is no such person.', { fields: { personId: 'does not exist' } });
+  throw notFound('The person of this lead is gone.');
+}
+
+async function newDeal(
+  context: Context,
+  lead: Lead,
+  person: Person,
+  companyId: string | null,
+  input: ConversionInput,
+): Promise<Deal> {
+  const { proposal } = await proposalFor(context, lead, await leadRow(context, lead.id));
+  return makeDeal(context, person, {
+    title: input.title ?? proposal.title,
+    companyId,
+    leadId: lead.id,
+    stageId: input.stageId,
+    amountMinor: input.amountMinor === undefined ? proposal.amountMinor : input.amountMinor,
+    currency: input.currency ?? proposal.currency,
+    expectedClose: input.expectedClose === undefined ? proposal.expectedClose : input.expectedClose,
+    ownerId: lead.ownerId,
+    role: input.role ?? proposeRole(person.jobTitle, true),
+  });
 }
 
 /**
- * Makes a deal of a lead: person, company and deal linked, the ledger carried along, in one transaction. A lead has at
- * most one deal; asking again gives the one there is.
+ * Makes a deal of a lead, or files it on an open one: person, company and deal linked, everybody with their part, the
+ * ledger and the next moves carried along, in one transaction. A lead has at most one deal; asking again gives the one
+ * there is.
  */
 export async function convertLead(context: Context, id: string, input: ConversionInput): Promise<Conversion> {
   const lead = await Lead.findByPk(id, { transaction: context.tx, lock: true });
   if (!lead) throw notFound('There is no such lead.');
-  const known = await Deal.findOne({ where: { leadId: id }, transaction: context.tx });
+  const known = await dealOf(context, lead);
   if (known)
     return {
       deal: { id: known.id, name: known.title },
@@ -58,35 +121,33 @@ export async function convertLead(context: Context, id: string, input: Conversio
       eventId: await conversionEvent(context, id),
     };
   if (lead.status === 'dropped') throw conflict('This lead was dropped. Take it up again first.');
-  const person = await Person.findByPk(lead.personId, { transaction: context.tx, lock: true });
-  if (!person) throw notFound('The person of this lead is gone.');
-  const { proposal } = await proposalFor(context, lead, await leadRow(context, id));
+  const person = await personOf(context, lead, input.personId);
+  const open = await joined(context, input.dealId);
+  const companyId = open ? open.companyId : await companyOf(context, lead, person, input);
+  const deal = open ?? (await newDeal(context, lead, person, companyId, input));
+  const role = input.role ?? proposeRole(person.jobTitle, true);
+  await addParts(context, deal.id, [
+    ...(open ? [{ personId: person.id, role }] : []),
+    ...(input.people ?? []).filter((part) => part.personId !== person.id),
+  ]);
   const now = context.now();
-  const companyId = lead.companyId ?? person.companyId;
-  const deal = await makeDeal(context, person, {
-    title: input.title ?? proposal.title,
-    companyId,
-    leadId: id,
-    stageId: input.stageId,
-    amountMinor: input.amountMinor === undefined ? proposal.amountMinor : input.amountMinor,
-    currency: input.currency ?? proposal.currency,
-    expectedClose: input.expectedClose === undefined ? proposal.expectedClose : input.expectedClose,
-    ownerId: lead.ownerId,
-    role: input.role,
-  });
+  if (open && !open.leadId) await context.write.update(open, { leadId: lead.id, updatedAt: now });
   await context.write.update(person, {
     standing: standingWithWork(person.standing),
     companyId: person.companyId ?? companyId,
     updatedAt: now,
   });
-  await carryAlong(context, lead, deal.id);
+  await carryAlong(context, lead, deal.id, person.id);
   await context.write.update(lead, {
     status: 'converted',
     statusSince: now,
+    personId: person.id,
     companyId,
+    dealId: deal.id,
     parkedUntil: null,
     updatedAt: now,
   });
-  const eventId = await context.write.event('convert lead', `Converted ${lead.title}`, whoActs(context).id);
-  return { deal: { id: deal.id, name: deal.title }, created: true, eventId };
+  const label = open ? `Took ${lead.title} into ${deal.title}` : `Converted ${lead.title}`;
+  const eventId = await context.write.event('convert lead', label, whoActs(context).id);
+  return { deal: { id: deal.id, name: deal.title }, created: !open, eventId };
 }

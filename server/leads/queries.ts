@@ -1,7 +1,6 @@
 import type { LeadDetail, LeadRow } from '@emporikon/contract/leads';
 import { proposeDeal } from '@emporikon/core/lifecycle/conversion';
 import { nextStatuses, type LeadStatus } from '@emporikon/core/lifecycle/statuses';
-import type { Intent } from '@emporikon/core/reading/types';
 import { literal, Op, QueryTypes } from 'sequelize';
 import type { Context } from '../commands/context';
 import { asIntent, loadIntents } from '../captures/view';
@@ -11,6 +10,7 @@ import { User } from '../db/models/users';
 import { decodeCursor, encodeCursor } from '../http/paging';
 import { notFound } from '../http/problems';
 import { nextMoves } from '../tasks/queries';
+import { answersRead } from './answers';
 
 type Scores = NonNullable<LeadRow['scores']>;
 
@@ -118,21 +118,11 @@ async function capturesOf(context: Context, leadId: string): Promise<{ id: strin
   );
 }
 
-/**
- * The words of a message that may answer a question, by what the question is about, the surest first. A date that
- * belongs to something they ask of us ("the quote before Thursday") is ours to keep and not their timing.
- */
-function suggest(label: string, intents: LeadDetail['intents']): string | null {
-  const kinds: [RegExp, Intent['kind']][] = [
-    [/need|want|brauch/i, 'quantity'],
-    [/budget|spend|price|money/i, 'money'],
-    [/time|timing|when|start/i, 'date'],
-  ];
-  const kind = kinds.find(([pattern]) => pattern.test(label))?.[1];
-  const isOurs = (one: LeadDetail['intents'][number]): boolean =>
-    one.kind === 'date' && intents.some((ask) => ask.kind === 'ask' && ask.value.due === one.value.at);
-  const fitting = intents.filter((one) => one.kind === kind && !isOurs(one));
-  return fitting.sort((a, b) => b.confidence - a.confidence)[0]?.text ?? null;
+/** The deal a lead was converted to. */
+export async function dealOf(context: Context, lead: Lead): Promise<Deal | null> {
+  return lead.dealId
+    ? Deal.findByPk(lead.dealId, { transaction: context.tx })
+    : Deal.findOne({ where: { leadId: lead.id }, transaction: context.tx });
 }
 
 /** The event that made a lead's deal, for its undo; null when there is none or it was undone. */
@@ -182,12 +172,13 @@ export async function leadDetail(context: Context, id: string): Promise<LeadDeta
     order: ['position'],
     transaction: context.tx,
   });
+  const read = await answersRead(context, captures, questions);
   const names = new Map(
     (
       await User.findAll({ where: { id: answers.map((one) => one.answeredBy) }, transaction: context.tx })
     ).map((user) => [user.id, user.name]),
   );
-  const deal = await Deal.findOne({ where: { leadId: id }, transaction: context.tx });
+  const deal = await dealOf(context, lead);
   return {
     ...row,
     parkedUntil: lead.parkedUntil ?? null,
@@ -200,6 +191,7 @@ export async function leadDetail(context: Context, id: string): Promise<LeadDeta
     conversionEventId: deal ? await conversionEvent(context, id) : null,
     answers: questions.map((question) => {
       const answer = answers.find((one) => one.questionId === question.id);
+      const proposed = answer?.answer ? undefined : read.find((one) => one.questionId === question.id);
       return {
         questionId: question.id,
         label: question.label,
@@ -208,7 +200,10 @@ export async function leadDetail(context: Context, id: string): Promise<LeadDeta
         version: answer?.version ?? null,
         by: answer ? (names.get(answer.answeredBy) ?? null) : null,
         at: answer?.answeredAt.toISOString() ?? null,
-        suggestion: answer?.answer ? null : suggest(question.label, intents),
+        suggestion: proposed?.text ?? null,
+        from: proposed ? { captureId: proposed.captureId, span: proposed.span } : null,
+        evidence:
+          answer?.captureId && answer.span ? { captureId: answer.captureId, span: answer.span } : null,
       };
     }),
   };

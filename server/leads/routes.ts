@@ -1,11 +1,13 @@
 import { statusProblem, type LeadStatus } from '@emporikon/core/lifecycle/statuses';
 import { whoActs, type Context } from '../commands/context';
-import { Lead, LeadAnswer, Question } from '../db/models/deals';
+import { Lead } from '../db/models/deals';
 import type { Handlers } from '../http/mount';
 import { invalid, notFound, stale } from '../http/problems';
 import { rowOf } from '../commands/writer';
 import { loadPerson } from '../people/commands';
+import { answerQuestion } from './answers';
 import { convertLead } from './convert';
+import { conversionProposal } from './proposed';
 import { makeLead } from './make';
 import { leadDetail, leadRow, listLeads } from './queries';
 
@@ -62,41 +64,6 @@ async function changeLead(
   };
 }
 
-async function answer(
-  context: Context,
-  leadId: string,
-  questionId: string,
-  text: string,
-  version: number | null | undefined,
-): Promise<string | null> {
-  await loadLead(context, leadId);
-  if (!(await Question.findByPk(questionId, { transaction: context.tx })))
-    throw notFound('There is no such question.');
-  const known = await LeadAnswer.findOne({
-    where: { leadId, questionId },
-    transaction: context.tx,
-    lock: true,
-  });
-  const actor = whoActs(context);
-  if (known && version === null) throw stale(rowOf(known));
-  if (known)
-    await context.write.update(
-      known,
-      { answer: text, answeredBy: actor.id, answeredAt: context.now() },
-      version ?? undefined,
-    );
-  else
-    await context.write.insert(LeadAnswer, {
-      id: context.newId(),
-      leadId,
-      questionId,
-      answer: text,
-      answeredBy: actor.id,
-      answeredAt: context.now(),
-    });
-  return context.write.event('answer question', `Answered “${text.slice(0, 60)}”`, actor.id);
-}
-
 export const leadHandlers: Handlers = {
   'GET /api/leads': async ({ query, context }) => listLeads(context, query),
   'POST /api/leads': async ({ body, context }) => {
@@ -115,8 +82,9 @@ export const leadHandlers: Handlers = {
   'GET /api/leads/:id': async ({ params, context }) => leadDetail(context, params.id),
   'PATCH /api/leads/:id': async ({ params, body, context }) => changeLead(context, params.id, body),
   'PUT /api/leads/:id/answers/:questionId': async ({ params, body, context }) => ({
-    eventId: await answer(context, params.id, params.questionId, body.answer, body.version),
+    eventId: await answerQuestion(context, params.id, params.questionId, body),
   }),
+  'GET /api/leads/:id/conversion': async ({ params, context }) => conversionProposal(context, params.id),
   'POST /api/leads/:id/conversion': async ({ params, body, context, reply }) => {
     const conversion = await convertLead(context, params.id, body ?? {});
     if (!conversion.created) reply.code(200);

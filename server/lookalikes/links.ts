@@ -6,6 +6,8 @@ export interface Link {
   key: string;
   /** The further columns of which two rows of one record cannot be the same. */
   unique: readonly string[];
+  /** The column that holds the other end, where a row that joins the two records themselves cannot stay. */
+  across?: string;
 }
 export type RecordKind = 'person' | 'company';
 
@@ -30,6 +32,9 @@ export const LINKS: Record<RecordKind, readonly Link[]> = {
     link('form_submissions', 'person_id'),
     link('look_ups', 'person_id'),
     link('signals', 'person_id'),
+    link('employments', 'person_id'),
+    { ...link('relations', 'from_id', ['kind_id', 'to_id']), across: 'to_id' },
+    { ...link('relations', 'to_id', ['kind_id', 'from_id']), across: 'from_id' },
     link('import_rows', 'person_id', [], "t.import_id::text || '/' || t.row"),
   ],
   company: [
@@ -41,6 +46,7 @@ export const LINKS: Record<RecordKind, readonly Link[]> = {
     link('ledger_links', 'company_id', ['entry_id']),
     link('companies', 'parent_id'),
     link('look_ups', 'company_id'),
+    link('employments', 'company_id'),
   ],
 };
 export const TABLE: Record<RecordKind, string> = { person: 'people', company: 'companies' };

@@ -55,6 +55,14 @@ export async function moveLinks(
       );
       doubles.push(...gone.map(({ row }) => ({ table: link.table, row })));
     }
+    if (link.across) {
+      const gone = await ask<{ row: Row }>(
+        context,
+        `DELETE FROM ${link.table} t WHERE t.${link.column} = $from::uuid AND t.${link.across} = $to::uuid RETURNING to_jsonb(t.*) AS row`,
+        { from, to },
+      );
+      doubles.push(...gone.map(({ row }) => ({ table: link.table, row })));
+    }
     const moved = await ask<{ key: string }>(
       context,
       `UPDATE ${link.table} t SET ${link.column} = $to::uuid WHERE t.${link.column} = $from::uuid RETURNING ${link.key} AS key`,

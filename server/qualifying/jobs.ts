@@ -1,7 +1,7 @@
 import { Op } from 'sequelize';
 import { perform, type Tools } from '../commands/context';
 import { Lead } from '../db/models/deals';
-import { scoreLeads } from './score';
+import { SCORED, scoreLeads } from './score';
 
 export interface ScoreInput {
   leads: string[];
@@ -15,7 +15,7 @@ export async function scoreTouched(tools: Tools, { leads, people, companies }: S
   await perform(tools, null, async (context) => {
     await scoreLeads(
       context,
-      `status IN ('new', 'working', 'qualified', 'parked') AND (id IN (:leads) OR person_id IN (:people) OR company_id IN (:companies)
+      `${SCORED} AND (id IN (:leads) OR person_id IN (:people) OR company_id IN (:companies)
         OR person_id IN (SELECT id FROM people WHERE company_id IN (:companies)))`,
       {
         leads: leads.length ? leads : none,

@@ -140,10 +140,14 @@ export function scoringSql(
   };
 }
 
+/** Leads that are scored: open ones, and converted ones whose deal is open. SQL over `leads`. */
+export const SCORED = `(status IN ('new', 'working', 'qualified', 'parked') OR (status = 'converted'
+  AND EXISTS (SELECT 1 FROM deals d JOIN stages t ON t.id = d.stage_id WHERE d.lead_id = leads.id AND t.kind = 'open')))`;
+
 /** Scores leads in the database and keeps the scores. @param where SQL over `leads`, with its values */
 export async function scoreLeads(
   context: Context,
-  where = "status IN ('new', 'working', 'qualified', 'parked')",
+  where = SCORED,
   values: Record<string, unknown> = {},
   given?: Measure,
 ): Promise<void> {

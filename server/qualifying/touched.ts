@@ -9,6 +9,7 @@ const MOVES: Readonly<
 > = {
   leads: [['id', 'leads']],
   lead_answers: [['leadId', 'leads']],
+  deals: [['leadId', 'leads']],
   ledger_links: [
     ['leadId', 'leads'],
     ['personId', 'people'],

@@ -105,7 +105,7 @@ export const sessionHandlers: Handlers = {
   },
   'GET /api/users': async ({ context }) => {
     const users = await User.findAll({ where: { active: true }, order: ['name'], transaction: context.tx });
-    return { items: users.map(({ id, name, role }) => ({ id, name, role })) };
+    return { items: users.map(({ id, name, role, team }) => ({ id, name, role, team: team ?? '' })) };
   },
   'GET /api/tokens': async ({ context }) => {
     const tokens = await AccessToken.findAll({

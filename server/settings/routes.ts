@@ -1,39 +1,14 @@
-import { Question, Stage } from '../db/models/deals';
+import { Question } from '../db/models/deals';
 import { whoActs } from '../commands/context';
 import type { Handlers } from '../http/mount';
 import { notFound } from '../http/problems';
 import { undo } from '../events/undo';
-
-const asStage = ({ id, version, name, position, kind, probability, typicalDays }: Stage) => ({
-  id,
-  version,
-  name,
-  position,
-  kind,
-  probability,
-  typicalDays,
-});
 
 export const settingsHandlers: Handlers = {
   'GET /healthz': async () => ({ ok: true }),
   'GET /readyz': async ({ context }) => {
     await context.sequelize.query('SELECT 1', { transaction: context.tx });
     return { ok: true };
-  },
-  'GET /api/stages': async ({ context }) => ({
-    items: (await Stage.findAll({ order: ['position'], transaction: context.tx })).map(asStage),
-  }),
-  'PATCH /api/stages/:id': async ({ params, body: { version, ...patch }, context }) => {
-    const stage = await Stage.findByPk(params.id, { transaction: context.tx, lock: true });
-    if (!stage) throw notFound('There is no such stage.');
-    await context.write.update(stage, patch, version);
-    return {
-      eventId: await context.write.event(
-        'change stage',
-        `Changed the stage ${stage.name}`,
-        whoActs(context).id,
-      ),
-    };
   },
   'GET /api/questions': async ({ context }) => {
     const questions = await Question.findAll({ order: ['position'], transaction: context.tx });

@@ -5,6 +5,7 @@ import { systemTools, type Outside, type Tools } from '../commands/context';
 import { connect } from '../db/connect';
 import { migrate } from '../db/migrate';
 import { Question, Stage } from '../db/models/deals';
+import { PipelineRow } from '../db/models/pipelines';
 import { User, type UserRole } from '../db/models/users';
 import { LiveFeed } from '../events/live';
 import { buildApp } from '../http/app';
@@ -84,6 +85,7 @@ export async function freshDatabase(sequelize: Sequelize): Promise<void> {
       active: true,
       createdAt,
     });
+  const pipeline = await PipelineRow.findOne({ rejectOnEmpty: true });
   for (const [position, [name, kind, probability]] of (
     [
       ['Heard out', 'open', 15],
@@ -91,7 +93,15 @@ export async function freshDatabase(sequelize: Sequelize): Promise<void> {
       ['Signed', 'won', 100],
     ] as const
   ).entries())
-    await Stage.create({ id: crypto.randomUUID(), name, kind, probability, position, typicalDays: 10 });
+    await Stage.create({
+      id: crypto.randomUUID(),
+      pipelineId: pipeline.id,
+      name,
+      kind,
+      probability,
+      position,
+      typicalDays: 10,
+    });
   for (const [position, label] of ['Need', 'Budget'].entries())
     await Question.create({ id: crypto.randomUUID(), label, help: '', position, active: true });
 }

@@ -138,7 +138,7 @@ async function save(): Promise<void> {
           ? {
               id: deal.value.id,
               title: deal.value.title,
-              amountMinor: minorOf(deal.value.amount),
+              amountMinor: minorOf(deal.value.amount, deal.value.currency),
               currency: deal.value.currency,
               expectedClose: deal.value.expectedClose,
             }

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { SheetReading } from '@emporikon/core/ledger/callSheet';
 import { computed, reactive, ref, watch } from 'vue';
+import { amountText } from '../shell/format';
 
 /** The deal of a call: as it was read, corrected by hand, opened by hand where none was read, or left out. */
 export interface SheetDeal {
@@ -31,9 +32,7 @@ const shown = computed((): SheetDeal => {
   return {
     id: dealId.value,
     title: edits.title ?? read?.title ?? 'New deal',
-    amount:
-      edits.amount ??
-      (read?.amountMinor === null || read?.amountMinor === undefined ? '' : String(read.amountMinor / 100)),
+    amount: edits.amount ?? (read ? amountText(read.amountMinor, read.currency) : ''),
     currency: read?.currency ?? props.currency,
     expectedClose: edits.expectedClose ?? read?.expectedClose ?? null,
   };

@@ -9,6 +9,7 @@ import Fact from '../dossier/Fact.vue';
 import LedgerView from '../dossier/LedgerView.vue';
 import SideColumn from '../dossier/SideColumn.vue';
 import GapsLine from '../lookups/GapsLine.vue';
+import OrgChart from '../relations/OrgChart.vue';
 import MergedHere from '../lookalikes/MergedHere.vue';
 import { api } from '../shell/api';
 import { shortDay } from '../shell/format';
@@ -131,6 +132,7 @@ const put =
       </button>
       <MergedHere :id="company.id" :key="company.id" kind="company" :merged="company.merged" />
     </div>
+    <OrgChart :key="id" :company-id="company.id" />
     <GapsLine :key="id" :company-id="company.id" :name="company.name" @changed="load" />
     <LedgerView :key="id" :about="{ companyId: id }" />
     <Composer :about="{ companyId: id }" />

@@ -1,15 +1,22 @@
 <script setup lang="ts">
-import { computed } from 'vue';
+import { DEAL_ASKS, type DealAsk } from '@emporikon/core/lifecycle/stages';
+import { computed, ref } from 'vue';
 import CardFrame from '../dossier/CardFrame.vue';
 import Composer from '../dossier/Composer.vue';
 import Fact from '../dossier/Fact.vue';
 import LedgerView from '../dossier/LedgerView.vue';
 import SideColumn from '../dossier/SideColumn.vue';
 import { api } from '../shell/api';
-import { calendarDay, day, money } from '../shell/format';
+import { useStored } from '../shell/browser';
+import { amountText, calendarDay, day, money, percent } from '../shell/format';
 import { minorOf } from '@emporikon/core/ledger/sum';
 import { useFetched } from '../shell/live';
+import TagField from '../shell/TagField.vue';
 import { useUndo } from '../shell/undo';
+import AfterMove from './AfterMove.vue';
+import DealLines from './DealLines.vue';
+import DealPeople from './DealPeople.vue';
+import Quotes from './Quotes.vue';
 
 const props = defineProps<{ id: string }>();
 const undo = useUndo();
@@ -19,12 +26,32 @@ const {
   load,
 } = useFetched(
   () => api('GET /api/deals/:id', { params: { id: props.id } }),
-  ['deals', 'deal_roles', 'stages', 'tasks', 'people', 'companies', 'ledger_links'],
+  [
+    'deals',
+    'deal_roles',
+    'deal_lines',
+    'stages',
+    'tasks',
+    'people',
+    'companies',
+    'ledger_links',
+    'lead_scores',
+  ],
 );
 const { data: team } = useFetched(() => api('GET /api/users'), ['users']);
-const { data: stages } = useFetched(() => api('GET /api/stages'), ['stages']);
+const { data: stages } = useFetched(() => api('GET /api/stages'), ['stages', 'pipelines']);
+const { data: pipelines } = useFetched(() => api('GET /api/pipelines'), ['pipelines']);
+const groups = computed(() =>
+  (pipelines.value?.items ?? [])
+    .filter((one) => one.active || one.id === deal.value?.pipelineId)
+    .map((one) => ({
+      ...one,
+      stages: (stages.value?.items ?? []).filter((stage) => stage.pipelineId === one.id),
+    })),
+);
 const side = computed(() => (deal.value ? { nextMove: deal.value.nextMove, deals: [], leads: [] } : null));
-const people = computed(() => (deal.value?.people ?? []).map((one) => ({ ...one, jobTitle: one.role })));
+const isOpen = computed(() => deal.value?.stage.kind === 'open');
+const linesAre = useStored('emporikon.deal.lines', false);
 
 type Patch = {
   title?: string;
@@ -33,14 +60,20 @@ type Patch = {
   probability?: number | null;
   stageId?: string;
   ownerId?: string;
+  currency?: string;
+  tags?: string[];
+  closeReason?: string | null;
 };
+const after = ref<{ kind: 'open' | 'won' | 'lost'; notKnown: DealAsk[] } | null>(null);
 async function put(patch: Patch, version?: number): Promise<void> {
-  const { eventId } = await api('PATCH /api/deals/:id', {
+  const { eventId, notKnown } = await api('PATCH /api/deals/:id', {
     params: { id: props.id },
     body: { version: version ?? deal.value?.version ?? 1, ...patch },
   });
   undo.tell({ text: 'Changed.', eventId });
   await load();
+  const kind = deal.value?.stage.kind ?? 'open';
+  if (patch.stageId) after.value = kind !== 'open' || notKnown.length ? { kind, notKnown } : null;
 }
 
 function percentOf(text: string): number | null {
@@ -81,11 +114,15 @@ async function change(patch: Patch): Promise<void> {
           :save="(value, version) => put({ title: value }, version)"
         />
         <Fact
-          label="Amount"
+          :label="deal.lines.length ? 'Amount, the net of its lines' : `Amount, ${deal.currency}`"
           field="amountMinor"
-          :value="deal.amountMinor === null ? null : String(deal.amountMinor / 100)"
+          :value="amountText(deal.amountMinor, deal.currency) || null"
           :shown="money(deal.amountMinor, deal.currency)"
-          :save="(value, version) => put({ amountMinor: minorOf(value) }, version)"
+          :save="
+            deal.lines.length
+              ? undefined
+              : (value, version) => put({ amountMinor: minorOf(value, deal?.currency) }, version)
+          "
         />
         <div class="stage">
           <span class="cap">Stage</span>
@@ -95,9 +132,11 @@ async function change(patch: Patch): Promise<void> {
             aria-label="Stage"
             @change="change({ stageId: ($event.target as HTMLSelectElement).value })"
           >
-            <option v-for="one in stages?.items ?? []" :key="one.id" :value="one.id">{{ one.name }}</option>
+            <optgroup v-for="group in groups" :key="group.id" :label="group.name">
+              <option v-for="one in group.stages" :key="one.id" :value="one.id">{{ one.name }}</option>
+            </optgroup>
           </select>
-          <span class="cap">since {{ day(deal.stageSince) }}, typical {{ deal.stage.typicalDays }} days</span>
+          <span class="cap">since {{ day(deal.stageSince) }}, typical {{ deal.stage.usualDays }} days</span>
         </div>
         <Fact
           label="Expected by"
@@ -110,7 +149,7 @@ async function change(patch: Patch): Promise<void> {
         <Fact
           :label="
             deal.probabilityByHand
-              ? `Win probability, by hand (usual ${deal.stage.probability}%, empty goes back to it)`
+              ? `Win probability, by hand (usual ${deal.stage.usualChance}%, empty goes back to it)`
               : 'Win probability, usual of the stage'
           "
           field="probability"
@@ -128,9 +167,58 @@ async function change(patch: Patch): Promise<void> {
             <option v-for="one in team?.items ?? []" :key="one.id" :value="one.id">{{ one.name }}</option>
           </select>
         </div>
+        <div v-if="deal.winChance !== null" class="stage">
+          <span class="cap">Win chance, with what was learnt of its lead</span>
+          <div class="num">{{ percent(deal.winChance) }}</div>
+        </div>
+        <Fact
+          v-if="!isOpen"
+          :label="deal.stage.kind === 'won' ? 'Why it was won' : 'Why it was lost'"
+          field="closeReason"
+          :value="deal.closeReason"
+          placeholder="not said"
+          :save="(value, version) => put({ closeReason: value || null }, version)"
+        />
+        <TagField class="tags" :model-value="deal.tags" @update:model-value="change({ tags: $event })" />
       </template>
-      <template #side><SideColumn :dossier="side" :people="people" people-title="People on it" /></template>
+      <template #side
+        ><div class="sides">
+          <SideColumn :dossier="side" :people="[]" people-title="" /><DealPeople
+            class="parts"
+            :deal="deal"
+            @changed="load"
+          /></div
+      ></template>
     </CardFrame>
+    <AfterMove
+      v-if="after"
+      :deal="deal"
+      :kind="after.kind"
+      :not-known="after.notKnown"
+      class="after"
+      @done="after = null"
+    />
+    <p v-else-if="deal.notKnown.length" class="lines-head soft">
+      {{ deal.stage.name }} asks for: {{ deal.notKnown.map((ask) => DEAL_ASKS[ask]).join(', ') }}.
+    </p>
+    <section class="buys" aria-label="What they buy">
+      <div class="lines-head">
+        <h2>What they buy</h2>
+        <button class="word" :aria-expanded="linesAre" @click="linesAre = !linesAre">
+          {{ linesAre ? 'fold' : 'unfold' }}
+        </button>
+        <span v-if="!linesAre" class="soft num"
+          >{{ deal.lines.length }} lines<template v-if="deal.lines.length"
+            >, net {{ money(deal.totals.netMinor, deal.currency) }}, with tax
+            {{ money(deal.totals.grossMinor, deal.currency) }}</template
+          ></span
+        >
+      </div>
+      <template v-if="linesAre">
+        <DealLines :key="id" :deal="deal" @changed="load" />
+        <Quotes :key="id" :deal-id="id" :has-lines="deal.lines.length > 0" />
+      </template>
+    </section>
     <LedgerView :key="id" :about="{ dealId: id }" />
     <Composer :about="{ dealId: id }" />
   </template>
@@ -151,5 +239,40 @@ async function change(patch: Patch): Promise<void> {
 .cap {
   display: block;
   line-height: 1.2;
+}
+.tags {
+  padding: 6px 0;
+  border-top: 1px solid var(--rule2);
+}
+.parts {
+  border-left: 1px solid var(--rule);
+  padding: 8px 0 0 22px;
+}
+.buys {
+  padding: 8px 24px 10px;
+  border-bottom: 1px solid var(--rule2);
+}
+.lines-head {
+  display: flex;
+  gap: 14px;
+  align-items: baseline;
+  margin: 0;
+}
+p.lines-head {
+  padding: 6px 24px 0;
+}
+.after {
+  margin-top: 8px;
+}
+@media (max-width: 700px) {
+  .buys,
+  p.lines-head {
+    padding-left: 14px;
+    padding-right: 14px;
+  }
+  .parts {
+    border: 0;
+    padding-left: 0;
+  }
 }
 </style>

@@ -1,9 +1,13 @@
 <script setup lang="ts">
-import type { Pipeline } from '@emporikon/contract/deals';
-import { calendarDay, due, money } from '../shell/format';
+import type { Board } from '@emporikon/contract/deals';
+import { computed, ref } from 'vue';
+import { calendarDay, due, money, percent } from '../shell/format';
 
-const props = defineProps<{ pipeline: Pipeline }>();
-const stageName = (id: string): string => props.pipeline.stages.find((stage) => stage.id === id)?.name ?? '';
+const props = defineProps<{ board: Board }>();
+const AT_ONCE = 100;
+const most = ref(AT_ONCE);
+const shown = computed(() => props.board.deals.slice(0, most.value));
+const stageName = (id: string): string => props.board.stages.find((stage) => stage.id === id)?.name ?? '';
 </script>
 
 <template>
@@ -15,14 +19,15 @@ const stageName = (id: string): string => props.pipeline.stages.find((stage) => 
           <th>Stage</th>
           <th class="num wide">Days</th>
           <th class="num">Amount</th>
-          <th class="num wide">Chance</th>
+          <th class="num wide">By stage</th>
+          <th class="num wide">Win chance</th>
           <th class="wide">Expected</th>
           <th>Next move</th>
           <th class="wide">Owner</th>
         </tr>
       </thead>
       <tbody>
-        <tr v-for="deal in pipeline.deals" :key="deal.id">
+        <tr v-for="deal in shown" :key="deal.id">
           <td>
             <RouterLink :to="`/deals/${deal.id}`"
               ><b>{{ deal.title }}</b></RouterLink
@@ -32,6 +37,7 @@ const stageName = (id: string): string => props.pipeline.stages.find((stage) => 
           <td class="num wide">{{ deal.days }}</td>
           <td class="num">{{ money(deal.amountMinor, deal.currency) }}</td>
           <td class="num wide">{{ deal.probability }}%{{ deal.probabilityByHand ? ' *' : '' }}</td>
+          <td class="num wide">{{ deal.winChance === null ? '' : percent(deal.winChance) }}</td>
           <td class="wide">{{ deal.expectedClose ? calendarDay(deal.expectedClose) : '' }}</td>
           <td>
             <template v-if="deal.nextMove">{{ deal.nextMove.title }}, {{ due(deal.nextMove) }}</template
@@ -41,7 +47,12 @@ const stageName = (id: string): string => props.pipeline.stages.find((stage) => 
         </tr>
       </tbody>
     </table>
-    <p v-if="!pipeline.deals.length" class="empty">No deals yet. Converting a lead makes one.</p>
+    <button v-if="most < board.deals.length" class="word" @click="most += AT_ONCE">
+      {{ board.deals.length - most }} more
+    </button>
+    <p v-if="!board.deals.length" class="empty">
+      None here. Converting a lead makes a deal; or a filter leaves them out.
+    </p>
     <p class="cap">* set by hand</p>
   </div>
 </template>

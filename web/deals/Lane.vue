@@ -1,18 +1,31 @@
 <script setup lang="ts">
-import type { DealRow, Pipeline, Stage } from '@emporikon/contract/deals';
+import type { Board, DealRow, Stage } from '@emporikon/contract/deals';
 import { computed, ref } from 'vue';
-import { money } from '../shell/format';
+import { money, roughMoney } from '../shell/format';
 import { useMedia } from '../shell/browser';
 import { placeDeals } from './placing';
+import { useVisibleRows } from './visible';
 
-const props = defineProps<{ stage: Pipeline['stages'][number]; deals: DealRow[]; stages: Stage[] }>();
+const props = defineProps<{ stage: Board['stages'][number]; deals: DealRow[]; stages: Stage[] }>();
 const emit = defineEmits<{ move: [deal: DealRow, stageId: string]; shift: [deal: DealRow, by: 1 | -1] }>();
 const isOver = ref(false);
 const isNarrow = useMedia('(max-width: 700px)');
 const KIND = 'application/x-emporikon-deal';
 
-const places = computed(() => placeDeals(props.deals, props.stage.typicalDays));
-const rows = computed(() => Math.max(1, ...places.value.map((one) => one.row + 1)));
+const ROW = 50;
+const MOST_LISTED = 30;
+const axis = ref<HTMLElement | null>(null);
+const visible = useVisibleRows(axis, ROW);
+const isWhole = ref(false);
+const places = computed(() => placeDeals(props.deals, props.stage.usualDays));
+const rows = computed(() => places.value.reduce((most, one) => Math.max(most, one.row + 1), 1));
+/** The cards that are drawn: on a phone the first ones, else those in the rows on the screen. */
+const drawn = computed(() => {
+  if (isNarrow.value) return isWhole.value ? places.value : places.value.slice(0, MOST_LISTED);
+  const { first, last } = visible.value;
+  return places.value.filter((one) => one.row >= first && one.row <= last);
+});
+const sums = computed(() => props.stage.sums.map((sum) => money(sum.plain, sum.currency)).join(', '));
 const TURNS = { ours: 'our turn', theirs: 'their turn', nobody: '' } as const;
 
 const isBare = (deal: DealRow): boolean => !deal.nextMove && props.stage.kind === 'open';
@@ -49,26 +62,32 @@ function press(event: KeyboardEvent, deal: DealRow): void {
       <h2>{{ stage.kind === 'won' ? `${stage.name} this month` : stage.name }}</h2>
       <span class="cap num"
         >{{ stage.count
-        }}<template v-for="sum in stage.sums" :key="sum.currency">
-          · {{ money(sum.plain, sum.currency) }}</template
-        ><template v-if="stage.kind === 'open'"> · {{ stage.probability }}%</template></span
+        }}<template v-if="stage.count">
+          ·
+          <span :title="stage.sums.length > 1 ? sums : undefined">{{
+            money(stage.total.plain, stage.total.currency)
+          }}</span></template
+        ><template v-if="stage.kind === 'open'"> · {{ stage.usualChance }}%</template></span
+      >
+      <span v-if="stage.kind === 'open' && stage.count" class="cap num"
+        >weighted {{ roughMoney(stage.total.weighted, stage.total.currency) }}</span
       >
     </div>
-    <div class="axis" :style="isNarrow ? {} : { minHeight: `${rows * 50 + 22}px` }">
+    <div ref="axis" class="axis" :style="isNarrow ? {} : { minHeight: `${rows * ROW + 22}px` }">
       <i
         v-if="stage.kind === 'open'"
         class="typical"
-        :style="{ left: `calc((100% - 184px) * ${Math.min(stage.typicalDays, 49) / 49})` }"
-        ><span>typical {{ stage.typicalDays }} days</span></i
+        :style="{ left: `calc((100% - 184px) * ${Math.min(stage.usualDays, 49) / 49})` }"
+        ><span>typical {{ stage.usualDays }} days</span></i
       >
       <article
-        v-for="{ deal, share, row, isLate } in places"
+        v-for="{ deal, share, row, isLate } in drawn"
         :key="deal.id"
         class="deal"
         :class="[deal.turn.turn, { stuck: isLate && stage.kind === 'open' }]"
         :data-deal="deal.id"
         draggable="true"
-        :style="isNarrow ? {} : { left: `calc((100% - 184px) * ${share})`, top: `${row * 50 + 7}px` }"
+        :style="isNarrow ? {} : { left: `calc((100% - 184px) * ${share})`, top: `${row * ROW + 7}px` }"
         @dragstart="$event.dataTransfer?.setData(KIND, JSON.stringify(deal))"
       >
         <RouterLink
@@ -91,6 +110,9 @@ function press(event: KeyboardEvent, deal: DealRow): void {
           <option v-for="one in stages" :key="one.id" :value="one.id">{{ one.name }}</option>
         </select>
       </article>
+      <button v-if="isNarrow && !isWhole && places.length > MOST_LISTED" class="word" @click="isWhole = true">
+        all {{ places.length }}
+      </button>
     </div>
   </section>
 </template>

@@ -1,40 +1,64 @@
 <script setup lang="ts">
-import type { DealRow, Pipeline } from '@emporikon/contract/deals';
+import type { Board, DealRow } from '@emporikon/contract/deals';
+import { daysOf } from '@emporikon/core/lifecycle/periods';
+import type { DealAsk } from '@emporikon/core/lifecycle/stages';
 import { computed, ref, watch } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
 import { api } from '../shell/api';
 import { usePageKeys, useStored } from '../shell/browser';
-import { money } from '../shell/format';
+import { money, roughMoney } from '../shell/format';
 import { useFetched } from '../shell/live';
-import { useSession } from '../shell/session';
 import { useUndo } from '../shell/undo';
+import AfterMove from './AfterMove.vue';
+import BoardFilters, { type Chosen } from './BoardFilters.vue';
 import DealTable from './DealTable.vue';
 import Lane from './Lane.vue';
 
-const session = useSession();
 const undo = useUndo();
-const whose = ref<'all' | 'mine'>('all');
+const route = useRoute();
+const router = useRouter();
 const view = useStored<'lanes' | 'table'>('emporikon.deals.view', 'lanes');
-const { data, error, load } = useFetched(
-  () => api('GET /api/deals', { query: { owner: whose.value === 'mine' ? session.me?.id : undefined } }),
-  ['deals', 'stages', 'tasks', 'ledger_links', 'companies'],
-);
-watch(whose, load);
+const chosen = ref<Chosen>({ owner: '', team: '', tag: '', period: 'any' });
+const { data: pipelines } = useFetched(() => api('GET /api/pipelines'), ['pipelines', 'deals']);
+const active = computed(() => (pipelines.value?.items ?? []).filter((one) => one.active));
+const asked = computed(() => (typeof route.query.pipeline === 'string' ? route.query.pipeline : ''));
+const current = computed(() => asked.value || active.value[0]?.id || '');
+const { data, error, load } = useFetched(async (): Promise<Board | null> => {
+  if (!current.value) return null;
+  const { owner, team, tag, period } = chosen.value;
+  return api('GET /api/pipelines/:id/board', {
+    params: { id: current.value },
+    query: {
+      owner: owner || undefined,
+      team: team || undefined,
+      tag: tag || undefined,
+      ...daysOf(period, new Date().toISOString().slice(0, 10)),
+    },
+  });
+}, ['deals', 'stages', 'pipelines', 'tasks', 'ledger_links', 'companies', 'currency_rates', 'lead_scores']);
+watch([chosen, current], load);
 const AXIS = [0, 7, 14, 21, 28, 35, 42, 49];
 const lanes = computed(() => (data.value?.stages ?? []).filter((stage) => stage.kind !== 'lost'));
-const inLane = (stage: Pipeline['stages'][number]): DealRow[] =>
-  (data.value?.deals ?? []).filter((deal) => deal.stageId === stage.id);
+const byStage = computed(() => {
+  const all = new Map<string, DealRow[]>();
+  for (const deal of data.value?.deals ?? []) all.set(deal.stageId, [...(all.get(deal.stageId) ?? []), deal]);
+  return all;
+});
 const said = ref('');
+const after = ref<{ deal: DealRow; kind: 'open' | 'won' | 'lost'; notKnown: DealAsk[] } | null>(null);
 
 async function move(deal: DealRow, stageId: string): Promise<void> {
   if (deal.stageId === stageId) return;
   const stage = data.value?.stages.find((one) => one.id === stageId);
   try {
-    const { eventId } = await api('PATCH /api/deals/:id', {
+    const { eventId, notKnown } = await api('PATCH /api/deals/:id', {
       params: { id: deal.id },
       body: { version: deal.version, stageId },
     });
     said.value = `${deal.title} moved to ${stage?.name ?? ''}`;
     undo.tell({ text: `Moved: ${deal.title} to ${stage?.name ?? ''}.`, eventId });
+    const kind = stage?.kind ?? 'open';
+    after.value = kind !== 'open' || notKnown.length ? { deal, kind, notKnown } : null;
   } catch (problem) {
     undo.fail(problem);
   }
@@ -58,15 +82,27 @@ usePageKeys((event) => {
 <template>
   <div class="bar">
     <h1>Pipeline</h1>
-    <span v-if="data" class="soft"
-      >{{ data.open }} open<template v-for="sum in data.sums" :key="sum.currency">
-        · <b class="num ink">{{ money(sum.plain, sum.currency) }}</b> · weighted
-        <b class="num ink">{{ money(sum.weighted, sum.currency) }}</b></template
+    <select
+      class="inline-edit which"
+      aria-label="Which pipeline"
+      :value="current"
+      @change="router.replace({ query: { pipeline: ($event.target as HTMLSelectElement).value } })"
+    >
+      <option v-for="one in active" :key="one.id" :value="one.id">{{ one.name }}</option>
+    </select>
+    <span class="soft sums"
+      ><template v-if="data"
+        >{{ data.open }} open · <b class="num ink">{{ money(data.total.plain, data.total.currency) }}</b> ·
+        weighted <b class="num ink">{{ roughMoney(data.total.weighted, data.total.currency) }}</b><template
+          v-if="data.total.missing.length"
+        >
+          · without {{ data.total.missing.join(', ') }}, which have no rate</template
+        ></template
       ></span
     >
     <span class="right"
-      ><button class="word" :aria-pressed="whose === 'mine'" @click="whose = 'mine'">mine</button
-      ><button class="word" :aria-pressed="whose === 'all'" @click="whose = 'all'">all</button></span
+      ><RouterLink to="/forecast" class="word">forecast</RouterLink>
+      <RouterLink to="/pipelines" class="word">stages and prices</RouterLink></span
     >
     <span
       ><button class="word" :aria-pressed="view === 'lanes'" @click="view = 'lanes'">lanes</button>
@@ -74,9 +110,18 @@ usePageKeys((event) => {
       <span class="key">t</span></span
     >
   </div>
+  <BoardFilters v-model="chosen" :board="data" />
+  <AfterMove
+    v-if="after"
+    :key="after.deal.id + after.kind"
+    :deal="after.deal"
+    :kind="after.kind"
+    :not-known="after.notKnown"
+    @done="after = null"
+  />
   <p v-if="error" class="wrong page" role="alert">{{ error }}</p>
   <p class="visually-hidden" role="status">{{ said }}</p>
-  <DealTable v-if="data && view === 'table'" :pipeline="data" />
+  <DealTable v-if="data && view === 'table'" :board="data" />
   <div v-else-if="data" class="lanes">
     <div class="days">
       <span>days in this stage</span>
@@ -90,7 +135,7 @@ usePageKeys((event) => {
       v-for="stage in lanes"
       :key="stage.id"
       :stage="stage"
-      :deals="inLane(stage)"
+      :deals="byStage.get(stage.id) ?? []"
       :stages="data.stages"
       @move="move"
       @shift="shift"
@@ -107,11 +152,15 @@ usePageKeys((event) => {
   display: flex;
   gap: 4px 18px;
   align-items: baseline;
-  padding: 12px 24px 6px;
+  padding: 12px 24px 2px;
   flex-wrap: wrap;
 }
 .bar h1 {
   font-size: 17px;
+}
+.which {
+  width: auto;
+  min-width: 120px;
 }
 .ink {
   color: var(--ink);
@@ -119,7 +168,7 @@ usePageKeys((event) => {
 .right {
   margin-left: auto;
   display: flex;
-  gap: 10px;
+  gap: 14px;
 }
 .days {
   display: grid;

@@ -18,7 +18,9 @@ async function open(): Promise<void> {
     if (props.claim.lookUpId)
       lookUp.value = await api('GET /api/look-ups/:id', { params: { id: props.claim.lookUpId } });
     if (!props.claim.captureId) return;
-    capture.value = await api('GET /api/captures/:id', { params: { id: props.claim.captureId } });
+    const found = await api('GET /api/captures/:id', { params: { id: props.claim.captureId } });
+    const isAmong = found.claims.some((one) => one.id === props.claim.id);
+    capture.value = isAmong ? found : { ...found, claims: [...found.claims, props.claim] };
     lit.value = props.claim.id;
   } catch (problem) {
     error.value = wordsOf(problem);

@@ -87,7 +87,7 @@ function cancel(): void {
         }}</span>
       </button>
       <a v-else-if="href" :href="href" class="quiet-link">{{ value }}</a>
-      <span v-else>{{ value }}</span>
+      <span v-else>{{ shown ?? value }}</span>
       <slot />
       <SourceMark :claim="claim ?? null" :suggestion="suggestion" />
     </div>

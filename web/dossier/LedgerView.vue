@@ -52,7 +52,7 @@ const shown = computed(() =>
     <ol class="spine">
       <li v-for="entry in shown" :key="entry.id" :class="entry.side" data-entry>
         <div v-if="entry.side === 'within'" class="note">
-          <b>Note</b> {{ entry.headline }}
+          <b v-if="entry.kind !== 'quote'">Note</b> {{ entry.headline }}
           <span class="soft">{{ entry.actor?.split(' ')[0] }}, {{ day(entry.at) }}</span>
         </div>
         <template v-else>

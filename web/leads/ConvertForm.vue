@@ -1,23 +1,39 @@
 <script setup lang="ts">
 import type { LeadDetail } from '@emporikon/contract/leads';
-import { DEAL_ROLES } from '@emporikon/core/lifecycle/conversion';
+import { minorOf } from '@emporikon/core/ledger/sum';
+import type { DealRole } from '@emporikon/core/lifecycle/conversion';
 import { computed, ref, watch } from 'vue';
 import { api } from '../shell/api';
-import { minorOf } from '@emporikon/core/ledger/sum';
+import { amountText, money, percent } from '../shell/format';
+import { useFetched } from '../shell/live';
 import { useUndo } from '../shell/undo';
+import ConvertPeople from './ConvertPeople.vue';
 
 const props = defineProps<{ lead: LeadDetail }>();
 const emit = defineEmits<{ changed: [] }>();
 const undo = useUndo();
 const isBusy = ref(false);
 const touched = ref(false);
-const draft = ref({
-  title: '',
-  amount: '',
-  currency: 'EUR',
-  expectedClose: '',
-  role: 'decides' as (typeof DEAL_ROLES)[number],
-});
+const KEEP = 'as it is';
+const draft = ref({ title: '', amount: '', currency: 'EUR', expectedClose: '', stageId: '' });
+const dealId = ref('');
+const companyId = ref(KEEP);
+const personId = ref(KEEP);
+const parts = ref<{ personId: string; role: DealRole }[]>([]);
+const { data: found } = useFetched(
+  () => api('GET /api/leads/:id/conversion', { params: { id: props.lead.id } }),
+  ['leads', 'people', 'companies', 'deals', 'tasks', 'lead_answers', 'contact_points', 'ledger_links'],
+);
+const { data: pipelines } = useFetched(() => api('GET /api/pipelines'), ['pipelines']);
+const { data: stages } = useFetched(() => api('GET /api/stages'), ['stages']);
+const firsts = computed(() =>
+  (pipelines.value?.items ?? [])
+    .filter((one) => one.active)
+    .flatMap((one) => {
+      const stage = stages.value?.items.find((each) => each.pipelineId === one.id && each.kind === 'open');
+      return stage ? [{ id: stage.id, name: one.name }] : [];
+    }),
+);
 
 /** What was read fills the form until somebody types in it. */
 watch(
@@ -27,38 +43,62 @@ watch(
       draft.value = {
         ...draft.value,
         title,
-        amount: amountMinor === null ? '' : String(amountMinor / 100),
+        amount: amountText(amountMinor, currency),
         currency,
         expectedClose: expectedClose ?? '',
       };
   },
   { immediate: true },
 );
+watch(found, (now, before) => {
+  if (now && !before)
+    parts.value = now.people
+      .filter((one) => one.isProposed)
+      .map((one) => ({ personId: one.id, role: one.role }));
+});
+const why = computed(() => {
+  const of = (id: string): string =>
+    [...(found.value?.company.matches ?? []), ...(found.value?.person.matches ?? [])]
+      .find((match) => match.id === id)
+      ?.reasons.map((reason) => reason.text)
+      .slice(0, 3)
+      .join(', ') ?? '';
+  return { company: of(companyId.value), person: of(personId.value) };
+});
 const carried = computed(() =>
-  [
-    props.lead.person.name,
-    ...(props.lead.company ? [props.lead.company.name] : []),
-    'the ledger',
-    ...(props.lead.nextMove ? ['the next move'] : []),
-  ].join(', '),
+  (found.value?.carried ?? [])
+    .map(
+      (one) => `${one.count} ${one.what}${one.names.length ? ` (${one.names.slice(0, 3).join(', ')})` : ''}`,
+    )
+    .join(', '),
 );
+
+/** The parts as they are sent: that of the lead's own person, whoever they turned out to be, and those of the others. */
+const partsSent = (): { role?: DealRole; people: { personId: string; role: DealRole }[] } => ({
+  role: parts.value.find((part) => part.personId === props.lead.person.id)?.role,
+  people: parts.value.filter((part) => part.personId !== props.lead.person.id),
+});
 
 async function convert(): Promise<void> {
   if (isBusy.value) return;
   isBusy.value = true;
   try {
-    const { deal, eventId } = await api('POST /api/leads/:id/conversion', {
+    const { deal, eventId, created } = await api('POST /api/leads/:id/conversion', {
       params: { id: props.lead.id },
       body: {
         title: draft.value.title,
-        amountMinor: minorOf(draft.value.amount),
+        amountMinor: minorOf(draft.value.amount, draft.value.currency),
         currency: draft.value.currency,
         expectedClose: draft.value.expectedClose || null,
-        role: draft.value.role,
+        stageId: draft.value.stageId || undefined,
+        dealId: dealId.value || undefined,
+        ...(companyId.value === KEEP ? {} : { companyId: companyId.value }),
+        ...(personId.value === KEEP ? {} : { personId: personId.value }),
+        ...partsSent(),
       },
     });
     undo.tell({
-      text: `Converted: ${deal.name}.`,
+      text: created ? `Converted: ${deal.name}.` : `Taken into ${deal.name}.`,
       eventId,
       links: [
         { text: 'Open the deal', to: `/deals/${deal.id}` },
@@ -98,31 +138,67 @@ async function takeBack(): Promise<void> {
   </div>
   <form v-else class="convert" @submit.prevent="convert" @input="touched = true">
     <h2>Make it a deal</h2>
-    <label class="field"
-      ><span class="cap">Title</span><input v-model="draft.title" required maxlength="300"
-    /></label>
-    <div class="pair">
+    <label v-if="found?.openDeals.length" class="field"
+      ><span class="cap late">There is open work already</span
+      ><select v-model="dealId" aria-label="Which deal">
+        <option value="">make a new deal</option>
+        <option v-for="one in found.openDeals" :key="one.id" :value="one.id">
+          {{ one.name }}, {{ one.stage }}, {{ money(one.amountMinor, one.currency) }}: {{ one.why }}
+        </option>
+      </select></label
+    >
+    <template v-if="!dealId">
       <label class="field"
-        ><span class="cap">Amount</span><input v-model="draft.amount" inputmode="decimal"
+        ><span class="cap">Title</span><input v-model="draft.title" required maxlength="300"
       /></label>
-      <label class="field"
-        ><span class="cap">Currency</span
-        ><input v-model="draft.currency" required pattern="[A-Z]{3}" maxlength="3"
-      /></label>
-    </div>
-    <div class="pair">
-      <label class="field"
-        ><span class="cap">Expected by</span><input v-model="draft.expectedClose" type="date"
-      /></label>
-      <label class="field"
-        ><span class="cap">{{ lead.person.name.split(' ')[0] }}</span
-        ><select v-model="draft.role">
-          <option v-for="role in DEAL_ROLES" :key="role" :value="role">{{ role }}</option>
-        </select></label
+      <div class="pair">
+        <label class="field"
+          ><span class="cap">Amount</span><input v-model="draft.amount" inputmode="decimal"
+        /></label>
+        <label class="field"
+          ><span class="cap">Currency</span
+          ><input v-model="draft.currency" required pattern="[A-Z]{3}" maxlength="3"
+        /></label>
+      </div>
+      <div class="pair">
+        <label class="field"
+          ><span class="cap">Expected by</span><input v-model="draft.expectedClose" type="date"
+        /></label>
+        <label v-if="firsts.length > 1" class="field"
+          ><span class="cap">Pipeline</span
+          ><select v-model="draft.stageId">
+            <option value="">{{ firsts[0]?.name }}</option>
+            <option v-for="one in firsts.slice(1)" :key="one.id" :value="one.id">{{ one.name }}</option>
+          </select></label
+        >
+      </div>
+      <label v-if="found?.company.matches.length" class="field"
+        ><span class="cap">Company</span
+        ><select v-model="companyId">
+          <option :value="KEEP">{{ found.company.current?.name ?? 'none yet' }}</option>
+          <option v-for="one in found.company.matches" :key="one.id" :value="one.id">
+            {{ one.label }}, {{ percent(one.probability) }} the same
+          </option>
+        </select>
+        <span v-if="why.company" class="cap">{{ why.company }}</span></label
       >
-    </div>
+    </template>
+    <label v-if="found?.person.matches.length" class="field"
+      ><span class="cap">{{ lead.person.name }} may be somebody we know</span
+      ><select v-model="personId" aria-label="Who they are">
+        <option :value="KEEP">somebody of their own</option>
+        <option v-for="one in found.person.matches" :key="one.id" :value="one.id">
+          {{ one.label }}, {{ percent(one.probability) }} the same
+        </option>
+      </select>
+      <span v-if="why.person" class="cap">{{ why.person }}</span></label
+    >
+    <ConvertPeople v-if="found" v-model="parts" :people="found.people" />
     <v-btn class="fill" type="submit" :loading="isBusy" :disabled="lead.status === 'dropped'">Convert</v-btn>
-    <span class="cap">carries along: {{ carried }}</span>
+    <span class="cap"
+      >carries along: {{ lead.person.name }}{{ lead.company ? `, ${lead.company.name}` : ''
+      }}{{ carried ? `, ${carried}` : '' }}</span
+    >
   </form>
 </template>
 
@@ -136,6 +212,7 @@ async function takeBack(): Promise<void> {
   align-content: start;
   border-left: 1px solid var(--rule);
   padding-left: 22px;
+  min-width: 0;
 }
 .pair {
   display: grid;
@@ -145,9 +222,13 @@ async function takeBack(): Promise<void> {
 p {
   margin: 0;
 }
+.field {
+  min-width: 0;
+}
 .field input,
 .field select {
   min-height: 32px;
+  max-width: 100%;
 }
 @media (max-width: 700px) {
   .convert {

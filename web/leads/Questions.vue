@@ -1,6 +1,8 @@
 <script setup lang="ts">
+import type { Claim } from '@emporikon/contract/captures';
 import type { LeadDetail } from '@emporikon/contract/leads';
 import { ref } from 'vue';
+import SourceMark from '../dossier/SourceMark.vue';
 import { api, ApiProblem } from '../shell/api';
 import { useUndo } from '../shell/undo';
 
@@ -12,14 +14,19 @@ const undo = useUndo();
 const drafts = ref<Record<string, string>>({});
 const clashes = ref<Record<string, { theirs: string; version: number }>>({});
 
-async function save(question: Answer, text: string, version: number | null): Promise<void> {
+async function save(
+  question: Answer,
+  text: string,
+  version: number | null,
+  from: Answer['from'] = null,
+): Promise<void> {
   const answer = text.trim();
   if (answer === question.answer && !clashes.value[question.questionId])
     return void Reflect.deleteProperty(drafts.value, question.questionId);
   try {
     const { eventId } = await api('PUT /api/leads/:id/answers/:questionId', {
       params: { id: props.lead.id, questionId: question.questionId },
-      body: { answer, version },
+      body: { answer, version, from },
     });
     Reflect.deleteProperty(drafts.value, question.questionId);
     Reflect.deleteProperty(clashes.value, question.questionId);
@@ -32,6 +39,25 @@ async function save(question: Answer, text: string, version: number | null): Pro
     clashes.value[question.questionId] = { theirs: String(current.answer), version: Number(current.version) };
   }
 }
+
+/** The words that answered, as a claim, so that they are shown where they stand. */
+const claimOf = (one: Answer): Claim | null =>
+  one.evidence && {
+    id: one.questionId,
+    field: 'note',
+    value: one.answer,
+    normalized: null,
+    type: null,
+    confidence: 1,
+    span: one.evidence.span,
+    source: 'their message',
+    fate: 'current',
+    captureId: one.evidence.captureId,
+    lookUpId: null,
+    byHand: false,
+    actor: one.by,
+    at: one.at ?? '',
+  };
 
 function keepTheirs(question: Answer): void {
   Reflect.deleteProperty(drafts.value, question.questionId);
@@ -46,7 +72,8 @@ function keepTheirs(question: Answer): void {
     <div v-for="one in lead.answers" :key="one.questionId" class="question">
       <label class="field">
         <span class="cap"
-          >{{ one.label }}<template v-if="one.by"> · {{ one.by }}</template></span
+          >{{ one.label }}<template v-if="one.by"> · {{ one.by }}</template
+          ><template v-if="one.evidence"> · in their words</template></span
         >
         <input
           :value="drafts[one.questionId] ?? one.answer"
@@ -57,11 +84,12 @@ function keepTheirs(question: Answer): void {
           @keydown.enter.prevent="($event.target as HTMLInputElement).blur()"
         />
       </label>
+      <SourceMark v-if="one.evidence" :claim="claimOf(one)" class="source" />
       <button
         v-if="one.suggestion && !drafts[one.questionId]"
         class="word"
         :aria-label="`Answer ${one.label} with ${one.suggestion}`"
-        @click="save(one, one.suggestion, one.version)"
+        @click="save(one, one.suggestion, one.version, one.from)"
       >
         read: “{{ one.suggestion }}”, take it
       </button>

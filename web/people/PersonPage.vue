@@ -15,6 +15,7 @@ import { fieldName, shortDay } from '../shell/format';
 import { useFetched } from '../shell/live';
 import { useUndo } from '../shell/undo';
 import ConsentMark from './ConsentMark.vue';
+import Relations from '../relations/Relations.vue';
 import PersonWays from './PersonWays.vue';
 
 const props = defineProps<{ id: string }>();
@@ -242,6 +243,7 @@ async function add(): Promise<void> {
       /></template>
     </CardFrame>
     <PersonWays :person="person" @changed="load" />
+    <Relations :key="id" :person-id="person.id" :version="person.version" @changed="load" />
     <GapsLine :key="id" :person-id="person.id" :name="person.fullName.value ?? ''" @changed="load" />
     <Submissions :about="{ personId: id }" title="Forms" />
     <LedgerView :key="id" :about="{ personId: id }" />

@@ -7,6 +7,7 @@ import { useSession } from '../shell/session';
 import { useUndo } from '../shell/undo';
 import FitSheet from './FitSheet.vue';
 import OwnerSheet from './OwnerSheet.vue';
+import PlanSheet from './PlanSheet.vue';
 
 const waiting = gatherFetches();
 const session = useSession();
@@ -130,6 +131,7 @@ const valueOf = (event: Event): number => Number((event.target as HTMLInputEleme
       </section>
       <div>
         <OwnerSheet :may-edit="mayEdit" />
+        <PlanSheet class="next" :may-edit="mayEdit" />
         <section class="next">
           <h2>Why leads were dropped</h2>
           <table v-if="drops?.reasons.length" class="book">

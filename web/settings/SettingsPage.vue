@@ -9,7 +9,7 @@ import ChannelSettings from './ChannelSettings.vue';
 import FieldSettings from './FieldSettings.vue';
 import MailboxSettings from './MailboxSettings.vue';
 import QuestionSettings from './QuestionSettings.vue';
-import StageSettings from './StageSettings.vue';
+import KindSettings from '../relations/KindSettings.vue';
 
 const waiting = gatherFetches();
 const session = useSession();
@@ -95,7 +95,15 @@ async function revoke(id: string): Promise<void> {
       <MailboxSettings />
       <FieldSettings :may-edit="mayEdit" />
       <QuestionSettings :may-edit="mayEdit" />
-      <StageSettings :may-edit="mayEdit" />
+      <KindSettings :may-edit="mayEdit" />
+      <section>
+        <h2>Deals</h2>
+        <p class="soft">
+          Pipelines and their stages, products, prices, rates and quotes have
+          <RouterLink class="quiet-link" to="/pipelines">a page of their own</RouterLink>; by what leads are
+          judged stands <RouterLink class="quiet-link" to="/qualifying">there</RouterLink>.
+        </p>
+      </section>
     </div>
   </div>
 </template>

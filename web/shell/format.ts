@@ -1,3 +1,4 @@
+import { decimalOf, minorDigits } from '@emporikon/core/lifecycle/currencies';
 import { FIELD_NAMES as CLAIM_NAMES } from '@emporikon/core/reading/types';
 import { FACT_NAMES } from '@emporikon/core/lookups/facts';
 import { useSession } from './session';
@@ -34,16 +35,34 @@ export const due = (move: { dueAt: string; allDay: boolean; endAt?: string | nul
     ? day(move.dueAt)
     : `${day(move.dueAt)}, ${clock(move.dueAt)}${move.endAt ? ` – ${clock(move.endAt)}` : ''}`;
 
+/** A sum in minor units; the places behind the point are left out where there are none. */
 export function money(minor: number | null, currency: string): string {
   if (minor === null) return 'no sum yet';
-  const whole = minor % 100 === 0;
+  const digits = minorDigits(currency);
+  const shown = minor % 10 ** digits === 0 ? 0 : digits;
   return new Intl.NumberFormat(locale, {
     style: 'currency',
     currency,
-    minimumFractionDigits: whole ? 0 : 2,
-    maximumFractionDigits: whole ? 0 : 2,
-  }).format(minor / 100);
+    minimumFractionDigits: shown,
+    maximumFractionDigits: shown,
+  }).format(minor / 10 ** digits);
 }
+
+/** A sum that is only estimated: without the places behind the point. */
+export const roughMoney = (minor: number, currency: string): string => {
+  const unit = 10 ** minorDigits(currency);
+  return money(Math.round(minor / unit) * unit, currency);
+};
+
+/** A sum as it is edited: 12.5, 40000; empty for none. */
+export const amountText = (minor: number | null, currency: string): string =>
+  minor === null ? '' : String(Number(decimalOf(minor, currency)));
+
+/** A month (YYYY-MM) in words. */
+export const monthName = (month: string): string =>
+  new Intl.DateTimeFormat(locale, { timeZone: 'UTC', month: 'short', year: 'numeric' }).format(
+    new Date(`${month}-01T00:00:00Z`),
+  );
 
 /** A share in per cent; what is not quite certain is never shown as 100. */
 export const percent = (share: number): string =>

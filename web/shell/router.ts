@@ -44,6 +44,16 @@ export const router = createRouter({
       props: true,
       meta: { title: 'Deal' },
     },
+    {
+      path: '/pipelines',
+      component: () => import('../pipelines/PipelinesPage.vue'),
+      meta: { title: 'Stages and prices' },
+    },
+    {
+      path: '/forecast',
+      component: () => import('../forecast/ForecastPage.vue'),
+      meta: { title: 'Forecast' },
+    },
     { path: '/calls', component: () => import('../calls/CallsPage.vue'), meta: { title: 'Calls' } },
     {
       path: '/calls/:id',

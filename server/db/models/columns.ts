@@ -18,6 +18,7 @@ export const col = {
   day: { type: DataTypes.DATEONLY, allowNull: true },
   whole: { type: DataTypes.INTEGER, allowNull: false },
   big: { type: DataTypes.BIGINT, allowNull: true },
+  decimal: { type: DataTypes.DECIMAL, allowNull: false },
   real: { type: DataTypes.REAL, allowNull: false },
   flag: { type: DataTypes.BOOLEAN, allowNull: false, defaultValue: false },
   json: { type: DataTypes.JSONB, allowNull: true },

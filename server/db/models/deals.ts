@@ -1,6 +1,8 @@
 import type { DealRole } from '@emporikon/core/lifecycle/conversion';
+import type { DealAsk } from '@emporikon/core/lifecycle/stages';
 import type { LeadStatus } from '@emporikon/core/lifecycle/statuses';
 import type { MoveKind } from '@emporikon/core/reading/intents/moves';
+import type { Span } from '@emporikon/core/reading/types';
 import {
   Model,
   type CreationOptional,
@@ -18,6 +20,9 @@ export class Stage extends Model<InferAttributes<Stage>, InferCreationAttributes
   declare kind: 'open' | 'won' | 'lost';
   declare probability: number;
   declare typicalDays: number;
+  declare pipelineId: string;
+  /** What should be known of a deal before it comes here. */
+  declare asks: CreationOptional<DealAsk[]>;
 }
 
 export class Question extends Model<InferAttributes<Question>, InferCreationAttributes<Question>> {
@@ -45,6 +50,8 @@ export class Lead extends Model<InferAttributes<Lead>, InferCreationAttributes<L
   declare dropReason: CreationOptional<string | null>;
   /** The open status a parked lead comes back to. */
   declare parkedFrom: CreationOptional<'new' | 'working' | 'qualified' | null>;
+  /** The deal it was converted to. */
+  declare dealId: CreationOptional<string | null>;
   declare createdAt: Date;
   declare updatedAt: Date;
 }
@@ -57,6 +64,9 @@ export class LeadAnswer extends Model<InferAttributes<LeadAnswer>, InferCreation
   declare answer: string;
   declare answeredBy: string;
   declare answeredAt: Date;
+  /** The capture whose words answered it, and which; null where somebody typed it. */
+  declare captureId: CreationOptional<string | null>;
+  declare span: CreationOptional<Span | null>;
 }
 
 export class Deal extends Model<InferAttributes<Deal>, InferCreationAttributes<Deal>> {
@@ -73,6 +83,9 @@ export class Deal extends Model<InferAttributes<Deal>, InferCreationAttributes<D
   declare probabilityByHand: CreationOptional<boolean>;
   declare expectedClose: string | null;
   declare ownerId: string;
+  declare tags: CreationOptional<string[]>;
+  declare closeReason: CreationOptional<string | null>;
+  declare closedAt: CreationOptional<Date | null>;
   declare createdAt: Date;
   declare updatedAt: Date;
 }
@@ -111,6 +124,8 @@ export function defineDealModels(sequelize: Sequelize): void {
     kind: col.words,
     probability: col.whole,
     typicalDays: col.whole,
+    pipelineId: col.uuid,
+    asks: col.list,
   });
   define(sequelize, Question, 'questions', {
     id: col.id,
@@ -134,6 +149,7 @@ export function defineDealModels(sequelize: Sequelize): void {
     parkedUntil: col.day,
     dropReason: col.text,
     parkedFrom: col.text,
+    dealId: col.uuid,
     createdAt: col.time,
     updatedAt: col.time,
   });
@@ -145,6 +161,8 @@ export function defineDealModels(sequelize: Sequelize): void {
     answer: col.words,
     answeredBy: col.uuid,
     answeredAt: col.time,
+    captureId: col.uuid,
+    span: col.json,
   });
   define(sequelize, Deal, 'deals', {
     id: col.id,
@@ -160,6 +178,9 @@ export function defineDealModels(sequelize: Sequelize): void {
     probabilityByHand: col.flag,
     expectedClose: col.day,
     ownerId: col.uuid,
+    tags: col.list,
+    closeReason: col.text,
+    closedAt: col.time,
     createdAt: col.time,
     updatedAt: col.time,
   });

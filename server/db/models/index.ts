@@ -10,7 +10,9 @@ import { defineMailboxModels } from './mailboxes';
 import { defineDealModels } from './deals';
 import { defineLedgerModels } from './ledger';
 import { definePeopleModels } from './people';
+import { definePipelineModels } from './pipelines';
 import { defineQualifyingModels } from './qualifying';
+import { defineRelationModels } from './relations';
 import { defineUserModels } from './users';
 
 export function defineModels(sequelize: Sequelize): void {
@@ -27,4 +29,6 @@ export function defineModels(sequelize: Sequelize): void {
   defineLookAlikeModels(sequelize);
   defineLookUpModels(sequelize);
   defineQualifyingModels(sequelize);
+  definePipelineModels(sequelize);
+  defineRelationModels(sequelize);
 }

@@ -8,7 +8,7 @@ import {
 } from 'sequelize';
 import { col, define } from './columns';
 
-export type LedgerKind = 'mail' | 'call' | 'meeting' | 'note' | 'change';
+export type LedgerKind = 'mail' | 'call' | 'meeting' | 'note' | 'change' | 'quote';
 
 export class LedgerEntry extends Model<InferAttributes<LedgerEntry>, InferCreationAttributes<LedgerEntry>> {
   declare id: string;

@@ -1,4 +1,10 @@
-import { Model, type InferAttributes, type InferCreationAttributes, type Sequelize } from 'sequelize';
+import {
+  Model,
+  type CreationOptional,
+  type InferAttributes,
+  type InferCreationAttributes,
+  type Sequelize,
+} from 'sequelize';
 import { col, define } from './columns';
 
 export type UserRole = 'rep' | 'manager' | 'admin';
@@ -11,6 +17,8 @@ export class User extends Model<InferAttributes<User>, InferCreationAttributes<U
   declare timeZone: string;
   declare passwordHash: string;
   declare active: boolean;
+  /** Whose figures are looked at together; empty for none. */
+  declare team: CreationOptional<string>;
   declare createdAt: Date;
 }
 
@@ -40,6 +48,7 @@ export function defineUserModels(sequelize: Sequelize): void {
     timeZone: col.words,
     passwordHash: col.words,
     active: col.flag,
+    team: { ...col.words, defaultValue: '' },
     createdAt: col.time,
   });
   define(sequelize, Session, 'sessions', {

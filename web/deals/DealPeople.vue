@@ -1,0 +1,89 @@
+<script setup lang="ts">
+import type { DealDetail } from '@emporikon/contract/deals';
+import { DEAL_ROLES, type DealRole } from '@emporikon/core/lifecycle/conversion';
+import { api } from '../shell/api';
+import PickRecord from '../shell/PickRecord.vue';
+import { useUndo } from '../shell/undo';
+
+/** Who has a part in the deal, and which. */
+const props = defineProps<{ deal: DealDetail }>();
+const emit = defineEmits<{ changed: [] }>();
+const undo = useUndo();
+
+async function put(people: { personId: string; role: DealRole }[]): Promise<void> {
+  try {
+    const { eventId } = await api('PUT /api/deals/:id/people', {
+      params: { id: props.deal.id },
+      body: { people },
+    });
+    if (eventId) undo.tell({ text: 'Changed who is on it.', eventId });
+  } catch (problem) {
+    undo.fail(problem);
+  }
+  emit('changed');
+}
+const parts = (): { roleId: string; personId: string; role: DealRole }[] =>
+  props.deal.people.map((one) => ({ roleId: one.roleId, personId: one.id, role: one.role }));
+const bare = (all: ReturnType<typeof parts>): { personId: string; role: DealRole }[] =>
+  all.map(({ personId, role }) => ({ personId, role }));
+const setRole = (roleId: string, role: string): Promise<void> =>
+  put(bare(parts().map((one) => (one.roleId === roleId ? { ...one, role: role as DealRole } : one))));
+const drop = (roleId: string): Promise<void> => put(bare(parts().filter((one) => one.roleId !== roleId)));
+const add = (personId: string): Promise<void> =>
+  put([...bare(parts()), { personId, role: props.deal.people.length ? 'influences' : 'decides' }]);
+</script>
+
+<template>
+  <div class="people">
+    <span class="cap">People on it</span>
+    <div v-for="one in deal.people" :key="one.roleId" class="person">
+      <RouterLink :to="`/people/${one.id}`" class="quiet-link name" :title="one.jobTitle ?? undefined">{{
+        one.name
+      }}</RouterLink>
+      <select
+        class="role"
+        :aria-label="`Part of ${one.name}`"
+        :value="one.role"
+        @change="setRole(one.roleId, ($event.target as HTMLSelectElement).value)"
+      >
+        <option v-for="role in DEAL_ROLES" :key="role">{{ role }}</option>
+      </select>
+      <button class="word" :aria-label="`${one.name} leaves the deal`" @click="drop(one.roleId)">×</button>
+    </div>
+    <PickRecord kind="person" label="Add somebody" placeholder="add somebody" @pick="add($event.id)" />
+  </div>
+</template>
+
+<style scoped>
+.cap {
+  display: block;
+}
+.person {
+  display: grid;
+  grid-template-columns: 1fr auto auto;
+  gap: 8px;
+  align-items: center;
+  min-height: 26px;
+}
+.name {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.role {
+  font: inherit;
+  font-size: 13px;
+  color: var(--soft);
+  background: none;
+  border: 0;
+  border-bottom: 1px solid var(--rule);
+  min-height: 24px;
+}
+.role option {
+  color: var(--ink);
+  background: var(--sheet);
+}
+.word {
+  padding: 0;
+}
+</style>

@@ -1,0 +1,230 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue';
+import { api } from '../shell/api';
+import { monthName, percent, roughMoney } from '../shell/format';
+import { useFetched } from '../shell/live';
+import Chart from './Chart.vue';
+import { backTestTraces, forecastTraces, layout } from './chart';
+
+const chosen = ref({ pipeline: '', owner: '', team: '', basis: 'stage' as 'stage' | 'win' });
+const seed = ref(1);
+const { data: pipelines } = useFetched(() => api('GET /api/pipelines'), ['pipelines']);
+const { data: team } = useFetched(() => api('GET /api/users'), ['users']);
+const teams = computed(() => [...new Set((team.value?.items ?? []).map((one) => one.team).filter(Boolean))]);
+const filter = computed(() => ({
+  pipeline: chosen.value.pipeline || undefined,
+  owner: chosen.value.owner || undefined,
+  team: chosen.value.team || undefined,
+  seed: seed.value,
+}));
+const {
+  data: forecast,
+  error,
+  load,
+} = useFetched(
+  () => api('GET /api/forecast', { query: { ...filter.value, basis: chosen.value.basis } }),
+  ['deals', 'stages', 'currency_rates'],
+);
+const { data: past, load: loadPast } = useFetched(
+  () => api('GET /api/forecast/back-test', { query: { ...filter.value, months: 6 } }),
+  ['deals'],
+);
+watch(
+  [chosen, seed],
+  () => {
+    void load();
+    void loadPast();
+  },
+  { deep: true },
+);
+const isReady = computed(() => forecast.value && past.value && pipelines.value && team.value);
+const owners = computed(() => {
+  const all = new Map<
+    string,
+    { name: string; won: number; committed: number; weighted: number; best: number }
+  >();
+  for (const { owner, wonMinor, committedMinor, weightedMinor, bestMinor } of forecast.value?.cells ?? []) {
+    const sum = all.get(owner.id) ?? { name: owner.name, won: 0, committed: 0, weighted: 0, best: 0 };
+    sum.won += wonMinor;
+    sum.committed += committedMinor;
+    sum.weighted += weightedMinor;
+    sum.best += bestMinor;
+    all.set(owner.id, sum);
+  }
+  return [...all.values()].sort((a, b) => b.weighted - a.weighted);
+});
+const within = computed(() => (past.value?.items ?? []).filter((one) => one.isWithin).length);
+const shown = (minor: number): string => roughMoney(minor, forecast.value?.currency ?? 'EUR');
+</script>
+
+<template>
+  <div class="page">
+    <div class="page-head">
+      <h1>Forecast</h1>
+      <select v-model="chosen.pipeline" class="inline-edit pick" aria-label="Which pipeline">
+        <option value="">all pipelines</option>
+        <option v-for="one in pipelines?.items ?? []" :key="one.id" :value="one.id">{{ one.name }}</option>
+      </select>
+      <select v-model="chosen.owner" class="inline-edit pick" aria-label="Owner">
+        <option value="">of everybody</option>
+        <option v-for="one in team?.items ?? []" :key="one.id" :value="one.id">of {{ one.name }}</option>
+      </select>
+      <select v-model="chosen.team" class="inline-edit pick" aria-label="Team">
+        <option value="">any team</option>
+        <option v-for="one in teams" :key="one" :value="one">team {{ one }}</option>
+      </select>
+      <select v-model="chosen.basis" class="inline-edit pick" aria-label="By which chances">
+        <option value="stage">by stage</option>
+        <option value="win">by win chance</option>
+      </select>
+      <RouterLink to="/deals" class="word back">pipeline</RouterLink>
+    </div>
+    <p v-if="error" class="wrong" role="alert">{{ error }}</p>
+    <template v-if="!isReady && !error"><span v-for="n in 14" :key="n" class="ghost"></span></template>
+    <template v-if="isReady && forecast && past">
+      <p>
+        In {{ forecast.months.length }} months, in 8 of 10 runs between
+        <b class="num">{{ shown(forecast.simulated.total.low) }}</b> and
+        <b class="num">{{ shown(forecast.simulated.total.high) }}</b>; in the middle
+        <b class="num">{{ shown(forecast.simulated.total.middle) }}</b>.
+        <span class="soft"
+          >{{ forecast.simulated.runs }} runs.
+          <button class="word" @click="seed += 1">Play it again with other luck</button></span
+        >
+        <span v-if="forecast.missing.length" class="late">
+          Left out for want of a rate: {{ forecast.missing.join(', ') }}.</span
+        >
+      </p>
+      <Chart
+        :of="forecast"
+        :traces="() => (forecast ? forecastTraces(forecast) : [])"
+        :layout="() => layout(forecast?.currency ?? '')"
+        label="The forecast by month; the table below has the same figures"
+      />
+      <div class="scroll">
+        <table class="book">
+          <thead>
+            <tr>
+              <th>Month</th>
+              <th class="num">Deals</th>
+              <th class="num">Won</th>
+              <th class="num">Committed</th>
+              <th class="num">Weighted</th>
+              <th class="num">Best</th>
+              <th class="num">8 in 10 runs between</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="(one, at) in forecast.months" :key="one.month">
+              <td>{{ monthName(one.month) }}</td>
+              <td class="num">{{ one.deals }}</td>
+              <td class="num">{{ shown(one.wonMinor) }}</td>
+              <td class="num">{{ shown(one.committedMinor) }}</td>
+              <td class="num">
+                <b>{{ shown(one.weightedMinor) }}</b>
+              </td>
+              <td class="num">{{ shown(one.bestMinor) }}</td>
+              <td class="num soft">
+                {{ shown(forecast.simulated.months[at]?.low ?? 0) }} –
+                {{ shown(forecast.simulated.months[at]?.high ?? 0) }}
+              </td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
+      <p class="cap">
+        Committed: won, and open ones from {{ percent(forecast.committedFrom) }} on. Best: all of them. A deal
+        whose day has passed counts in this month; one without a day where won deals would be by then.
+      </p>
+      <div class="columns">
+        <section>
+          <h2>By owner</h2>
+          <div class="scroll">
+            <table class="book">
+              <thead>
+                <tr>
+                  <th>Owner</th>
+                  <th class="num">Won</th>
+                  <th class="num">Committed</th>
+                  <th class="num">Weighted</th>
+                  <th class="num">Best</th>
+                </tr>
+              </thead>
+              <tbody>
+                <tr v-for="one in owners" :key="one.name">
+                  <td>{{ one.name }}</td>
+                  <td class="num">{{ shown(one.won) }}</td>
+                  <td class="num">{{ shown(one.committed) }}</td>
+                  <td class="num">
+                    <b>{{ shown(one.weighted) }}</b>
+                  </td>
+                  <td class="num">{{ shown(one.best) }}</td>
+                </tr>
+              </tbody>
+            </table>
+          </div>
+          <p v-if="!owners.length" class="empty">No deals are expected in these months.</p>
+        </section>
+        <section>
+          <h2>Held against what came</h2>
+          <p class="soft">
+            What the forecast said on the first day of each month, beside what was won of the deals that stood
+            there. {{ within }} of {{ past.items.length }} came within its range.
+          </p>
+          <Chart
+            :of="past"
+            :traces="() => (past ? backTestTraces(past.items, past.currency) : [])"
+            :layout="() => layout(past?.currency ?? '')"
+            label="Past forecasts and what came; the table below has the same figures"
+          />
+          <div class="scroll">
+            <table class="book">
+              <thead>
+                <tr>
+                  <th>Month</th>
+                  <th class="num">Weighted</th>
+                  <th class="num">8 in 10 runs</th>
+                  <th class="num">Came of them</th>
+                  <th class="num">Won in all</th>
+                </tr>
+              </thead>
+              <tbody>
+                <tr v-for="one in past.items" :key="one.month">
+                  <td>{{ monthName(one.month) }}</td>
+                  <td class="num">{{ shown(one.weightedMinor) }}</td>
+                  <td class="num soft">{{ shown(one.low) }} – {{ shown(one.high) }}</td>
+                  <td class="num" :class="{ late: !one.isWithin }">{{ shown(one.seenMinor) }}</td>
+                  <td class="num">{{ shown(one.wonMinor) }}</td>
+                </tr>
+              </tbody>
+            </table>
+          </div>
+        </section>
+      </div>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.pick {
+  width: auto;
+  max-width: 170px;
+}
+.back {
+  margin-left: auto;
+}
+.columns {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(380px, 1fr));
+  gap: 20px 40px;
+  margin-top: 16px;
+}
+p {
+  margin: 2px 0 6px;
+}
+@media (max-width: 700px) {
+  .columns {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

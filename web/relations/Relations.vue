@@ -1,0 +1,188 @@
+<script setup lang="ts">
+import type { EmploymentRow } from '@emporikon/contract/relations';
+import { computed, ref } from 'vue';
+import { useSave } from '../pipelines/useSave';
+import { api } from '../shell/api';
+import { useFetched } from '../shell/live';
+import PickRecord from '../shell/PickRecord.vue';
+
+/** Who somebody is to others, and where else they work or worked. */
+const props = defineProps<{ personId: string; version: number }>();
+const emit = defineEmits<{ changed: [] }>();
+const { data, load } = useFetched(
+  () => api('GET /api/people/:id/relations', { params: { id: props.personId } }),
+  ['relations', 'relation_kinds', 'employments', 'people', 'companies'],
+);
+const { data: kinds } = useFetched(() => api('GET /api/relation-kinds'), ['relation_kinds']);
+const save = useSave(load);
+const isOpen = ref(false);
+const kind = ref('');
+const work = ref({ companyId: '', company: '', jobTitle: '', fromDay: '', untilDay: '', isMain: false });
+/** Each kind both ways round, unless it is the same seen from both ends. */
+const ways = computed(() =>
+  (kinds.value?.items ?? [])
+    .filter((one) => one.active)
+    .flatMap((one) => [
+      { value: `${one.id}/to`, words: one.name },
+      ...(one.name === one.reverse ? [] : [{ value: `${one.id}/from`, words: one.reverse }]),
+    ]),
+);
+const params = computed(() => ({ id: props.personId }));
+
+async function relate(personId: string): Promise<void> {
+  const [kindId = '', way] = (kind.value || (ways.value[0]?.value ?? '')).split('/');
+  await save('Added.', () =>
+    api('POST /api/people/:id/relations', {
+      params: params.value,
+      body: { kindId, personId, isReverse: way === 'from' },
+    }),
+  );
+}
+
+async function addWork(): Promise<void> {
+  const { companyId, company, jobTitle, fromDay, untilDay, isMain } = work.value;
+  const made = isMain
+    ? await save('Works there now.', () =>
+        api('PATCH /api/people/:id', {
+          params: params.value,
+          body: { version: props.version, companyId, ...(jobTitle ? { jobTitle } : {}) },
+        }),
+      )
+    : await save('Added.', () =>
+        api('POST /api/people/:id/employments', {
+          params: params.value,
+          body: {
+            ...(companyId ? { companyId } : { companyName: company }),
+            jobTitle,
+            fromDay: fromDay || null,
+            untilDay: untilDay || null,
+          },
+        }),
+      );
+  if (made)
+    work.value = { companyId: '', company: '', jobTitle: '', fromDay: '', untilDay: '', isMain: false };
+  if (isMain) emit('changed');
+}
+
+const period = ({ fromDay, untilDay }: EmploymentRow): string => {
+  const [from, until] = [fromDay?.slice(0, 7), untilDay?.slice(0, 7)];
+  if (from && until) return `${from} to ${until}`;
+  return from ? `since ${from}` : until ? `until ${until}` : '';
+};
+const untilNow = (one: EmploymentRow): Promise<boolean> =>
+  save('Ended.', () =>
+    api('PATCH /api/employments/:id', {
+      params: { id: one.id },
+      body: { version: one.version, untilDay: new Date().toISOString().slice(0, 10) },
+    }),
+  );
+</script>
+
+<template>
+  <div class="relations">
+    <span v-for="one in data?.items ?? []" :key="one.id" class="one">
+      <span class="soft">{{ one.words }}</span>
+      <RouterLink :to="`/people/${one.person.id}`" class="quiet-link">{{ one.person.name }}</RouterLink>
+      <button
+        v-if="isOpen"
+        class="word"
+        :aria-label="`No longer ${one.words} ${one.person.name}`"
+        @click="save('Removed.', () => api('DELETE /api/relations/:id', { params: { id: one.id } }))"
+      >
+        ×
+      </button>
+    </span>
+    <span v-for="one in data?.employments ?? []" :key="one.id" class="one">
+      <span class="soft">{{ one.isFormer ? 'was' : 'also' }} {{ one.jobTitle }} at</span>
+      <RouterLink :to="`/companies/${one.company.id}`" class="quiet-link">{{ one.company.name }}</RouterLink>
+      <span v-if="period(one)" class="soft num">{{ period(one) }}</span>
+      <template v-if="isOpen">
+        <button v-if="!one.isFormer" class="word" @click="untilNow(one)">until now</button>
+        <button
+          class="word"
+          :aria-label="`Remove ${one.company.name}`"
+          @click="save('Removed.', () => api('DELETE /api/employments/:id', { params: { id: one.id } }))"
+        >
+          ×
+        </button>
+      </template>
+    </span>
+    <button class="word" :aria-expanded="isOpen" @click="isOpen = !isOpen">
+      {{ isOpen ? 'done' : 'Relations and companies' }}
+    </button>
+    <div v-if="isOpen" class="adds">
+      <div class="line" role="group" aria-label="A relation">
+        <select v-model="kind" class="inline-edit pick" aria-label="What they are">
+          <option v-for="(one, at) in ways" :key="one.value" :value="at ? one.value : ''">
+            {{ one.words }}
+          </option>
+        </select>
+        <PickRecord kind="person" label="To whom" placeholder="whom" @pick="relate($event.id)" />
+      </div>
+      <form class="line" aria-label="A company" @submit.prevent="addWork">
+        <b v-if="work.companyId">{{ work.company }}</b>
+        <PickRecord
+          v-else
+          kind="company"
+          label="Company they work for"
+          placeholder="company"
+          @pick="
+            work.companyId = $event.id;
+            work.company = $event.label;
+          "
+          @typed="work.company = $event"
+        />
+        <input v-model="work.jobTitle" class="inline-edit pick" placeholder="as what" aria-label="As what" />
+        <label v-if="work.companyId"
+          ><input v-model="work.isMain" type="checkbox" /> their main one now</label
+        >
+        <template v-if="!work.isMain">
+          <input v-model="work.fromDay" class="inline-edit day" type="date" aria-label="Since" />
+          <input v-model="work.untilDay" class="inline-edit day" type="date" aria-label="Until" />
+        </template>
+        <button class="word" type="submit" :disabled="!work.company.trim()">Add</button>
+      </form>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.relations {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 20px;
+  padding: 4px 24px;
+  align-items: center;
+  min-height: 34px;
+  border-bottom: 1px solid var(--rule2);
+}
+.one {
+  display: inline-flex;
+  gap: 6px;
+  align-items: baseline;
+}
+.adds {
+  flex-basis: 100%;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 32px;
+  padding-bottom: 4px;
+}
+.line {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 8px;
+  align-items: center;
+}
+.pick {
+  width: 150px;
+}
+.day {
+  width: 136px;
+}
+@media (max-width: 700px) {
+  .relations {
+    padding: 4px 14px;
+  }
+}
+</style>
