@@ -43,6 +43,8 @@ const VIEWS: Record<string, Path> = {
   calls: '/calls',
   'a new call': '/calls/new',
   'look-ups': '/look-ups',
+  forecast: '/forecast',
+  'stages and prices': '/pipelines',
   qualifying: '/qualifying',
   triage: '/triage',
   imports: '/imports',

@@ -68,5 +68,7 @@ describe('answers read from a message', () => {
   it('a question of theirs is no answer, and nothing quoted is', () => {
     expect(propose('Hello,\n\nhow much does one cost? What is your price?').found).toEqual([]);
     expect(propose(LABELLED[5]?.[0] ?? '').found).toEqual([]);
+    const [need] = propose('Hello,\n\nwhat would six long bikes be?').found;
+    expect(need).toMatchObject({ questionId: 'need', text: 'what would six long bikes be?' });
   });
 });

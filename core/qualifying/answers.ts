@@ -108,14 +108,15 @@ function weigh(
     read +
     Math.min(2, words) * WORTH.word +
     Math.min(2, shared) * WORTH.shared +
-    (/\?\s*$/.test(sentence.text) ? WORTH.asked : 0) +
+    (!read && /\?\s*$/.test(sentence.text) ? WORTH.asked : 0) +
     (sentence.text.length > 260 ? WORTH.long : 0)
   );
 }
 
 /**
  * The sentence of a message that answers each question, where one does: by what was read in it, by words of the topic,
- * and by words it shares with the question. What they ask of us is no answer, and a day by which we owe them something
+ * and by words it shares with the question. A mere question of theirs is no answer, though one that names a
+ * count or a sum is; and a day by which we owe them something
  * is ours to keep and not their timing.
  */
 export function proposeAnswers(

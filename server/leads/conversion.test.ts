@@ -71,10 +71,10 @@ describe('what a conversion proposes', () => {
     ]);
     expect(found.people[0]?.id).toBe(personId);
     expect(found.carried).toEqual([
-      { what: 'ledger entries', count: 1, names: [] },
-      { what: 'messages as they came', count: 1, names: [] },
-      { what: 'next moves', count: 1, names: ['Send the quote'] },
-      { what: 'answers', count: 1, names: ['Need'] },
+      { what: 'ledger entry', count: 1, names: [] },
+      { what: 'message as it came', count: 1, names: [] },
+      { what: 'next move', count: 1, names: ['Send the quote'] },
+      { what: 'answer', count: 1, names: ['Need'] },
     ]);
   });
 

@@ -119,11 +119,17 @@ async function carriedWith(context: Context, lead: Lead): Promise<ConversionProp
             ARRAY(SELECT q.label FROM lead_answers a JOIN questions q ON q.id = a.question_id WHERE a.lead_id = :id AND a.answer <> '' ORDER BY q.position) AS answers`,
     { id: lead.id },
   );
+  const counted = (count: number, one: string, many: string, names: string[] = []) => ({
+    what: count === 1 ? one : many,
+    count,
+    names,
+  });
+  const { entries = 0, captures = 0, moves = [], answers = [] } = row ?? {};
   const all = [
-    { what: 'ledger entries', count: row?.entries ?? 0, names: [] },
-    { what: 'messages as they came', count: row?.captures ?? 0, names: [] },
-    { what: 'next moves', count: row?.moves.length ?? 0, names: row?.moves ?? [] },
-    { what: 'answers', count: row?.answers.length ?? 0, names: row?.answers ?? [] },
+    counted(entries, 'ledger entry', 'ledger entries'),
+    counted(captures, 'message as it came', 'messages as they came'),
+    counted(moves.length, 'next move', 'next moves', moves),
+    counted(answers.length, 'answer', 'answers', answers),
   ];
   return all.filter((one) => one.count > 0);
 }

@@ -15,7 +15,18 @@ const element = ref<HTMLElement | null>(null);
 const theme = useTheme();
 let plotly: typeof Plotly | null = null;
 
+/** Tells the library, by the sign it looks for, that this page allows no styles but its own files. */
+function forbidStyles(): void {
+  const id = 'plotly.js-style-global';
+  if (document.getElementById(id)) return;
+  const sign = document.createElement('template');
+  sign.id = id;
+  sign.className = 'no-inline-styles';
+  document.head.append(sign);
+}
+
 async function draw(): Promise<void> {
+  forbidStyles();
   plotly ??= await import('plotly.js-basic-dist-min');
   if (element.value)
     await plotly.react(element.value, props.traces(), props.layout(), {
