@@ -96,6 +96,7 @@ test('a deal is moved by drag, by keyboard and by choosing, and its probability 
   await lane('Tried out').getByRole('link').focus();
   await page.keyboard.press('Shift+ArrowDown');
   await expect(lane('Proposal')).toBeVisible();
+  await lane('Proposal').getByRole('link', { name: 'Coral Crumb, 4 bikes' }).hover();
   await lane('Proposal').getByLabel('Move Coral Crumb, 4 bikes to').selectOption('Terms');
   await expect(lane('Terms')).toBeVisible();
   await lane('Terms').getByRole('link').click();

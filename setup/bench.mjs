@@ -1,4 +1,4 @@
-// `npm run bench [reader|imports|calls|match|book|find|load|enrich|score]`: builds and runs the benches. They print; they never decide whether a test passes.
+// `npm run bench [reader|imports|calls|match|book|find|load|enrich|score|forecast|board]`: builds and runs the benches. They print; they never decide whether a test passes.
 import { join } from 'node:path';
 import { checkPlace, ensurePackages, root } from './prepare.mjs';
 import { main, show } from './say.mjs';
@@ -6,7 +6,7 @@ import { main, show } from './say.mjs';
 await main(async () => {
   checkPlace();
   await ensurePackages();
-  const { buildCli, bundle } = await import('./build.mjs');
+  const { buildCli, buildIfNeeded, bundle } = await import('./build.mjs');
   const wanted = process.argv[2];
   const { withDatabase, withKeptDatabase } = await import('./cluster.mjs');
   const run = (name) =>
@@ -25,6 +25,8 @@ await main(async () => {
     load: (name) => withKeptDatabase('book', () => run(name)),
     enrich: (name) => withDatabase('bench', () => run(name)),
     score: (name) => withDatabase('bench', () => run(name)),
+    forecast: (name) => run(name),
+    board: (name) => buildIfNeeded().then(() => withDatabase('bench', () => run(name))),
   };
   let code = 0;
   for (const [name, way] of Object.entries(ways)) {

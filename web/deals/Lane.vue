@@ -15,10 +15,12 @@ const KIND = 'application/x-emporikon-deal';
 const ROW = 50;
 const MOST_LISTED = 30;
 const axis = ref<HTMLElement | null>(null);
-const visible = useVisibleRows(axis, ROW);
 const isWhole = ref(false);
+/** The card somebody is at: only it has the list of where it can go, which would be much for thousands. */
+const isWith = ref('');
 const places = computed(() => placeDeals(props.deals, props.stage.usualDays));
 const rows = computed(() => places.value.reduce((most, one) => Math.max(most, one.row + 1), 1));
+const visible = useVisibleRows(axis, rows, ROW);
 /** The cards that are drawn: on a phone the first ones, else those in the rows on the screen. */
 const drawn = computed(() => {
   if (isNarrow.value) return isWhole.value ? places.value : places.value.slice(0, MOST_LISTED);
@@ -75,6 +77,12 @@ function press(event: KeyboardEvent, deal: DealRow): void {
     </div>
     <div ref="axis" class="axis" :style="isNarrow ? {} : { minHeight: `${rows * ROW + 22}px` }">
       <i
+        v-for="week in 8"
+        :key="week"
+        class="week"
+        :style="{ left: `calc((100% - 184px) * ${(week - 1) / 7})` }"
+      ></i>
+      <i
         v-if="stage.kind === 'open'"
         class="typical"
         :style="{ left: `calc((100% - 184px) * ${Math.min(stage.usualDays, 49) / 49})` }"
@@ -83,11 +91,14 @@ function press(event: KeyboardEvent, deal: DealRow): void {
       <article
         v-for="{ deal, share, row, isLate } in drawn"
         :key="deal.id"
+        v-memo="[deal, row, share, isLate, isNarrow, isWith === deal.id, stages]"
         class="deal"
         :class="[deal.turn.turn, { stuck: isLate && stage.kind === 'open' }]"
         :data-deal="deal.id"
         draggable="true"
         :style="isNarrow ? {} : { left: `calc((100% - 184px) * ${share})`, top: `${row * ROW + 7}px` }"
+        @pointerenter="isWith = deal.id"
+        @focusin="isWith = deal.id"
         @dragstart="$event.dataTransfer?.setData(KIND, JSON.stringify(deal))"
       >
         <RouterLink
@@ -102,12 +113,15 @@ function press(event: KeyboardEvent, deal: DealRow): void {
           <span class="num">{{ money(deal.amountMinor, deal.currency) }}</span>
         </div>
         <select
+          v-if="isNarrow || isWith === deal.id"
           class="to"
           :value="stage.id"
           :aria-label="`Move ${deal.title} to`"
           @change="emit('move', deal, ($event.target as HTMLSelectElement).value)"
         >
-          <option v-for="one in stages" :key="one.id" :value="one.id">{{ one.name }}</option>
+          <option v-for="one in stages" :key="one.id" :value="one.id">
+            {{ one.name }}
+          </option>
         </select>
       </article>
       <button v-if="isNarrow && !isWhole && places.length > MOST_LISTED" class="word" @click="isWhole = true">
@@ -120,6 +134,7 @@ function press(event: KeyboardEvent, deal: DealRow): void {
 <style scoped>
 .lane {
   flex: 1 0 auto;
+  contain: layout style;
   display: grid;
   grid-template-columns: 170px 1fr;
   border-top: 1px solid var(--rule);
@@ -132,15 +147,20 @@ function press(event: KeyboardEvent, deal: DealRow): void {
 }
 .axis {
   position: relative;
-  background-repeat: repeat;
-  background-image: linear-gradient(90deg, var(--rule2) 1px, transparent 1px);
-  background-size: calc((100% - 184px) / 7) 100%;
+}
+.week {
+  position: absolute;
+  top: 0;
+  bottom: 0;
+  width: 1px;
+  background: var(--rule2);
 }
 .typical {
   position: absolute;
   top: 0;
   bottom: 0;
-  border-left: 2px dotted var(--theirs);
+  width: 2px;
+  background: repeating-linear-gradient(var(--theirs) 0 2px, transparent 2px 5px);
 }
 .typical span {
   position: absolute;
@@ -161,6 +181,7 @@ function press(event: KeyboardEvent, deal: DealRow): void {
   line-height: 1.3;
   font-size: 13px;
   border-radius: 2px;
+  contain: strict;
   cursor: grab;
 }
 .deal a {
@@ -169,7 +190,7 @@ function press(event: KeyboardEvent, deal: DealRow): void {
 .deal b {
   display: block;
   white-space: nowrap;
-  overflow: hidden;
+  overflow: clip;
   text-overflow: ellipsis;
 }
 .deal.ours {
@@ -188,7 +209,7 @@ function press(event: KeyboardEvent, deal: DealRow): void {
   color: var(--soft);
 }
 .r span:first-child {
-  overflow: hidden;
+  overflow: clip;
   text-overflow: ellipsis;
   white-space: nowrap;
 }
@@ -217,14 +238,15 @@ function press(event: KeyboardEvent, deal: DealRow): void {
     grid-template-columns: 1fr;
     padding-bottom: 8px;
   }
-  .typical {
+  .typical,
+  .week {
     display: none;
   }
   .deal {
-    position: static;
+    position: relative;
+    contain: layout style;
     width: auto;
     margin: 6px 0;
-    position: relative;
   }
   .to {
     opacity: 1;

@@ -163,9 +163,6 @@ async function turn(key: string, active: boolean): Promise<void> {
 .log {
   margin-top: 20px;
 }
-.scroll {
-  overflow-x: auto;
-}
 @media (max-width: 900px) {
   .halves {
     grid-template-columns: minmax(0, 1fr);
