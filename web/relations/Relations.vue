@@ -79,7 +79,7 @@ const untilNow = (one: EmploymentRow): Promise<boolean> =>
 </script>
 
 <template>
-  <div class="relations">
+  <section class="relations" aria-label="Relations">
     <span v-for="one in data?.items ?? []" :key="one.id" class="one">
       <span class="soft">{{ one.words }}</span>
       <RouterLink :to="`/people/${one.person.id}`" class="quiet-link">{{ one.person.name }}</RouterLink>
@@ -143,7 +143,7 @@ const untilNow = (one: EmploymentRow): Promise<boolean> =>
         <button class="word" type="submit" :disabled="!work.company.trim()">Add</button>
       </form>
     </div>
-  </div>
+  </section>
 </template>
 
 <style scoped>

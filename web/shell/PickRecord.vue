@@ -28,8 +28,9 @@ async function look(): Promise<void> {
   if (mine === newest) hits.value = items.filter((hit) => hit.kind === props.kind);
 }
 
-/** Enter takes the first that was found. */
-function takeFirst(): void {
+/** Enter takes the first that is found, also where the answer is still on its way. */
+async function takeFirst(): Promise<void> {
+  if (!hits.value.length) await look();
   const [first] = hits.value;
   if (!first) return;
   emit('pick', { id: first.id, label: first.label });
