@@ -1,10 +1,10 @@
 import { DEAL_ROLES } from '@emporikon/core/lifecycle/conversion';
 import { DEAL_ASK_KEYS } from '@emporikon/core/lifecycle/stages';
 import { z } from 'zod';
-import { Currency, Day, Done, Id, IdParam, Line, Minor, Named, Page, routes, Time, Version } from './common';
+import { Day, Done, Id, IdParam, Line, Minor, Named, Page, routes, Time, Version } from './common';
 import { Tags } from './fields';
 import { Turn } from './ledger';
-import { DealLine, LineDraft, Totals } from './products';
+import { DealLine, KnownCurrency, LineDraft, Totals } from './products';
 import { Task } from './tasks';
 
 const Ask = z.enum(DEAL_ASK_KEYS);
@@ -120,7 +120,7 @@ export const dealRoutes = routes({
       personId: Id.nullish(),
       stageId: Id.optional(),
       amountMinor: Minor.nullish(),
-      currency: Currency.optional(),
+      currency: KnownCurrency.optional(),
       expectedClose: Day.nullish(),
       tags: Tags.optional(),
     }),
@@ -136,7 +136,7 @@ export const dealRoutes = routes({
       title: Line(300).optional(),
       stageId: Id.optional(),
       amountMinor: Minor.nullable().optional(),
-      currency: Currency.optional(),
+      currency: KnownCurrency.optional(),
       expectedClose: Day.nullable().optional(),
       ownerId: Id.optional(),
       companyId: Id.nullable().optional(),

@@ -17,6 +17,7 @@ import {
   Time,
   Version,
 } from './common';
+import { KnownCurrency } from './products';
 import { Task } from './tasks';
 
 export const LeadStatus = z.enum(LEAD_STATUSES);
@@ -164,7 +165,7 @@ export const leadRoutes = routes({
       .object({
         title: Line(300).optional(),
         amountMinor: Minor.nullable().optional(),
-        currency: Currency.optional(),
+        currency: KnownCurrency.optional(),
         expectedClose: Day.nullable().optional(),
         stageId: Id.optional(),
         role: z.enum(DEAL_ROLES).optional().describe('of the person of the lead'),

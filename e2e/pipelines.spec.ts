@@ -65,6 +65,22 @@ test('the board is filtered, a deal that is won is asked why, and what a stage w
   await expect(page.getByRole('cell', { name: 'Filtered, 1 bike' })).toBeVisible();
 });
 
+test('a deal is added by hand where the board is', async ({ browser }) => {
+  const page = await signIn(browser);
+  await page.goto('/deals');
+  await page.getByRole('button', { name: 'add a deal' }).click();
+  const form = page.getByRole('form', { name: 'A new deal' });
+  await form.getByLabel('Title').fill('By hand, 2 bikes');
+  await form.getByLabel('Amount').fill('9k');
+  await form.getByLabel('Company').fill('Coral Crumb');
+  await page.keyboard.press('Enter');
+  await expect(form.locator('b')).toHaveText('Coral Crumb');
+  await form.getByRole('button', { name: 'Add the deal' }).click();
+  await expect(page.getByRole('heading', { name: 'By hand, 2 bikes' })).toBeVisible();
+  await expect(page.locator('[data-fact=amountMinor]')).toContainText('€9,000');
+  await expect(page.getByLabel('Stage', { exact: true }).locator('option:checked')).toHaveText('Heard out');
+});
+
 test('lines of products make the amount and a quote, which is printed and kept in the ledger', async ({
   browser,
 }) => {

@@ -43,12 +43,16 @@ test('pictures of the main views', async ({ browser }) => {
   await shoot('dossier');
   await page.goto(`/companies/${await find('greenbasket')}`);
   await shoot('company');
-  const deals = (await (await page.request.get('/api/search?q=harrow')).json()) as {
+  const deals = (await (await page.request.get('/api/search?q=greenbasket')).json()) as {
     items: { id: string; kind: string }[];
   };
   await page.goto(`/deals/${deals.items.find((hit) => hit.kind === 'deal')?.id ?? ''}`);
+  await page.getByRole('button', { name: 'unfold' }).click();
   await shoot('deal');
-  for (const view of ['deals', 'round', 'leads', 'people', 'companies', 'settings']) {
+  await page.goto('/forecast');
+  await page.locator('.chart .main-svg').first().waitFor();
+  await shoot('forecast');
+  for (const view of ['deals', 'round', 'leads', 'people', 'companies']) {
     await page.goto(`/${view}`);
     await shoot(view);
   }
@@ -83,13 +87,12 @@ test('pictures of the main views', async ({ browser }) => {
   await manager.getByRole('link', { name: 'Ask us about a bike' }).click();
   await manager.waitForTimeout(900);
   await manager.screenshot({ path: join(FOLDER, 'form.png') });
+  await manager.goto('/pipelines');
+  await manager.waitForTimeout(900);
+  await manager.screenshot({ path: join(FOLDER, 'stages-and-prices.png') });
   await clipperPicture(page);
   const dark = await signIn(browser, 'mara', { colorScheme: 'dark' });
   await dark.goto('/qualifying');
   await dark.waitForTimeout(700);
   await dark.screenshot({ path: join(FOLDER, 'qualifying-lamplight.png') });
-  const phone = await signIn(browser, 'pell', { viewport: { width: 390, height: 800 } });
-  await phone.goto(`/people/${await find('ines%20duarte')}`);
-  await phone.waitForTimeout(700);
-  await phone.screenshot({ path: join(FOLDER, 'dossier-phone.png') });
 });

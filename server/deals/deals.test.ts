@@ -74,6 +74,15 @@ describe('lines', () => {
   });
 });
 
+it('lines that come to more than can be reckoned with are refused, saved or not', async () => {
+  const { id } = await add({ title: 'Too much' });
+  const huge = [line({ quantity: 999_999_999, unitMinor: 100_000_000_000 })];
+  expect((await putLines(id, huge)).status).toBe(422);
+  expect((await pell.call('POST /api/totals', { body: { lines: huge } })).status).toBe(422);
+  const { body } = await pell.call('POST /api/totals', { body: { lines: [line({})] } });
+  expect(body).toMatchObject({ netMinor: 1_800_000, grossMinor: 2_160_000 });
+});
+
 describe('prices', () => {
   it('come from a list in the currency, else from another at the rate of the day, which is told', async () => {
     const product = (

@@ -1,6 +1,6 @@
 import type { Parsed } from '@emporikon/contract';
 import type { DealDetail } from '@emporikon/contract/deals';
-import { totalsOf, type Totals } from '@emporikon/core/lifecycle/lines';
+import { totalsOf, type LineFacts, type Totals } from '@emporikon/core/lifecycle/lines';
 import { whoActs, type Context } from '../commands/context';
 import { rowOf } from '../commands/writer';
 import { Deal } from '../db/models/deals';
@@ -37,6 +37,16 @@ export async function linesOf(
   };
 }
 
+/** What lines come to. @throws 422 when that is more than can be reckoned with */
+export function checkedTotals(lines: readonly LineFacts[]): Totals {
+  const totals = totalsOf(lines);
+  if (totals.grossMinor > Number.MAX_SAFE_INTEGER / 100)
+    throw invalid('These lines come to more than can be reckoned with.', {
+      fields: { lines: 'are too large' },
+    });
+  return totals;
+}
+
 /** Sets the lines of a deal. Its amount becomes their net; without lines it stays what it was. */
 export async function setLines(
   context: Context,
@@ -49,11 +59,7 @@ export async function setLines(
   const products = [...new Set(lines.flatMap((line) => line.productId ?? []))];
   if ((await Product.count({ where: { id: products }, transaction: context.tx })) !== products.length)
     throw invalid('There is no such product.', { fields: { lines: 'names one that does not exist' } });
-  const totals = totalsOf(lines);
-  if (totals.grossMinor > Number.MAX_SAFE_INTEGER / 100)
-    throw invalid('These lines come to more than can be reckoned with.', {
-      fields: { lines: 'are too large' },
-    });
+  const totals = checkedTotals(lines);
   const known = await load(context, dealId);
   for (const row of known.slice(lines.length)) await context.write.remove(row);
   for (const [position, line] of lines.entries()) {

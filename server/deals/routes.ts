@@ -1,10 +1,9 @@
-import { totalsOf } from '@emporikon/core/lifecycle/lines';
 import { whoActs } from '../commands/context';
 import { Deal, DealRoleRow } from '../db/models/deals';
 import type { Handlers } from '../http/mount';
 import { stageFor, usualChanceOf } from '../pipelines/stages';
 import { changeDeal } from './change';
-import { setLines } from './lines';
+import { checkedTotals, setLines } from './lines';
 import { setParts } from './people';
 import { board, dealDetail, dealRow, listDeals } from './queries';
 
@@ -50,5 +49,5 @@ export const dealHandlers: Handlers = {
     eventId: await setParts(context, params.id, body.people),
   }),
   'PUT /api/deals/:id/lines': async ({ params, body, context }) => setLines(context, params.id, body),
-  'POST /api/totals': async ({ body }) => totalsOf(body.lines),
+  'POST /api/totals': async ({ body }) => checkedTotals(body.lines),
 };

@@ -18,7 +18,19 @@ const isOpen = ref(false);
 const { data: team } = useFetched(() => api('GET /api/users'), []);
 const { data: stages } = useFetched(() => api('GET /api/stages'), ['stages']);
 const amount = ref('');
-const open = computed(() => (stages.value?.items ?? []).filter((one) => one.kind === 'open'));
+const { data: pipelines } = useFetched(() => api('GET /api/pipelines'), ['pipelines']);
+/** Open stages, with the name of their pipeline where there are several. */
+const open = computed(() => {
+  const names = new Map(
+    (pipelines.value?.items ?? []).filter((one) => one.active).map((one) => [one.id, one.name]),
+  );
+  return (stages.value?.items ?? [])
+    .filter((one) => one.kind === 'open' && names.has(one.pipelineId))
+    .map((one) => ({
+      id: one.id,
+      name: names.size > 1 ? `${names.get(one.pipelineId) ?? ''}, ${one.name}` : one.name,
+    }));
+});
 const KINDS = [
   { value: null, name: 'by itself' },
   { value: 'person', name: 'a person only' },

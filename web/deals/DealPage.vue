@@ -124,6 +124,16 @@ async function change(patch: Patch): Promise<void> {
               : (value, version) => put({ amountMinor: minorOf(value, deal?.currency) }, version)
           "
         />
+        <Fact
+          label="Currency"
+          field="currency"
+          :value="deal.currency"
+          :save="
+            deal.lines.length
+              ? undefined
+              : (value, version) => put({ currency: value.toUpperCase() }, version)
+          "
+        />
         <div class="stage">
           <span class="cap">Stage</span>
           <select

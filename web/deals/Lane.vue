@@ -247,6 +247,7 @@ function press(event: KeyboardEvent, deal: DealRow): void {
     contain: layout style;
     width: auto;
     margin: 6px 0;
+    padding-right: 36px;
   }
   .to {
     opacity: 1;

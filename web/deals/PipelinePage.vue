@@ -9,6 +9,7 @@ import { usePageKeys, useStored } from '../shell/browser';
 import { money, roughMoney } from '../shell/format';
 import { useFetched } from '../shell/live';
 import { useUndo } from '../shell/undo';
+import AddDeal from './AddDeal.vue';
 import AfterMove from './AfterMove.vue';
 import BoardFilters, { type Chosen } from './BoardFilters.vue';
 import DealTable from './DealTable.vue';
@@ -45,6 +46,7 @@ const byStage = computed(() => {
   return all;
 });
 const said = ref('');
+const isAdding = ref(false);
 const after = ref<{ deal: DealRow; kind: 'open' | 'won' | 'lost'; notKnown: DealAsk[] } | null>(null);
 
 async function move(deal: DealRow, stageId: string): Promise<void> {
@@ -101,7 +103,8 @@ usePageKeys((event) => {
       ></span
     >
     <span class="right"
-      ><RouterLink to="/forecast" class="word">forecast</RouterLink>
+      ><button class="word" :aria-expanded="isAdding" @click="isAdding = !isAdding">add a deal</button>
+      <RouterLink to="/forecast" class="word">forecast</RouterLink>
       <RouterLink to="/pipelines" class="word">stages and prices</RouterLink></span
     >
     <span
@@ -110,6 +113,11 @@ usePageKeys((event) => {
       <span class="key">t</span></span
     >
   </div>
+  <AddDeal
+    v-if="isAdding"
+    :stage-id="data?.stages.find((stage) => stage.kind === 'open')?.id"
+    @done="isAdding = false"
+  />
   <BoardFilters v-model="chosen" :board="data" />
   <AfterMove
     v-if="after"

@@ -5,6 +5,7 @@ import { monthName, percent, roughMoney } from '../shell/format';
 import { useFetched } from '../shell/live';
 import Chart from './Chart.vue';
 import { backTestTraces, forecastTraces, layout } from './chart';
+import OwnerTable from './OwnerTable.vue';
 
 const chosen = ref({ pipeline: '', owner: '', team: '', basis: 'stage' as 'stage' | 'win' });
 const seed = ref(1);
@@ -38,21 +39,6 @@ watch(
   { deep: true },
 );
 const isReady = computed(() => forecast.value && past.value && pipelines.value && team.value);
-const owners = computed(() => {
-  const all = new Map<
-    string,
-    { name: string; won: number; committed: number; weighted: number; best: number }
-  >();
-  for (const { owner, wonMinor, committedMinor, weightedMinor, bestMinor } of forecast.value?.cells ?? []) {
-    const sum = all.get(owner.id) ?? { name: owner.name, won: 0, committed: 0, weighted: 0, best: 0 };
-    sum.won += wonMinor;
-    sum.committed += committedMinor;
-    sum.weighted += weightedMinor;
-    sum.best += bestMinor;
-    all.set(owner.id, sum);
-  }
-  return [...all.values()].sort((a, b) => b.weighted - a.weighted);
-});
 const within = computed(() => (past.value?.items ?? []).filter((one) => one.isWithin).length);
 const shown = (minor: number): string => roughMoney(minor, forecast.value?.currency ?? 'EUR');
 </script>
@@ -136,70 +122,41 @@ const shown = (minor: number): string => roughMoney(minor, forecast.value?.curre
         Committed: won, and open ones from {{ percent(forecast.committedFrom) }} on. Best: all of them. A deal
         whose day has passed counts in this month; one without a day where won deals would be by then.
       </p>
+      <OwnerTable :forecast="forecast" class="next" />
+      <h2 class="next">Held against what came</h2>
+      <p class="soft">
+        What the forecast said on the first day of each month, beside what was won of the deals that stood
+        there. {{ within }} of {{ past.items.length }} came within its range.
+      </p>
       <div class="columns">
-        <section>
-          <h2>By owner</h2>
-          <div class="scroll">
-            <table class="book">
-              <thead>
-                <tr>
-                  <th>Owner</th>
-                  <th class="num">Won</th>
-                  <th class="num">Committed</th>
-                  <th class="num">Weighted</th>
-                  <th class="num">Best</th>
-                </tr>
-              </thead>
-              <tbody>
-                <tr v-for="one in owners" :key="one.name">
-                  <td>{{ one.name }}</td>
-                  <td class="num">{{ shown(one.won) }}</td>
-                  <td class="num">{{ shown(one.committed) }}</td>
-                  <td class="num">
-                    <b>{{ shown(one.weighted) }}</b>
-                  </td>
-                  <td class="num">{{ shown(one.best) }}</td>
-                </tr>
-              </tbody>
-            </table>
-          </div>
-          <p v-if="!owners.length" class="empty">No deals are expected in these months.</p>
-        </section>
-        <section>
-          <h2>Held against what came</h2>
-          <p class="soft">
-            What the forecast said on the first day of each month, beside what was won of the deals that stood
-            there. {{ within }} of {{ past.items.length }} came within its range.
-          </p>
-          <Chart
-            :of="past"
-            :traces="() => (past ? backTestTraces(past.items, past.currency) : [])"
-            :layout="() => layout(past?.currency ?? '')"
-            label="Past forecasts and what came; the table below has the same figures"
-          />
-          <div class="scroll">
-            <table class="book">
-              <thead>
-                <tr>
-                  <th>Month</th>
-                  <th class="num">Weighted</th>
-                  <th class="num">8 in 10 runs</th>
-                  <th class="num">Came of them</th>
-                  <th class="num">Won in all</th>
-                </tr>
-              </thead>
-              <tbody>
-                <tr v-for="one in past.items" :key="one.month">
-                  <td>{{ monthName(one.month) }}</td>
-                  <td class="num">{{ shown(one.weightedMinor) }}</td>
-                  <td class="num soft">{{ shown(one.low) }} – {{ shown(one.high) }}</td>
-                  <td class="num" :class="{ late: !one.isWithin }">{{ shown(one.seenMinor) }}</td>
-                  <td class="num">{{ shown(one.wonMinor) }}</td>
-                </tr>
-              </tbody>
-            </table>
-          </div>
-        </section>
+        <Chart
+          :of="past"
+          :traces="() => (past ? backTestTraces(past.items, past.currency) : [])"
+          :layout="() => layout(past?.currency ?? '')"
+          label="Past forecasts and what came; the table beside it has the same figures"
+        />
+        <div class="scroll">
+          <table class="book">
+            <thead>
+              <tr>
+                <th>Month</th>
+                <th class="num">Weighted</th>
+                <th class="num">8 in 10 runs</th>
+                <th class="num">Came of them</th>
+                <th class="num">Won in all</th>
+              </tr>
+            </thead>
+            <tbody>
+              <tr v-for="one in past.items" :key="one.month">
+                <td>{{ monthName(one.month) }}</td>
+                <td class="num">{{ shown(one.weightedMinor) }}</td>
+                <td class="num soft">{{ shown(one.low) }} – {{ shown(one.high) }}</td>
+                <td class="num" :class="{ late: !one.isWithin }">{{ shown(one.seenMinor) }}</td>
+                <td class="num">{{ shown(one.wonMinor) }}</td>
+              </tr>
+            </tbody>
+          </table>
+        </div>
       </div>
     </template>
   </div>
@@ -216,8 +173,10 @@ const shown = (minor: number): string => roughMoney(minor, forecast.value?.curre
 .columns {
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(380px, 1fr));
-  gap: 20px 40px;
-  margin-top: 16px;
+  gap: 10px 40px;
+}
+.next {
+  margin-top: 18px;
 }
 p {
   margin: 2px 0 6px;

@@ -51,7 +51,7 @@ export function forecastTraces({ months, simulated, currency }: Forecast): Data[
       name: 'Best',
       x,
       y: months.map((one) => whole(one.bestMinor)),
-      marker: { color: colour('--rule') },
+      marker: { color: colour('--soft'), opacity: 0.45 },
     },
     {
       type: 'scatter',
@@ -105,7 +105,7 @@ export function backTestTraces(items: readonly BackTest[], currency: string): Da
       name: 'Won in all',
       x,
       y: items.map((one) => whole(one.wonMinor)),
-      marker: { color: colour('--rule') },
+      marker: { color: colour('--soft'), opacity: 0.45 },
     },
   ];
 }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { LeadDetail } from '@emporikon/contract/leads';
+import type { ConversionProposal, LeadDetail } from '@emporikon/contract/leads';
 import { minorOf } from '@emporikon/core/ledger/sum';
 import type { DealRole } from '@emporikon/core/lifecycle/conversion';
 import { computed, ref, watch } from 'vue';
@@ -15,6 +15,7 @@ const undo = useUndo();
 const isBusy = ref(false);
 const touched = ref(false);
 const KEEP = 'as it is';
+const MAKE = 'make it';
 const draft = ref({ title: '', amount: '', currency: 'EUR', expectedClose: '', stageId: '' });
 const dealId = ref('');
 const companyId = ref(KEEP);
@@ -56,14 +57,21 @@ watch(found, (now, before) => {
       .filter((one) => one.isProposed)
       .map((one) => ({ personId: one.id, role: one.role }));
 });
+/** Why the one chosen, or else the likeliest, may be the same. */
 const why = computed(() => {
-  const of = (id: string): string =>
-    [...(found.value?.company.matches ?? []), ...(found.value?.person.matches ?? [])]
-      .find((match) => match.id === id)
-      ?.reasons.map((reason) => reason.text)
-      .slice(0, 3)
-      .join(', ') ?? '';
-  return { company: of(companyId.value), person: of(personId.value) };
+  const of = (matches: ConversionProposal['company']['matches'], id: string): string => {
+    const match = matches.find((one) => one.id === id) ?? matches[0];
+    return match
+      ? `${match.label}: ${match.reasons
+          .map((reason) => reason.text)
+          .slice(0, 3)
+          .join(', ')}`
+      : '';
+  };
+  return {
+    company: of(found.value?.company.matches ?? [], companyId.value),
+    person: of(found.value?.person.matches ?? [], personId.value),
+  };
 });
 const carried = computed(() =>
   (found.value?.carried ?? [])
@@ -72,6 +80,11 @@ const carried = computed(() =>
     )
     .join(', '),
 );
+
+function companySent(): { companyId?: string; companyName?: string } {
+  if (companyId.value === MAKE) return { companyName: found.value?.company.name };
+  return companyId.value === KEEP ? {} : { companyId: companyId.value };
+}
 
 /** The parts as they are sent: that of the lead's own person, whoever they turned out to be, and those of the others. */
 const partsSent = (): { role?: DealRole; people: { personId: string; role: DealRole }[] } => ({
@@ -92,7 +105,7 @@ async function convert(): Promise<void> {
         expectedClose: draft.value.expectedClose || null,
         stageId: draft.value.stageId || undefined,
         dealId: dealId.value || undefined,
-        ...(companyId.value === KEEP ? {} : { companyId: companyId.value }),
+        ...companySent(),
         ...(personId.value === KEEP ? {} : { personId: personId.value }),
         ...partsSent(),
       },
@@ -172,10 +185,13 @@ async function takeBack(): Promise<void> {
           </select></label
         >
       </div>
-      <label v-if="found?.company.matches.length" class="field"
+      <label
+        v-if="found && (found.company.matches.length || (!found.company.current && found.company.name))"
+        class="field"
         ><span class="cap">Company</span
         ><select v-model="companyId">
-          <option :value="KEEP">{{ found.company.current?.name ?? 'none yet' }}</option>
+          <option :value="KEEP">{{ found.company.current?.name ?? 'none' }}</option>
+          <option v-if="!found.company.current" :value="MAKE">{{ found.company.name }}, a new one</option>
           <option v-for="one in found.company.matches" :key="one.id" :value="one.id">
             {{ one.label }}, {{ percent(one.probability) }} the same
           </option>
