@@ -26,86 +26,63 @@ export function layout(currency: string): Partial<Layout> {
   };
 }
 
-/** Won, committed and weighted as bars by month, the range of the simulation as a line with its ends. */
+const unitsOf = (currency: string): ((minor: number) => number) => {
+  const unit = 10 ** minorDigits(currency);
+  return (minor) => minor / unit;
+};
+
+type Point = { weightedMinor: number; low: number; high: number };
+
+/** The weighted forecast as a line, with the range of the simulation as its error bars. */
+function weightedLine(name: string, x: string[], points: readonly Point[], currency: string): Data {
+  const whole = unitsOf(currency);
+  return {
+    type: 'scatter',
+    mode: 'lines+markers',
+    name,
+    x,
+    y: points.map((one) => whole(one.weightedMinor)),
+    line: { color: colour('--ink'), width: 1.5 },
+    error_y: {
+      type: 'data',
+      symmetric: false,
+      array: points.map((one) => whole(Math.max(0, one.high - one.weightedMinor))),
+      arrayminus: points.map((one) => whole(Math.max(0, one.weightedMinor - one.low))),
+      color: colour('--ink'),
+      thickness: 1.2,
+    },
+  };
+}
+
+function bars(name: string, x: string[], minors: readonly number[], currency: string, tone: string): Data {
+  const marker = { color: colour(tone), opacity: tone === '--soft' ? 0.45 : 1 };
+  return { type: 'bar', name, x, y: minors.map(unitsOf(currency)), marker };
+}
+
+/** Won, committed and best as bars by month, weighted with its range as a line. */
 export function forecastTraces({ months, simulated, currency }: Forecast): Data[] {
-  const whole = (minor: number): number => minor / 10 ** minorDigits(currency);
   const x = months.map((one) => monthName(one.month));
-  const ranges = simulated.months;
+  const of = (key: 'wonMinor' | 'committedMinor' | 'bestMinor'): number[] => months.map((one) => one[key]);
+  const points = months.map(({ weightedMinor }, at) => ({
+    weightedMinor,
+    low: simulated.months[at]?.low ?? 0,
+    high: simulated.months[at]?.high ?? 0,
+  }));
   return [
-    {
-      type: 'bar',
-      name: 'Won',
-      x,
-      y: months.map((one) => whole(one.wonMinor)),
-      marker: { color: colour('--theirs') },
-    },
-    {
-      type: 'bar',
-      name: 'Committed',
-      x,
-      y: months.map((one) => whole(one.committedMinor)),
-      marker: { color: colour('--ours') },
-    },
-    {
-      type: 'bar',
-      name: 'Best',
-      x,
-      y: months.map((one) => whole(one.bestMinor)),
-      marker: { color: colour('--soft'), opacity: 0.45 },
-    },
-    {
-      type: 'scatter',
-      mode: 'lines+markers',
-      name: 'Weighted, with 8 in 10 of the runs between the ends',
-      x,
-      y: months.map((one) => whole(one.weightedMinor)),
-      line: { color: colour('--ink'), width: 1.5 },
-      error_y: {
-        type: 'data',
-        symmetric: false,
-        array: ranges.map((one, at) => whole(Math.max(0, one.high - (months[at]?.weightedMinor ?? 0)))),
-        arrayminus: ranges.map((one, at) => whole(Math.max(0, (months[at]?.weightedMinor ?? 0) - one.low))),
-        color: colour('--ink'),
-        thickness: 1.2,
-      },
-    },
+    bars('Won', x, of('wonMinor'), currency, '--theirs'),
+    bars('Committed', x, of('committedMinor'), currency, '--ours'),
+    bars('Best', x, of('bestMinor'), currency, '--soft'),
+    weightedLine('Weighted, with 8 in 10 of the runs between the ends', x, points, currency),
   ];
 }
 
 /** Past months: what the forecast of their first day said, and what came. */
 export function backTestTraces(items: readonly BackTest[], currency: string): Data[] {
-  const whole = (minor: number): number => minor / 10 ** minorDigits(currency);
   const x = items.map((one) => monthName(one.month));
+  const of = (key: 'seenMinor' | 'wonMinor'): number[] => items.map((one) => one[key]);
   return [
-    {
-      type: 'scatter',
-      mode: 'lines+markers',
-      name: 'Weighted on the first day, with 8 in 10 of the runs',
-      x,
-      y: items.map((one) => whole(one.weightedMinor)),
-      line: { color: colour('--ink'), width: 1.5 },
-      error_y: {
-        type: 'data',
-        symmetric: false,
-        array: items.map((one) => whole(Math.max(0, one.high - one.weightedMinor))),
-        arrayminus: items.map((one) => whole(Math.max(0, one.weightedMinor - one.low))),
-        color: colour('--ink'),
-        thickness: 1.2,
-      },
-    },
-    {
-      type: 'bar',
-      name: 'Won of what stood there',
-      x,
-      y: items.map((one) => whole(one.seenMinor)),
-      marker: { color: colour('--theirs') },
-    },
-    {
-      type: 'bar',
-      name: 'Won in all',
-      x,
-      y: items.map((one) => whole(one.wonMinor)),
-      marker: { color: colour('--soft'), opacity: 0.45 },
-    },
+    weightedLine('Weighted on the first day, with 8 in 10 of the runs', x, items, currency),
+    bars('Won of what stood there', x, of('seenMinor'), currency, '--theirs'),
+    bars('Won in all', x, of('wonMinor'), currency, '--soft'),
   ];
 }

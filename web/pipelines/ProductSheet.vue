@@ -4,6 +4,7 @@ import { CHARGED, type Charged } from '@emporikon/core/lifecycle/lines';
 import { minorOf } from '@emporikon/core/ledger/sum';
 import { computed, ref } from 'vue';
 import { api } from '../shell/api';
+import EditCell from '../shell/EditCell.vue';
 import { amountText } from '../shell/format';
 import { useFetched } from '../shell/live';
 import { useUndo } from '../shell/undo';
@@ -18,8 +19,8 @@ const lists = computed(() => (data.value?.lists ?? []).filter((one) => one.activ
 const WORDS: Record<Charged, string> = { once: 'once', month: 'a month', year: 'a year' };
 const product = ref({ code: '', name: '' });
 const list = ref({ name: '', currency: '' });
-const valueOf = (event: Event): string => (event.target as HTMLInputElement).value;
 
+const valueOf = (event: Event): string => (event.target as HTMLSelectElement).value;
 const put = (
   one: Product,
   patch: { code?: string; name?: string; taxPercent?: string; charged?: Charged; active?: boolean },
@@ -76,31 +77,31 @@ async function addList(): Promise<void> {
         <tbody>
           <tr v-for="one in data.items" :key="one.id" :class="{ soft: !one.active }">
             <td>
-              <input
-                class="inline-edit code"
+              <EditCell
+                class="code"
                 :value="one.code"
                 :disabled="!mayEdit"
-                :aria-label="`Code of ${one.name}`"
-                @change="put(one, { code: valueOf($event) })"
+                :label="`Code of ${one.name}`"
+                @put="put(one, { code: $event })"
               />
             </td>
             <td>
-              <input
-                class="inline-edit name"
+              <EditCell
+                class="name"
                 :value="one.name"
                 :disabled="!mayEdit"
-                :aria-label="`Name of ${one.code}`"
-                @change="put(one, { name: valueOf($event) })"
+                :label="`Name of ${one.code}`"
+                @put="put(one, { name: $event })"
               />
             </td>
             <td class="num">
-              <input
-                class="inline-edit few"
+              <EditCell
+                class="few"
                 inputmode="decimal"
                 :value="one.taxPercent"
                 :disabled="!mayEdit"
-                :aria-label="`Tax of ${one.name}, per cent`"
-                @change="put(one, { taxPercent: valueOf($event) })"
+                :label="`Tax of ${one.name}, per cent`"
+                @put="put(one, { taxPercent: $event })"
               />
             </td>
             <td>
@@ -115,13 +116,13 @@ async function addList(): Promise<void> {
               </select>
             </td>
             <td v-for="of in lists" :key="of.id" class="num">
-              <input
-                class="inline-edit price"
+              <EditCell
+                class="price"
                 inputmode="decimal"
                 :value="priceOf(one, of)"
                 :disabled="!mayEdit"
-                :aria-label="`Price of ${one.name} in ${of.name}`"
-                @change="putPrice(one, of, valueOf($event))"
+                :label="`Price of ${one.name} in ${of.name}`"
+                @put="putPrice(one, of, $event)"
               />
             </td>
             <td>

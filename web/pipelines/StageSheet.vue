@@ -4,6 +4,7 @@ import type { PipelineHead } from '@emporikon/contract/pipelines';
 import { DEAL_ASK_KEYS, DEAL_ASKS, type DealAsk } from '@emporikon/core/lifecycle/stages';
 import { computed, ref } from 'vue';
 import { api } from '../shell/api';
+import EditCell from '../shell/EditCell.vue';
 import { percent } from '../shell/format';
 import { useFetched } from '../shell/live';
 import { useSave } from './useSave';
@@ -29,7 +30,6 @@ const put = (stage: Stage, patch: Patch): Promise<boolean> =>
   save(`Changed ${stage.name}.`, () =>
     api('PATCH /api/stages/:id', { params: { id: stage.id }, body: { version: stage.version, ...patch } }),
   );
-const valueOf = (event: Event): string => (event.target as HTMLInputElement).value;
 const toggle = (stage: Stage, ask: DealAsk): Promise<boolean> =>
   put(stage, {
     asks: stage.asks.includes(ask) ? stage.asks.filter((one) => one !== ask) : [...stage.asks, ask],
@@ -69,26 +69,25 @@ const others = (stage: Stage): Stage[] =>
       <tbody>
         <tr v-for="(stage, at) in stages" :key="stage.id">
           <td>
-            <input
-              class="inline-edit"
+            <EditCell
               :value="stage.name"
               :disabled="!mayEdit"
               maxlength="60"
-              :aria-label="`Name of the stage ${stage.name}`"
-              @change="put(stage, { name: valueOf($event) })"
+              :label="`Name of the stage ${stage.name}`"
+              @put="put(stage, { name: $event })"
             />
           </td>
           <td class="num">
-            <input
+            <EditCell
               v-if="stage.kind === 'open'"
-              class="inline-edit few"
+              class="few"
               type="number"
               min="0"
               max="100"
               :value="stage.probability"
               :disabled="!mayEdit"
-              :aria-label="`Chance of ${stage.name}, per cent`"
-              @change="put(stage, { probability: Number(valueOf($event)) })"
+              :label="`Chance of ${stage.name}, per cent`"
+              @put="put(stage, { probability: Number($event) })"
             /><template v-else>{{ stage.kind }}</template>
           </td>
           <td class="num soft">
@@ -100,16 +99,16 @@ const others = (stage: Stage): Stage[] =>
             >
           </td>
           <td class="num">
-            <input
+            <EditCell
               v-if="stage.kind === 'open'"
-              class="inline-edit few"
+              class="few"
               type="number"
               min="1"
               max="999"
               :value="stage.typicalDays"
               :disabled="!mayEdit"
-              :aria-label="`Typical days in ${stage.name}`"
-              @change="put(stage, { typicalDays: Number(valueOf($event)) })"
+              :label="`Typical days in ${stage.name}`"
+              @put="put(stage, { typicalDays: Number($event) })"
             />
           </td>
           <td class="num soft">

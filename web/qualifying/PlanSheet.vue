@@ -3,6 +3,7 @@ import type { Reply } from '@emporikon/contract';
 import { ref } from 'vue';
 import { useSave } from '../pipelines/useSave';
 import { api } from '../shell/api';
+import EditCell from '../shell/EditCell.vue';
 import { useFetched } from '../shell/live';
 
 /** What is done first with a new prospect: the plans that triage offers, a key each. */
@@ -13,11 +14,11 @@ const save = useSave(load);
 const KINDS = ['call', 'mail', 'meeting', 'task'] as const;
 const draft = ref({ name: '', kind: 'call' as Plan['kind'], title: '', days: 1 });
 type Patch = { name?: string; kind?: Plan['kind']; title?: string; days?: number; active?: boolean };
+const valueOf = (event: Event): string => (event.target as HTMLSelectElement).value;
 const put = (one: Plan, patch: Patch): Promise<boolean> =>
   save(`Changed ${one.name}.`, () =>
     api('PATCH /api/plans/:id', { params: { id: one.id }, body: { version: one.version, ...patch } }),
   );
-const valueOf = (event: Event): string => (event.target as HTMLInputElement).value;
 
 async function add(): Promise<void> {
   if (await save(`Added ${draft.value.name}.`, () => api('POST /api/plans', { body: draft.value })))
@@ -30,13 +31,12 @@ async function add(): Promise<void> {
     <h2>Plans for prospects</h2>
     <p class="soft">Triage offers those in use, a key each: the first move, so many working days on.</p>
     <div v-for="one in data?.items ?? []" :key="one.id" class="plan" :class="{ soft: !one.active }">
-      <input
-        class="inline-edit"
+      <EditCell
         :value="one.name"
         :disabled="!mayEdit"
         maxlength="60"
-        :aria-label="`Name of the plan ${one.name}`"
-        @change="put(one, { name: valueOf($event) })"
+        :label="`Name of the plan ${one.name}`"
+        @put="put(one, { name: $event })"
       />
       <select
         class="inline-edit"
@@ -47,15 +47,14 @@ async function add(): Promise<void> {
       >
         <option v-for="kind in KINDS" :key="kind">{{ kind }}</option>
       </select>
-      <input
-        class="inline-edit"
+      <EditCell
         type="number"
         min="0"
         max="365"
         :value="one.days"
         :disabled="!mayEdit"
-        :aria-label="`Working days until ${one.name}`"
-        @change="put(one, { days: Number(valueOf($event)) })"
+        :label="`Working days until ${one.name}`"
+        @put="put(one, { days: Number($event) })"
       />
       <button
         v-if="mayEdit"
@@ -65,13 +64,13 @@ async function add(): Promise<void> {
       >
         {{ one.active ? 'retire' : 'take up' }}
       </button>
-      <input
-        class="inline-edit title"
+      <EditCell
+        class="title"
         :value="one.title"
         :disabled="!mayEdit"
         maxlength="200"
-        :aria-label="`First move of ${one.name}`"
-        @change="put(one, { title: valueOf($event) })"
+        :label="`First move of ${one.name}`"
+        @put="put(one, { title: $event })"
       />
     </div>
     <form v-if="mayEdit" class="plan" @submit.prevent="add">

@@ -2,6 +2,7 @@
 import { ref } from 'vue';
 import { useSave } from '../pipelines/useSave';
 import { api } from '../shell/api';
+import EditCell from '../shell/EditCell.vue';
 import { useFetched } from '../shell/live';
 
 /** What people can be to each other, and what that is called from the other end. */
@@ -14,7 +15,6 @@ const put = (id: string, version: number, patch: Patch): Promise<boolean> =>
   save('Changed.', () =>
     api('PATCH /api/relation-kinds/:id', { params: { id }, body: { version, ...patch } }),
   );
-const valueOf = (event: Event): string => (event.target as HTMLInputElement).value;
 
 async function add(): Promise<void> {
   if (await save('Added.', () => api('POST /api/relation-kinds', { body: draft.value })))
@@ -27,21 +27,19 @@ async function add(): Promise<void> {
     <h2>Relations</h2>
     <p class="soft">What people can be to each other, and what it is called from the other end.</p>
     <div v-for="one in data?.items ?? []" :key="one.id" class="kind" :class="{ soft: !one.active }">
-      <input
-        class="inline-edit"
+      <EditCell
         :value="one.name"
         :disabled="!mayEdit"
         maxlength="60"
-        :aria-label="`Name of the relation ${one.name}`"
-        @change="put(one.id, one.version, { name: valueOf($event) })"
+        :label="`Name of the relation ${one.name}`"
+        @put="put(one.id, one.version, { name: $event })"
       />
-      <input
-        class="inline-edit"
+      <EditCell
         :value="one.reverse"
         :disabled="!mayEdit"
         maxlength="60"
-        :aria-label="`${one.name} from the other end`"
-        @change="put(one.id, one.version, { reverse: valueOf($event) })"
+        :label="`${one.name} from the other end`"
+        @put="put(one.id, one.version, { reverse: $event })"
       />
       <label
         ><input
