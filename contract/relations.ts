@@ -13,7 +13,7 @@ export type RelationKind = z.infer<typeof RelationKind>;
 export const RelationRow = z.object({
   id: Id,
   kindId: Id,
-  words: z.string().describe('as seen from the person asked about: `reports to`, or `leads`'),
+  words: z.string().describe('as seen from the person asked about: `reports to`, or `manages`'),
   person: Named.extend({ jobTitle: z.string().nullable(), company: z.string().nullable() }),
 });
 export type RelationRow = z.infer<typeof RelationRow>;

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { proposeDeal } from './conversion';
+import { proposeDeal, proposeRole } from './conversion';
 import { daysInStage, moveDeal, sumDeals } from './deals';
 import { isOpenLead, LEAD_STATUSES, nextStatuses, statusProblem } from './statuses';
 
@@ -85,4 +85,30 @@ describe('a deal', () => {
       { currency: 'GBP', plain: 200, weighted: 20 },
     ]);
   });
+});
+
+describe('a part in a deal', () => {
+  it.each([
+    ['Owner', 'decides'],
+    ['Managing Director', 'decides'],
+    ['Geschäftsführerin', 'decides'],
+    ['Gerente', 'decides'],
+    ['Head of Finance', 'pays'],
+    ['CFO', 'pays'],
+    ['Accounts Payable Clerk', 'pays'],
+    ['Assistant to the Managing Director', 'gatekeeper'],
+    ['Office Manager', 'gatekeeper'],
+    ['Courier', 'uses'],
+    ['Workshop Technician', 'uses'],
+    ['Botanist', 'influences'],
+    ['', 'influences'],
+    [null, 'influences'],
+  ] as const)('of “%s” is proposed as “%s” (common practice)', (title, role) =>
+    expect(proposeRole(title, false)).toBe(role),
+  );
+  it('of whoever brought the lead is to decide, unless the title says otherwise', () =>
+    expect([proposeRole('Botanist', true), proposeRole('Head of Finance', true)]).toEqual([
+      'decides',
+      'pays',
+    ]));
 });

@@ -13,6 +13,7 @@ import { Deal, DealRoleRow, Task } from '../db/models/deals';
 import { LedgerEntry } from '../db/models/ledger';
 import type { Person } from '../db/models/people';
 import { Company } from '../db/models/people';
+import { hasLines } from '../deals/lines';
 import { makeDeal } from '../deals/make';
 import { conflict, invalid, notFound } from '../http/problems';
 import { applyClaims } from '../people/claims';
@@ -81,7 +82,7 @@ async function dealOf(
     const deal = await Deal.findByPk(id, { transaction: context.tx, lock: true });
     if (!deal) throw invalid('There is no such deal.', { fields: { deal: 'does not exist' } });
     await context.write.update(deal, {
-      ...(amountMinor === null ? {} : { amountMinor, currency }),
+      ...(amountMinor === null || (await hasLines(context, deal.id)) ? {} : { amountMinor, currency }),
       ...(expectedClose ? { expectedClose } : {}),
       updatedAt: context.now(),
     });

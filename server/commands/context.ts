@@ -6,6 +6,7 @@ import type { Exchange } from '../outside/exchange';
 import type { Post } from '../outside/post';
 import type { PageFetcher } from '../outside/pages';
 import type { LookUpSource } from '../outside/lookups/source';
+import { isCrossed } from '../db/crossed';
 import { Writer } from './writer';
 
 /** Who acts. Captures that come by post have no actor. */
@@ -62,15 +63,29 @@ export const systemTools = (sequelize: Sequelize, house: House, outside: Outside
   newId: randomUUID,
 });
 
-/** Runs one command in one transaction; what it wrote and its event are committed together or not at all. */
+const TRIES = 4;
+const PAUSE_MS = 40;
+
+/**
+ * Runs one command in one transaction; what it wrote and its event are committed together or not at all. Where two
+ * commands waited for each other and the database ended this one, nothing of it was kept, and it is run again.
+ */
 export async function perform<Result>(
   tools: Tools,
   actor: Actor | null,
   command: (context: Context) => Promise<Result>,
 ): Promise<Result> {
-  return tools.sequelize.transaction(async (tx) =>
-    command({ ...tools, actor, tx, write: new Writer(tools, tx) }),
-  );
+  for (let left = TRIES; ;) {
+    try {
+      return await tools.sequelize.transaction(async (tx) =>
+        command({ ...tools, actor, tx, write: new Writer(tools, tx) }),
+      );
+    } catch (error) {
+      if (--left === 0 || !isCrossed(error)) throw error;
+      // Unevenly, so that the two do not meet again.
+      await new Promise((resolve) => setTimeout(resolve, PAUSE_MS * (0.5 + Math.random()) * (TRIES - left)));
+    }
+  }
 }
 
 /** The actor of a command that only a signed-in person can give. */

@@ -1,3 +1,5 @@
+import { Person } from '../db/models/people';
+import { perform } from './context';
 import { mail, openHouse, type Client, type House } from '../testing/harness';
 
 let house: House;
@@ -213,4 +215,37 @@ it('pages through people without missing or repeating one', async () => {
 
 it('events cannot be changed', async () => {
   await expect(house.sequelize.query('DELETE FROM events')).rejects.toThrow('append-only');
+});
+
+describe('two commands that wait for each other', () => {
+  it('are both done, each once, the one that was ended again', async () => {
+    const [ann, bo] = [await addPerson('Ann Crossed'), await addPerson('Bo Crossed')];
+    let runs = 0;
+    let bothHold: () => void = () => undefined;
+    const held = new Promise<void>((resolve) => (bothHold = resolve));
+    const touch = (first: string, second: string) =>
+      perform(house.tools, null, async (context) => {
+        const one = await Person.findByPk(first, {
+          transaction: context.tx,
+          lock: true,
+          rejectOnEmpty: true,
+        });
+        await context.write.update(one, { background: `first of ${++runs}` });
+        if (runs >= 2) bothHold();
+        await held;
+        const two = await Person.findByPk(second, {
+          transaction: context.tx,
+          lock: true,
+          rejectOnEmpty: true,
+        });
+        await context.write.update(two, { address: `second of ${runs}` });
+        await context.write.event('cross', 'Crossed', null);
+      });
+    await Promise.all([touch(ann.id, bo.id), touch(bo.id, ann.id)]);
+    expect(runs).toBe(3);
+    const [events] = await house.sequelize.query(
+      "SELECT count(*)::int AS n FROM events WHERE command = 'cross'",
+    );
+    expect((events[0] as { n: number }).n).toBe(2);
+  });
 });

@@ -209,6 +209,55 @@ describe('quotes', () => {
   });
 });
 
+it('a sum that is only mentioned does not replace what the lines come to', async () => {
+  const { id } = await add({ title: 'Mentioned', amountMinor: 100 });
+  const say = () =>
+    pell.call('POST /api/ledger', { body: { line: 'They can spend 90,000 euros', about: { dealId: id } } });
+  expect((await say()).body.saved).toContain('deal');
+  expect((await deal(id)).amountMinor).toBe(9_000_000);
+  await putLines(id, [line({})]);
+  expect((await say()).body.saved).not.toContain('deal');
+  expect((await deal(id)).amountMinor).toBe(1_800_000);
+});
+
+describe('what was built on', () => {
+  it('a deal with a quote is not taken back, and it says why', async () => {
+    const { body } = await pell.call('POST /api/deals', { body: { title: 'Kept by its quote' } });
+    await putLines(body.deal.id, [line({})]);
+    await pell.call('POST /api/deals/:id/quotes', { params: { id: body.deal.id } });
+    const refused = await undo(body.eventId);
+    expect(refused.status).toBe(409);
+    expect(String(refused.body.reasons)).toMatch(/Kept by its quote/);
+  });
+
+  it('a quote lapses after its last day, and is refused one that has passed', async () => {
+    const { id } = await add({ title: 'Lapses' });
+    await putLines(id, [line({})]);
+    const make = (validUntil: string) =>
+      pell.call('POST /api/deals/:id/quotes', { params: { id }, body: { validUntil } });
+    expect((await make('2020-01-01')).status).toBe(422);
+    const { quote } = (await make('2999-01-01')).body;
+    expect(quote.isLapsed).toBe(false);
+    await house.sequelize.query(`UPDATE quotes SET valid_until = '2020-01-01' WHERE id = '${quote.id}'`);
+    const { items } = (await pell.call('GET /api/quotes', { query: { deal: id } })).body;
+    expect(items[0]).toMatchObject({ isLapsed: true, state: 'drafted' });
+  });
+
+  it('a product that is retired stays on the lines that have it', async () => {
+    const { body } = await mara.call('POST /api/products', { body: { code: 'OLD', name: 'Old bike' } });
+    const { id } = await add({ title: 'Has an old bike' });
+    await putLines(id, [line({ productId: body.id, name: 'Old bike' })]);
+    await mara.call('PATCH /api/products/:id', {
+      params: { id: body.id },
+      body: { version: 1, active: false, name: 'Renamed' },
+    });
+    expect((await deal(id)).lines[0]).toMatchObject({ productId: body.id, name: 'Old bike' });
+    expect((await mara.call('POST /api/products', { body: { code: 'OLD', name: 'Again' } })).status).toBe(
+      422,
+    );
+  });
+});
+
 async function signIn(): Promise<string> {
   const response = await house.app.inject({
     method: 'POST',

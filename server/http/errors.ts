@@ -2,6 +2,7 @@ import type { FastifyError, FastifyInstance, FastifyReply } from 'fastify';
 import { hasZodFastifySchemaValidationErrors } from 'fastify-type-provider-zod';
 import { MAX_MESSAGE_BYTES } from '@emporikon/core/reading/types';
 import { DatabaseError, ForeignKeyConstraintError, UniqueConstraintError } from 'sequelize';
+import { isCrossed, sqlState } from '../db/crossed';
 import { conflict, invalid, notFound, ProblemError, tooLarge, unsupported } from './problems';
 
 function send(reply: FastifyReply, { problem, headers }: ProblemError): FastifyReply {
@@ -21,11 +22,6 @@ const PARSE_ERRORS = new Set([
 
 /** What PostgreSQL says of text it cannot hold, such as a NUL (SQLSTATE 22021, 22P05). */
 const UNSTORABLE = new Set(['22021', '22P05']);
-
-/** What PostgreSQL says when two transactions wait for each other (SQLSTATE 40P01) or cannot both be (40001). */
-const CROSSED = new Set(['40P01', '40001']);
-
-const sqlState = (error: DatabaseError): string => (error.parent as { code?: string }).code ?? '';
 
 /** A write that names a record that is not there. */
 function missingTarget(error: ForeignKeyConstraintError): ProblemError {
@@ -67,7 +63,7 @@ function asProblem(error: FastifyError): ProblemError | null {
       'Somebody saved the same thing a moment ago; nothing was doubled. Read again and try once more.',
     );
   if (error instanceof ForeignKeyConstraintError) return missingTarget(error);
-  if (error instanceof DatabaseError && CROSSED.has(sqlState(error)))
+  if (isCrossed(error))
     return conflict('Somebody changed the same records at this moment; nothing was saved. Try once more.');
   if (error instanceof DatabaseError && UNSTORABLE.has(sqlState(error)))
     return invalid('Nothing was saved: there is a character in it that cannot be kept.');

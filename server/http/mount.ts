@@ -74,8 +74,8 @@ export function mount(app: FastifyInstance, tools: Tools, handlers: Handlers): v
         if (method !== 'GET') requireSameOrigin(request);
         if (spec.roles && !spec.roles.includes(request.actor?.role ?? 'rep'))
           throw forbidden(`Only a ${spec.roles.join(' or ')} may do this.`);
-        reply.code(status);
         return perform(tools, request.actor, (context) => {
+          reply.code(status);
           const call = {
             params: request.params,
             query: request.query,

@@ -4,6 +4,7 @@ import { whoActs, type Context } from '../commands/context';
 import { Deal, DealRoleRow, Lead, Stage, Task } from '../db/models/deals';
 import { LedgerEntry, LedgerLink } from '../db/models/ledger';
 import { Person } from '../db/models/people';
+import { hasLines } from '../deals/lines';
 import { User } from '../db/models/users';
 import { invalid } from '../http/problems';
 
@@ -81,6 +82,8 @@ export async function readLine(context: Context, line: string, about: About): Pr
     amount &&
     deal &&
     deals.length === 1 &&
+    // Where there are lines, the amount is their net and not what somebody mentions.
+    !(await hasLines(context, deal.id)) &&
     (amount.minor !== deal.amountMinor || amount.currency !== deal.currency);
   return {
     nextMove: nextMove && {

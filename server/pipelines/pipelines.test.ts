@@ -201,3 +201,71 @@ describe('the board', () => {
     expect(seen.length).toBe(await house.count('deals'));
   });
 });
+
+describe('reasons', () => {
+  it('are added and retired; what a deal was closed with stays and counts', async () => {
+    expect((await pell.call('POST /api/close-reasons', { body: { kind: 'lost', words: 'x' } })).status).toBe(
+      403,
+    );
+    await mara.call('POST /api/close-reasons', { body: { kind: 'lost', words: 'hills too steep' } });
+    const reasons = async () => (await pell.call('GET /api/close-reasons')).body.items;
+    const made = (await reasons()).find((one) => one.words === 'hills too steep');
+    const { body } = await mara.call('POST /api/pipelines', { body: { name: 'Steep' } });
+    const [first, , lost] = await stages(body.id);
+    const one = await add({ title: 'Up the hill', stageId: first?.id });
+    await patch(one.id, { stageId: lost?.id, closeReason: 'hills too steep' });
+    await mara.call('PATCH /api/close-reasons/:id', {
+      params: { id: made?.id ?? '' },
+      body: { version: 1, active: false },
+    });
+    expect((await reasons()).find((each) => each.id === made?.id)?.active).toBe(false);
+    const figures = (await pell.call('GET /api/figures/closings', { query: { pipeline: body.id } })).body;
+    expect(figures).toEqual({
+      won: 0,
+      lost: 1,
+      reasons: [{ kind: 'lost', reason: 'hills too steep', count: 1 }],
+    });
+  });
+});
+
+describe('the list of deals', () => {
+  it('is filtered by state and by when they closed', async () => {
+    const signed = (await stages()).find((stage) => stage.kind === 'won');
+    const { id } = await add({ title: 'Closed long ago', stageId: signed?.id, tags: ['old'] });
+    await house.sequelize.query(`UPDATE deals SET closed_at = '2024-03-10' WHERE id = '${id}'`);
+    const list = async (query: Record<string, string>) =>
+      (await pell.call('GET /api/deals', { query })).body.items.map((one) => one.title);
+    expect(await list({ tag: 'old' })).toEqual(['Closed long ago']);
+    expect(await list({ tag: 'old', state: 'open' })).toEqual([]);
+    expect(await list({ state: 'won', from: '2024-03-01', until: '2024-03-31' })).toEqual([
+      'Closed long ago',
+    ]);
+    expect(await list({ state: 'won', until: '2024-02-28' })).toEqual([]);
+    expect((await board({ tag: 'old' })).deals).toEqual([]);
+  });
+});
+
+describe('the past of a deal', () => {
+  it('is kept with every change of stage, sum, chance, day and owner, and with nothing else', async () => {
+    const { items: team } = (await pell.call('GET /api/users')).body;
+    const { id } = await add({ title: 'Has a past', amountMinor: 100 });
+    const count = async () => {
+      const [rows] = await house.sequelize.query(
+        `SELECT count(*)::int AS n FROM deal_states WHERE deal_id = '${id}'`,
+      );
+      return (rows[0] as { n: number }).n;
+    };
+    expect(await count()).toBe(1);
+    await patch(id, { title: 'Another name', tags: ['x'] });
+    expect(await count()).toBe(1);
+    for (const body of [
+      { amountMinor: 200 },
+      { expectedClose: '2030-01-01' },
+      { probability: 40 },
+      { ownerId: team.find((one) => one.name === 'Ines Tolland')?.id },
+      { stageId: (await stages())[1]?.id },
+    ])
+      await patch(id, body);
+    expect(await count()).toBe(6);
+  });
+});

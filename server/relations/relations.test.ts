@@ -28,7 +28,7 @@ describe('relations', () => {
     const [ann, bo] = [await person('Ann Line'), await person('Bo Line')];
     const { body } = await relate(ann.id, 'reports to', bo.id);
     expect((await relate(bo.id, 'reports to', ann.id, true)).body.id).toBe(body.id);
-    expect([await words(ann.id), await words(bo.id)]).toEqual([['reports to Bo Line'], ['leads Ann Line']]);
+    expect([await words(ann.id), await words(bo.id)]).toEqual([['reports to Bo Line'], ['manages Ann Line']]);
     await relate(ann.id, 'spouse of', bo.id);
     expect((await relate(bo.id, 'spouse of', ann.id)).body.eventId).toBeNull();
     await undo(body.eventId);
@@ -62,7 +62,7 @@ describe('relations', () => {
     expect((await undo(body.eventId)).status).toBe(200);
     expect([await words(ann.id), await words(bo.id)]).toEqual([
       ['reports to Ann One'],
-      ['leads Ann One', 'reports to Cy One'],
+      ['manages Ann One', 'reports to Cy One'],
     ]);
   });
 });

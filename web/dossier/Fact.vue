@@ -117,6 +117,7 @@ function cancel(): void {
 }
 .plain {
   min-height: 24px;
+  min-width: 24px;
 }
 .plain:hover {
   text-decoration: underline;

@@ -6,13 +6,15 @@ import GapsLine from '../lookups/GapsLine.vue';
 import JudgementLine from '../qualifying/JudgementLine.vue';
 import { api } from '../shell/api';
 import { day } from '../shell/format';
-import { useFetched } from '../shell/live';
+import { gatherFetches, useFetched } from '../shell/live';
 import { useUndo } from '../shell/undo';
 import ConvertForm from './ConvertForm.vue';
 import Questions from './Questions.vue';
 import StatusLine from './StatusLine.vue';
 
 const props = defineProps<{ id: string }>();
+/** The parts of the page read for themselves; it is shown when all are there, so that nothing in it moves. */
+const waiting = gatherFetches();
 const {
   data: lead,
   error,
@@ -39,7 +41,7 @@ async function give(ownerId: string): Promise<void> {
 </script>
 
 <template>
-  <template v-if="lead">
+  <div v-if="lead" v-show="!waiting" class="whole">
     <section class="card">
       <div class="who">
         <h1>{{ lead.title }}</h1>
@@ -73,8 +75,8 @@ async function give(ownerId: string): Promise<void> {
     <GapsLine :key="lead.person.id" :person-id="lead.person.id" :name="lead.person.name" @changed="load" />
     <LedgerView :key="id" :about="{ leadId: id }" />
     <Composer :about="{ leadId: id }" />
-  </template>
-  <div v-else class="page">
+  </div>
+  <div v-if="!lead || waiting" class="page">
     <p v-if="error" class="wrong" role="alert">{{ error }}</p>
     <template v-else
       ><span class="ghost" style="width: 30%; height: 24px"></span><span class="ghost"></span
@@ -84,6 +86,9 @@ async function give(ownerId: string): Promise<void> {
 </template>
 
 <style scoped>
+.whole {
+  display: contents;
+}
 .owner {
   font: inherit;
   color: inherit;

@@ -137,8 +137,12 @@ const untilNow = (one: EmploymentRow): Promise<boolean> =>
           ><input v-model="work.isMain" type="checkbox" /> their main one now</label
         >
         <template v-if="!work.isMain">
-          <input v-model="work.fromDay" class="inline-edit day" type="date" aria-label="Since" />
-          <input v-model="work.untilDay" class="inline-edit day" type="date" aria-label="Until" />
+          <label class="dated"
+            >since <input v-model="work.fromDay" class="inline-edit day" type="date"
+          /></label>
+          <label class="dated"
+            >until <input v-model="work.untilDay" class="inline-edit day" type="date"
+          /></label>
         </template>
         <button class="word" type="submit" :disabled="!work.company.trim()">Add</button>
       </form>
@@ -179,6 +183,12 @@ const untilNow = (one: EmploymentRow): Promise<boolean> =>
 }
 .day {
   width: 136px;
+}
+.dated {
+  display: inline-flex;
+  gap: 6px;
+  align-items: center;
+  color: var(--soft);
 }
 @media (max-width: 700px) {
   .relations {

@@ -158,7 +158,7 @@ CREATE TABLE relation_kinds (
 );
 COMMENT ON COLUMN relation_kinds.is_line IS 'the org chart is drawn from it';
 INSERT INTO relation_kinds (position, name, reverse, is_line) VALUES
-  (1, 'reports to', 'leads', true), (2, 'assistant of', 'assisted by', false),
+  (1, 'reports to', 'manages', true), (2, 'assistant of', 'assisted by', false),
   (3, 'spouse of', 'spouse of', false), (4, 'referred by', 'referred', false);
 CREATE TABLE relations (
   id uuid PRIMARY KEY,

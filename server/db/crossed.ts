@@ -1,0 +1,11 @@
+import { DatabaseError } from 'sequelize';
+
+/** What PostgreSQL says when two transactions wait for each other (SQLSTATE 40P01) or cannot both be (40001). */
+const CROSSED = new Set(['40P01', '40001']);
+
+/** The SQLSTATE of a database's error. */
+export const sqlState = (error: DatabaseError): string => (error.parent as { code?: string }).code ?? '';
+
+/** Whether the database ended a transaction because of another one; run again, it may well succeed. */
+export const isCrossed = (error: unknown): boolean =>
+  error instanceof DatabaseError && CROSSED.has(sqlState(error));
