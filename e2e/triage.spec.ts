@@ -40,6 +40,7 @@ test('a pile is gone through with one key each: a hundred take far less than ten
   expect(hundred).toBeLessThan(600);
   await page.keyboard.press('u');
   await expect(card).toContainText('Jo Fairgoer');
+  await expect(page.getByRole('status').filter({ hasText: 'to decide' })).not.toContainText('saving');
   await expect(async () => {
     const listed = (await (await page.request.get('/api/people?tag=fair%20pile&inactive=with')).json()) as {
       items: { fullName: string; standing: string; inactive: boolean }[];

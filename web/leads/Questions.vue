@@ -112,6 +112,9 @@ function keepTheirs(question: Answer): void {
 .question {
   padding: 3px 0;
 }
+.question > .word {
+  text-align: left;
+}
 .field input {
   min-height: 30px;
 }

@@ -77,12 +77,19 @@ const sourceOf = computed(() => {
   return list ?? file ?? pile.value.tag ?? 'triage';
 });
 
-/** What is being saved, one after the other. */
-let saving: Promise<unknown> = Promise.resolve();
-const inOrder = <T,>(work: () => Promise<T>): Promise<T> => {
-  const mine = saving.then(work);
-  saving = mine.catch(() => null);
-  return mine;
+/** How many decisions are still on their way to be saved. */
+const pending = ref(0);
+async function saving<T>(work: () => Promise<T>): Promise<T> {
+  pending.value++;
+  try {
+    return await work();
+  } finally {
+    pending.value--;
+  }
+}
+/** Leaving the page while something is on its way asks first; within the program it goes on being saved. */
+const holdBack = (event: BeforeUnloadEvent): void => {
+  if (pending.value) event.preventDefault();
 };
 
 const show = (one: TriageCard): void => {
@@ -103,7 +110,7 @@ function decide(as: As, planId?: string, words: string = as): void {
   if (!one) return;
   waiting.add(one.id);
   hide(one);
-  decided.value = [...decided.value, { card: one, saved: inOrder(() => keep(one, as, planId, words)) }];
+  decided.value = [...decided.value, { card: one, saved: saving(() => keep(one, as, planId, words)) }];
 }
 
 async function keep(
@@ -141,7 +148,7 @@ async function back(): Promise<void> {
   decided.value = decided.value.slice(0, -1);
   returning.add(before.card);
   show(before.card);
-  await inOrder(async () => {
+  await saving(async () => {
     try {
       const change = await before.saved;
       if (!change) return;
@@ -176,8 +183,14 @@ function onKey(event: KeyboardEvent): void {
   else return;
   event.preventDefault();
 }
-onMounted(() => window.addEventListener('keydown', onKey));
-onUnmounted(() => window.removeEventListener('keydown', onKey));
+onMounted(() => {
+  window.addEventListener('keydown', onKey);
+  window.addEventListener('beforeunload', holdBack);
+});
+onUnmounted(() => {
+  window.removeEventListener('keydown', onKey);
+  window.removeEventListener('beforeunload', holdBack);
+});
 
 function choosePile(value: string): void {
   const [kind = '', id = ''] = value.split(/:(.*)/);
@@ -215,7 +228,9 @@ const chosen = computed(() =>
           tag {{ one.tag }}
         </option>
       </select>
-      <span class="soft" role="status">{{ left }} to decide, {{ done }} decided</span>
+      <span class="soft" role="status"
+        >{{ left }} to decide, {{ done }} decided{{ pending ? `, saving ${pending}` : '' }}</span
+      >
       <progress :max="left + done || 1" :value="done" aria-label="Decided"></progress>
     </div>
     <p v-if="error" class="wrong" role="alert">{{ error }}</p>
