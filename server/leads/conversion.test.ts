@@ -153,13 +153,20 @@ describe('a conversion with everything', () => {
     expect((await pell.call('GET /api/ledger', { query: { dealId: open.id } })).body.items).toHaveLength(1);
     expect((await undo(body.eventId)).status).toBe(200);
     expect(await everything()).toEqual(before);
+    // What is written on a lead that joined a deal of an earlier lead stands on the deal too.
+    const first = await newLead('Ola Dahl <first@dahl.example>', 'Ola Dahl\nDahl Catering');
+    for (const one of [first.id, id]) await convert(one, { dealId: open.id });
+    await pell.call('POST /api/ledger', { body: { line: 'They have nine vans', about: { leadId: id } } });
+    const said = (await pell.call('GET /api/ledger', { query: { dealId: open.id } })).body.items;
+    expect(said.map((entry) => entry.headline)).toContain('They have nine vans');
     const stages = (await pell.call('GET /api/stages')).body.items;
     const { version } = await deal(open.id);
     await pell.call('PATCH /api/deals/:id', {
       params: { id: open.id },
       body: { version, stageId: stages[2]?.id },
     });
-    expect((await convert(id, { dealId: open.id })).status).toBe(409);
+    const third = await newLead('Ola Dahl <third@dahl.example>', 'Ola Dahl\nDahl Catering');
+    expect((await convert(third.id, { dealId: open.id })).status).toBe(409);
   });
 
   it.each([

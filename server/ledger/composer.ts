@@ -7,6 +7,7 @@ import { Person } from '../db/models/people';
 import { hasLines } from '../deals/lines';
 import { User } from '../db/models/users';
 import { invalid } from '../http/problems';
+import { dealOf } from '../leads/queries';
 
 type Concerned = Record<'personId' | 'companyId' | 'leadId' | 'dealId', string | null>;
 
@@ -23,7 +24,7 @@ async function concerned(context: Context, about: About): Promise<Concerned> {
     if (!lead) throw invalid('There is no such lead.');
     all.personId ??= lead.personId;
     all.companyId ??= lead.companyId;
-    all.dealId ??= (await Deal.findOne({ where: { leadId: lead.id }, transaction: context.tx }))?.id ?? null;
+    all.dealId ??= (await dealOf(context, lead))?.id ?? null;
   }
   if (all.dealId) {
     const deal = await Deal.findByPk(all.dealId, { transaction: context.tx });

@@ -125,6 +125,6 @@ watch(
   width: 180px;
 }
 .kind {
-  width: 130px;
+  width: 150px;
 }
 </style>
