@@ -33,10 +33,12 @@ export const ImportReading = z.object({
   encoding: z.string(),
   separator: z.string().nullable(),
   remembered: z.boolean(),
+  sheets: z.array(z.string()).default([]).describe('the sheets of a workbook, by name'),
   companies: z.array(Id).optional().describe('the companies an import made'),
 });
 export type ImportReading = z.infer<typeof ImportReading>;
 const Dates = z.enum(['day first', 'month first', 'year first']).nullable();
+const Sheet = z.int().min(0).max(999).describe('which sheet of a workbook, from 0');
 const Country = z
   .string()
   .regex(/^[A-Z]{2}$/)
@@ -46,6 +48,7 @@ export const Mapping = z.object({
   hasHead: z.boolean(),
   dates: Dates,
   country: Country,
+  sheet: Sheet.optional(),
 });
 export type Mapping = z.infer<typeof Mapping>;
 const MappingInput = z.object({
@@ -55,6 +58,7 @@ const MappingInput = z.object({
   hasHead: z.boolean(),
   dates: Dates.default(null),
   country: Country.default(null),
+  sheet: Sheet.default(0),
 });
 const Known = z.enum(['fill blanks', 'overwrite', 'skip']);
 const Maybe = z.enum(['skip', 'as new']);
@@ -127,6 +131,13 @@ export const importRoutes = routes({
     summary: 'One import, its columns and counts',
     tag: 'imports',
     params: IdParam,
+    reply: ImportDetail,
+  },
+  'POST /api/imports/:id/sheet': {
+    summary: 'Take another sheet of the workbook',
+    tag: 'imports',
+    params: IdParam,
+    body: z.object({ version: Version, sheet: Sheet }),
     reply: ImportDetail,
   },
   'PUT /api/imports/:id/mapping': {

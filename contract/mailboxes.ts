@@ -17,10 +17,15 @@ export const Mailbox = z.object({
   username: z.string(),
   choice: z.enum(['all', 'ask', 'none']),
   never: z.array(z.string()),
-  state: z.enum(['new', 'reading', 'current', 'down']),
+  state: z
+    .enum(['new', 'reading', 'current', 'down', 'refused'])
+    .describe('refused: the server does not take the password; it is not tried again until another is given'),
   trouble: z.string(),
   readAt: Time.nullable(),
   messages: z.int(),
+  setAside: z
+    .array(z.object({ sender: z.string(), reason: z.string(), at: Time }))
+    .describe('messages that could not be filed automatically, newest first, at most 20'),
 });
 export type Mailbox = z.infer<typeof Mailbox>;
 export const Correspondent = z.object({

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Id, Line, routes, Time } from './common';
+import { Id, Line, routes, Time, TimeZone, Version } from './common';
 
 export const Role = z.enum(['rep', 'manager', 'admin']);
 export const Me = z.object({
@@ -22,6 +22,24 @@ export type Teammate = z.infer<typeof Teammate>;
 export const Token = z.object({ id: Id, name: z.string(), createdAt: Time, lastUsedAt: Time.nullable() });
 export type Token = z.infer<typeof Token>;
 
+const Email = z.string().trim().toLowerCase().max(320).pipe(z.email());
+export const Password = z
+  .string()
+  .min(12, 'at least 12 characters')
+  .max(500)
+  .describe('any characters; length is what makes it hard to guess');
+export const HouseUser = z.object({
+  id: Id,
+  version: z.int(),
+  name: z.string(),
+  email: z.string(),
+  role: Role,
+  team: z.string(),
+  active: z.boolean(),
+  lastSeenAt: Time.nullable(),
+});
+export type HouseUser = z.infer<typeof HouseUser>;
+
 export const sessionRoutes = routes({
   'POST /api/session': {
     summary: 'Sign in; sets the session cookie',
@@ -41,6 +59,52 @@ export const sessionRoutes = routes({
     tag: 'session',
     body: z.object({ timeZone: z.string().max(60) }),
     reply: Me,
+  },
+  'PUT /api/session/password': {
+    summary: 'Change my password; every other session of mine ends',
+    tag: 'session',
+    body: z.object({ current: z.string().min(1).max(500), next: Password }),
+    reply: z.object({ changed: z.literal(true) }),
+  },
+  'DELETE /api/sessions': {
+    summary: 'Sign me out everywhere, here too',
+    tag: 'session',
+    reply: z.object({ signedOut: z.literal(true) }),
+  },
+  'GET /api/admin/users': {
+    summary: 'Everybody who has or had an account',
+    tag: 'session',
+    roles: ['admin'],
+    reply: z.object({ items: z.array(HouseUser) }),
+  },
+  'POST /api/admin/users': {
+    summary: 'Add a colleague with a first password',
+    tag: 'session',
+    status: 201,
+    roles: ['admin'],
+    body: z.object({
+      name: Line(120),
+      email: Email,
+      role: Role.default('rep'),
+      team: z.string().trim().max(80).default(''),
+      timeZone: TimeZone.default('UTC'),
+      password: Password,
+    }),
+    reply: HouseUser,
+  },
+  'PATCH /api/admin/users/:id': {
+    summary: 'Change a role or team, switch an account off or on, or set a new password',
+    tag: 'session',
+    params: z.object({ id: Id }),
+    roles: ['admin'],
+    body: z.object({
+      version: Version,
+      role: Role.optional(),
+      team: z.string().trim().max(80).optional(),
+      active: z.boolean().optional(),
+      password: Password.optional(),
+    }),
+    reply: HouseUser,
   },
   'GET /api/users': { summary: 'The team', tag: 'session', reply: z.object({ items: z.array(Teammate) }) },
   'GET /api/tokens': {

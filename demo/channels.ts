@@ -1,4 +1,5 @@
 import type { FormField } from '@emporikon/contract/forms';
+import { readArrival } from '@emporikon/server/captures/arrivals';
 import { storeCapture } from '@emporikon/server/captures/store';
 import { perform, type Actor, type Context, type Tools } from '@emporikon/server/commands/context';
 import { PhoneLine } from '@emporikon/server/db/models/calls';
@@ -114,16 +115,14 @@ export async function loadChannels(
   actors: ReadonlyMap<string, Actor>,
 ): Promise<void> {
   await perform(at(20 * 24), null, (context) => setUp(context, actors));
-  await perform(at(30), actors.get('Pell Garrick') ?? null, (context) =>
-    storeCapture(context, Buffer.from(PROFILE), {
-      mediaType: 'text/html',
-      by: 'clipper',
-      url: 'https://rollcall.example/people/callum-redfern',
-    }),
-  );
-  await perform(at(28), null, (context) =>
-    storeCapture(context, Buffer.from(CARD), { mediaType: 'text/vcard', by: 'upload' }),
-  );
+  const pell = actors.get('Pell Garrick') ?? null;
+  const profile = await readArrival(at(30), pell, Buffer.from(PROFILE), {
+    mediaType: 'text/html',
+    url: 'https://rollcall.example/people/callum-redfern',
+  });
+  await perform(at(30), pell, (context) => storeCapture(context, profile, { by: 'clipper' }));
+  const card = await readArrival(at(28), null, Buffer.from(CARD), { mediaType: 'text/vcard' });
+  await perform(at(28), null, (context) => storeCapture(context, card, { by: 'upload' }));
   await perform(at(7), null, async (context) => {
     const form = await Form.findOne({ where: { slug: 'ask-us' }, transaction: context.tx });
     if (form)

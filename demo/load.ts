@@ -1,5 +1,6 @@
 import { perform, type Actor, type Tools } from '@emporikon/server/commands/context';
 import { fileCapture } from '@emporikon/server/captures/filing';
+import { readMail } from '@emporikon/server/captures/arrivals';
 import { storeCapture } from '@emporikon/server/captures/store';
 import { saveLine } from '@emporikon/server/ledger/composer';
 import { User } from '@emporikon/server/db/models/users';
@@ -12,8 +13,6 @@ import { loadLeads } from './leads';
 import { FILED, rawMail, WAITING } from './mail';
 import { loadSales } from './sales';
 import { loadTeam } from './team';
-
-const POSTED = { mediaType: 'message/rfc822', by: 'post' } as const;
 
 /** Ids that are the same each time the demo is loaded. */
 function countingIds(): () => string {
@@ -45,8 +44,9 @@ export async function loadDemo(live: Tools): Promise<boolean> {
   await loadLeads(at(0), actors);
   await loadSales(at(0), actors);
   const pell = actors.get('Pell Garrick') ?? null;
+  const filed = await readMail(at(FILED.hoursAgo), pell, rawMail(FILED, now));
   const { person } = await perform(at(FILED.hoursAgo), pell, async (context) => {
-    const { capture } = await storeCapture(context, rawMail(FILED, now), POSTED);
+    const { capture } = await storeCapture(context, filed, { by: 'post' });
     return fileCapture(context, capture.id, {});
   });
   await perform(at(4 * 24), pell, (context) =>
@@ -62,7 +62,9 @@ export async function loadDemo(live: Tools): Promise<boolean> {
   );
   await loadChannels(at, actors);
   await loadDoubles(at, actors);
-  for (const mail of WAITING)
-    await perform(at(mail.hoursAgo), null, (context) => storeCapture(context, rawMail(mail, now), POSTED));
+  for (const mail of WAITING) {
+    const arrival = await readMail(at(mail.hoursAgo), null, rawMail(mail, now));
+    await perform(at(mail.hoursAgo), null, (context) => storeCapture(context, arrival, { by: 'post' }));
+  }
   return true;
 }

@@ -1,4 +1,5 @@
 import Papa from 'papaparse';
+import { checkTableSize, MOST_ROWS } from './limits';
 
 export interface Table {
   rows: string[][];
@@ -31,13 +32,36 @@ export function separatorOf(text: string): string {
   return best;
 }
 
+/** Counts line ends and separators before anything is taken apart; what stands in quotes is counted too. */
+function checkSize(text: string, separator: string): void {
+  let rows = 1;
+  let cells = 1;
+  const parting = separator.charCodeAt(0);
+  for (let at = 0; at < text.length; at++) {
+    const code = text.charCodeAt(at);
+    if (code === parting) cells++;
+    else if (code === 0x0a || (code === 0x0d && text.charCodeAt(at + 1) !== 0x0a)) {
+      rows++;
+      cells++;
+    }
+  }
+  // Line ends within quotes are no rows, so the rows may seem more than they are; the cells bound both.
+  checkTableSize(Math.min(rows, MOST_ROWS), cells);
+}
+
 /**
  * Rows of a table as text (RFC 4180, and the separators other lands use).
  * @param text the file, decoded
  */
 export function parseCsv(text: string, separator = separatorOf(text)): Table {
   const body = text.replace(/^sep=.\r?\n/i, '');
-  const { data, errors } = Papa.parse<string[]>(body, { delimiter: separator, skipEmptyLines: false });
+  checkSize(body, separator);
+  const { data, errors } = Papa.parse<string[]>(body, {
+    delimiter: separator,
+    skipEmptyLines: false,
+    preview: MOST_ROWS + 2,
+  });
+  checkTableSize(data.length - 1, 0);
   const rows = data.filter((row, index) => index < data.length - 1 || row.length > 1 || row[0] !== '');
   return {
     rows,
@@ -51,8 +75,8 @@ export function parseCsv(text: string, separator = separatorOf(text)): Table {
   };
 }
 
-/** What a spreadsheet would run as a formula when it opens the file. */
-const FORMULA = /^[=+\-@\t\r]/;
+/** What a spreadsheet would run as a formula when it opens the file, the full-width signs of East Asian keyboards too. */
+const FORMULA = /^[=+\-@\t\r\n\uff1d\uff0b\uff0d\uff20]/;
 
 /** One cell, quoted where it must be, and with an apostrophe before what a spreadsheet would run. */
 function cell(value: string): string {

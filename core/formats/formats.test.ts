@@ -6,7 +6,8 @@ import { readShape } from '../reading/table/columns';
 import { readDay } from '../reading/table/columns';
 import { parseCsv, separatorOf, writeCsv } from './csv';
 import { decodeText } from './encoding';
-import { parseSheet, UnsafeWorkbook } from './sheet';
+import { UnreadableTable } from './limits';
+import { parseSheet } from './sheet';
 import { parseCards, writeCard, type PersonCard } from './vcard';
 
 const bytes = (text: string): Uint8Array => new TextEncoder().encode(text);
@@ -271,6 +272,6 @@ describe('workbooks that want to do harm', () => {
     ['no zip at all', bytes('PK but nothing more')],
     ['a directory that is cut off', zip('x', 1, 1).slice(0, 40)],
   ])('%s is refused before it is opened', (_, raw) =>
-    expect(parseSheet(raw)).rejects.toThrow(UnsafeWorkbook),
+    expect(parseSheet(raw)).rejects.toThrow(UnreadableTable),
   );
 });

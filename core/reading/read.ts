@@ -1,3 +1,4 @@
+import { boundNesting } from './nesting';
 import { parseCards } from '../formats/vcard';
 import { decodeText } from '../formats/encoding';
 import { isZip } from '../formats/sheet';
@@ -184,8 +185,14 @@ export async function readThing(
   return readEmail(bytes, options);
 }
 
-/** A document in the encoding its own `meta` names, else told by its bytes. */
-export function decodeHtml(bytes: Uint8Array): string {
+/** A document in the encoding its own `meta` names, else told by its bytes; nested no deeper than can be read. */
+export const decodeHtml = (bytes: Uint8Array): string =>
+  boundNesting(decodeBytes(bytes.subarray(0, MOST_HTML_BYTES)));
+
+/** What stands behind so much of a page is data for machines. */
+const MOST_HTML_BYTES = 8 * 1024 * 1024;
+
+function decodeBytes(bytes: Uint8Array): string {
   const head = new TextDecoder('windows-1252').decode(bytes.subarray(0, 2048));
   const named = /<meta[^>]+charset\s*=\s*["']?([\w-]+)/i.exec(head)?.[1];
   if (named && !/^utf-?8$/i.test(named))

@@ -1,9 +1,9 @@
 import { normalizeEmail } from '@emporikon/core/people/emails';
 import { readPhone } from '@emporikon/core/people/phones';
 import { knownPerson } from '../people/candidates';
-import { whoActs } from '../commands/context';
+import { requireActor } from '../commands/context';
 import { Call, PhoneLine } from '../db/models/calls';
-import type { Handlers } from '../http/mount';
+import { early, type Handlers } from '../http/mount';
 import { conflict, forbidden, invalid, notFound } from '../http/problems';
 import { knownPeople } from '../people/known';
 import { callDetail, callRow, callsOf, personsByNumber } from './caller';
@@ -11,16 +11,16 @@ import { saveSheet } from './sheet';
 import { takeEvent } from './webhook';
 
 export const callHandlers: Handlers = {
-  'GET /api/line': async ({ context }) => {
-    const line = await PhoneLine.findOne({ where: { userId: whoActs(context).id }, transaction: context.tx });
-    const { exchange } = context.outside;
+  'GET /api/line': early(async ({ tools, actor }) => {
+    const line = await PhoneLine.findOne({ where: { userId: requireActor({ actor }).id } });
+    const { exchange } = tools.outside;
     return {
       number: line?.number ?? null,
       exchange: exchange ? ((await exchange.isUp()) ? 'connected' : 'down') : 'none',
     };
-  },
+  }),
   'PUT /api/line': async ({ body, context }) => {
-    const { id } = whoActs(context);
+    const { id } = requireActor(context);
     const taken = await PhoneLine.findOne({ where: { number: body.number }, transaction: context.tx });
     if (taken && taken.userId !== id) throw conflict('This number is the line of a colleague.');
     const line = await PhoneLine.findOne({ where: { userId: id }, transaction: context.tx, lock: true });
@@ -29,39 +29,40 @@ export const callHandlers: Handlers = {
     return { eventId: await context.write.event('set line', `Set the line ${body.number}`, id) };
   },
   'GET /api/calls': async ({ query, context }) => ({
-    items: await callsOf(context, whoActs(context).id, query),
+    items: await callsOf(context, requireActor(context).id, query),
   }),
-  'POST /api/calls': async ({ body, context }) => {
-    const { id } = whoActs(context);
-    const { exchange } = context.outside;
+  'POST /api/calls': early(async ({ body, tools, actor, perform }) => {
+    const { exchange } = tools.outside;
     if (!exchange) throw conflict('No exchange is connected. Dial by hand; Settings say how to connect one.');
-    const line = await PhoneLine.findOne({ where: { userId: id }, transaction: context.tx });
+    const line = await PhoneLine.findOne({ where: { userId: requireActor({ actor }).id } });
     if (!line) throw conflict('Say first, in Settings, which number is your line.');
     const placed = await exchange.place(line.number, body.to);
-    const people = body.personId ? [body.personId] : await personsByNumber(context, body.to);
-    const known = await Call.findOne({ where: { exchangeId: placed.id }, transaction: context.tx });
-    const call =
-      known ??
-      (await context.write.insert(Call, {
-        id: context.newId(),
-        exchangeId: placed.id,
-        direction: 'out',
-        fromNumber: line.number,
-        toNumber: body.to,
-        userId: id,
-        personId: people.length === 1 ? (people[0] ?? null) : null,
-        state: 'ringing',
-        startedAt: context.now(),
-      }));
-    const eventId = await context.write.event('place call', `Called ${body.to}`, id);
-    return { eventId, call: await callRow(context, call.id) };
-  },
+    return perform(async (context) => {
+      const people = body.personId ? [body.personId] : await personsByNumber(context, body.to);
+      const known = await Call.findOne({ where: { exchangeId: placed.id }, transaction: context.tx });
+      const call =
+        known ??
+        (await context.write.insert(Call, {
+          id: context.newId(),
+          exchangeId: placed.id,
+          direction: 'out',
+          fromNumber: line.number,
+          toNumber: body.to,
+          userId: requireActor(context).id,
+          personId: people.length === 1 ? (people[0] ?? null) : null,
+          state: 'ringing',
+          startedAt: context.now(),
+        }));
+      const eventId = await context.write.event('place call', `Called ${body.to}`, requireActor(context).id);
+      return { eventId, call: await callRow(context, call.id) };
+    });
+  }),
   'GET /api/calls/:id': async ({ params, context }) => callDetail(context, params.id),
   'PATCH /api/calls/:id': async ({ params, body, context }) => {
     const call = await Call.findByPk(params.id, { transaction: context.tx, lock: true });
     if (!call) throw notFound('There is no such call.');
     await context.write.update(call, { note: body.note });
-    await context.write.event('keep note', 'Kept the note of a call', whoActs(context).id);
+    await context.write.event('keep note', 'Kept the note of a call', requireActor(context).id);
     return { kept: true };
   },
   'POST /api/recognise': async ({ body, context }) => {

@@ -2,9 +2,10 @@ import type { CallSheet } from '@emporikon/contract/calls';
 import { companyDomain } from '@emporikon/core/people/emails';
 import { standingWithWork } from '@emporikon/core/lifecycle/standing';
 import type { z } from 'zod';
-import { whoActs, type Context } from '../commands/context';
+import { requireActor, type Context } from '../commands/context';
 import { normalizeValue } from '../captures/claims';
 import { linkTo } from '../captures/entry';
+import { readOwnRecord } from '../captures/arrivals';
 import { storeCapture } from '../captures/store';
 import { findOrMakeCompany } from '../companies/commands';
 import { Call } from '../db/models/calls';
@@ -59,7 +60,7 @@ async function claimsOf(context: Context, sheet: Sheet, captureId: string): Prom
           span: null,
           source: 'written on the call sheet',
           byHand: true,
-          actorId: whoActs(context).id,
+          actorId: requireActor(context).id,
           fate: 'proposed',
           createdAt: context.now(),
         })),
@@ -106,7 +107,7 @@ async function dealOf(
     amountMinor,
     currency,
     expectedClose: expectedClose ?? null,
-    ownerId: whoActs(context).id,
+    ownerId: requireActor(context).id,
   });
 }
 
@@ -124,10 +125,10 @@ async function saveMoves(
       dueAt: new Date(dueAt),
       allDay,
       endsAt: endOf(move),
-      assigneeId: whoActs(context).id,
+      assigneeId: requireActor(context).id,
       ...about,
       leadId: null,
-      createdBy: whoActs(context).id,
+      createdBy: requireActor(context).id,
       createdAt: context.now(),
     });
   }
@@ -139,7 +140,7 @@ async function saveMoves(
  * @throws 422 where a fact cannot be one, 409 when the call was saved before
  */
 export async function saveSheet(context: Context, sheet: Sheet): Promise<SavedSheet> {
-  const actor = whoActs(context);
+  const actor = requireActor(context);
   const call = sheet.callId
     ? await Call.findByPk(sheet.callId, { transaction: context.tx, lock: true })
     : null;
@@ -156,19 +157,17 @@ export async function saveSheet(context: Context, sheet: Sheet): Promise<SavedSh
   const direction = call?.direction ?? sheet.direction;
   const { capture } = await storeCapture(
     context,
-    Buffer.from(
-      JSON.stringify({
-        kind: 'call',
-        id: call?.exchangeId ?? context.newId(),
-        direction,
-        from: call?.fromNumber ?? '',
-        to: call?.toNumber ?? '',
-        startedAt: at.toISOString(),
-        endedAt: call?.endedAt?.toISOString() ?? null,
-        text: note,
-      }),
-    ),
-    { mediaType: 'application/json', by: call ? 'exchange' : 'paste', isPart: true },
+    await readOwnRecord(context, {
+      kind: 'call',
+      id: call?.exchangeId ?? context.newId(),
+      direction,
+      from: call?.fromNumber ?? '',
+      to: call?.toNumber ?? '',
+      startedAt: at.toISOString(),
+      endedAt: call?.endedAt?.toISOString() ?? null,
+      text: note,
+    }),
+    { by: call ? 'exchange' : 'paste', isPart: true },
   );
   const claims = await claimsOf(context, sheet, capture.id);
   const company = sheet.companyName?.trim()

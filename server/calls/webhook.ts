@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import type { Context } from '../commands/context';
+import { readOwnRecord } from '../captures/arrivals';
 import { storeCapture } from '../captures/store';
 import { fileCapture } from '../captures/filing';
 import { Capture } from '../db/models/captures';
@@ -53,7 +54,7 @@ async function callOf(context: Context, { data }: Told): Promise<Call> {
 
 /** A missed call lands in Arrivals; one that was answered does when the sheet is not written. */
 async function capture(context: Context, call: Call, { data }: Told, text: string): Promise<void> {
-  const raw = JSON.stringify({
+  const arrival = await readOwnRecord(context, {
     kind: 'call',
     id: data.id,
     direction: data.direction,
@@ -64,10 +65,7 @@ async function capture(context: Context, call: Call, { data }: Told, text: strin
     endedAt: data.endedAt ?? null,
     text,
   });
-  const { capture: stored } = await storeCapture(context, Buffer.from(raw, 'utf8'), {
-    mediaType: 'application/json',
-    by: 'exchange',
-  });
+  const { capture: stored } = await storeCapture(context, arrival, { by: 'exchange' });
   await context.write.update(call, { captureId: stored.id });
 }
 

@@ -1,5 +1,5 @@
-import { attachmentsOf, type Attachment } from '@emporikon/core/reading/email/attachments';
-import type { Context } from '../commands/context';
+import type { Attachment } from '@emporikon/core/reading/email/attachments';
+import type { Tools } from '../commands/context';
 import { Capture } from '../db/models/captures';
 import { notFound } from '../http/problems';
 
@@ -38,13 +38,12 @@ export const disposition = (name: string): string =>
   `attachment; filename="${name.replace(/[^\x20-\x7e]|["\\%]/g, '_')}"; filename*=UTF-8''${encodeURIComponent(name).replace(/['()*]/g, (char) => `%${char.charCodeAt(0).toString(16).toUpperCase()}`)}`;
 
 /** One attachment of a captured message. @throws 404 */
-export async function loadAttachment(
-  context: Context,
-  captureId: string,
-  position: number,
-): Promise<Attachment> {
-  const capture = await Capture.findByPk(captureId, { transaction: context.tx });
-  const found = capture?.kind === 'email' ? (await attachmentsOf(capture.raw))[position] : undefined;
+export async function loadAttachment(tools: Tools, captureId: string, position: number): Promise<Attachment> {
+  const capture = await Capture.findByPk(captureId);
+  const found =
+    capture?.kind === 'email'
+      ? await tools.readers.run('readAttachment', { raw: capture.raw, position })
+      : null;
   if (!found) throw notFound('There is no such attachment.');
   return found;
 }

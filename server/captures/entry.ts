@@ -42,6 +42,13 @@ const headlineOf = (capture: Capture): string => {
   return subject;
 };
 
+/** The Message-ID an entry is found by. Another message that carries the same one is found by its capture alone. */
+async function freeMessageId(context: Context, { kind, messageId }: Capture): Promise<string | null> {
+  if (kind !== 'email' || !messageId) return null;
+  const other = await LedgerEntry.findOne({ where: { messageId }, transaction: context.tx });
+  return other ? null : messageId;
+}
+
 /**
  * One entry in the ledger of everybody a capture concerns; for a clipped conversation one for each message. A message
  * that stands there already, because a colleague got it too, is linked and not doubled.
@@ -57,14 +64,12 @@ export async function enterLedger(
     await enterConversation(context, capture, (entryId) => linkTo(context, entryId, about));
     return;
   }
-  const messageId = capture.kind === 'email' ? (capture.messageId ?? null) : null;
-  const known = messageId
-    ? await LedgerEntry.findOne({ where: { messageId }, transaction: context.tx })
-    : null;
+  const known = await LedgerEntry.findOne({ where: { captureId: capture.id }, transaction: context.tx });
   if (known) {
     await linkTo(context, known.id, about);
     return;
   }
+  const messageId = await freeMessageId(context, capture);
   const isTold = message.side === 'theirs' || capture.kind !== 'email';
   const within = capture.kind === 'page' || capture.kind === 'card' || capture.kind === 'row';
   const entry = await context.write.insert(LedgerEntry, {

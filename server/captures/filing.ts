@@ -3,7 +3,7 @@ import { proposeDeal } from '@emporikon/core/lifecycle/conversion';
 import { standingWithWork } from '@emporikon/core/lifecycle/standing';
 import type { Intent } from '@emporikon/core/reading/types';
 import type { z } from 'zod';
-import { whoActs, type Context } from '../commands/context';
+import { requireActor, type Context } from '../commands/context';
 import type { Capture, ClaimRow, IntentRow } from '../db/models/captures';
 import { Deal, DealRoleRow, Lead, Task } from '../db/models/deals';
 import { Company, Person } from '../db/models/people';
@@ -121,7 +121,7 @@ async function chooseDeal(
     amountMinor: choice.deal ? choice.deal.amountMinor : proposal.amountMinor,
     currency: choice.deal?.currency ?? proposal.currency,
     expectedClose: proposal.expectedClose,
-    ownerId: choice.ownerId ?? whoActs(context).id,
+    ownerId: choice.ownerId ?? requireActor(context).id,
   });
 }
 
@@ -233,18 +233,22 @@ export async function fileCapture(context: Context, captureId: string, choice: F
       kind,
       dueAt: new Date(dueAt),
       allDay,
-      assigneeId: assigneeId ?? whoActs(context).id,
+      assigneeId: assigneeId ?? requireActor(context).id,
       personId: person.id,
       companyId: firm?.id ?? null,
       leadId: lead?.id ?? null,
       dealId: deal?.id ?? null,
-      createdBy: whoActs(context).id,
+      createdBy: requireActor(context).id,
       createdAt: context.now(),
     });
   }
   await context.write.update(capture, { state: 'filed', filedAt: context.now() });
   if (capture.kind === 'form') await settleSubmission(context, capture.id, person.id);
-  const eventId = await context.write.event('file capture', `Filed ${person.fullName}`, whoActs(context).id);
+  const eventId = await context.write.event(
+    'file capture',
+    `Filed ${person.fullName}`,
+    requireActor(context).id,
+  );
   return {
     eventId,
     person: { id: person.id, name: person.fullName },

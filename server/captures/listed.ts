@@ -6,7 +6,7 @@ import type { PersonFacts } from '@emporikon/core/matching/evidence';
 import type { Verdict } from '@emporikon/core/matching/verdict';
 import type { Listed } from '@emporikon/core/reading/types';
 import { QueryTypes } from 'sequelize';
-import { whoActs, type Context } from '../commands/context';
+import { requireActor, type Context } from '../commands/context';
 import { ClaimRow, type Capture } from '../db/models/captures';
 import { Person } from '../db/models/people';
 import { findOrMakeCompany } from '../companies/commands';
@@ -140,7 +140,7 @@ async function fileOne(
     body: '',
     asks: [],
     captureId: capture.id,
-    actorId: whoActs(context).id,
+    actorId: requireActor(context).id,
     createdAt: context.now(),
   });
   await linkTo(context, entry.id, {
@@ -182,7 +182,7 @@ export async function fileListed(
   await context.write.event(
     'file listed',
     `Filed ${results.filter((one) => one.outcome === 'filed').length} of a list`,
-    whoActs(context).id,
+    requireActor(context).id,
   );
   return { results };
 }

@@ -2,15 +2,15 @@ import { IdParam } from '@emporikon/contract/common';
 import type { FastifyInstance, FastifyReply } from 'fastify';
 import { literal, Op, QueryTypes } from 'sequelize';
 import { z } from 'zod';
-import { perform, whoActs, type Tools } from '../commands/context';
+import { requireActor, type Tools } from '../commands/context';
 import { Capture, ClaimRow } from '../db/models/captures';
-import type { Handlers } from '../http/mount';
+import { early, type Handlers } from '../http/mount';
 import { conflict, invalid, notFound } from '../http/problems';
 import { decodeCursor, encodeCursor } from '../http/paging';
 import { fetchPage } from '../outside/pages';
 import { disposition, loadAttachment, safeName, safeType } from './attachments';
 import { fileListed } from './listed';
-import { splitCards } from './read';
+import { readArrivals } from './arrivals';
 import { addClaim, changeClaim, changeIntent } from './claims';
 import { fileCapture } from './filing';
 import { messageHtml } from './message';
@@ -58,29 +58,34 @@ export const captureHandlers: Handlers = {
       oldest: count?.oldest?.toISOString() ?? null,
     };
   },
-  'POST /api/captures': async ({ query, context, request, reply }) => {
+  'POST /api/captures': early(async ({ query, request, reply, tools, perform: performOnce }) => {
     if (!Buffer.isBuffer(request.body))
       throw invalid('There is nothing in it; nothing was captured. Choose a message or paste its text.');
     const mediaType = (request.headers['content-type'] ?? '').split(';')[0]?.trim().toLowerCase() ?? '';
-    const parts = splitCards(request.body, mediaType);
-    const stored = [];
-    for (const part of parts)
-      stored.push(await storeCapture(context, part, { mediaType, by: query.by, url: query.url }));
-    const [first, ...others] = stored;
-    if (!first) throw invalid('There is nothing in it; nothing was captured.');
-    if (!stored.some((one) => one.created)) reply.code(200);
-    return captureDetail(
-      context,
-      first.capture.id,
-      others.map((one) => one.capture.id),
-    );
-  },
-  'POST /api/captures/fetch': async ({ body, context }) => {
-    whoActs(context);
-    const { url, html } = await fetchPage(body.url, context.outside.pages);
-    const { capture } = await storeCapture(context, html, { mediaType: 'text/html', by: 'fetch', url });
-    return captureDetail(context, capture.id);
-  },
+    const arrivals = await readArrivals(tools, request.actor, request.body, { mediaType, url: query.url });
+    return performOnce(async (context) => {
+      const stored = [];
+      for (const arrival of arrivals) stored.push(await storeCapture(context, arrival, { by: query.by }));
+      const [first, ...others] = stored;
+      if (!first) throw invalid('There is nothing in it; nothing was captured.');
+      if (!stored.some((one) => one.created)) reply.code(200);
+      return captureDetail(
+        context,
+        first.capture.id,
+        others.map((one) => one.capture.id),
+      );
+    });
+  }),
+  'POST /api/captures/fetch': early(async ({ body, tools, actor, perform: performOnce }) => {
+    const { url, html } = await fetchPage(body.url, tools.outside.pages);
+    const arrivals = await readArrivals(tools, actor, html, { mediaType: 'text/html', url });
+    return performOnce(async (context) => {
+      const [arrival] = arrivals;
+      if (!arrival) throw invalid('There is nothing on that page; nothing was captured.');
+      const { capture } = await storeCapture(context, arrival, { by: 'fetch' });
+      return captureDetail(context, capture.id);
+    });
+  }),
   'POST /api/captures/:id/listed': async ({ params, body, context }) => fileListed(context, params.id, body),
   'GET /api/captures/:id': async ({ params, context }) => captureDetail(context, params.id),
   'POST /api/captures/:id/filing': async ({ params, body, context }) =>
@@ -93,7 +98,7 @@ export const captureHandlers: Handlers = {
       eventId: await context.write.event(
         'set aside capture',
         `Set aside ${asRow(capture).from}`,
-        whoActs(context).id,
+        requireActor(context).id,
       ),
     };
   },
@@ -128,7 +133,7 @@ export function mountMessageViews(app: FastifyInstance, tools: Tools): void {
     '/api/captures/:id/message',
     { schema: schema('An HTML message, sanitised, with what was read marked', 'text/html') },
     async (request, reply: FastifyReply) => {
-      const html = await perform(tools, request.actor, (context) => messageHtml(context, request.params.id));
+      const html = await messageHtml(tools, request.actor, request.params.id);
       if (html === null) throw notFound('This message is plain text; it comes with the capture itself.');
       return reply
         .type('text/html; charset=utf-8')
@@ -165,7 +170,7 @@ export function mountMessageViews(app: FastifyInstance, tools: Tools): void {
     },
     async (request, reply: FastifyReply) => {
       const { id, position } = request.params;
-      const found = await perform(tools, request.actor, (context) => loadAttachment(context, id, position));
+      const found = await loadAttachment(tools, id, position);
       return reply
         .type(safeType(found.mediaType))
         .header('content-disposition', disposition(safeName(found.name, position)))

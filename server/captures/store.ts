@@ -1,16 +1,11 @@
 import { createHash } from 'node:crypto';
 import type { Reading } from '@emporikon/core/reading/types';
-import { localNow, type Context } from '../commands/context';
+import type { Context } from '../commands/context';
 import { Capture, ClaimRow, IntentRow, type CameBy } from '../db/models/captures';
-import { User } from '../db/models/users';
-import { invalid } from '../http/problems';
-import { readRaw } from './read';
+import type { Arrival } from './arrivals';
 
-export interface Arrived {
-  mediaType: string;
+export interface Origin {
   by: CameBy;
-  /** Where a page was. */
-  url?: string | undefined;
   /** When it came, where that is not now. */
   at?: Date | undefined;
   /** It is part of a larger command, whose event is also that of the capture. */
@@ -18,18 +13,15 @@ export interface Arrived {
 }
 
 /**
- * Keeps a raw thing whole, reads it, and puts it into Arrivals. Content-addressed: the same bytes are one capture, and
- * the same message at two colleagues (by its Message-ID) is one as well.
+ * Keeps a raw thing whole with its reading, and puts it into Arrivals. Content-addressed: the same bytes are one capture,
+ * and so is the same message at two colleagues, which differs only in how it was carried.
  * @returns the capture, and whether it is new
- * @throws 422 for nothing at all
  */
 export async function storeCapture(
   context: Context,
-  raw: Buffer,
-  { mediaType, by, url, at, isPart = false }: Arrived,
+  { raw, mediaType, url, reading, contentHash }: Arrival,
+  { by, at, isPart = false }: Origin,
 ): Promise<{ capture: Capture; created: boolean }> {
-  if (!raw.length || !raw.some((byte) => byte > 32))
-    throw invalid('There is nothing in it; nothing was captured. Choose a message or paste its text.');
   const sha256 = createHash('sha256')
     .update(url ? `${url}\n` : '')
     .update(raw)
@@ -41,21 +33,10 @@ export async function storeCapture(
     transaction: context.tx,
   });
   if (known) return { capture: known, created: false };
-  const reading = await readRaw(raw, mediaType, {
-    ours: context.house.ours,
-    currency: context.house.currency,
-    receivedAt: localNow(context),
-    ...(url ? { url } : {}),
-    ...(mediaType === 'text/html' ? { ourPeople: await ourPeople(context) } : {}),
-  });
   const { messageId } = reading.message;
-  if (messageId && reading.kind === 'email') {
+  if (messageId && contentHash) {
     await lock(context, messageId);
-    const twin = await Capture.findOne({
-      where: { messageId },
-      attributes: { exclude: ['raw'] },
-      transaction: context.tx,
-    });
+    const twin = await findTwin(context, messageId, contentHash);
     if (twin) return { capture: twin, created: false };
   }
   const now = context.now();
@@ -71,6 +52,7 @@ export async function storeCapture(
     message: reading.message,
     notices: reading.notices,
     messageId,
+    contentSha256: contentHash,
     thread: reading.message.references[0] ?? messageId,
   });
   await keepReading(context, capture, reading);
@@ -83,14 +65,22 @@ export async function storeCapture(
   return { capture, created: true };
 }
 
+/**
+ * The same message that came another way: the same Message-ID and the same content. An ID alone proves nothing, since
+ * whoever writes a message chooses it; several different messages under one ID are all kept.
+ */
+const findTwin = (context: Context, messageId: string, contentHash: string): Promise<Capture | null> =>
+  Capture.findOne({
+    where: { messageId, contentSha256: contentHash },
+    attributes: { exclude: ['raw'] },
+    transaction: context.tx,
+  });
+
 const lock = (context: Context, key: string): Promise<unknown> =>
   context.sequelize.query('SELECT pg_advisory_xact_lock(hashtextextended(:key, 0))', {
     replacements: { key },
     transaction: context.tx,
   });
-
-const ourPeople = async (context: Context): Promise<string[]> =>
-  (await User.findAll({ attributes: ['name'], transaction: context.tx })).map((user) => user.name);
 
 async function keepReading(context: Context, capture: Capture, reading: Reading): Promise<void> {
   const now = context.now();

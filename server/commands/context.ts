@@ -6,6 +6,8 @@ import type { Exchange } from '../outside/exchange';
 import type { Post } from '../outside/post';
 import type { PageFetcher } from '../outside/pages';
 import type { LookUpSource } from '../outside/lookups/source';
+import { holdingConnection } from '../db/connect';
+import { Readers } from '../reading/readers';
 import { isCrossed } from '../db/crossed';
 import { Writer } from './writer';
 
@@ -33,6 +35,8 @@ export interface Tools {
   sequelize: Sequelize;
   house: House;
   outside: Outside;
+  /** Reads files that somebody else made, beside the process's own work. */
+  readers: Readers;
   now: () => Date;
   newId: () => string;
 }
@@ -59,6 +63,7 @@ export const systemTools = (sequelize: Sequelize, house: House, outside: Outside
   sequelize,
   house,
   outside,
+  readers: new Readers(),
   now: () => new Date(),
   newId: randomUUID,
 });
@@ -74,11 +79,12 @@ export async function perform<Result>(
   tools: Tools,
   actor: Actor | null,
   command: (context: Context) => Promise<Result>,
+  roles: readonly UserRole[] | null = null,
 ): Promise<Result> {
   for (let left = TRIES; ;) {
     try {
-      return await tools.sequelize.transaction(async (tx) =>
-        command({ ...tools, actor, tx, write: new Writer(tools, tx) }),
+      return await tools.sequelize.transaction((tx) =>
+        holdingConnection(() => command({ ...tools, actor, tx, write: new Writer(tools, tx, roles) })),
       );
     } catch (error) {
       if (--left === 0 || !isCrossed(error)) throw error;
@@ -89,7 +95,7 @@ export async function perform<Result>(
 }
 
 /** The actor of a command that only a signed-in person can give. */
-export function whoActs(context: Context): Actor {
+export function requireActor(context: Pick<Context, 'actor'>): Actor {
   if (!context.actor) throw new Error('this command needs an actor');
   return context.actor;
 }

@@ -1,4 +1,12 @@
-import type { Attributes, CreationAttributes, Model, ModelStatic, Transaction } from 'sequelize';
+import {
+  OptimisticLockError,
+  type Attributes,
+  type CreationAttributes,
+  type Model,
+  type ModelStatic,
+  type Transaction,
+} from 'sequelize';
+import type { UserRole } from '../db/models/users';
 import { EventRow, type Change } from '../db/models/ledger';
 import { stale } from '../http/problems';
 import { noteDealStates } from '../deals/states';
@@ -20,16 +28,23 @@ export function rowOf(instance: Model): Record<string, unknown> {
   );
 }
 
+const keyOf = (instance: Model): string =>
+  `${(instance.constructor as ModelStatic<Model>).tableName}/${String(instance.get('id'))}`;
+
 /**
  * The one door for writes. It notes every row it changes, before and after, and hands them to the command's event,
  * from which undo, live updates and the history are made.
  */
 export class Writer {
   private readonly changes: Change[] = [];
+  /** At which version this command left each row it wrote. */
+  private readonly versions = new Map<string, unknown>();
 
   constructor(
     private readonly tools: Tools,
     private readonly tx: Transaction,
+    /** Who may give this command, and so take it back; everybody when null. */
+    private readonly roles: readonly UserRole[] | null = null,
   ) {}
 
   async insert<M extends Model>(model: ModelStatic<M>, values: CreationAttributes<M>): Promise<M> {
@@ -45,23 +60,45 @@ export class Writer {
 
   /**
    * Changes a row. A row with a version gets the next one; if `expected` is given and the row is at another, the write
-   * is refused with what stands there now.
+   * is refused with what stands there now. Where nothing is expected and somebody else wrote since it was read, the whole
+   * command is run again on what stands there now (`isCrossed`).
    */
   async update<M extends Model>(instance: M, patch: Partial<Attributes<M>>, expected?: number): Promise<M> {
-    const before = rowOf(instance);
-    const version = before.version as number | undefined;
-    if (expected !== undefined && version !== expected) throw stale(before);
+    let before = rowOf(instance);
+    if (expected !== undefined && before.version !== expected) throw stale(before);
     instance.set(patch as Partial<M>);
     if (!instance.changed()) return instance;
-    if (version !== undefined) instance.set({ version: version + 1 } as unknown as Partial<M>);
-    await instance.save({ transaction: this.tx });
+    try {
+      await instance.save({ transaction: this.tx });
+    } catch (error) {
+      if (!(error instanceof OptimisticLockError)) throw error;
+      before = await this.catchUp(instance, expected, error);
+      instance.set(patch as Partial<M>);
+      await instance.save({ transaction: this.tx });
+    }
     this.changes.push({
       table: (instance.constructor as ModelStatic<M>).tableName,
       id: String(before.id),
       before,
       after: rowOf(instance),
     });
+    this.versions.set(keyOf(instance), instance.get('version'));
     return instance;
+  }
+
+  /**
+   * The row was written since it was read. By this very command, which holds it twice: it goes on from there. By somebody
+   * else: whoever expected a version is told, and any other command is run again.
+   * @returns the row as it stands now
+   */
+  private async catchUp(
+    instance: Model,
+    expected: number | undefined,
+    error: OptimisticLockError,
+  ): Promise<Record<string, unknown>> {
+    const now = rowOf(await instance.reload({ transaction: this.tx }));
+    if (this.versions.get(keyOf(instance)) === now.version) return now;
+    throw expected === undefined ? error : stale(now);
   }
 
   async remove(instance: Model): Promise<void> {
@@ -97,7 +134,16 @@ export class Writer {
     const id = this.tools.newId();
     const changes = this.changes.splice(0);
     await EventRow.create(
-      { id, at: this.tools.now(), actorId, command, label, changes, undoes },
+      {
+        id,
+        at: this.tools.now(),
+        actorId,
+        command,
+        label,
+        changes,
+        undoes,
+        roles: this.roles && [...this.roles],
+      },
       { transaction: this.tx },
     );
     await noteDealStates(this.tools, this.tx, changes, id, undoes);

@@ -1,4 +1,4 @@
-import { DatabaseError } from 'sequelize';
+import { DatabaseError, OptimisticLockError } from 'sequelize';
 
 /** What PostgreSQL says when two transactions wait for each other (SQLSTATE 40P01) or cannot both be (40001). */
 const CROSSED = new Set(['40P01', '40001']);
@@ -8,4 +8,4 @@ export const sqlState = (error: DatabaseError): string => (error.parent as { cod
 
 /** Whether the database ended a transaction because of another one; run again, it may well succeed. */
 export const isCrossed = (error: unknown): boolean =>
-  error instanceof DatabaseError && CROSSED.has(sqlState(error));
+  error instanceof OptimisticLockError || (error instanceof DatabaseError && CROSSED.has(sqlState(error)));

@@ -9,8 +9,9 @@ import * as fifth from './migrations/0005-identity';
 import * as sixth from './migrations/0006-lookups';
 import * as seventh from './migrations/0007-qualifying';
 import * as eighth from './migrations/0008-deals';
+import * as ninth from './migrations/0009-safety';
 
-export const MIGRATIONS = [first, second, third, fourth, fifth, sixth, seventh, eighth];
+export const MIGRATIONS = [first, second, third, fourth, fifth, sixth, seventh, eighth, ninth];
 /** Any constant will do, as long as every process of this program takes the same lock. */
 const LOCK = 4600_0001;
 

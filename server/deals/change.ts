@@ -1,6 +1,6 @@
 import type { Parsed } from '@emporikon/contract';
 import type { DealAsk } from '@emporikon/core/lifecycle/stages';
-import { whoActs, type Context } from '../commands/context';
+import { requireActor, type Context } from '../commands/context';
 import { rowOf } from '../commands/writer';
 import { Deal, Stage } from '../db/models/deals';
 import { invalid, notFound, stale } from '../http/problems';
@@ -44,7 +44,7 @@ export async function changeDeal(
   const eventId = await context.write.event(
     isMoved ? 'move deal' : 'change deal',
     stage && isMoved ? `Moved ${deal.title} to ${stage.name}` : `Changed ${deal.title}`,
-    whoActs(context).id,
+    requireActor(context).id,
   );
   return {
     version: deal.version,

@@ -1,7 +1,7 @@
 import type { Parsed } from '@emporikon/contract';
 import type { DealDetail } from '@emporikon/contract/deals';
 import { totalsOf, type LineFacts, type Totals } from '@emporikon/core/lifecycle/lines';
-import { whoActs, type Context } from '../commands/context';
+import { requireActor, type Context } from '../commands/context';
 import { rowOf } from '../commands/writer';
 import { Deal } from '../db/models/deals';
 import { DealLine, Product } from '../db/models/pipelines';
@@ -81,7 +81,7 @@ export async function setLines(
   const eventId = await context.write.event(
     'set deal lines',
     `Changed what ${deal.title} is made of`,
-    whoActs(context).id,
+    requireActor(context).id,
   );
   return { version: deal.version, totals, eventId };
 }

@@ -1,7 +1,7 @@
 import type { DealDetail } from '@emporikon/contract/deals';
 import type { DealRole } from '@emporikon/core/lifecycle/conversion';
 import { QueryTypes } from 'sequelize';
-import { whoActs, type Context } from '../commands/context';
+import { requireActor, type Context } from '../commands/context';
 import { Deal, DealRoleRow } from '../db/models/deals';
 import { Person } from '../db/models/people';
 import { invalid, notFound } from '../http/problems';
@@ -47,5 +47,5 @@ export async function setParts(
   const known = await DealRoleRow.findAll({ where: { dealId }, transaction: context.tx });
   for (const row of known) if (!wanted.has(keyOf(row))) await context.write.remove(row);
   await addParts(context, dealId, parts);
-  return context.write.event('set deal people', `Changed who is on ${deal.title}`, whoActs(context).id);
+  return context.write.event('set deal people', `Changed who is on ${deal.title}`, requireActor(context).id);
 }

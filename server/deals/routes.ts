@@ -1,4 +1,4 @@
-import { whoActs } from '../commands/context';
+import { requireActor } from '../commands/context';
 import { Deal, DealRoleRow } from '../db/models/deals';
 import type { Handlers } from '../http/mount';
 import { stageFor, usualChanceOf } from '../pipelines/stages';
@@ -11,7 +11,7 @@ export const dealHandlers: Handlers = {
   'GET /api/deals': async ({ query, context }) => listDeals(context, query),
   'GET /api/pipelines/:id/board': async ({ params, query, context }) => board(context, params.id, query),
   'POST /api/deals': async ({ body, context }) => {
-    const actor = whoActs(context);
+    const actor = requireActor(context);
     const stage = await stageFor(context, body.stageId);
     const now = context.now();
     const deal = await context.write.insert(Deal, {

@@ -1,23 +1,52 @@
 import type { FastifyInstance } from 'fastify';
+import type { Actor, Tools } from '../commands/context';
+import { findActor } from '../session/identify';
+import { hashToken, SESSION_COOKIE } from '../session/secrets';
 import type { LiveFeed } from './live';
+import { PERSONAL } from './personal';
 
 const HEARTBEAT_MS = 20_000;
 const QUEUE_BYTES = 256 * 1024;
 
+interface Told {
+  id?: string;
+  actorId?: string | null;
+  roles?: Actor['role'][] | null;
+  endedSessions?: string[];
+  touched?: { table: string; id: string }[];
+}
+
+/**
+ * What of a notice somebody is told: that rows changed, and the event's id only where they may take it back.
+ * @returns null where it does not concern them
+ */
+export function noticeFor(actor: Actor, payload: string): string | null {
+  const { roles = null, ...told } = JSON.parse(payload) as Told;
+  if (told.endedSessions) return null;
+  const isOwn = told.actorId === actor.id;
+  const isPersonal = told.touched?.some((one) => PERSONAL.has(one.table)) === true;
+  if (isPersonal && !isOwn) return null;
+  if (roles && !roles.includes(actor.role)) delete told.id;
+  return JSON.stringify(told);
+}
+
 /** Server-sent events: every change by anybody on this database, as it is committed. */
-export function mountLive(app: FastifyInstance, live: LiveFeed): void {
+export function mountLive(app: FastifyInstance, tools: Tools, live: LiveFeed): void {
   app.get(
     '/api/events',
     {
       schema: {
+        operationId: 'getEvents',
         summary: 'Live changes as server-sent events',
         tags: ['events'],
         produces: ['text/event-stream'],
       },
     },
     (request, reply) => {
+      const { actor } = request;
       reply.hijack();
       const { raw } = reply;
+      if (!actor) return void raw.destroy();
       raw.writeHead(200, {
         'content-type': 'text/event-stream',
         'cache-control': 'no-store',
@@ -25,11 +54,27 @@ export function mountLive(app: FastifyInstance, live: LiveFeed): void {
         'x-accel-buffering': 'no',
       });
       raw.write('retry: 1000\n\ndata: {"hello":true}\n\n');
+      const cookie = request.headers.authorization ? undefined : request.cookies[SESSION_COOKIE];
+      const session = cookie ? hashToken(cookie) : null;
+      const end = (): void => {
+        raw.write('data: {"ended":true}\n\n');
+        raw.end();
+      };
       const unsubscribe = live.subscribe((payload) => {
+        if (session && payload.includes(session)) return end();
+        const notice = noticeFor(actor, payload);
+        if (notice === null) return;
         if (raw.writableLength > QUEUE_BYTES) raw.destroy();
-        else raw.write(`data: ${payload}\n\n`);
+        else raw.write(`data: ${notice}\n\n`);
       });
-      const heartbeat = setInterval(() => raw.write(': here\n\n'), HEARTBEAT_MS);
+      const heartbeat = setInterval(() => {
+        raw.write(': here\n\n');
+        void findActor(tools, request).then(
+          (still) => (still ? undefined : end()),
+          // A database that is away for a moment ends nobody's session.
+          () => undefined,
+        );
+      }, HEARTBEAT_MS);
       request.raw.on('close', () => {
         clearInterval(heartbeat);
         unsubscribe();

@@ -1,9 +1,10 @@
 import { QueryTypes, type Model, type ModelStatic } from 'sequelize';
-import type { Context } from '../commands/context';
+import type { Actor, Context } from '../commands/context';
 import { EventRow, type Change } from '../db/models/ledger';
 import { rowOf } from '../commands/writer';
-import { cannotUndo, conflict, notFound } from '../http/problems';
+import { cannotUndo, conflict, forbidden, notFound } from '../http/problems';
 import { doneByItself, ONLY_NOTES } from './byItself';
+import { PERSONAL } from './personal';
 import { unmerge } from '../lookalikes/unmerge';
 
 /** Bookkeeping that changes without anybody meaning anything by it. */
@@ -145,6 +146,28 @@ async function obstacles(context: Context, changes: readonly Change[]): Promise<
   return [...new Set(reasons)];
 }
 
+/** Taking back takes the right that the command took; what is one person's own is only theirs to take back. */
+function requireRight(actor: Actor | null, event: EventRow): void {
+  if (!actor) return;
+  if (event.roles && !event.roles.includes(actor.role))
+    throw forbidden(`Only a ${event.roles.join(' or ')} may take this back.`);
+  if (event.actorId !== actor.id && event.changes.some((change) => PERSONAL.has(change.table)))
+    throw notFound('There is no such change.');
+}
+
+/** What a removed row held that events never keep, such as a sealed password: without it the row cannot come back. */
+function missingParts(context: Context, changes: readonly Change[]): string[] {
+  return changes
+    .filter((change) => change.before && !change.after)
+    .filter(({ table, before }) =>
+      Object.entries(modelOf(context, table).getAttributes()).some(
+        ([key, column]) =>
+          column.allowNull === false && column.defaultValue === undefined && !(key in (before ?? {})),
+      ),
+    )
+    .map(({ table, before }) => `${describe(table, before)} held a secret that was not kept; add it anew`);
+}
+
 /**
  * Takes one command back, row by row, newest first, in one transaction.
  * @throws 404 for no such event, 409 when it was undone before or something was built on it, saying what
@@ -152,6 +175,7 @@ async function obstacles(context: Context, changes: readonly Change[]): Promise<
 export async function undo(context: Context, eventId: string): Promise<{ label: string }> {
   const event = await EventRow.findOne({ where: { id: eventId }, transaction: context.tx });
   if (!event) throw notFound('There is no such change.');
+  requireRight(context.actor, event);
   if (event.undoes) throw conflict('This change was itself an undo.');
   if (await EventRow.findOne({ where: { undoes: eventId }, transaction: context.tx }))
     throw conflict('This was undone already.');
@@ -164,7 +188,7 @@ export async function undo(context: Context, eventId: string): Promise<{ label: 
   }
   for (const id of await doneByItself(context, event)) await undo(context, id);
   const changes = fold(event.changes).filter((change) => change.before || change.after);
-  const reasons = await obstacles(context, changes);
+  const reasons = [...missingParts(context, changes), ...(await obstacles(context, changes))];
   if (reasons.length)
     throw cannotUndo(
       `Something was built on this: ${reasons.slice(0, 4).join('; ')}. Nothing was taken back.`,

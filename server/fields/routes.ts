@@ -1,7 +1,7 @@
 import { CLAIM_FIELDS } from '@emporikon/core/reading/types';
 import { fold } from '@emporikon/core/people/text';
 import { QueryTypes } from 'sequelize';
-import { whoActs, type Context } from '../commands/context';
+import { requireActor, type Context } from '../commands/context';
 import { CustomField, FieldMapping, List } from '../db/models/fields';
 import type { Handlers } from '../http/mount';
 import { conflict, invalid, notFound } from '../http/problems';
@@ -54,7 +54,7 @@ export const fieldHandlers: Handlers = {
     const eventId = await context.write.event(
       'add field',
       `Added the field ${body.label}`,
-      whoActs(context).id,
+      requireActor(context).id,
     );
     return { eventId, field: asField(field) };
   },
@@ -64,7 +64,7 @@ export const fieldHandlers: Handlers = {
     const { version, ...patch } = body;
     await context.write.update(field, patch, version);
     return {
-      eventId: await context.write.event('change field', `Changed ${field.label}`, whoActs(context).id),
+      eventId: await context.write.event('change field', `Changed ${field.label}`, requireActor(context).id),
     };
   },
   'GET /api/field-mappings': async ({ context }) => {
@@ -88,7 +88,11 @@ export const fieldHandlers: Handlers = {
         target: body.target,
       });
     return {
-      eventId: await context.write.event('map field', `Set where ${body.field} goes`, whoActs(context).id),
+      eventId: await context.write.event(
+        'map field',
+        `Set where ${body.field} goes`,
+        requireActor(context).id,
+      ),
     };
   },
   'GET /api/lists': async ({ context }) => {
@@ -111,7 +115,11 @@ export const fieldHandlers: Handlers = {
       name: body.name,
       createdAt: context.now(),
     });
-    const eventId = await context.write.event('add list', `Added the list ${body.name}`, whoActs(context).id);
+    const eventId = await context.write.event(
+      'add list',
+      `Added the list ${body.name}`,
+      requireActor(context).id,
+    );
     return { eventId, list: { id: list.id, name: list.name } };
   },
 };

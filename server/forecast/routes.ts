@@ -6,8 +6,8 @@ import {
   type ForecastCell,
 } from '@emporikon/core/lifecycle/forecast';
 import { DateTime } from 'luxon';
-import { localNow, type Context } from '../commands/context';
-import type { Handlers } from '../http/mount';
+import { localNow, perform, type Actor, type Context, type Tools } from '../commands/context';
+import { early, type Handlers } from '../http/mount';
 import { invalid } from '../http/problems';
 import { simulateAside } from './aside';
 import { loadAsOf, loadForecast, wonIn } from './load';
@@ -35,15 +35,18 @@ function sumUp(cells: readonly ForecastCell[]): typeof NOTHING {
 }
 
 async function forecast(
-  context: Context,
+  tools: Tools,
+  actor: Actor | null,
   query: Parsed<'GET /api/forecast', 'query'>,
 ): Promise<Reply<'GET /api/forecast'>> {
-  const today = localNow(context).slice(0, 10);
+  const today = localNow({ ...tools, actor }).slice(0, 10);
   const from = query.from ?? today;
   if (!DateTime.fromISO(from).isValid)
     throw invalid('There is no such day.', { fields: { from: 'is no day' } });
   const wanted = months(from, query.months);
-  const loaded = await loadForecast(context, query, { from, today, basis: query.basis });
+  const loaded = await perform(tools, actor, (context) =>
+    loadForecast(context, query, { from, today, basis: query.basis }),
+  );
   const deals = loaded.deals.filter((deal) => wanted.includes(deal.month));
   const cells = forecastCells(deals);
   const simulated = await simulateAside({ deals, runs: query.runs, seed: query.seed });
@@ -55,7 +58,7 @@ async function forecast(
     mean: 0,
   });
   return {
-    currency: context.house.currency,
+    currency: tools.house.currency,
     basis: query.basis,
     committedFrom: COMMITTED_FROM,
     months: wanted.map((month) => ({ month, ...sumUp(cells.filter((cell) => cell.month === month)) })),
@@ -97,6 +100,6 @@ async function backTests(
 }
 
 export const forecastHandlers: Handlers = {
-  'GET /api/forecast': async ({ query, context }) => forecast(context, query),
+  'GET /api/forecast': early(({ query, tools, actor }) => forecast(tools, actor, query)),
   'GET /api/forecast/back-test': async ({ query, context }) => backTests(context, query),
 };

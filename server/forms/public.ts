@@ -29,6 +29,9 @@ const gone = (reply: FastifyReply): FastifyReply =>
 /** Forms for people outside: pages, snippets and the link that confirms an address. Nobody is signed in here. */
 export async function mountPublicForms(app: FastifyInstance, tools: Tools): Promise<void> {
   await app.register(async (open) => {
+    open.addHook('onRoute', (route) => {
+      route.config = { ...route.config, access: 'public' };
+    });
     await open.register(rateLimit, { global: false });
     open.addContentTypeParser(
       'application/x-www-form-urlencoded',

@@ -1,6 +1,6 @@
 import type { FormField } from '@emporikon/contract/forms';
 import { QueryTypes } from 'sequelize';
-import { whoActs, type Context } from '../commands/context';
+import { requireActor, type Context } from '../commands/context';
 import { CustomField, List } from '../db/models/fields';
 import { Form } from '../db/models/forms';
 import { Person } from '../db/models/people';
@@ -77,7 +77,7 @@ export const formHandlers: Handlers = {
     const eventId = await context.write.event(
       'add form',
       `Designed the form ${body.name}`,
-      whoActs(context).id,
+      requireActor(context).id,
     );
     return { eventId, form: await asForm(context, form) };
   },
@@ -90,7 +90,7 @@ export const formHandlers: Handlers = {
     const eventId = await context.write.event(
       'change form',
       `Changed the form ${form.name}`,
-      whoActs(context).id,
+      requireActor(context).id,
     );
     return { eventId, form: await asForm(context, form) };
   },

@@ -3,7 +3,8 @@ import type { FormField } from '@emporikon/contract/forms';
 import { isEmail } from '@emporikon/core/people/emails';
 import { readPhone } from '@emporikon/core/people/phones';
 import { Op } from 'sequelize';
-import type { Actor, Context } from '../commands/context';
+import type { Actor, Context, Tools } from '../commands/context';
+import { readOwnRecord } from '../captures/arrivals';
 import { storeCapture } from '../captures/store';
 import { fileCapture } from '../captures/filing';
 import { recognise } from '../captures/recognise';
@@ -113,11 +114,8 @@ export async function submitForm(
       value: (given.answers[field.name] ?? '').trim(),
       field: field.field ?? (field.kind === 'text' ? 'note' : null),
     }));
-  const raw = JSON.stringify({ kind: 'form', form: form.name, id, page: given.page ?? null, answers });
-  const { capture } = await storeCapture(context, Buffer.from(raw, 'utf8'), {
-    mediaType: 'application/json',
-    by: 'form',
-  });
+  const record = { kind: 'form', form: form.name, id, page: given.page ?? null, answers };
+  const { capture } = await storeCapture(context, await readOwnRecord(context, record), { by: 'form' });
   const emailField = form.fields.find((field) => field.field === 'email');
   const email = emailField ? (given.answers[emailField.name] ?? '').trim() || null : null;
   const token = given.agreed && email && form.consent ? randomBytes(24).toString('base64url') : null;
@@ -163,15 +161,16 @@ async function fileSubmission(
 }
 
 /** Mails the link by which somebody confirms that they agreed (double opt-in). */
-export async function askConsent(context: Context, submissionId: string, token: string): Promise<void> {
-  const submission = await FormSubmission.findByPk(submissionId, { transaction: context.tx });
+export async function askConsent(tools: Tools, submissionId: string, token: string): Promise<void> {
+  const { post } = tools.outside;
+  const submission = await FormSubmission.findByPk(submissionId);
   if (!submission?.email || submission.confirmedAt) return;
-  if (!context.outside.post) throw new Error('no post server is set up; the mail waits');
-  const link = `${context.house.publicUrl}/f/confirm/${token}`;
-  await context.outside.post.send({
+  if (!post) throw new Error('no post server is set up; the mail waits');
+  const link = `${tools.house.publicUrl}/f/confirm/${token}`;
+  await post.send({
     to: submission.email,
     subject: 'Please confirm your address',
-    text: `You asked to hear from us. Please confirm that this address is yours by opening this page:\n\n${link}\n\nIf it was not you, do nothing: nothing will be sent.\n`,
+    text: `You asked to hear from us. Please confirm that this address is yours on this page:\n\n${link}\n\nIf it was not you, do nothing: nothing will be sent.\n`,
   });
 }
 

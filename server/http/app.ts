@@ -27,6 +27,8 @@ import { relationHandlers } from '../relations/routes';
 import { searchHandlers } from '../search/routes';
 import { identify } from '../session/identify';
 import { sessionHandlers } from '../session/routes';
+import { tokenHandlers } from '../session/tokens';
+import { userHandlers } from '../session/users';
 import { settingsHandlers } from '../settings/routes';
 import { taskHandlers } from '../tasks/routes';
 import { triageHandlers } from '../triage/routes';
@@ -34,10 +36,12 @@ import type { Tools } from '../commands/context';
 import Fastify, { type FastifyInstance } from 'fastify';
 import { jsonSchemaTransform, serializerCompiler, validatorCompiler } from 'fastify-type-provider-zod';
 import { CLIPPER_ORIGIN } from '@emporikon/contract/clipper';
+import { readJsonBodies } from './bodies';
 import { answerErrors } from './errors';
 import { followForwardings } from './forwarded';
 import { mount } from './mount';
-import { allowClipper } from './origin';
+import { markApiRoutes, requireAccess } from './access';
+import { allowClipper, requireOwnHost } from './origin';
 import { refuseIllFormed } from './text';
 import { serveWeb } from './web';
 
@@ -66,6 +70,7 @@ export async function buildApp({
   app.setValidatorCompiler(validatorCompiler);
   app.setSerializerCompiler(serializerCompiler);
   answerErrors(app);
+  readJsonBodies(app);
   await app.register(swagger, {
     openapi: {
       openapi: '3.1.0',
@@ -107,12 +112,18 @@ export async function buildApp({
     strictTransportSecurity: false,
     xFrameOptions: { action: 'sameorigin' },
   });
+  app.addHook('onClose', () => tools.readers.close());
+  markApiRoutes(app);
+  requireOwnHost(app, tools.house.publicUrl);
   allowClipper(app, clipperOrigin);
-  refuseIllFormed(app);
   identify(app, tools);
+  requireAccess(app);
+  refuseIllFormed(app);
   followForwardings(app, tools);
   const handlers = [
     sessionHandlers,
+    tokenHandlers,
+    userHandlers,
     captureHandlers,
     peopleHandlers,
     companyHandlers,
@@ -143,8 +154,10 @@ export async function buildApp({
     mountImportFiles(api, tools);
     mountQuoteFiles(api, tools);
     mountMessageViews(api, tools);
-    mountLive(api, live);
-    api.get('/api/openapi.json', { schema: { hide: true }, config: { open: true } }, () => app.swagger());
+    mountLive(api, tools, live);
+    api.get('/api/openapi.json', { schema: { hide: true }, config: { access: 'public' } }, () =>
+      app.swagger(),
+    );
   });
   await mountPublicForms(app, tools);
   await serveWeb(app, webRoot);

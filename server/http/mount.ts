@@ -2,10 +2,10 @@ import { allRoutes, type Parsed, type Reply, type RouteName } from '@emporikon/c
 import { Problem, type RouteSpec } from '@emporikon/contract/common';
 import { MAX_MESSAGE_BYTES } from '@emporikon/core/reading/types';
 import type { FastifyInstance, FastifyReply, FastifyRequest, RouteOptions } from 'fastify';
-import { perform, type Context, type Tools } from '../commands/context';
+import { perform, type Actor, type Context, type Tools } from '../commands/context';
+import { limitBodiesInFlight } from './bodies';
 import { requireSameOrigin } from './origin';
-import { forbidden } from './problems';
-import { once } from './once';
+import { keptAnswer, withIdempotencyKey } from './idempotency';
 
 export interface Call<Name extends RouteName> {
   params: Parsed<Name, 'params'>;
@@ -17,78 +17,119 @@ export interface Call<Name extends RouteName> {
   reply: FastifyReply;
 }
 
-export type Handlers = { [Name in RouteName]?: (call: Call<Name>) => Promise<Reply<Name>> };
+/** A call before its transaction: what has to be waited for (the world, a reading, a password) is done here. */
+export interface EarlyCall<Name extends RouteName> extends Omit<Call<Name>, 'context'> {
+  tools: Tools;
+  actor: Actor | null;
+  /** Runs the command in its one transaction, once for each `Idempotency-Key`. */
+  perform: (command: (context: Context) => Promise<Reply<Name>>) => Promise<Reply<Name>>;
+}
+type Command<Name extends RouteName> = (call: Call<Name>) => Promise<Reply<Name>>;
+interface Early<Name extends RouteName> {
+  early: (call: EarlyCall<Name>) => Promise<Reply<Name>>;
+}
 
-/** Tables and mailboxes may be large; messages are cut off earlier by their own limit. */
-const MOST_RAW_BYTES = 64 * 1024 * 1024;
+/**
+ * A handler that begins outside a transaction, because it waits for something that is not the database. No connection is
+ * held meanwhile; what it writes, it writes with `call.perform`.
+ */
+export const early = <Name extends RouteName>(
+  run: (call: EarlyCall<Name>) => Promise<Reply<Name>>,
+): Early<Name> => ({ early: run });
+
+export type Handlers = { [Name in RouteName]?: Command<Name> | Early<Name> };
+
+/** Tables may be large; messages are cut off earlier by their own limit, and what strangers send earlier still. */
+const MOST_TABLE_BYTES = 64 * 1024 * 1024;
+const MOST_PUBLIC_BYTES = 1024 * 1024;
 
 /** Runs `add` in a scope in which the named media types are handed over as bytes, JSON too. */
-function inRawScope(
-  app: FastifyInstance,
-  types: readonly string[],
-  add: (scope: FastifyInstance) => void,
-): void {
+function inRawScope(app: FastifyInstance, spec: RouteSpec, add: (scope: FastifyInstance) => void): void {
+  const types = spec.raw ?? [];
   void app.register(async (scope) => {
     scope.removeAllContentTypeParsers();
-    const bodyLimit = types.includes('text/csv') ? MOST_RAW_BYTES : MAX_MESSAGE_BYTES;
+    const bodyLimit = spec.open
+      ? MOST_PUBLIC_BYTES
+      : types.includes('text/csv')
+        ? MOST_TABLE_BYTES
+        : MAX_MESSAGE_BYTES;
     scope.addContentTypeParser([...types], { parseAs: 'buffer', bodyLimit }, (_request, body, done) =>
       done(null, body),
     );
+    limitBodiesInFlight(scope);
     add(scope);
   });
 }
 
 const PROBLEMS = { '4xx': Problem, '5xx': Problem };
 
+/** The route as Fastify takes it: its schemas for validation and OpenAPI, and who may call it. */
+function describeRoute(name: RouteName, spec: RouteSpec): Omit<RouteOptions, 'handler'> {
+  const [method = 'GET', url = '/'] = name.split(' ');
+  const status = spec.status ?? 200;
+  return {
+    method,
+    url,
+    schema: {
+      summary: spec.summary,
+      tags: [spec.tag],
+      ...(spec.params ? { params: spec.params } : {}),
+      ...(spec.query ? { querystring: spec.query } : {}),
+      ...(spec.body ? { body: spec.body } : {}),
+      ...(spec.raw ? { consumes: [...spec.raw] } : {}),
+      ...(spec.open ? { security: [] } : {}),
+      response: { [status]: spec.reply, ...(status === 201 ? { 200: spec.reply } : {}), ...PROBLEMS },
+    },
+    config: {
+      access: spec.open ? 'public' : 'actor',
+      ...(spec.roles ? { roles: spec.roles } : {}),
+      ...(spec.tag === 'health' ? { anyHost: true } : {}),
+    },
+    // No body is an empty one: what is optional may be left out altogether, what is required is named.
+    preValidation: async (request) => {
+      if (spec.body) request.body ??= {};
+    },
+  };
+}
+
 /**
- * Mounts handlers on the contract's routes. Every call runs in one transaction with a context; a POST that brings an
+ * Mounts handlers on the contract's routes. Every command runs in one transaction with a context; a POST that brings an
  * `Idempotency-Key` is answered once.
  */
 export function mount(app: FastifyInstance, tools: Tools, handlers: Handlers): void {
   for (const [name, handler] of Object.entries(handlers) as [
     RouteName,
-    (call: Call<RouteName>) => Promise<unknown>,
+    Command<RouteName> | Early<RouteName>,
   ][]) {
-    const [method = 'GET', url = '/'] = name.split(' ');
     const spec: RouteSpec = allRoutes[name];
-    const status = spec.status ?? 200;
     const route: RouteOptions = {
-      method,
-      url,
-      schema: {
-        summary: spec.summary,
-        tags: [spec.tag],
-        ...(spec.params ? { params: spec.params } : {}),
-        ...(spec.query ? { querystring: spec.query } : {}),
-        ...(spec.body ? { body: spec.body } : {}),
-        ...(spec.raw ? { consumes: [...spec.raw] } : {}),
-        ...(spec.open ? { security: [] } : {}),
-        response: { [status]: spec.reply, ...(status === 201 ? { 200: spec.reply } : {}), ...PROBLEMS },
-      },
-      config: { open: spec.open ?? false },
-      // No body is an empty one: what is optional may be left out altogether, what is required is named.
-      preValidation: async (request) => {
-        if (spec.body) request.body ??= {};
-      },
+      ...describeRoute(name, spec),
       handler: async (request, reply) => {
-        if (method !== 'GET') requireSameOrigin(request);
-        if (spec.roles && !spec.roles.includes(request.actor?.role ?? 'rep'))
-          throw forbidden(`Only a ${spec.roles.join(' or ')} may do this.`);
-        return perform(tools, request.actor, (context) => {
-          reply.code(status);
-          const call = {
-            params: request.params,
-            query: request.query,
-            body: request.body,
-            context,
-            request,
-            reply,
-          } as Call<RouteName>;
-          return once(context, request, reply, () => handler(call));
+        if (request.method !== 'GET') requireSameOrigin(request, tools.house.publicUrl);
+        const { params, query, body } = request;
+        const given = { params, query, body, request, reply } as Omit<Call<RouteName>, 'context'>;
+        const run = (command: (context: Context) => Promise<unknown>): Promise<unknown> =>
+          perform(
+            tools,
+            request.actor,
+            (context) => {
+              reply.code(spec.status ?? 200);
+              return withIdempotencyKey(context, request, reply, () => command(context));
+            },
+            spec.roles ?? null,
+          );
+        if (typeof handler === 'function') return run((context) => handler({ ...given, context }));
+        const kept = await keptAnswer(tools, request, reply);
+        if (kept) return kept.body;
+        return handler.early({
+          ...given,
+          tools,
+          actor: request.actor,
+          perform: run as EarlyCall<RouteName>['perform'],
         });
       },
     };
-    if (spec.raw) inRawScope(app, spec.raw, (scope) => void scope.route(route));
+    if (spec.raw) inRawScope(app, spec, (scope) => void scope.route(route));
     else app.route(route);
   }
 }

@@ -29,11 +29,18 @@ export const notFound = make('not-found', 'Not found', 404);
 export const invalid = make('invalid', 'Something is missing or wrong', 422);
 export const signedOut = make('signed-out', 'Not signed in', 401);
 export const forbidden = make('forbidden', 'Not allowed', 403);
+export const misdirected = make('misdirected', 'Not served under this name', 421);
 export const conflict = make('conflict', 'This clashes with what is there', 409);
 export const cannotUndo = make('cannot-undo', 'This cannot be undone any more', 409);
 export const choiceNeeded = make('choice-needed', 'Somebody has to choose', 409);
 export const tooLarge = make('too-large', 'Too large', 413);
+export const tooMuch = make('too-much', 'Too much to read', 422);
 export const unsupported = make('unsupported-type', 'This kind of content is not read', 415);
+export const busy = (detail: string, seconds: number): ProblemError =>
+  new ProblemError(
+    { type: 'urn:emporikon:problem:busy', title: 'Busy', status: 503, detail },
+    { 'retry-after': String(seconds) },
+  );
 export const tooMany = (detail: string, seconds: number): ProblemError =>
   new ProblemError(
     { type: 'urn:emporikon:problem:too-many', title: 'Too many attempts', status: 429, detail },

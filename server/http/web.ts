@@ -2,6 +2,7 @@ import fastifyStatic from '@fastify/static';
 import type { FastifyInstance } from 'fastify';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
+import { looksLikeApi } from './access';
 import { noSuchRoute } from './errors';
 
 /** Serves the built interface: hashed assets for a year, the page itself fresh and with this request's nonce. */
@@ -10,17 +11,21 @@ export async function serveWeb(app: FastifyInstance, root: string | null): Promi
     app.setNotFoundHandler((_request, reply) => noSuchRoute(reply));
     return;
   }
-  await app.register(fastifyStatic, {
-    root: join(root, 'assets'),
-    prefix: '/assets/',
-    immutable: true,
-    maxAge: '365d',
-    index: false,
+  await app.register(async (assets) => {
+    assets.addHook('onRoute', (route) => {
+      route.config = { ...route.config, access: 'public' };
+    });
+    await assets.register(fastifyStatic, {
+      root: join(root, 'assets'),
+      prefix: '/assets/',
+      immutable: true,
+      maxAge: '365d',
+      index: false,
+    });
   });
   const page = await readFile(join(root, 'index.html'), 'utf8');
   app.setNotFoundHandler((request, reply) => {
-    if (request.method !== 'GET' || request.url.startsWith('/api/') || request.url.startsWith('/assets/'))
-      return noSuchRoute(reply);
+    if (request.method !== 'GET' || looksLikeApi(request.url)) return noSuchRoute(reply);
     return reply
       .type('text/html')
       .header('cache-control', 'no-store')

@@ -1,16 +1,12 @@
-import { pipeline } from 'node:stream/promises';
-import { Readable } from 'node:stream';
 import { decidePerson, type Book, type Candidate } from '@emporikon/core/matching/verdict';
 import type { PersonFacts } from '@emporikon/core/matching/evidence';
 import { nameKey } from '@emporikon/core/people/names';
-import pgCopy from 'pg-copy-streams';
 import { QueryTypes } from 'sequelize';
 import { perform, type Context, type Tools } from '../commands/context';
 import { Import } from '../db/models/imports';
-import { clientOf } from '../db/prepared';
 import { bookOf } from '../people/book';
-import { copyText } from './copy';
-import { lockImport } from './view';
+import { copyRows } from './copy';
+import { loadImport, lockImport } from './view';
 import { cardRows, tableRows, type RowData, type SourceRow } from './source';
 
 const CHUNK = 4000;
@@ -121,105 +117,139 @@ export async function judgeRows(context: Context, rows: readonly SourceRow[]): P
   );
 }
 
-async function* linesOf(
-  context: Context,
-  one: Import,
-  rows: AsyncIterable<SourceRow>,
-  counts: Record<string, number>,
-  onChunk: (done: number) => Promise<void>,
-): AsyncGenerator<string> {
-  const seen = new Map<string, number>();
+/** Rows of a file in chunks. */
+async function* chunksOf(rows: AsyncIterable<SourceRow>): AsyncGenerator<SourceRow[]> {
   let chunk: SourceRow[] = [];
-  let done = 0;
-  const flush = async function* (): AsyncGenerator<string> {
-    const judged = await judgeRows(context, chunk);
-    let text = '';
-    for (const [at, row] of chunk.entries()) {
-      const { verdict, personId, reason } = judged[at] ?? {
-        verdict: 'unusable',
-        personId: null,
-        reason: 'was not read',
-      };
-      const twin = row.key ? seen.get(row.key) : undefined;
-      if (row.key && twin === undefined) seen.set(row.key, row.row);
-      const said = verdict === 'new' && twin !== undefined ? 'same' : verdict;
-      const why = said === 'same' && twin !== undefined ? `the same as row ${twin + 1} of this file` : reason;
-      counts[said] = (counts[said] ?? 0) + 1;
-      const isProblem = said === 'maybe' || said === 'unusable';
-      const data = isProblem ? { ...row.data, cells: row.cells.slice(0, 40) } : row.data;
-      text += `${[one.id, String(row.row), said, personId, data as unknown as Record<string, unknown>, why].map(copyText).join('\t')}\n`;
-    }
-    done += chunk.length;
-    chunk = [];
-    yield text;
-    await onChunk(done);
-  };
   for await (const row of rows) {
     chunk.push(row);
-    if (chunk.length >= CHUNK) yield* flush();
+    if (chunk.length < CHUNK) continue;
+    yield chunk;
+    chunk = [];
   }
-  if (chunk.length) yield* flush();
+  if (chunk.length) yield chunk;
 }
 
-/** The newest event: what was done after it may have changed what a preview found. */
-async function newestEvent(context: Context): Promise<number> {
+interface Previewed {
+  verdicts: RowVerdict[];
+  /** The first row of each person of this file, by what tells them apart. */
+  firsts: [string, number][];
+}
+
+/**
+ * Judges the rows of one chunk and writes them down as the preview shows them.
+ * @param seen the rows of earlier chunks, by what tells people apart
+ */
+async function previewChunk(
+  context: Context,
+  id: string,
+  chunk: readonly SourceRow[],
+  seen: ReadonlyMap<string, number>,
+): Promise<Previewed> {
+  const judged = await judgeRows(context, chunk);
+  const firsts = new Map<string, number>();
+  const verdicts: RowVerdict[] = [];
+  const lines = chunk.map((row, at) => {
+    const { verdict, personId, reason } = judged[at] ?? {
+      verdict: 'unusable' as const,
+      personId: null,
+      reason: 'was not read',
+    };
+    const twin = row.key ? (seen.get(row.key) ?? firsts.get(row.key)) : undefined;
+    if (row.key && twin === undefined) firsts.set(row.key, row.row);
+    const said = verdict === 'new' && twin !== undefined ? 'same' : verdict;
+    const why = said === 'same' && twin !== undefined ? `the same as row ${twin + 1} of this file` : reason;
+    verdicts.push(said);
+    const isProblem = said === 'maybe' || said === 'unusable';
+    const data: Record<string, unknown> = isProblem
+      ? { ...row.data, cells: row.cells.slice(0, 40) }
+      : { ...row.data };
+    return [id, row.row, said, personId, data, why];
+  });
+  await copyRows(
+    context,
+    'import_rows',
+    ['import_id', 'row', 'verdict', 'person_id', 'data', 'reason'],
+    lines,
+  );
+  return { verdicts, firsts: [...firsts] };
+}
+
+/**
+ * The newest event that was certainly there when a preview began. Events are numbered before they are committed, so one
+ * that another command was about to commit may have a lower number: a margin covers the longest command.
+ */
+async function eventBefore(context: Context): Promise<number> {
   const [row] = await context.sequelize.query<{ seq: number }>(
-    'SELECT coalesce(max(seq), 0) AS seq FROM events',
-    {
-      type: QueryTypes.SELECT,
-      transaction: context.tx,
-    },
+    "SELECT coalesce(max(seq), 0) AS seq FROM events WHERE at < $now::timestamptz - interval '2 minutes'",
+    { bind: { now: context.now() }, type: QueryTypes.SELECT, transaction: context.tx },
   );
   return Number(row?.seq ?? 0);
 }
 
-/**
- * Makes the preview of an import: every row judged against the records, nothing written to them. Cut off, it leaves the
- * import as it was and is made anew.
- */
-export async function previewImport(tools: Tools, id: string): Promise<void> {
-  await perform(tools, null, async (context) => {
+/** Clears what an earlier preview left. @returns the import to be looked through; null when it is not wanted any more */
+function beginPreview(tools: Tools, id: string): Promise<Import | null> {
+  return perform(tools, null, async (context) => {
     await lockImport(context, id);
     const one = await Import.findByPk(id, { transaction: context.tx });
-    if (!one || one.state !== 'previewing') return;
-    const counts: Record<string, number> = { new: 0, same: 0, maybe: 0, unusable: 0 };
-    await context.sequelize.query('DELETE FROM import_rows WHERE import_id = :id', {
-      replacements: { id },
+    if (!one || one.state !== 'previewing') return null;
+    await context.sequelize.query('DELETE FROM import_rows WHERE import_id = $id', {
+      bind: { id },
       transaction: context.tx,
     });
-    const rows =
-      one.kind === 'cards'
-        ? cardRows(one.raw, context.house.country)
-        : tableRows(
-            one.raw,
-            one.mapping ?? { columns: [], hasHead: true, dates: null, country: null },
-            context.house.country,
-          );
-    const stream = clientOf(context).query(
-      pgCopy.from('COPY import_rows (import_id, row, verdict, person_id, data, reason) FROM STDIN'),
+    await Import.update(
+      { done: 0, seenUntil: await eventBefore(context) },
+      { where: { id }, transaction: context.tx },
     );
-    // The look-ups of a chunk go over a connection of their own: this one is busy copying.
-    await perform(tools, null, async (reader) => {
-      await pipeline(
-        Readable.from(linesOf(reader, one, rows, counts, (done) => noteProgress(tools, id, done))),
-        stream,
-      );
+    return one;
+  });
+}
+
+/**
+ * Makes the preview of an import: every row judged against the records, nothing written to them. Each chunk is a
+ * transaction of its own, so that no connection is held while the file is read. Cut off, it is made anew; when the
+ * columns were changed meanwhile, it ends and leaves the way to the next one.
+ */
+export async function previewImport(tools: Tools, id: string): Promise<void> {
+  const one = await beginPreview(tools, id);
+  if (!one) return;
+  const rows =
+    one.kind === 'cards'
+      ? cardRows(one.raw, tools.house.country)
+      : tableRows(
+          one.raw,
+          one.mapping ?? { columns: [], hasHead: true, dates: null, country: null },
+          tools.house.country,
+        );
+  const counts: Record<string, number> = { new: 0, same: 0, maybe: 0, unusable: 0 };
+  const seen = new Map<string, number>();
+  let done = 0;
+  const stillWanted = async (context: Context): Promise<Import | null> => {
+    await lockImport(context, id);
+    const now = await loadImport(context, id, true);
+    return now.state === 'previewing' && same(now.mapping, one.mapping) && same(now.choices, one.choices)
+      ? now
+      : null;
+  };
+  for await (const chunk of chunksOf(rows)) {
+    const previewed = await perform(tools, null, async (context) => {
+      if (!(await stillWanted(context))) return null;
+      await context.sequelize.query('UPDATE imports SET done = $done WHERE id = $id', {
+        bind: { done: done + chunk.length, id },
+        transaction: context.tx,
+      });
+      return previewChunk(context, id, chunk, seen);
     });
-    const total = Object.values(counts).reduce((sum, count) => sum + count, 0);
-    await context.write.update(one, {
-      state: 'previewed',
-      counts,
-      total,
-      done: 0,
-      seenUntil: await newestEvent(context),
-    });
+    if (!previewed) return;
+    done += chunk.length;
+    for (const verdict of previewed.verdicts) counts[verdict] = (counts[verdict] ?? 0) + 1;
+    for (const [key, row] of previewed.firsts) seen.set(key, row);
+  }
+  await perform(tools, null, async (context) => {
+    const now = await stillWanted(context);
+    if (!now) return;
+    await context.write.update(now, { state: 'previewed', counts, total: done, done: 0 });
     await context.write.event('preview import', `Looked through ${one.name}`, one.createdBy);
   });
 }
 
-/** How far a preview has come, told outside its transaction so that others see it. */
-async function noteProgress(tools: Tools, id: string, done: number): Promise<void> {
-  await tools.sequelize.query('UPDATE imports SET done = :done WHERE id = :id', {
-    replacements: { id, done },
-  });
-}
+const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);

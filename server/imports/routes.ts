@@ -1,21 +1,20 @@
 import { createHash } from 'node:crypto';
 import { IdParam } from '@emporikon/contract/common';
 import type { Mapping } from '@emporikon/contract/imports';
-import { parseCards } from '@emporikon/core/formats/vcard';
 import { writeCsv } from '@emporikon/core/formats/csv';
 import { shapeKey } from '@emporikon/core/reading/table/read';
 import type { FastifyInstance } from 'fastify';
 import { QueryTypes } from 'sequelize';
 import { disposition } from '../captures/attachments';
-import { perform, whoActs, type Context, type Tools } from '../commands/context';
+import { perform, requireActor, type Context, type Tools } from '../commands/context';
 import { CustomField, List } from '../db/models/fields';
 import { Import } from '../db/models/imports';
 import { User } from '../db/models/users';
-import { customFields } from '../fields/mapping';
-import type { Handlers } from '../http/mount';
-import { conflict, invalid } from '../http/problems';
+import { early, type Handlers } from '../http/mount';
+import { conflict, invalid, notFound } from '../http/problems';
 import { addJob } from '../jobs/queue';
-import { openTable, type RowData } from './source';
+import type { BenchReading } from '../reading/bench';
+import type { RowData } from './source';
 import { importDetail, listImports, loadImport } from './view';
 
 const hashOf = (text: string): string => createHash('sha256').update(text).digest('hex');
@@ -32,28 +31,39 @@ async function remembered(context: Context, key: string): Promise<Mapping | null
   return row?.mapping ?? null;
 }
 
-/** Reads the columns of a table, and takes up again how a file of this shape was mapped before. */
-async function readColumns(
+/** What is kept of a table's columns; how a file of this shape was mapped before is used again. */
+async function columnsOf(
   context: Context,
-  raw: Buffer,
+  read: BenchReading,
+  sheet: number,
 ): Promise<Pick<Import, 'reading' | 'mapping' | 'total'>> {
-  const { rows, shape, encoding, separator } = await openTable(raw, await customFields(context));
-  if (!rows.length) throw invalid('There are no rows in it; nothing was put on the bench.');
+  if (read.kind === 'cards') return { reading: null, mapping: null, total: read.total };
+  const { shape, encoding, separator, sheets, total } = read;
   const before = await remembered(context, hashOf(shapeKey(shape)));
   const columns = shape.columns.map((column) => {
     const own = before?.columns.find((one) => one.index === column.index);
     return own ? { ...column, field: own.field, type: own.type, by: 'hand' as const } : column;
   });
   return {
-    reading: { ...shape, columns, encoding, separator, remembered: before !== null },
+    reading: { ...shape, columns, encoding, separator, sheets, remembered: before !== null },
     mapping: {
       columns: columns.map(({ index, field, type }) => ({ index, field, type })),
       hasHead: shape.hasHead,
       dates: before?.dates ?? shape.dates,
       country: before?.country ?? null,
+      sheet,
     },
-    total: rows.length - (shape.hasHead ? 1 : 0),
+    total,
   };
+}
+
+async function readFile(tools: Tools, raw: Uint8Array, sheet: number): Promise<BenchReading> {
+  const custom = await CustomField.findAll({ attributes: ['key', 'label'] });
+  return tools.readers.run('readBench', {
+    raw,
+    custom: custom.map(({ key, label }) => ({ key, label })),
+    sheet,
+  });
 }
 
 async function checkMapping(
@@ -92,33 +102,49 @@ const valuesOf = ({ data }: Row): string[] =>
 
 export const importHandlers: Handlers = {
   'GET /api/imports': async ({ context }) => ({ items: await listImports(context) }),
-  'POST /api/imports': async ({ query, context, request }) => {
+  'POST /api/imports': early(async ({ query, request, tools, perform: performOnce }) => {
     const { body } = request;
     if (!Buffer.isBuffer(body) || !body.length)
-      throw invalid('There is nothing in it; nothing was put on the bench.');
-    const isCards = /^\s*BEGIN:VCARD/i.test(
-      body
-        .subarray(0, 200)
-        .toString('latin1')
-        .replace(/^\u00ef\u00bb\u00bf/, ''),
-    );
-    const cards = isCards ? parseCards(body).cards.length : 0;
-    if (isCards && !cards)
-      throw invalid('There is no card in it that could be read; nothing was put on the bench.');
-    const read = isCards ? { reading: null, mapping: null, total: cards } : await readColumns(context, body);
-    const one = await context.write.insert(Import, {
-      id: context.newId(),
-      name: query.name,
-      createdBy: whoActs(context).id,
-      createdAt: context.now(),
-      raw: body,
-      kind: isCards ? 'cards' : 'table',
-      state: 'mapping',
-      ...read,
+      throw invalid('There is nothing in it; nothing was imported.');
+    const read = await readFile(tools, body, 0);
+    return performOnce(async (context) => {
+      const one = await context.write.insert(Import, {
+        id: context.newId(),
+        name: query.name,
+        createdBy: requireActor(context).id,
+        createdAt: context.now(),
+        raw: body,
+        kind: read.kind,
+        state: 'mapping',
+        ...(await columnsOf(context, read, 0)),
+      });
+      await context.write.event('add import', `Added ${query.name} to be imported`, requireActor(context).id);
+      return importDetail(context, one.id);
     });
-    await context.write.event('add import', `Put ${query.name} on the bench`, whoActs(context).id);
-    return importDetail(context, one.id);
-  },
+  }),
+  'POST /api/imports/:id/sheet': early(async ({ params, body, tools, perform: performOnce }) => {
+    const file = await Import.findByPk(params.id);
+    if (!file) throw notFound('There is no such import.');
+    if (!file.reading?.sheets?.[body.sheet])
+      throw invalid('There is no such sheet.', { fields: { sheet: 'does not exist' } });
+    const read = await readFile(tools, file.raw, body.sheet);
+    return performOnce(async (context) => {
+      const one = await loadImport(context, params.id, true);
+      if (!['mapping', 'previewing', 'previewed', 'failed'].includes(one.state))
+        throw conflict('This import has begun; its sheet stands.');
+      await context.write.update(
+        one,
+        { ...(await columnsOf(context, read, body.sheet)), state: 'mapping', counts: {}, done: 0 },
+        body.version,
+      );
+      await context.write.event(
+        'choose sheet',
+        `Chose another sheet of ${one.name}`,
+        requireActor(context).id,
+      );
+      return importDetail(context, one.id);
+    });
+  }),
   'GET /api/imports/:id': async ({ params, context }) => importDetail(context, params.id),
   'PUT /api/imports/:id/mapping': async ({ params, body, context }) => {
     const one = await loadImport(context, params.id, true);
@@ -144,7 +170,7 @@ export const importHandlers: Handlers = {
         },
       );
     await addJob(context, 'previewImport', { id: one.id }, `preview:${one.id}`);
-    await context.write.event('map import', `Mapped ${one.name}`, whoActs(context).id);
+    await context.write.event('map import', `Mapped ${one.name}`, requireActor(context).id);
     return importDetail(context, one.id);
   },
   'GET /api/imports/:id/rows': async ({ params, query, context }) => {
@@ -184,14 +210,14 @@ export const importHandlers: Handlers = {
       throw conflict('Look at the preview first: say what the columns hold.');
     await context.write.update(one, { state: 'running' });
     await addJob(context, 'runImport', { id: one.id }, `run:${one.id}`);
-    await context.write.event('start import', `Began the import of ${one.name}`, whoActs(context).id);
+    await context.write.event('start import', `Began the import of ${one.name}`, requireActor(context).id);
     return importDetail(context, one.id);
   },
   'POST /api/imports/:id/pause': async ({ params, context }) => {
     const one = await loadImport(context, params.id, true);
     if (one.state !== 'running') throw conflict('This import is not running.');
     await context.write.update(one, { state: 'paused' });
-    await context.write.event('pause import', `Paused the import of ${one.name}`, whoActs(context).id);
+    await context.write.event('pause import', `Paused the import of ${one.name}`, requireActor(context).id);
     return importDetail(context, one.id);
   },
   'POST /api/imports/:id/undo': async ({ params, context }) => {
@@ -203,7 +229,7 @@ export const importHandlers: Handlers = {
     await context.write.event(
       'take back import',
       `Takes back the import of ${one.name}`,
-      whoActs(context).id,
+      requireActor(context).id,
     );
     return importDetail(context, one.id);
   },

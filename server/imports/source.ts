@@ -1,13 +1,12 @@
 import { parseCards } from '@emporikon/core/formats/vcard';
-import { UnsafeWorkbook } from '@emporikon/core/formats/sheet';
+import { UnreadableTable } from '@emporikon/core/formats/limits';
 import { readCardClaims } from '@emporikon/core/reading/card/read';
 import { readTable } from '@emporikon/core/reading/table/read';
 import { readRow, rowKey } from '@emporikon/core/reading/table/rows';
-import type { Column } from '@emporikon/core/reading/table/columns';
+import type { Column, CustomLabel } from '@emporikon/core/reading/table/columns';
 import type { Claim } from '@emporikon/core/reading/types';
 import type { Mapping } from '@emporikon/contract/imports';
 import type { PhoneType } from '@emporikon/core/people/phones';
-import type { CustomField } from '../db/models/fields';
 import { invalid } from '../http/problems';
 
 /** What one row says of one person, small enough to keep a hundred thousand of them. */
@@ -66,22 +65,23 @@ function unusable(data: RowData, problems: readonly string[]): string {
   return problems[0] ?? 'there is neither a name nor an address in it';
 }
 
-/** A table as it stands on the bench. @throws 422 for a workbook that is none, or one that would blow up */
-export async function openTable(raw: Buffer, custom: readonly CustomField[]): ReturnType<typeof readTable> {
+/** A table that is to be imported. @throws 422 for a workbook that is none, or for far more than a table would be */
+export async function openTable(
+  raw: Uint8Array,
+  custom: readonly CustomLabel[],
+  sheet: number,
+): ReturnType<typeof readTable> {
   try {
-    return await readTable(
-      raw,
-      custom.map(({ key, label }) => ({ key, label })),
-    );
+    return await readTable(raw, custom, sheet);
   } catch (error) {
-    if (error instanceof UnsafeWorkbook) throw invalid(error.message);
+    if (error instanceof UnreadableTable) throw invalid(error.message);
     throw error;
   }
 }
 
 /** The rows of a table by a mapping, one after the other, so that a hundred thousand need not stand in memory twice. */
 export async function* tableRows(raw: Buffer, mapping: Mapping, country: string): AsyncGenerator<SourceRow> {
-  const { rows } = await openTable(raw, []);
+  const { rows } = await openTable(raw, [], mapping.sheet ?? 0);
   const head = mapping.hasHead ? (rows[0] ?? []) : [];
   const body = mapping.hasHead ? rows.slice(1) : rows;
   const columns: Column[] = mapping.columns.map((one) => ({

@@ -1,3 +1,4 @@
+import { Op } from 'sequelize';
 import { perform, type Tools } from '../commands/context';
 import { findLookAlikes } from '../lookalikes/run';
 import { askConsent } from '../forms/submit';
@@ -32,7 +33,7 @@ export const jobHandlers = (tools: Tools): JobHandlers => ({
   undoImport: ({ id }) => orSay(id, () => undoImport(tools, id)),
   readMailbox: ({ id }) => readMailbox(tools, id),
   readMailboxes: async () => {
-    const mailboxes = await Mailbox.findAll({ attributes: ['id'] });
+    const mailboxes = await Mailbox.findAll({ attributes: ['id'], where: { state: { [Op.ne]: 'refused' } } });
     await perform(tools, null, async (context) => {
       for (const { id } of mailboxes) await addJob(context, 'readMailbox', { id }, `mailbox:${id}`);
     });
@@ -49,6 +50,5 @@ export const jobHandlers = (tools: Tools): JobHandlers => ({
   scoreAllLeads: () => perform(tools, null, (context) => scoreLeads(context)),
   trainWinChance: () => trainWinChance(tools),
   bringBackParked: () => bringBack(tools),
-  askConsent: ({ submissionId, token }) =>
-    perform(tools, null, (context) => askConsent(context, submissionId, token)),
+  askConsent: ({ submissionId, token }) => askConsent(tools, submissionId, token),
 });

@@ -3,7 +3,7 @@ import { proposeAnswers, type ProposedAnswer, type QuestionFacts } from '@empori
 import { splitLayers } from '@emporikon/core/reading/email/layers';
 import { toSentences } from '@emporikon/core/reading/intents/sentences';
 import { asIntent, loadIntents } from '../captures/view';
-import { whoActs, type Context } from '../commands/context';
+import { requireActor, type Context } from '../commands/context';
 import { rowOf } from '../commands/writer';
 import { Capture } from '../db/models/captures';
 import { Lead, LeadAnswer, Question } from '../db/models/deals';
@@ -73,7 +73,7 @@ export async function answerQuestion(
     transaction: context.tx,
     lock: true,
   });
-  const actor = whoActs(context);
+  const actor = requireActor(context);
   if (known && version === null) throw stale(rowOf(known));
   const values = {
     answer,

@@ -1,7 +1,7 @@
 import type { Parsed } from '@emporikon/contract';
 import { proposeRole } from '@emporikon/core/lifecycle/conversion';
 import { standingWithWork } from '@emporikon/core/lifecycle/standing';
-import { whoActs, type Context } from '../commands/context';
+import { requireActor, type Context } from '../commands/context';
 import { findOrMakeCompany } from '../companies/commands';
 import { Deal, Lead, Stage, Task } from '../db/models/deals';
 import { LedgerLink } from '../db/models/ledger';
@@ -148,6 +148,6 @@ export async function convertLead(context: Context, id: string, input: Conversio
     updatedAt: now,
   });
   const label = open ? `Took ${lead.title} into ${deal.title}` : `Converted ${lead.title}`;
-  const eventId = await context.write.event('convert lead', label, whoActs(context).id);
+  const eventId = await context.write.event('convert lead', label, requireActor(context).id);
   return { deal: { id: deal.id, name: deal.title }, created: !open, eventId };
 }

@@ -1,5 +1,5 @@
 import { standingWithWork } from '@emporikon/core/lifecycle/standing';
-import { whoActs, type Context } from '../commands/context';
+import { requireActor, type Context } from '../commands/context';
 import { Lead } from '../db/models/deals';
 import { addJob } from '../jobs/queue';
 import { giveByRule } from '../qualifying/owners';
@@ -22,7 +22,7 @@ export async function makeLead(
   if (standing !== person.standing) await context.write.update(person, { standing, updatedAt: now });
   const owner = given.ownerId
     ? { ownerId: given.ownerId }
-    : ((await giveByRule(context, person, given)) ?? { ownerId: whoActs(context).id });
+    : ((await giveByRule(context, person, given)) ?? { ownerId: requireActor(context).id });
   await addJob(context, 'lookUpNew', { personId: person.id }, `look-up:${person.id}`);
   return context.write.insert(Lead, {
     id: context.newId(),

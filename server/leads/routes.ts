@@ -1,5 +1,5 @@
 import { statusProblem, type LeadStatus } from '@emporikon/core/lifecycle/statuses';
-import { whoActs, type Context } from '../commands/context';
+import { requireActor, type Context } from '../commands/context';
 import { Lead } from '../db/models/deals';
 import type { Handlers } from '../http/mount';
 import { invalid, notFound, stale } from '../http/problems';
@@ -60,14 +60,14 @@ async function changeLead(
   const label = moved ? `Set ${lead.title} to ${status}` : `Changed ${lead.title}`;
   return {
     version: lead.version,
-    eventId: await context.write.event('change lead', label, whoActs(context).id),
+    eventId: await context.write.event('change lead', label, requireActor(context).id),
   };
 }
 
 export const leadHandlers: Handlers = {
   'GET /api/leads': async ({ query, context }) => listLeads(context, query),
   'POST /api/leads': async ({ body, context }) => {
-    const actor = whoActs(context);
+    const actor = requireActor(context);
     const person = await loadPerson(context, body.personId);
     const lead = await makeLead(context, person, {
       title: body.title,

@@ -1,6 +1,6 @@
 import type { About, ComposerReading } from '@emporikon/contract/ledger';
 import { readComposerLine } from '@emporikon/core/ledger/composer';
-import { whoActs, type Context } from '../commands/context';
+import { requireActor, type Context } from '../commands/context';
 import { Deal, DealRoleRow, Lead, Stage, Task } from '../db/models/deals';
 import { LedgerEntry, LedgerLink } from '../db/models/ledger';
 import { Person } from '../db/models/people';
@@ -65,7 +65,7 @@ async function openDealsOf(
 
 /** What a line would save about a record, in full. */
 export async function readLine(context: Context, line: string, about: About): Promise<ComposerReading> {
-  const actor = whoActs(context);
+  const actor = requireActor(context);
   const users = await User.findAll({ where: { active: true }, transaction: context.tx });
   const all = await concerned(context, about);
   const deals = all.dealId
@@ -127,7 +127,7 @@ export async function saveLine(
   about: About,
   leaveOut: readonly ('nextMove' | 'entry' | 'dealAmount')[],
 ): Promise<{ saved: string[]; eventId: string | null }> {
-  const actor = whoActs(context);
+  const actor = requireActor(context);
   const reading = await readLine(context, line, about);
   const all = await concerned(context, about);
   const saved: string[] = [];

@@ -1,7 +1,7 @@
 import { factsPrint } from '@emporikon/core/matching/merging';
 import { companyKey } from '@emporikon/core/people/companies';
 import { nameKey } from '@emporikon/core/people/names';
-import { whoActs, type Context } from '../commands/context';
+import { requireActor, type Context } from '../commands/context';
 import { KeptApart, LookAlikeRow } from '../db/models/lookAlikes';
 import { conflict, invalid, notFound } from '../http/problems';
 import { Company } from '../db/models/people';
@@ -92,7 +92,7 @@ export async function judgeDifferent(
   await keepApart(context, group.kind, pairs);
   if (few.length && rest.length > 1) await context.write.update(group, { members: rest });
   else await context.write.update(group, { state: 'different' });
-  return context.write.event('keep apart', 'Told look-alikes apart', whoActs(context).id);
+  return context.write.event('keep apart', 'Told look-alikes apart', requireActor(context).id);
 }
 
 /** Companies that belong together without being one: the others become branches of one of them. */
@@ -113,5 +113,5 @@ export async function judgeRelated(context: Context, id: string, parentId: strin
     branches.map((one): [string, string] => [one, parentId]),
   );
   await context.write.update(group, { state: 'related' });
-  return context.write.event('relate companies', 'Noted branches', whoActs(context).id);
+  return context.write.event('relate companies', 'Noted branches', requireActor(context).id);
 }

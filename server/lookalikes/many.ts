@@ -1,5 +1,5 @@
 import type { Reply } from '@emporikon/contract';
-import { perform, type Context, type Tools } from '../commands/context';
+import { perform, type Actor, type Context, type Tools } from '../commands/context';
 import { LookAlikeRow } from '../db/models/lookAlikes';
 import { ProblemError } from '../http/problems';
 import { compareRecords } from './compare';
@@ -42,15 +42,15 @@ export async function previewMany(
 
 /** Merges groups as proposed, each in a transaction of its own: one that cannot be merged leaves the others done. */
 export async function mergeMany(
-  context: Context,
+  tools: Tools,
+  actor: Actor | null,
   ids: readonly string[],
 ): Promise<Reply<'POST /api/look-alikes/merge'>> {
-  const tools: Tools = context;
   const merged: Reply<'POST /api/look-alikes/merge'>['merged'] = [];
   const left: Reply<'POST /api/look-alikes/merge'>['left'] = [];
   for (const id of [...new Set(ids)])
     try {
-      const done = await perform(tools, context.actor, async (own) => {
+      const done = await perform(tools, actor, async (own) => {
         const group = await openGroup(own, id);
         const { survivorId } = await compareRecords(own, group.kind, group.members);
         return mergeRecords(own, {

@@ -1,7 +1,7 @@
 import { companyKey } from '@emporikon/core/people/companies';
 import { nameKey, parseName } from '@emporikon/core/people/names';
 import type { Comparison } from '@emporikon/contract/lookAlikes';
-import { whoActs, type Context } from '../commands/context';
+import { requireActor, type Context } from '../commands/context';
 import { rowOf } from '../commands/writer';
 import { ClaimRow } from '../db/models/captures';
 import { Company, Person } from '../db/models/people';
@@ -212,7 +212,7 @@ export async function mergeRecords(
   context: Context,
   { kind, survivorId, mergedIds, choices }: MergeInput,
 ): Promise<{ id: string; mergeIds: string[]; eventId: string | null }> {
-  whoActs(context);
+  requireActor(context);
   const ids = [...new Set([survivorId, ...mergedIds])];
   if (ids.length !== mergedIds.length + 1)
     throw invalid('A record cannot be merged with itself.', {

@@ -1,5 +1,5 @@
 import { addJob } from '../jobs/queue';
-import type { Handlers } from '../http/mount';
+import { early, type Handlers } from '../http/mount';
 import { compareRecords } from './compare';
 import { judgeDifferent, judgeRelated } from './judge';
 import { mergeMany, previewMany } from './many';
@@ -21,7 +21,10 @@ export const lookAlikeHandlers: Handlers = {
     eventId: await judgeRelated(context, params.id, body.parentId),
   }),
   'POST /api/look-alikes/preview': async ({ body, context }) => previewMany(context, body.ids),
-  'POST /api/look-alikes/merge': async ({ body, context }) => mergeMany(context, body.ids),
+  'POST /api/look-alikes/merge': early(async ({ body, tools, actor, perform }) => {
+    const done = await mergeMany(tools, actor, body.ids);
+    return perform(async () => done);
+  }),
   'POST /api/merges/compare': async ({ body, context }) =>
     compareRecords(context, body.kind, [...new Set(body.ids)]),
   'POST /api/merges': async ({ body, context }) => mergeRecords(context, body),

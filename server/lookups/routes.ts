@@ -1,4 +1,4 @@
-import { whoActs } from '../commands/context';
+import { requireActor } from '../commands/context';
 import type { Handlers } from '../http/mount';
 import { notFound } from '../http/problems';
 import { gapsOf } from './gaps';
@@ -25,7 +25,7 @@ export const lookUpHandlers: Handlers = {
       eventId: await context.write.event(
         'change source',
         `Turned ${source.label} ${body.active ? 'on' : 'off'}`,
-        whoActs(context).id,
+        requireActor(context).id,
       ),
     };
   },
@@ -36,7 +36,7 @@ export const lookUpHandlers: Handlers = {
       eventId: await context.write.event(
         'change look-up rules',
         'Changed the rules for look-ups',
-        whoActs(context).id,
+        requireActor(context).id,
       ),
     };
   },

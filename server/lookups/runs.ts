@@ -1,6 +1,6 @@
 import type { LookUpPlan, LookUpRun as RunView } from '@emporikon/contract/lookups';
 import { QueryTypes } from 'sequelize';
-import { perform, whoActs, type Actor, type Context, type Tools } from '../commands/context';
+import { perform, requireActor, type Actor, type Context, type Tools } from '../commands/context';
 import { Lead } from '../db/models/deals';
 import { LookUpRun, type LookUpSubject } from '../db/models/lookUps';
 import { User } from '../db/models/users';
@@ -99,13 +99,13 @@ export async function startRun(context: Context, selection: Selection): Promise<
     throw invalid('Nobody of these is there any more.', { fields: { people: 'do not exist' } });
   const run = await context.write.insert(LookUpRun, {
     id: context.newId(),
-    askedBy: whoActs(context).id,
+    askedBy: requireActor(context).id,
     subjects,
     total: subjects.length,
     createdAt: context.now(),
   });
   await addJob(context, 'runLookUps', { id: run.id }, `look-ups:${run.id}`);
-  await context.write.event('start look-up', `Began to look up ${subjects.length}`, whoActs(context).id);
+  await context.write.event('start look-up', `Began to look up ${subjects.length}`, requireActor(context).id);
   return runView(context, run);
 }
 
@@ -118,7 +118,7 @@ export async function stopRun(context: Context, id: string): Promise<RunView> {
       trouble: 'Stopped by hand.',
       finishedAt: context.now(),
     });
-    await context.write.event('stop look-up', 'Stopped looking up', whoActs(context).id);
+    await context.write.event('stop look-up', 'Stopped looking up', requireActor(context).id);
   }
   return runView(context, run);
 }

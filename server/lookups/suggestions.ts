@@ -1,7 +1,7 @@
 import type { Suggestion } from '@emporikon/contract/lookups';
 import type { FactField } from '@emporikon/core/lookups/facts';
 import { asClaims } from '../captures/view';
-import { whoActs, type Context } from '../commands/context';
+import { requireActor, type Context } from '../commands/context';
 import { ClaimRow } from '../db/models/captures';
 import { Company, ContactPoint, Person } from '../db/models/people';
 import { conflict, notFound } from '../http/problems';
@@ -87,9 +87,9 @@ export async function acceptSuggestion(context: Context, id: string): Promise<st
   await context.write.update(claim, {
     fate: 'current',
     kept: claim.lookUpId ? true : null,
-    actorId: whoActs(context).id,
+    actorId: requireActor(context).id,
   });
-  return context.write.event('take suggestion', `Took ${claim.value}`, whoActs(context).id);
+  return context.write.event('take suggestion', `Took ${claim.value}`, requireActor(context).id);
 }
 
 /** Refuses a suggested value; the same is not brought again. */
@@ -98,7 +98,7 @@ export async function refuseSuggestion(context: Context, id: string): Promise<st
   await context.write.update(claim, {
     fate: 'rejected',
     kept: claim.lookUpId ? false : null,
-    actorId: whoActs(context).id,
+    actorId: requireActor(context).id,
   });
-  return context.write.event('refuse suggestion', `Refused ${claim.value}`, whoActs(context).id);
+  return context.write.event('refuse suggestion', `Refused ${claim.value}`, requireActor(context).id);
 }

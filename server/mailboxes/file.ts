@@ -1,4 +1,5 @@
 import type { Context } from '../commands/context';
+import type { Arrival } from '../captures/arrivals';
 import { linkTo } from '../captures/entry';
 import { fileCapture } from '../captures/filing';
 import { storeCapture } from '../captures/store';
@@ -11,19 +12,16 @@ import { Person } from '../db/models/people';
  */
 export async function fileMessage(
   context: Context,
-  raw: Buffer,
+  arrival: Arrival,
   at: Date,
   personIds: readonly string[],
 ): Promise<void> {
   const [first, ...others] = personIds;
   if (!first) return;
-  const { capture } = await storeCapture(context, raw, { mediaType: 'message/rfc822', by: 'mailbox', at });
+  const { capture } = await storeCapture(context, arrival, { by: 'mailbox', at });
   if (capture.state === 'waiting')
     await fileCapture(context, capture.id, { person: first, onlyOpenWork: true });
-  const entry = await LedgerEntry.findOne({
-    where: capture.messageId ? { messageId: capture.messageId } : { captureId: capture.id },
-    transaction: context.tx,
-  });
+  const entry = await LedgerEntry.findOne({ where: { captureId: capture.id }, transaction: context.tx });
   if (!entry) return;
   for (const personId of [first, ...others]) {
     const person = await Person.findByPk(personId, { transaction: context.tx });

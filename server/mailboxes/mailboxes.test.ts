@@ -151,7 +151,10 @@ it('says when it cannot be read, keeps what it has, and goes on by itself', asyn
   await house.work();
   const { body } = await pell.call('GET /api/mailboxes');
   const down = body.items.find((one) => one.id === refused.body.mailbox.id);
-  expect(down).toMatchObject({ state: 'down', trouble: '127.0.0.1:9 cannot be reached.' });
+  expect(down).toMatchObject({
+    state: 'down',
+    trouble: '127.0.0.1:9 cannot be reached. It is tried again in two minutes.',
+  });
   const other = await ines.call('GET /api/mailboxes/:id/correspondents', { params: { id } });
   expect(other.status).toBe(404);
 });

@@ -1,10 +1,12 @@
 import { perform, type Actor, type Context, type Tools } from '../commands/context';
+import { readMail, type Arrival } from '../captures/arrivals';
 import { storeCapture } from '../captures/store';
+import { ProblemError } from '../http/problems';
 import { Mailbox } from '../db/models/mailboxes';
 import { User } from '../db/models/users';
-import { openImap, type ImapReader, type OpenFolder, type Seen } from '../outside/imap';
+import { openImap, SignInRefused, type ImapReader, type OpenFolder, type Seen } from '../outside/imap';
 import { actorOf } from '../session/identify';
-import { QueryTypes } from 'sequelize';
+import { BaseError, ConnectionError, QueryTypes } from 'sequelize';
 import { fileMessage } from './file';
 import { unseal } from './seal';
 import { isNever, partiesOf, peopleBy } from './sort';
@@ -71,7 +73,109 @@ async function note(
       );
 }
 
-/** One batch of a folder in one transaction, with where the next begins; cut off, it is read again and nothing doubles. */
+interface Planned {
+  seen: Seen;
+  /** The people it is with. */
+  people: string[];
+}
+
+/** Which people each message of a batch is with. */
+async function planBatch(
+  tools: Tools,
+  actor: Actor,
+  mailbox: Mailbox,
+  batch: readonly Seen[],
+): Promise<Planned[]> {
+  return perform(tools, actor, async (context) => {
+    const parties = batch.map((seen) =>
+      partiesOf(context, mailbox, seen).parties.filter((one) => !isNever(mailbox, one.address)),
+    );
+    const known = await peopleBy(
+      context,
+      parties.flat().map((one) => one.address),
+    );
+    return batch.map((seen, index) => {
+      const ids = (parties[index] ?? [])
+        .map((one) => known.get(one.address))
+        .filter((id) => id !== undefined);
+      return { seen, people: [...new Set(ids)] };
+    });
+  });
+}
+
+/** Whether it is this message that cannot be filed, rather than the database or the program that is out of order. */
+const isOwnFault = (error: unknown): error is Error =>
+  error instanceof ProblemError || (error instanceof BaseError && !(error instanceof ConnectionError));
+
+/**
+ * Takes one message, in one transaction with where the next begins; cut off, it is read again and nothing doubles. One
+ * that cannot be filed waits in Arrivals with the reason, and the mailbox goes on.
+ */
+async function takeMessage(
+  tools: Tools,
+  actor: Actor,
+  mailbox: Mailbox,
+  folder: OpenFolder,
+  { seen, people }: Planned,
+  raw: Buffer | undefined,
+): Promise<void> {
+  const take = async (arrival: Arrival | null, reason: string | null): Promise<void> => {
+    await perform(tools, actor, async (context) => {
+      if (arrival && reason === null && mailbox.choice === 'all')
+        await fileMessage(context, arrival, seen.at, people);
+      else if (arrival) await storeCapture(context, arrival, { by: 'mailbox' });
+      if (reason !== null) await setAside(context, mailbox, folder, seen, reason);
+      await note(context, mailbox, folder, seen, arrival !== null);
+      await keepState(context, mailbox.id, folder, seen.uid + 1);
+    });
+  };
+  let arrival: Arrival | null = null;
+  try {
+    arrival = raw ? await readMail(tools, actor, raw) : null;
+    await take(arrival, null);
+  } catch (error) {
+    if (!isOwnFault(error)) throw error;
+    const reason = error instanceof ProblemError ? error.problem.detail : 'It could not be kept as it is.';
+    const waiting = arrival && {
+      ...arrival,
+      reading: {
+        ...arrival.reading,
+        notices: [...arrival.reading.notices, `Not filed automatically: ${reason}`],
+      },
+    };
+    try {
+      await take(waiting, reason);
+    } catch (again) {
+      if (!isOwnFault(again)) throw again;
+      await take(null, reason);
+    }
+  }
+}
+
+const setAside = (
+  context: Context,
+  mailbox: Mailbox,
+  folder: OpenFolder,
+  seen: Seen,
+  reason: string,
+): Promise<unknown> =>
+  context.sequelize.query(
+    `INSERT INTO mailbox_set_aside (mailbox_id, path, uid_validity, uid, sender, reason, at)
+     VALUES (:mailboxId, :path, :validity, :uid, :sender, :reason, :now) ON CONFLICT DO NOTHING`,
+    {
+      replacements: {
+        mailboxId: mailbox.id,
+        path: folder.path,
+        validity: folder.uidValidity,
+        uid: seen.uid,
+        sender: seen.from?.address ?? '',
+        reason: reason.slice(0, 500),
+        now: context.now(),
+      },
+      transaction: context.tx,
+    },
+  );
+
 async function takeBatch(
   tools: Tools,
   actor: Actor,
@@ -80,31 +184,10 @@ async function takeBatch(
   folder: OpenFolder,
   batch: readonly Seen[],
 ): Promise<void> {
-  await perform(tools, actor, async (context) => {
-    const parties = batch.map((seen) =>
-      partiesOf(context, mailbox, seen).parties.filter((one) => !isNever(mailbox, one.address)),
-    );
-    const known = await peopleBy(
-      context,
-      parties.flat().map((one) => one.address),
-    );
-    const peopleOf = (index: number): string[] => [
-      ...new Set(
-        (parties[index] ?? [])
-          .map((one) => known.get(one.address))
-          .filter((id): id is string => id !== undefined),
-      ),
-    ];
-    const wanted = mailbox.choice === 'none' ? [] : batch.filter((_, index) => peopleOf(index).length > 0);
-    const sources = await reader.sources(wanted.map((seen) => seen.uid));
-    for (const [index, seen] of batch.entries()) {
-      const raw = sources.get(seen.uid);
-      if (raw && mailbox.choice === 'all') await fileMessage(context, raw, seen.at, peopleOf(index));
-      else if (raw) await storeCapture(context, raw, { mediaType: 'message/rfc822', by: 'mailbox' });
-      await note(context, mailbox, folder, seen, raw !== undefined);
-    }
-    await keepState(context, mailbox.id, folder, (batch.at(-1)?.uid ?? 0) + 1);
-  });
+  const planned = await planBatch(tools, actor, mailbox, batch);
+  const wanted = mailbox.choice === 'none' ? [] : planned.filter(({ people }) => people.length > 0);
+  const sources = await reader.sources(wanted.map(({ seen }) => seen.uid));
+  for (const one of planned) await takeMessage(tools, actor, mailbox, folder, one, sources.get(one.seen.uid));
 }
 
 async function readFolder(
@@ -117,7 +200,7 @@ async function readFolder(
   const folder = await reader.open(path);
   const state = await perform(tools, null, (context) => stateOf(context, mailbox.id, path));
   // Another UIDVALIDITY means that the UIDs of before name other messages now (RFC 3501 §2.3.1.1): all are looked at
-  // again, and what was filed is known by its Message-ID.
+  // again, and what was filed is known by its content.
   let next = state && Number(state.uid_validity) === folder.uidValidity ? Number(state.uid_next) : 1;
   while (next < folder.uidNext) {
     const batch = await reader.since(next, BATCH);
@@ -177,8 +260,10 @@ export async function readMailbox(tools: Tools, id: string): Promise<void> {
     await say(tools, mailbox, { state: 'current', trouble: '', readAt: tools.now() });
   } catch (error) {
     const words = error instanceof Error ? error.message : String(error);
-    await say(tools, mailbox, { state: 'down', trouble: words.slice(0, 300) });
-    throw error;
+    const isRefused = error instanceof SignInRefused;
+    await say(tools, mailbox, { state: isRefused ? 'refused' : 'down', trouble: words.slice(0, 300) });
+    // Trying a wrong password again and again would lock the mailbox; it is tried once another one is given.
+    if (!isRefused) throw error;
   } finally {
     await reader?.close();
   }
@@ -207,16 +292,17 @@ export async function bringAlong(
       for (let from = 0; from < here.length; from += BATCH) {
         const batch = here.slice(from, from + BATCH);
         const sources = await reader.sources(batch.map((row) => Number(row.uid)));
-        await perform(tools, actor, async (context) => {
-          for (const row of batch) {
-            const raw = sources.get(Number(row.uid));
-            if (raw) await fileMessage(context, raw, row.at, [personId]);
+        for (const row of batch) {
+          const raw = sources.get(Number(row.uid));
+          const arrival = raw ? await readMail(tools, actor, raw) : null;
+          await perform(tools, actor, async (context) => {
+            if (arrival) await fileMessage(context, arrival, row.at, [personId]);
             await context.sequelize.query(
               'UPDATE mailbox_messages SET filed = true WHERE mailbox_id = :mailboxId AND path = :path AND uid = :uid AND address = :address',
               { replacements: { mailboxId, path, uid: row.uid, address }, transaction: context.tx },
             );
-          }
-        });
+          });
+        }
       }
     }
   } finally {

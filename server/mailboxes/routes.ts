@@ -2,7 +2,7 @@ import type { Mailbox as MailboxView } from '@emporikon/contract/mailboxes';
 import { isRoleName, nameFromLocalPart } from '@emporikon/core/people/names';
 import { localPart, normalizeEmail } from '@emporikon/core/people/emails';
 import { QueryTypes } from 'sequelize';
-import { whoActs, type Context } from '../commands/context';
+import { requireActor, type Context } from '../commands/context';
 import { Mailbox } from '../db/models/mailboxes';
 import type { Handlers } from '../http/mount';
 import { conflict, notFound } from '../http/problems';
@@ -13,7 +13,7 @@ import { isNever, peopleBy } from './sort';
 
 async function own(context: Context, id: string): Promise<Mailbox> {
   const mailbox = await Mailbox.findOne({
-    where: { id, userId: whoActs(context).id },
+    where: { id, userId: requireActor(context).id },
     transaction: context.tx,
     lock: true,
   });
@@ -24,6 +24,10 @@ async function own(context: Context, id: string): Promise<Mailbox> {
 async function asView(context: Context, mailbox: Mailbox): Promise<MailboxView> {
   const [count] = await context.sequelize.query<{ n: number }>(
     'SELECT count(DISTINCT (path, uid_validity, uid))::int AS n FROM mailbox_messages WHERE mailbox_id = :id',
+    { replacements: { id: mailbox.id }, type: QueryTypes.SELECT, transaction: context.tx },
+  );
+  const setAside = await context.sequelize.query<{ sender: string; reason: string; at: Date }>(
+    'SELECT sender, reason, at FROM mailbox_set_aside WHERE mailbox_id = :id ORDER BY at DESC LIMIT 20',
     { replacements: { id: mailbox.id }, type: QueryTypes.SELECT, transaction: context.tx },
   );
   return {
@@ -40,6 +44,7 @@ async function asView(context: Context, mailbox: Mailbox): Promise<MailboxView> 
     trouble: mailbox.trouble ?? '',
     readAt: mailbox.readAt?.toISOString() ?? null,
     messages: count?.n ?? 0,
+    setAside: setAside.map((one) => ({ ...one, at: one.at.toISOString() })),
   };
 }
 
@@ -64,7 +69,7 @@ function sealed(context: Context, password: string): string {
 export const mailboxHandlers: Handlers = {
   'GET /api/mailboxes': async ({ context }) => {
     const rows = await Mailbox.findAll({
-      where: { userId: whoActs(context).id },
+      where: { userId: requireActor(context).id },
       order: ['createdAt'],
       transaction: context.tx,
     });
@@ -74,7 +79,7 @@ export const mailboxHandlers: Handlers = {
   },
   'POST /api/mailboxes': async ({ body, context }) => {
     const { password, ...given } = body;
-    const userId = whoActs(context).id;
+    const userId = requireActor(context).id;
     const address = given.address.toLowerCase();
     if (await Mailbox.findOne({ where: { userId, address }, transaction: context.tx }))
       throw conflict(`${address} is read already.`);
@@ -95,18 +100,22 @@ export const mailboxHandlers: Handlers = {
     const { version, password, ...patch } = body;
     await context.write.update(
       mailbox,
-      { ...patch, ...(password ? { sealed: sealed(context, password) } : {}) },
+      { ...patch, ...(password ? { sealed: sealed(context, password), state: 'new', trouble: '' } : {}) },
       version,
     );
     if (password) await addJob(context, 'readMailbox', { id: mailbox.id }, `mailbox:${mailbox.id}`);
     return {
-      eventId: await context.write.event('change mailbox', `Changed ${mailbox.address}`, whoActs(context).id),
+      eventId: await context.write.event(
+        'change mailbox',
+        `Changed ${mailbox.address}`,
+        requireActor(context).id,
+      ),
     };
   },
   'DELETE /api/mailboxes/:id': async ({ params, context }) => {
     const mailbox = await own(context, params.id);
     await context.write.remove(mailbox);
-    await context.write.event('remove mailbox', `Reads ${mailbox.address} no more`, whoActs(context).id);
+    await context.write.event('remove mailbox', `Reads ${mailbox.address} no more`, requireActor(context).id);
     return { eventId: null };
   },
   'POST /api/mailboxes/:id/reading': async ({ params, context }) => {
@@ -138,7 +147,11 @@ export const mailboxHandlers: Handlers = {
     const address = normalizeEmail(body.address);
     if (body.never) {
       await context.write.update(mailbox, { never: [...new Set([...(mailbox.never ?? []), address])] });
-      const eventId = await context.write.event('never file', `Never files ${address}`, whoActs(context).id);
+      const eventId = await context.write.event(
+        'never file',
+        `Never files ${address}`,
+        requireActor(context).id,
+      );
       return { eventId, person: null };
     }
     const known = (await peopleBy(context, [address])).get(address);

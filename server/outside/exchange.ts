@@ -1,5 +1,6 @@
 import { Webhook, WebhookVerificationError } from 'standardwebhooks';
 import { conflict, forbidden } from '../http/problems';
+import { mustHoldNoConnection } from '../db/connect';
 
 /** A phone switch. A real one takes the stand-in's place by its address and secret. */
 export interface Exchange {
@@ -20,6 +21,7 @@ export function openExchange(url: string, secret: string): Exchange {
   const webhook = new Webhook(secret);
   return {
     async place(from, to) {
+      mustHoldNoConnection('the exchange');
       const response = await fetch(`${url}/calls`, {
         method: 'POST',
         headers: { 'content-type': 'application/json' },
@@ -33,6 +35,7 @@ export function openExchange(url: string, secret: string): Exchange {
       return (await response.json()) as { id: string };
     },
     async isUp() {
+      mustHoldNoConnection('the exchange');
       const response = await fetch(`${url}/healthz`, { signal: AbortSignal.timeout(1000) }).catch(() => null);
       return response?.ok === true;
     },

@@ -1,4 +1,5 @@
 import { ImapFlow, type FetchMessageObject, type ListResponse } from 'imapflow';
+import { mustHoldNoConnection } from '../db/connect';
 
 export interface ImapAccount {
   host: string;
@@ -57,8 +58,12 @@ function asSeen(message: FetchMessageObject): Seen {
   };
 }
 
+/** The server is there and does not take the name and password. */
+export class SignInRefused extends Error {}
+
 /** @throws with words for people when the server is not there or does not let us in */
 export async function openImap(account: ImapAccount): Promise<ImapReader> {
+  mustHoldNoConnection('a mailbox');
   const client = new ImapFlow({
     host: account.host,
     port: account.port,
@@ -76,12 +81,17 @@ export async function openImap(account: ImapAccount): Promise<ImapReader> {
     await client.connect();
   } catch (error) {
     const denied = error instanceof Error && 'authenticationFailed' in error;
-    throw new Error(
-      denied
-        ? `${account.host} does not take this name and password.`
-        : `${account.host}:${account.port} cannot be reached.`,
-      { cause: error },
-    );
+    client.close();
+    if (denied)
+      throw new SignInRefused(
+        `${account.host} refuses this name and password. Enter the right password below.`,
+        {
+          cause: error,
+        },
+      );
+    throw new Error(`${account.host}:${account.port} cannot be reached. It is tried again in two minutes.`, {
+      cause: error,
+    });
   }
   return {
     async folders() {

@@ -1,5 +1,6 @@
 import { MAX_MESSAGE_BYTES } from '@emporikon/core/reading/types';
 import { SMTPServer } from 'smtp-server';
+import { readMail } from '../captures/arrivals';
 import { storeCapture } from '../captures/store';
 import { perform, type Tools } from '../commands/context';
 
@@ -7,6 +8,12 @@ import { perform, type Tools } from '../commands/context';
 export interface MailIntake {
   port: number;
   stop(): Promise<void>;
+}
+
+/** Reads a message and keeps it. One of which there is nothing to keep is refused for good, everything else by trying again. */
+async function takeMail(tools: Tools, raw: Buffer): Promise<void> {
+  const arrival = await readMail(tools, null, raw);
+  await perform(tools, null, (context) => storeCapture(context, arrival, { by: 'post' }));
 }
 
 /**
@@ -41,9 +48,7 @@ export function openMailIntake(
           );
           return;
         }
-        perform(tools, null, (context) =>
-          storeCapture(context, Buffer.concat(chunks), { mediaType: 'message/rfc822', by: 'post' }),
-        ).then(
+        takeMail(tools, Buffer.concat(chunks)).then(
           () => done(),
           (error: Error) => {
             onError(error);

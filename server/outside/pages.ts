@@ -5,6 +5,7 @@ import { isIP } from 'node:net';
 import ipaddr from 'ipaddr.js';
 import robotsParser from 'robots-parser';
 import { invalid } from '../http/problems';
+import { mustHoldNoConnection } from '../db/connect';
 
 export interface PageFetcher {
   /** `host:port` pairs on this machine that may be fetched all the same: the stand-ins. */
@@ -131,6 +132,7 @@ async function isWelcome(target: Target, fetcher: PageFetcher): Promise<boolean>
  * @throws 422 saying why it was not fetched
  */
 export async function fetchPage(address: string, fetcher: PageFetcher): Promise<FetchedPage> {
+  mustHoldNoConnection('a page');
   let at = /^[a-z][a-z0-9+.-]*:/i.test(address) ? address : `https://${address}`;
   for (let hop = 0; hop <= MOST_REDIRECTS; hop++) {
     const target = await check(at, fetcher);

@@ -1,4 +1,5 @@
 import { createTransport } from 'nodemailer';
+import { mustHoldNoConnection } from '../db/connect';
 
 /** Where our own mail goes out. */
 export interface Post {
@@ -13,6 +14,7 @@ export function openPost(server: string, from: string): Post {
   const transport = createTransport({ host, port: Number(port), secure: false, connectionTimeout: 5000 });
   return {
     async send(message) {
+      mustHoldNoConnection('a mail server');
       await transport.sendMail({ from, ...message });
     },
     stop: () => transport.close(),

@@ -1,6 +1,6 @@
 import type { Parsed } from '@emporikon/contract';
 import { Op } from 'sequelize';
-import { whoActs, type Context } from '../commands/context';
+import { requireActor, type Context } from '../commands/context';
 import { Deal, Stage } from '../db/models/deals';
 import { PipelineRow } from '../db/models/pipelines';
 import { conflict, invalid, notFound } from '../http/problems';
@@ -41,7 +41,11 @@ export async function addPipeline(
     });
   return {
     id: pipeline.id,
-    eventId: await context.write.event('add pipeline', `Added the pipeline ${name}`, whoActs(context).id),
+    eventId: await context.write.event(
+      'add pipeline',
+      `Added the pipeline ${name}`,
+      requireActor(context).id,
+    ),
   };
 }
 
@@ -64,7 +68,11 @@ export async function changePipeline(
   const isOther = patch.chances !== undefined && patch.chances !== pipeline.chances;
   await context.write.update(pipeline, patch, version);
   if (isOther) await retakeChances(context, id);
-  return context.write.event('change pipeline', `Changed the pipeline ${pipeline.name}`, whoActs(context).id);
+  return context.write.event(
+    'change pipeline',
+    `Changed the pipeline ${pipeline.name}`,
+    requireActor(context).id,
+  );
 }
 
 async function refuseLast(context: Context, id: string): Promise<void> {
@@ -132,7 +140,7 @@ export async function addStage(
   await place(context, stages);
   return {
     id: made.id,
-    eventId: await context.write.event('add stage', `Added ${label(made)}`, whoActs(context).id),
+    eventId: await context.write.event('add stage', `Added ${label(made)}`, requireActor(context).id),
   };
 }
 
@@ -150,7 +158,7 @@ export async function changeStage(
     others.splice(Math.max(0, position - 1), 0, stage);
     await place(context, others);
   }
-  return context.write.event('change stage', `Changed ${label(stage)}`, whoActs(context).id);
+  return context.write.event('change stage', `Changed ${label(stage)}`, requireActor(context).id);
 }
 
 /**
@@ -186,6 +194,6 @@ export async function removeStage(
   );
   return {
     moved: deals.length,
-    eventId: await context.write.event('remove stage', `Removed ${label(stage)}`, whoActs(context).id),
+    eventId: await context.write.event('remove stage', `Removed ${label(stage)}`, requireActor(context).id),
   };
 }

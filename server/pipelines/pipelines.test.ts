@@ -19,7 +19,7 @@ const add = async (body: object) => (await pell.call('POST /api/deals', { body }
 const deal = async (id: string) => (await pell.call('GET /api/deals/:id', { params: { id } })).body;
 const patch = async (id: string, body: object) =>
   pell.call('PATCH /api/deals/:id', { params: { id }, body: { version: (await deal(id)).version, ...body } });
-const undo = (id: string | null) => pell.call('POST /api/events/:id/undo', { params: { id: id ?? '' } });
+const undo = (id: string | null) => mara.call('POST /api/events/:id/undo', { params: { id: id ?? '' } });
 
 describe('pipelines', () => {
   it('are added by a manager with stages of their own, and take deals of their own', async () => {

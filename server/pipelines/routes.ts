@@ -1,5 +1,5 @@
 import { QueryTypes } from 'sequelize';
-import { whoActs } from '../commands/context';
+import { requireActor } from '../commands/context';
 import { CloseReason, PipelineRow } from '../db/models/pipelines';
 import { User } from '../db/models/users';
 import type { Handlers } from '../http/mount';
@@ -76,7 +76,7 @@ export const pipelineHandlers: Handlers = {
       eventId: await context.write.event(
         'add close reason',
         `Added the reason “${body.words}”`,
-        whoActs(context).id,
+        requireActor(context).id,
       ),
     };
   },
@@ -88,7 +88,7 @@ export const pipelineHandlers: Handlers = {
       eventId: await context.write.event(
         'change close reason',
         `Changed the reason “${reason.words}”`,
-        whoActs(context).id,
+        requireActor(context).id,
       ),
     };
   },
@@ -116,7 +116,7 @@ export const pipelineHandlers: Handlers = {
       eventId: await context.write.event(
         'change team',
         body.team ? `Put ${user.name} into the team ${body.team}` : `Took ${user.name} out of their team`,
-        whoActs(context).id,
+        requireActor(context).id,
       ),
     };
   },

@@ -1,5 +1,5 @@
 import type { Model, ModelStatic, WhereOptions } from 'sequelize';
-import { whoActs, type Context } from '../commands/context';
+import { requireActor, type Context } from '../commands/context';
 import { CurrencyRate, Price, PriceList, Product } from '../db/models/pipelines';
 import type { Handlers } from '../http/mount';
 import { invalid, notFound } from '../http/problems';
@@ -56,7 +56,7 @@ export const productHandlers: Handlers = {
     const made = await context.write.insert(Product, { id: context.newId(), ...body, active: true });
     return {
       id: made.id,
-      eventId: await context.write.event('add product', `Added ${made.name}`, whoActs(context).id),
+      eventId: await context.write.event('add product', `Added ${made.name}`, requireActor(context).id),
     };
   },
   'PATCH /api/products/:id': async ({ params, body: { version, ...patch }, context }) => {
@@ -65,7 +65,11 @@ export const productHandlers: Handlers = {
     await refuseTaken(context, Product, 'code', patch.code, product.id);
     await context.write.update(product, patch, version);
     return {
-      eventId: await context.write.event('change product', `Changed ${product.name}`, whoActs(context).id),
+      eventId: await context.write.event(
+        'change product',
+        `Changed ${product.name}`,
+        requireActor(context).id,
+      ),
     };
   },
   'POST /api/price-lists': async ({ body, context }) => {
@@ -76,7 +80,7 @@ export const productHandlers: Handlers = {
       eventId: await context.write.event(
         'add price list',
         `Added the price list ${made.name}`,
-        whoActs(context).id,
+        requireActor(context).id,
       ),
     };
   },
@@ -89,7 +93,7 @@ export const productHandlers: Handlers = {
       eventId: await context.write.event(
         'change price list',
         `Changed the price list ${list.name}`,
-        whoActs(context).id,
+        requireActor(context).id,
       ),
     };
   },
@@ -115,7 +119,7 @@ export const productHandlers: Handlers = {
       eventId: await context.write.event(
         'set price',
         `Changed the price of ${product.name} in ${list.name}`,
-        whoActs(context).id,
+        requireActor(context).id,
       ),
     };
   },
@@ -153,7 +157,7 @@ export const productHandlers: Handlers = {
       eventId: await context.write.event(
         'set rate',
         `Set the rate of ${body.currency} from ${body.day}`,
-        whoActs(context).id,
+        requireActor(context).id,
       ),
     };
   },
@@ -165,7 +169,7 @@ export const productHandlers: Handlers = {
       eventId: await context.write.event(
         'remove rate',
         `Removed the rate of ${rate.currency} from ${rate.day}`,
-        whoActs(context).id,
+        requireActor(context).id,
       ),
     };
   },

@@ -2,7 +2,7 @@ import type { In, Reply } from '@emporikon/contract';
 import { fairness, ownerBy, type OwnerRule } from '@emporikon/core/lifecycle/owners';
 import type { FitFacts } from '@emporikon/core/qualifying/fit';
 import { QueryTypes } from 'sequelize';
-import { whoActs, type Context } from '../commands/context';
+import { requireActor, type Context } from '../commands/context';
 import { OwnerRuleRow } from '../db/models/qualifying';
 import { Company, type Person } from '../db/models/people';
 import { User } from '../db/models/users';
@@ -100,7 +100,7 @@ export async function setOwnerRules(
     if (row) await context.write.update(row, values);
     else await context.write.insert(OwnerRuleRow, { id: context.newId(), ...values });
   }
-  return context.write.event('set owner rules', 'Changed who is given new leads', whoActs(context).id);
+  return context.write.event('set owner rules', 'Changed who is given new leads', requireActor(context).id);
 }
 
 const MONTH_MS = 30 * 86_400_000;

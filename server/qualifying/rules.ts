@@ -2,7 +2,7 @@ import type { In, Reply } from '@emporikon/contract';
 import { fitOf, type FitRule } from '@emporikon/core/qualifying/fit';
 import { TOUCH_KINDS, TOUCHES } from '@emporikon/core/qualifying/warmth';
 import { QueryTypes } from 'sequelize';
-import { whoActs, type Context } from '../commands/context';
+import { requireActor, type Context } from '../commands/context';
 import { FitRuleRow, WarmthRulesRow, WinModelRow } from '../db/models/qualifying';
 import { stale } from '../http/problems';
 import { addJob } from '../jobs/queue';
@@ -32,7 +32,7 @@ export async function setFitSheet(
     else await context.write.insert(FitRuleRow, { id: context.newId(), ...values });
   }
   await addJob(context, 'scoreAllLeads', {}, 'score-all');
-  return context.write.event('set fit rules', 'Changed the rule sheet of fit', whoActs(context).id);
+  return context.write.event('set fit rules', 'Changed the rule sheet of fit', requireActor(context).id);
 }
 
 const MOST_RANKED = 2000;
@@ -106,7 +106,7 @@ export async function changeWarmthRules(
     version,
   );
   await addJob(context, 'scoreAllLeads', {}, 'score-all');
-  return context.write.event('change warmth rules', 'Changed what warms and cools', whoActs(context).id);
+  return context.write.event('change warmth rules', 'Changed what warms and cools', requireActor(context).id);
 }
 
 /** What the win chance was learnt from and how well it did. */

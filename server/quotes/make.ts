@@ -3,7 +3,7 @@ import { decimalOf } from '@emporikon/core/lifecycle/currencies';
 import { quoteNumber, type QuoteContent } from '@emporikon/core/lifecycle/quotes';
 import { DateTime } from 'luxon';
 import { QueryTypes } from 'sequelize';
-import { localNow, whoActs, type Context } from '../commands/context';
+import { localNow, requireActor, type Context } from '../commands/context';
 import { Deal } from '../db/models/deals';
 import { LedgerEntry } from '../db/models/ledger';
 import { Company } from '../db/models/people';
@@ -61,7 +61,7 @@ async function contentOf(
       ? [company.legalName || company.name, ...(company.address ?? '').split('\n')].filter(Boolean)
       : [],
     attention: attention ? [attention.name, attention.jobTitle].filter(Boolean).join(', ') : '',
-    from: whoActs(context).name,
+    from: requireActor(context).name,
     currency: deal.currency,
     lines: lines.map(({ productId, id: _id, ...line }) => ({
       ...line,
@@ -101,7 +101,7 @@ export async function makeQuote(
   });
   const series = `${settings.prefix}-${today.year}`;
   const number = quoteNumber(settings.prefix, today.year, await nextCount(context, series));
-  const actor = whoActs(context);
+  const actor = requireActor(context);
   const now = context.now();
   const entry = await context.write.insert(LedgerEntry, {
     id: context.newId(),

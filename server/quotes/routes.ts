@@ -2,7 +2,7 @@ import { IdParam } from '@emporikon/contract/common';
 import type { QuoteRow } from '@emporikon/contract/quotes';
 import { isLapsed, nextQuoteStates, type QuoteState } from '@emporikon/core/lifecycle/quotes';
 import type { FastifyInstance } from 'fastify';
-import { localNow, perform, whoActs, type Context, type Tools } from '../commands/context';
+import { localNow, perform, requireActor, type Context, type Tools } from '../commands/context';
 import { Deal } from '../db/models/deals';
 import { LedgerEntry, LedgerLink } from '../db/models/ledger';
 import { Quote } from '../db/models/pipelines';
@@ -40,7 +40,7 @@ async function sayState(context: Context, quote: Quote, state: QuoteState): Prom
     body: '',
     asks: [],
     captureId: null,
-    actorId: whoActs(context).id,
+    actorId: requireActor(context).id,
     createdAt: now,
   });
   const links = await LedgerLink.findAll({ where: { entryId: quote.entryId }, transaction: context.tx });
@@ -121,7 +121,7 @@ export const quoteHandlers: Handlers = {
       eventId: await context.write.event(
         'move quote',
         `${quote.number} ${SAID[body.state]}`,
-        whoActs(context).id,
+        requireActor(context).id,
       ),
     };
   },
@@ -136,7 +136,7 @@ export const quoteHandlers: Handlers = {
       eventId: await context.write.event(
         'change quote settings',
         'Changed what every quote prints',
-        whoActs(context).id,
+        requireActor(context).id,
       ),
     };
   },

@@ -1,6 +1,6 @@
 import type { Reply } from '@emporikon/contract';
 import { QueryTypes } from 'sequelize';
-import { whoActs, type Context } from '../commands/context';
+import { requireActor, type Context } from '../commands/context';
 import { findOrMakeCompany } from '../companies/commands';
 import { Company, Person } from '../db/models/people';
 import { Employment, Relation, RelationKind } from '../db/models/relations';
@@ -80,7 +80,7 @@ export const relationHandlers: Handlers = {
       eventId: await context.write.event(
         'add relation kind',
         `Added the relation “${made.name}”`,
-        whoActs(context).id,
+        requireActor(context).id,
       ),
     };
   },
@@ -93,7 +93,7 @@ export const relationHandlers: Handlers = {
       eventId: await context.write.event(
         'change relation kind',
         `Changed the relation “${kind.name}”`,
-        whoActs(context).id,
+        requireActor(context).id,
       ),
     };
   },
@@ -130,7 +130,7 @@ export const relationHandlers: Handlers = {
       eventId: await context.write.event(
         'add relation',
         `${person.fullName} ${body.isReverse ? kind.reverse : kind.name} ${other.fullName}`,
-        whoActs(context).id,
+        requireActor(context).id,
       ),
     };
   },
@@ -139,7 +139,7 @@ export const relationHandlers: Handlers = {
     if (!relation) throw notFound('There is no such relation.');
     await context.write.remove(relation);
     return {
-      eventId: await context.write.event('remove relation', 'Removed a relation', whoActs(context).id),
+      eventId: await context.write.event('remove relation', 'Removed a relation', requireActor(context).id),
     };
   },
   'POST /api/people/:id/employments': async ({ params, body, context }) => {
@@ -167,7 +167,7 @@ export const relationHandlers: Handlers = {
       eventId: await context.write.event(
         'add employment',
         `${person.fullName} at ${company.name}`,
-        whoActs(context).id,
+        requireActor(context).id,
       ),
     };
   },
@@ -181,7 +181,7 @@ export const relationHandlers: Handlers = {
       eventId: await context.write.event(
         'change employment',
         'Changed where somebody works',
-        whoActs(context).id,
+        requireActor(context).id,
       ),
     };
   },
@@ -193,7 +193,7 @@ export const relationHandlers: Handlers = {
       eventId: await context.write.event(
         'remove employment',
         'Removed where somebody works',
-        whoActs(context).id,
+        requireActor(context).id,
       ),
     };
   },

@@ -1,6 +1,6 @@
 import { DateTime } from 'luxon';
 import { QueryTypes } from 'sequelize';
-import { whoActs, type Context } from '../commands/context';
+import { requireActor, type Context } from '../commands/context';
 import type { Handlers } from '../http/mount';
 import { find } from './find';
 
@@ -13,7 +13,7 @@ interface Counts {
 }
 
 async function counts(context: Context): Promise<Counts> {
-  const actor = whoActs(context);
+  const actor = requireActor(context);
   const now = DateTime.fromJSDate(context.now(), { zone: actor.timeZone });
   const [row] = await context.sequelize.query<Counts>(
     `SELECT (SELECT count(*)::int FROM captures WHERE state = 'waiting') AS arrivals,

@@ -1,17 +1,15 @@
-import type { FastifyInstance } from 'fastify';
+import type { FastifyInstance, FastifyRequest } from 'fastify';
 import { QueryTypes } from 'sequelize';
 import type { Actor, Tools } from '../commands/context';
 import { AccessToken, User } from '../db/models/users';
-import { signedOut } from '../http/problems';
-import { hashToken, SESSION_COOKIE } from './secrets';
+import { hashToken, IDLE_DAYS, SESSION_COOKIE } from './secrets';
+
+/** How often a session in use is noted as such. */
+const SEEN_EVERY_MS = 10 * 60_000;
 
 declare module 'fastify' {
   interface FastifyRequest {
     actor: Actor | null;
-  }
-  interface FastifyContextConfig {
-    /** Needs no sign-in. */
-    open?: boolean;
   }
 }
 
@@ -23,14 +21,24 @@ export const actorOf = (user: User): Actor => ({
   timeZone: user.timeZone,
 });
 
-/** Session and user in one question: this one is asked before everything else. */
+/** Session and user in one question: this one is asked before everything else. A session that lay idle is over. */
 async function byCookie({ sequelize, now }: Tools, token: string): Promise<Actor | null> {
-  const [row] = await sequelize.query<Actor>(
-    `SELECT u.id, u.name, u.email, u.role, u.time_zone AS "timeZone" FROM sessions s JOIN users u ON u.id = s.user_id
-      WHERE s.token_hash = $hash AND s.expires_at > $now AND u.active`,
-    { bind: { hash: hashToken(token), now: now() }, type: QueryTypes.SELECT },
+  const at = now();
+  const [row] = await sequelize.query<Actor & { lastSeenAt: Date }>(
+    `SELECT u.id, u.name, u.email, u.role, u.time_zone AS "timeZone", s.last_seen_at AS "lastSeenAt" FROM sessions s JOIN users u ON u.id = s.user_id
+      WHERE s.token_hash = $hash AND s.expires_at > $at AND s.last_seen_at > $idleSince AND u.active`,
+    {
+      bind: { hash: hashToken(token), at, idleSince: new Date(at.getTime() - IDLE_DAYS * 86_400_000) },
+      type: QueryTypes.SELECT,
+    },
   );
-  return row ?? null;
+  if (!row) return null;
+  const { lastSeenAt, ...actor } = row;
+  if (at.getTime() - lastSeenAt.getTime() > SEEN_EVERY_MS)
+    await sequelize.query('UPDATE sessions SET last_seen_at = $at WHERE token_hash = $hash', {
+      bind: { hash: hashToken(token), at },
+    });
+  return actor;
 }
 
 async function byToken(token: string, now: Date): Promise<Actor | null> {
@@ -42,19 +50,18 @@ async function byToken(token: string, now: Date): Promise<Actor | null> {
   return user ? actorOf(user) : null;
 }
 
-/** Finds out who asks, by cookie or access token, and turns away whom a route does not let in. */
+/** Who asks, by access token or cookie; null when neither is one of ours any more. */
+export async function findActor(tools: Tools, request: FastifyRequest): Promise<Actor | null> {
+  const bearer = /^Bearer\s+(\S+)$/i.exec(request.headers.authorization ?? '')?.[1];
+  if (bearer) return byToken(bearer, tools.now());
+  const cookie = request.cookies[SESSION_COOKIE];
+  return cookie ? byCookie(tools, cookie) : null;
+}
+
+/** Finds out who asks. Whether they may is decided by the route they reached (`http/access.ts`). */
 export function identify(app: FastifyInstance, tools: Tools): void {
   app.decorateRequest('actor', null);
   app.addHook('onRequest', async (request) => {
-    if (!request.url.startsWith('/api/')) return;
-    const bearer = /^Bearer\s+(\S+)$/i.exec(request.headers.authorization ?? '')?.[1];
-    const cookie = request.cookies[SESSION_COOKIE];
-    request.actor = bearer
-      ? await byToken(bearer, tools.now())
-      : cookie
-        ? await byCookie(tools, cookie)
-        : null;
-    if (!request.actor && request.routeOptions.config?.open !== true && request.routeOptions.url)
-      throw signedOut('Sign in first.');
+    if (!request.is404) request.actor = await findActor(tools, request);
   });
 }

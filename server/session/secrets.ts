@@ -3,6 +3,8 @@ import { createHash, randomBytes } from 'node:crypto';
 
 export const SESSION_COOKIE = 'emporikon_session';
 export const SESSION_DAYS = 30;
+/** A session that is not used for so long is over. */
+export const IDLE_DAYS = 14;
 
 /** OWASP's floor for argon2id: 19 MiB, two passes, one lane (Password Storage Cheat Sheet; from memory). */
 const ARGON2ID = { algorithm: 2, memoryCost: 19_456, timeCost: 2, parallelism: 1 } as const;

@@ -1,15 +1,24 @@
 import { Question } from '../db/models/deals';
-import { whoActs } from '../commands/context';
-import type { Handlers } from '../http/mount';
-import { notFound } from '../http/problems';
+import { requireActor } from '../commands/context';
+import { early, type Handlers } from '../http/mount';
+import { busy, notFound } from '../http/problems';
 import { undo } from '../events/undo';
 
+const READY_WITHIN_MS = 2000;
+
 export const settingsHandlers: Handlers = {
-  'GET /healthz': async () => ({ ok: true }),
-  'GET /readyz': async ({ context }) => {
-    await context.sequelize.query('SELECT 1', { transaction: context.tx });
+  'GET /healthz': early(async () => ({ ok: true })),
+  'GET /readyz': early(async ({ tools }) => {
+    const answers = await Promise.race([
+      tools.sequelize.query('SELECT 1').then(
+        () => true,
+        () => false,
+      ),
+      new Promise<false>((resolve) => setTimeout(resolve, READY_WITHIN_MS, false).unref()),
+    ]);
+    if (!answers) throw busy('The database does not answer.', 5);
     return { ok: true };
-  },
+  }),
   'GET /api/questions': async ({ context }) => {
     const questions = await Question.findAll({ order: ['position'], transaction: context.tx });
     return {
@@ -36,7 +45,7 @@ export const settingsHandlers: Handlers = {
       eventId: await context.write.event(
         'add question',
         `Added the question “${body.label}”`,
-        whoActs(context).id,
+        requireActor(context).id,
       ),
     };
   },
@@ -48,7 +57,7 @@ export const settingsHandlers: Handlers = {
       eventId: await context.write.event(
         'change question',
         `Changed the question “${question.label}”`,
-        whoActs(context).id,
+        requireActor(context).id,
       ),
     };
   },

@@ -1,6 +1,6 @@
 import type { Task as TaskView } from '@emporikon/contract/tasks';
 import { rankRound } from '@emporikon/core/ledger/round';
-import { whoActs, type Context } from '../commands/context';
+import { requireActor, type Context } from '../commands/context';
 import { Task } from '../db/models/deals';
 import { LedgerEntry, LedgerLink } from '../db/models/ledger';
 import type { Handlers } from '../http/mount';
@@ -26,7 +26,7 @@ async function enterDone(context: Context, task: Task): Promise<void> {
     body: '',
     asks: [],
     captureId: null,
-    actorId: whoActs(context).id,
+    actorId: requireActor(context).id,
     createdAt: context.now(),
   });
   for (const key of ['personId', 'companyId', 'leadId', 'dealId'] as const) {
@@ -51,17 +51,17 @@ function moved(task: Task, dueAt: Date): { dueAt: Date; endsAt?: Date } {
 
 export const taskHandlers: Handlers = {
   'GET /api/tasks': async ({ query, context }) => {
-    const assignee = query.assignee === 'all' ? null : (query.assignee ?? whoActs(context).id);
+    const assignee = query.assignee === 'all' ? null : (query.assignee ?? requireActor(context).id);
     return {
       items: rankRound(
         await openTasks(context, assignee),
         context.now().toISOString(),
-        whoActs(context).timeZone,
+        requireActor(context).timeZone,
       ),
     };
   },
   'POST /api/tasks': async ({ body, context }) => {
-    const actor = whoActs(context);
+    const actor = requireActor(context);
     const task = await context.write.insert(Task, {
       id: context.newId(),
       title: body.title,
@@ -99,7 +99,7 @@ export const taskHandlers: Handlers = {
     const eventId = await context.write.event(
       finishing ? 'finish next move' : 'change next move',
       `${finishing ? 'Done' : 'Changed'}: ${task.title}`,
-      whoActs(context).id,
+      requireActor(context).id,
     );
     return { eventId, task: await shown(context, task.id) };
   },

@@ -107,7 +107,7 @@ export async function freshDatabase(sequelize: Sequelize): Promise<void> {
 }
 
 export async function openHouse(outside: Partial<Outside> = {}): Promise<House> {
-  const sequelize = connect(databaseUrl(), 30);
+  const sequelize = connect(databaseUrl(), 2);
   await freshDatabase(sequelize);
   await migrateQueue(databaseUrl());
   await sequelize.query('DELETE FROM graphile_worker._private_jobs');

@@ -1,6 +1,6 @@
 import { workingDaysOn } from '@emporikon/core/ledger/days';
 import { DateTime } from 'luxon';
-import { whoActs, type Context } from '../commands/context';
+import { requireActor, type Context } from '../commands/context';
 import { Lead, Task } from '../db/models/deals';
 import { Company, type Person } from '../db/models/people';
 import { Plan } from '../db/models/qualifying';
@@ -39,7 +39,7 @@ async function leadOf(context: Context, person: Person, source: string): Promise
 }
 
 async function firstMove(context: Context, lead: Lead, plan: Plan): Promise<void> {
-  const actor = whoActs(context);
+  const actor = requireActor(context);
   const today = DateTime.fromJSDate(context.now(), { zone: actor.timeZone });
   await context.write.insert(Task, {
     id: context.newId(),
@@ -77,7 +77,7 @@ export async function decide(
     eventId: await context.write.event(
       'triage',
       `${person.fullName}: ${decision.as === 'drop' ? 'dropped' : decision.as}${plan ? `, ${plan.name.toLowerCase()}` : ''}`,
-      whoActs(context).id,
+      requireActor(context).id,
     ),
     lead: lead ? { id: lead.id, name: lead.title } : null,
   };

@@ -1,4 +1,4 @@
-import { whoActs } from '../commands/context';
+import { requireActor } from '../commands/context';
 import { Plan } from '../db/models/qualifying';
 import type { Handlers } from '../http/mount';
 import { notFound } from '../http/problems';
@@ -25,7 +25,7 @@ export const triageHandlers: Handlers = {
     const last = (await Plan.max<number, Plan>('position', { transaction: context.tx })) ?? 0;
     await context.write.insert(Plan, { id: context.newId(), position: last + 1, ...body });
     return {
-      eventId: await context.write.event('add plan', `Added the plan ${body.name}`, whoActs(context).id),
+      eventId: await context.write.event('add plan', `Added the plan ${body.name}`, requireActor(context).id),
     };
   },
   'PATCH /api/plans/:id': async ({ params, body: { version, ...patch }, context }) => {
@@ -33,7 +33,11 @@ export const triageHandlers: Handlers = {
     if (!plan) throw notFound('There is no such plan.');
     await context.write.update(plan, patch, version);
     return {
-      eventId: await context.write.event('change plan', `Changed the plan ${plan.name}`, whoActs(context).id),
+      eventId: await context.write.event(
+        'change plan',
+        `Changed the plan ${plan.name}`,
+        requireActor(context).id,
+      ),
     };
   },
 };

@@ -46,6 +46,9 @@ function dayOf(text: string): string | null {
   return yearless ? `--${yearless[1] ?? ''}-${yearless[2] ?? ''}` : null;
 }
 
+/** Nobody has so many numbers and addresses; a card that has was made to hold a reader up. */
+const MOST_CLAIMS = 300;
+const MOST_PROPERTIES = 2000;
 const PROFILE = /^(?:x-socialprofile|socialprofile|impp|x-profile)$/;
 
 /**
@@ -55,21 +58,21 @@ const PROFILE = /^(?:x-socialprofile|socialprofile|impp|x-profile)$/;
  */
 export function readCardClaims(card: Card, country?: string, record?: number, offset = 0): Claim[] {
   const claims: Claim[] = [];
+  const known = new Set<string>();
   const add = (field: Claim['field'], value: string, more: Partial<Claim> = {}): void => {
-    const at = value ? card.raw.indexOf(value.split('\n')[0] ?? value) : -1;
-    const isDouble = claims.some(
-      (one) => one.field === field && (one.normalized ?? one.value) === (more.normalized ?? value),
-    );
-    if (value && !isDouble)
-      claims.push({
-        field,
-        value,
-        confidence: 0.97,
-        ...(at >= 0 ? { span: { part: 'text', start: offset + at, end: offset + at + value.length } } : {}),
-        source: 'the card',
-        ...(record === undefined ? {} : { record }),
-        ...more,
-      });
+    const key = `${field}:${more.normalized ?? value}`;
+    if (!value || known.has(key) || claims.length >= MOST_CLAIMS) return;
+    known.add(key);
+    const at = card.raw.indexOf(value.split('\n')[0] ?? value);
+    claims.push({
+      field,
+      value,
+      confidence: 0.97,
+      ...(at >= 0 ? { span: { part: 'text', start: offset + at, end: offset + at + value.length } } : {}),
+      source: 'the card',
+      ...(record === undefined ? {} : { record }),
+      ...more,
+    });
   };
   const { properties } = card;
   const name = nameOf(properties);
@@ -95,7 +98,7 @@ export function readCardClaims(card: Card, country?: string, record?: number, of
     properties.find((one) => one.name === 'title') ?? properties.find((one) => one.name === 'role');
   if (title) add('jobTitle', tidy(textOf(title)));
   if (isCompany || company) add('companyName', company || name);
-  for (const one of properties) contactClaim(one, country, add);
+  for (const one of properties.slice(0, MOST_PROPERTIES)) contactClaim(one, country, add);
   return claims;
 }
 

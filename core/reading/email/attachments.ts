@@ -1,4 +1,5 @@
 import PostalMime from 'postal-mime';
+import { boundHeaders } from './headers';
 
 export interface Attachment {
   name: string;
@@ -11,7 +12,7 @@ const MOST = 100;
 /** The attachments of a raw message, whole, in the order in which `MessageView.attachments` lists them. Never throws. */
 export async function attachmentsOf(raw: Uint8Array): Promise<Attachment[]> {
   try {
-    const { attachments } = await PostalMime.parse(raw, {
+    const { attachments } = await PostalMime.parse(boundHeaders(raw).bytes, {
       maxNestingDepth: 60,
       forceRfc822Attachments: true,
     } as object);

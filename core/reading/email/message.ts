@@ -3,7 +3,9 @@ import PostalMime, { addressParser, decodeWords, type Address, type Email } from
 import { tidy } from '../../people/text';
 import { escapeText, textOfHtml, type HtmlText } from '../html';
 import type { Mailbox } from '../types';
+import { boundNesting } from '../nesting';
 import { abridge } from './abridge';
+import { boundHeaders } from './headers';
 
 /** A message taken apart: headers in the clear, one body chosen to be read and shown. */
 export interface Message {
@@ -175,7 +177,9 @@ const escapeBytes = (text: string): string =>
  */
 export async function takeApart(raw: Uint8Array, depth = 0): Promise<Message> {
   const notices: string[] = [];
-  const { bytes, shortened } = abridge(raw);
+  const headers = boundHeaders(raw);
+  const { bytes, shortened } = abridge(headers.bytes);
+  if (headers.shortened) notices.push('very long header fields were read only at their beginning');
   if (shortened) notices.push('very long parts were read only at their beginning and end');
   const parsed = await parse(bytes);
   if (!parsed)
@@ -185,7 +189,7 @@ export async function takeApart(raw: Uint8Array, depth = 0): Promise<Message> {
   const header = (key: string): string => email.headers.find((one) => one.key === key)?.value ?? '';
   const attached = await writtenOut(email, depth);
   const html = email.html
-    ? email.html.slice(0, MAX_TEXT * 2) + (attached && `<pre>${escapeText(attached)}</pre>`)
+    ? boundNesting(email.html.slice(0, MAX_TEXT * 2)) + (attached && `<pre>${escapeText(attached)}</pre>`)
     : null;
   const fromHtml = html ? textOfHtml(html) : { text: '', quotes: [] };
   const plain = hasHeaders ? (email.text ?? '') + attached : decode(bytes);

@@ -119,24 +119,26 @@ function habits(values: readonly string[][]): Pick<TableShape, 'dates' | 'decima
   return { dates, decimal };
 }
 
+/** What a column holds shows in the beginning of a cell. */
+const LONGEST_SAMPLE = 300;
+const shortened = (cell = ''): string => cell.slice(0, LONGEST_SAMPLE).trim();
+
 /**
  * Finds out what the columns of a table hold: by their headings, else by their values.
  * @param rows the table as text, headings and all
  * @param custom fields of the house's own
  */
 export function readShape(rows: readonly string[][], custom: readonly CustomLabel[] = []): TableShape {
-  const [first = [], ...rest] = rows;
-  const hasHead = isHead(first, rest);
-  const body = hasHead ? rest : rows;
-  const sample = body.slice(0, SAMPLE_ROWS);
+  const first = rows[0] ?? [];
+  const hasHead = isHead(first.map(shortened), rows.slice(1, SAMPLE_ROWS + 1));
+  const sample = rows.slice(hasHead ? 1 : 0, SAMPLE_ROWS + (hasHead ? 1 : 0));
   const width = Math.max(first.length, ...sample.map((row) => row.length), 0);
   const columns: Column[] = [];
-  const valuesOf = (index: number): string[] =>
-    sample.map((row) => (row[index] ?? '').trim()).filter(Boolean);
+  const valuesOf = (index: number): string[] => sample.map((row) => shortened(row[index])).filter(Boolean);
   const taken = (field: TargetField): boolean =>
     SINGLE.has(field) && columns.some((one) => one.field === field);
   for (let index = 0; index < Math.min(width, 200); index++) {
-    const heading = hasHead ? (first[index] ?? '').trim() : '';
+    const heading = hasHead ? shortened(first[index]) : '';
     const values = valuesOf(index);
     const labelled = fieldOfLabel(heading);
     const own = custom.find((one) => fold(one.label) === fold(heading) || one.key === fold(heading));

@@ -8,25 +8,31 @@ export interface TableReading {
   shape: TableShape;
   encoding: string;
   separator: string | null;
+  /** The names of all sheets of a workbook; empty for any other table. */
+  sheets: string[];
   problems: { row: number; text: string }[];
 }
 
 /**
  * Opens a table: CSV in any encoding and with any separator, XLSX, or rows that were pasted.
- * @throws UnsafeWorkbook for a workbook that is none, damaged, or a bomb
+ * @param sheet which sheet of a workbook, from 0
+ * @throws UnreadableTable for a workbook that is none or damaged, and for far more than a table would be
  */
 export async function readTable(
   bytes: Uint8Array,
   custom: readonly CustomLabel[] = [],
+  sheet = 0,
 ): Promise<TableReading> {
   if (isZip(bytes)) {
-    const rows = withoutBlank(await parseSheet(bytes));
-    return { rows, shape: readShape(rows, custom), encoding: 'xlsx', separator: null, problems: [] };
+    const book = await parseSheet(bytes, sheet);
+    const rows = withoutBlank(book.rows);
+    const { sheets } = book;
+    return { rows, shape: readShape(rows, custom), encoding: 'xlsx', separator: null, sheets, problems: [] };
   }
   const { text, encoding } = decodeText(bytes);
   const { rows: all, separator, problems } = parseCsv(text);
   const rows = withoutBlank(all);
-  return { rows, shape: readShape(rows, custom), encoding, separator, problems };
+  return { rows, shape: readShape(rows, custom), encoding, separator, sheets: [], problems };
 }
 
 const withoutBlank = (rows: string[][]): string[][] =>

@@ -34,6 +34,8 @@ export class Capture extends Model<InferAttributes<Capture>, InferCreationAttrib
   declare message: MessageView;
   declare notices: string[];
   declare messageId: CreationOptional<string | null>;
+  /** What a message says without how it was carried; null for anything else. */
+  declare contentSha256: CreationOptional<string | null>;
   /** The first message of the conversation it belongs to. */
   declare thread: CreationOptional<string | null>;
   declare state: CreationOptional<CaptureState>;
@@ -89,6 +91,7 @@ export function defineCaptureModels(sequelize: Sequelize): void {
     message: col.json,
     notices: col.json,
     messageId: col.text,
+    contentSha256: col.text,
     thread: col.text,
     state: { ...col.words, defaultValue: 'waiting' },
     filedAt: col.time,

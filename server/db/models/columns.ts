@@ -43,5 +43,7 @@ export function define<M extends Model>(
     modelName: table,
     underscored: true,
     timestamps: false,
+    // A row that has a version is written only as it was read: somebody else's write in between is told, never lost.
+    ...('version' in attributes ? { version: 'version' } : {}),
   });
 }

@@ -7,6 +7,7 @@ import {
   type Sequelize,
 } from 'sequelize';
 import { col, define } from './columns';
+import type { UserRole } from './users';
 
 export type LedgerKind = 'mail' | 'call' | 'meeting' | 'note' | 'change' | 'quote';
 
@@ -53,6 +54,8 @@ export class EventRow extends Model<InferAttributes<EventRow>, InferCreationAttr
   declare label: string;
   declare changes: Change[];
   declare undoes: string | null;
+  /** Who may give this command, and so take it back; everybody when null. */
+  declare roles: CreationOptional<UserRole[] | null>;
 }
 
 export function defineLedgerModels(sequelize: Sequelize): void {
@@ -87,5 +90,6 @@ export function defineLedgerModels(sequelize: Sequelize): void {
     label: col.words,
     changes: col.json,
     undoes: col.uuid,
+    roles: { ...col.list, allowNull: true, defaultValue: null },
   });
 }

@@ -19,7 +19,7 @@ export class Mailbox extends Model<InferAttributes<Mailbox>, InferCreationAttrib
   declare sealed: string;
   declare choice: CreationOptional<'all' | 'ask' | 'none'>;
   declare never: CreationOptional<string[]>;
-  declare state: CreationOptional<'new' | 'reading' | 'current' | 'down'>;
+  declare state: CreationOptional<'new' | 'reading' | 'current' | 'down' | 'refused'>;
   declare trouble: CreationOptional<string>;
   declare readAt: CreationOptional<Date | null>;
   declare createdAt: Date;

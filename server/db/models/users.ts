@@ -11,6 +11,7 @@ export type UserRole = 'rep' | 'manager' | 'admin';
 
 export class User extends Model<InferAttributes<User>, InferCreationAttributes<User>> {
   declare id: string;
+  declare version: CreationOptional<number>;
   declare email: string;
   declare name: string;
   declare role: UserRole;
@@ -26,6 +27,7 @@ export class Session extends Model<InferAttributes<Session>, InferCreationAttrib
   declare tokenHash: string;
   declare userId: string;
   declare createdAt: Date;
+  declare lastSeenAt: Date;
   declare expiresAt: Date;
 }
 
@@ -42,6 +44,7 @@ export class AccessToken extends Model<InferAttributes<AccessToken>, InferCreati
 export function defineUserModels(sequelize: Sequelize): void {
   define(sequelize, User, 'users', {
     id: col.id,
+    version: col.version,
     email: col.words,
     name: col.words,
     role: col.words,
@@ -55,6 +58,7 @@ export function defineUserModels(sequelize: Sequelize): void {
     tokenHash: { ...col.words, primaryKey: true },
     userId: col.uuid,
     createdAt: col.time,
+    lastSeenAt: col.time,
     expiresAt: col.time,
   });
   define(sequelize, AccessToken, 'access_tokens', {

@@ -1,0 +1,137 @@
+import { createHash } from 'node:crypto';
+import { DateTime } from 'luxon';
+import type { Reading } from '@emporikon/core/reading/types';
+import { localNow, type Actor, type Context, type Tools } from '../commands/context';
+import { User } from '../db/models/users';
+import { invalid, ProblemError } from '../http/problems';
+import { readRaw } from '../reading/raw';
+
+/** One raw thing with its reading, ready to be kept. */
+export interface Arrival {
+  raw: Buffer;
+  mediaType: string;
+  /** Where a page was. */
+  url: string | null;
+  reading: Reading;
+  /** What a message says without how it was carried here, as SHA-256; null for anything else. */
+  contentHash: string | null;
+}
+
+interface Given {
+  mediaType: string;
+  url?: string | undefined;
+}
+
+const isBlank = (raw: Buffer): boolean => !raw.some((byte) => byte > 32);
+
+/**
+ * Reads what came in, before any transaction and beside the process's own work. A file of several cards is as many.
+ * @throws 422 for nothing at all, or for what takes too much work to read
+ */
+export async function readArrivals(
+  tools: Tools,
+  actor: Actor | null,
+  raw: Buffer,
+  { mediaType, url }: Given,
+): Promise<Arrival[]> {
+  if (isBlank(raw))
+    throw invalid('There is nothing in it; nothing was captured. Choose a message or paste its text.');
+  const parts = await tools.readers.run('readParts', {
+    raw,
+    mediaType,
+    options: {
+      ours: tools.house.ours,
+      currency: tools.house.currency,
+      country: tools.house.country,
+      receivedAt: DateTime.fromJSDate(tools.now(), { zone: actor?.timeZone ?? 'utc' }).toISO() ?? '',
+      ...(url ? { url } : {}),
+      ...(mediaType === 'text/html'
+        ? { ourPeople: (await User.findAll({ attributes: ['name'] })).map((user) => user.name) }
+        : {}),
+    },
+  });
+  return parts.map((part) => {
+    const bytes = Buffer.from(part.raw);
+    return {
+      raw: bytes,
+      mediaType,
+      url: url ?? null,
+      reading: part.reading,
+      contentHash: part.reading.kind === 'email' ? contentHashOf(bytes, part.reading) : null,
+    };
+  });
+}
+
+/** The one arrival of what is never several. */
+export async function readArrival(
+  tools: Tools,
+  actor: Actor | null,
+  raw: Buffer,
+  given: Given,
+): Promise<Arrival> {
+  const [arrival] = await readArrivals(tools, actor, raw, given);
+  if (!arrival) throw invalid('There is nothing in it; nothing was captured.');
+  return arrival;
+}
+
+/** A call or a form that this program itself put into words: it is short, and read within the command that makes it. */
+export async function readOwnRecord(context: Context, record: object): Promise<Arrival> {
+  const raw = Buffer.from(JSON.stringify(record), 'utf8');
+  const mediaType = 'application/json';
+  const reading = await readRaw(raw, mediaType, {
+    ours: context.house.ours,
+    currency: context.house.currency,
+    country: context.house.country,
+    receivedAt: localNow(context),
+  });
+  return { raw, mediaType, url: null, reading, contentHash: null };
+}
+
+/**
+ * A message that came by post. One that takes too much work to read is kept whole all the same, with a notice and
+ * without claims: what was sent to us is never lost.
+ */
+export async function readMail(tools: Tools, actor: Actor | null, raw: Buffer): Promise<Arrival> {
+  try {
+    return await readArrival(tools, actor, raw, { mediaType: 'message/rfc822' });
+  } catch (error) {
+    if (!(error instanceof ProblemError) || error.problem.type !== 'urn:emporikon:problem:too-much')
+      throw error;
+    const reading: Reading = {
+      kind: 'email',
+      claims: [],
+      intents: [],
+      notices: [
+        'This message takes far more work to read than a message should. It was kept as it came and not read.',
+      ],
+      message: {
+        from: null,
+        to: [],
+        subject: 'A message that could not be read',
+        sentAt: null,
+        messageId: null,
+        references: [],
+        body: 'plain',
+        text: '',
+        said: '',
+        attachments: [],
+        side: 'theirs',
+      },
+    };
+    return { raw, mediaType: 'message/rfc822', url: null, reading, contentHash: null };
+  }
+}
+
+/**
+ * The same message that reached two colleagues differs in the headers that carried it. What its sender wrote is the body,
+ * the subject, the date and the sender.
+ */
+function contentHashOf(raw: Buffer, { message }: Reading): string {
+  const text = raw.toString('latin1').replace(/\r\n?/g, '\n');
+  const end = text.indexOf('\n\n');
+  const body = end < 0 ? '' : text.slice(end + 2).trimEnd();
+  return createHash('sha256')
+    .update(JSON.stringify([message.from?.address.toLowerCase() ?? '', message.subject, message.sentAt]))
+    .update(body, 'latin1')
+    .digest('hex');
+}

@@ -1,0 +1,55 @@
+import type { FastifyInstance, FastifyRequest } from 'fastify';
+import type { UserRole } from '../db/models/users';
+import { forbidden, signedOut } from './problems';
+
+declare module 'fastify' {
+  interface FastifyContextConfig {
+    /** `public` lets anybody in. A route that says nothing needs somebody signed in. */
+    access?: 'public' | 'actor';
+    /** Who may; everybody signed in when left out. */
+    roles?: readonly UserRole[];
+    /** Part of the API: told from the pattern the route was registered under, never from what a request wrote. */
+    isApi?: boolean;
+  }
+}
+
+export const isApiRoute = (request: FastifyRequest): boolean => request.routeOptions.config.isApi === true;
+
+/**
+ * Whether an address that no route answers was meant for the API or for a built file. Only chooses the words of the
+ * refusal: no access is decided by it.
+ */
+export function looksLikeApi(url: string): boolean {
+  let path = url.replace(/^[a-z][a-z0-9+.-]*:\/\/[^/]*/i, '').split(/[?#]/)[0] ?? '';
+  try {
+    path = decodeURIComponent(path);
+  } catch {
+    return true;
+  }
+  return /^\/+(?:\.{1,2}\/+)*(?:api|assets)(?:\/|$)/i.test(path);
+}
+
+/** Notes on every route whether it is part of the API, and keeps API answers out of every cache. */
+export function markApiRoutes(app: FastifyInstance): void {
+  app.addHook('onRoute', (route) => {
+    route.config = { ...route.config, isApi: /^\/api(?:\/|$)/.test(route.url) };
+  });
+  app.addHook('onSend', async (request, reply) => {
+    if (isApiRoute(request) || request.is404)
+      if (!reply.hasHeader('cache-control')) reply.header('cache-control', 'no-store');
+  });
+}
+
+/**
+ * Turns away whom the matched route does not let in, before its body is read. Nothing else decides access; an address
+ * that matched no route has nothing to give and is answered by the not-found handler.
+ */
+export function requireAccess(app: FastifyInstance): void {
+  app.addHook('onRequest', async (request) => {
+    const { access, roles } = request.routeOptions.config;
+    if (request.is404 || access === 'public') return;
+    if (!request.actor) throw signedOut('Sign in first.');
+    if (roles && !roles.includes(request.actor.role))
+      throw forbidden(`Only a ${roles.join(' or ')} may do this.`);
+  });
+}

@@ -1,0 +1,117 @@
+import { existsSync } from 'node:fs';
+import { availableParallelism } from 'node:os';
+import { fileURLToPath } from 'node:url';
+import { Piscina } from 'piscina';
+import { mustHoldNoConnection } from '../db/connect';
+import { busy, ProblemError, tooMuch, type Problem } from '../http/problems';
+import type { Tasks } from './tasks';
+
+export interface Question<Name extends keyof Tasks> {
+  name: Name;
+  input: Parameters<Tasks[Name]>[0];
+}
+export type Answer = { result: unknown } | { problem: Problem };
+
+/** What a thread may use. A file that wants more is one that was made to, and costs nobody but itself. */
+const LANES = {
+  light: { megabytes: 160, seconds: 5, threads: Math.min(2, availableParallelism()) },
+  heavy: { megabytes: 320, seconds: 20, threads: 1 },
+} as const;
+type Lane = keyof typeof LANES;
+const LIGHT_UP_TO_BYTES = 256 * 1024;
+/** How many may wait for a thread before a further one is asked to come again. */
+const MOST_WAITING = 200;
+
+/** Beside the bundle of the process, of a bench, or of the sources that a test runs. */
+const threadFile = (): string => {
+  const found = ['./readingThread.js', '../readingThread.js', '../dist/readingThread.js']
+    .map((path) => fileURLToPath(new URL(path, import.meta.url)))
+    .find((path) => existsSync(path));
+  if (!found) throw new Error('The thread that reads files is not built; run `npm run build`.');
+  return found;
+};
+
+/** Messages are light unless they are large; a table, a card file or a page can be small and still be much. */
+const laneOf = (name: keyof Tasks, input: { raw: Uint8Array; mediaType?: string }): Lane =>
+  name !== 'readBench' && input.raw.length <= LIGHT_UP_TO_BYTES ? 'light' : 'heavy';
+
+const isOutOfMemory = (error: unknown): boolean =>
+  error instanceof Error && 'code' in error && error.code === 'ERR_WORKER_OUT_OF_MEMORY';
+const isOutOfTime = (error: unknown): boolean => error instanceof Error && error.name === 'AbortError';
+
+interface Threads {
+  pool: Piscina;
+  free: number;
+  waiting: (() => void)[];
+}
+
+/** Reads files beside the process's own work, so that none of them keeps others waiting or brings it down. */
+export class Readers {
+  private readonly lanes = new Map<Lane, Threads>();
+
+  private lane(name: Lane): Threads {
+    const known = this.lanes.get(name);
+    if (known) return known;
+    const { megabytes, threads } = LANES[name];
+    const pool = new Piscina({
+      filename: threadFile(),
+      minThreads: 1,
+      maxThreads: threads,
+      resourceLimits: { maxOldGenerationSizeMb: megabytes, maxYoungGenerationSizeMb: 32 },
+    });
+    // What a thread fails with is told by its task; without a listener it would end the process.
+    pool.on('error', () => undefined);
+    const made: Threads = { pool, free: threads, waiting: [] };
+    this.lanes.set(name, made);
+    return made;
+  }
+
+  /**
+   * @throws 422 `too-much` for a file that takes more memory or time than any honest one, the task's own problem, or 503
+   *   when too many wait
+   */
+  async run<Name extends keyof Tasks>(
+    name: Name,
+    input: Question<Name>['input'],
+  ): Promise<Awaited<ReturnType<Tasks[Name]>>> {
+    mustHoldNoConnection('reading a file');
+    const laneName = laneOf(name, input);
+    const lane = this.lane(laneName);
+    await this.takeThread(lane);
+    try {
+      // The time begins when a thread is free, so that nobody pays for the files before theirs.
+      const signal = AbortSignal.timeout(LANES[laneName].seconds * 1000);
+      const answer = (await lane.pool.run({ name, input }, { signal })) as Answer;
+      if ('problem' in answer) throw new ProblemError(answer.problem);
+      return answer.result as Awaited<ReturnType<Tasks[Name]>>;
+    } catch (error) {
+      if (isOutOfMemory(error) || isOutOfTime(error))
+        throw tooMuch(
+          'This file takes far more work to read than a file of its kind should; it was not read. Send its text, or a smaller part of it.',
+        );
+      throw error;
+    } finally {
+      const next = lane.waiting.shift();
+      if (next) next();
+      else lane.free++;
+    }
+  }
+
+  private async takeThread(lane: Threads): Promise<void> {
+    if (lane.free > 0) {
+      lane.free--;
+      return;
+    }
+    if (lane.waiting.length >= MOST_WAITING)
+      throw busy(
+        'Many files are being read at this moment. Nothing was kept; send it again in a moment.',
+        10,
+      );
+    await new Promise<void>((resolve) => lane.waiting.push(resolve));
+  }
+
+  async close(): Promise<void> {
+    await Promise.all([...this.lanes.values()].map(({ pool }) => pool.destroy()));
+    this.lanes.clear();
+  }
+}

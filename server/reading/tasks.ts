@@ -1,0 +1,49 @@
+import { attachmentsOf, type Attachment } from '@emporikon/core/reading/email/attachments';
+import { htmlOf } from '@emporikon/core/reading/email/read';
+import { markHtml, type HtmlMark } from '@emporikon/core/reading/html';
+import { decodeHtml } from '@emporikon/core/reading/read';
+import type { PageOptions } from '@emporikon/core/reading/page/read';
+import type { Reading } from '@emporikon/core/reading/types';
+import { readBench, type BenchReading, type BenchOptions } from './bench';
+import { readRaw, splitCards } from './raw';
+import { sanitizeMessage } from './sanitize';
+
+/** As much of a document as anybody reads on a screen. */
+const MOST_SHOWN = 2 * 1024 * 1024;
+
+export interface Part {
+  raw: Uint8Array;
+  reading: Reading;
+}
+
+/**
+ * What is done with a file that somebody else made, each in a thread with a limit on memory and time. Input and output
+ * are plain data, because they are copied from one thread to the other.
+ */
+export const tasks = {
+  /** One raw thing, or each card of a file of several. */
+  async readParts(input: { raw: Uint8Array; mediaType: string; options: PageOptions }): Promise<Part[]> {
+    const raw = Buffer.from(input.raw.buffer, input.raw.byteOffset, input.raw.byteLength);
+    const parts: Part[] = [];
+    for (const part of splitCards(raw, input.mediaType))
+      parts.push({ raw: part, reading: await readRaw(part, input.mediaType, input.options) });
+    return parts;
+  },
+  /** A message or page as it is shown: sanitised, with the spans that were read marked; null for a plain one. */
+  async showHtml(input: {
+    kind: 'page' | 'email';
+    raw: Uint8Array;
+    marks: HtmlMark[];
+  }): Promise<string | null> {
+    const html = input.kind === 'page' ? decodeHtml(input.raw) : await htmlOf(input.raw);
+    return html ? sanitizeMessage(markHtml(html.slice(0, MOST_SHOWN), input.marks)) : null;
+  },
+  /** One attachment of a message; null where there is none at this position. */
+  async readAttachment(input: { raw: Uint8Array; position: number }): Promise<Attachment | null> {
+    return (await attachmentsOf(input.raw))[input.position] ?? null;
+  },
+  /** The columns of a table, or the number of cards, and nothing of the rows themselves. */
+  readBench: (input: BenchOptions): Promise<BenchReading> => readBench(input),
+};
+
+export type Tasks = typeof tasks;

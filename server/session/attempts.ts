@@ -1,0 +1,74 @@
+import { QueryTypes } from 'sequelize';
+import type { Tools } from '../commands/context';
+import { tooMany } from '../http/problems';
+
+const WINDOW_MINUTES = 15;
+/** Wrong attempts within the window: by one address at one account, by one address, and at one account from anywhere. */
+const MOST_OF_A_PAIR = 8;
+const MOST_FROM_AN_ADDRESS = 60;
+const MOST_AT_AN_ACCOUNT = 60;
+const KNOWN_DAYS = 90;
+
+export interface Attempt {
+  email: string;
+  /** The address it comes from. */
+  from: string;
+}
+
+const keysOf = ({ email, from }: Attempt): { pair: string; address: string; account: string } => ({
+  pair: `pair:${email}|${from}`,
+  address: `from:${from}`,
+  account: `email:${email}`,
+});
+
+interface Counts {
+  pair: number;
+  address: number;
+  account: number;
+  known: boolean;
+}
+
+async function count({ sequelize, now }: Tools, attempt: Attempt): Promise<Counts> {
+  const [row] = await sequelize.query<Counts>(
+    `SELECT count(*) FILTER (WHERE key = $pair)::int AS pair, count(*) FILTER (WHERE key = $address)::int AS address,
+            count(*) FILTER (WHERE key = $account)::int AS account,
+            EXISTS (SELECT 1 FROM sign_ins s JOIN users u ON u.id = s.user_id WHERE u.email = $email AND s.address = $from AND s.at > $knownSince) AS known
+       FROM sign_in_failures WHERE key = ANY (ARRAY[$pair, $address, $account]) AND at > $since`,
+    {
+      bind: {
+        ...keysOf(attempt),
+        ...attempt,
+        since: new Date(now().getTime() - WINDOW_MINUTES * 60_000),
+        knownSince: new Date(now().getTime() - KNOWN_DAYS * 86_400_000),
+      },
+      type: QueryTypes.SELECT,
+    },
+  );
+  return row ?? { pair: 0, address: 0, account: 0, known: false };
+}
+
+/**
+ * Stops guessing without locking anybody out: whoever signed in from this address before is only held to their own
+ * failures here, whatever is tried at their account from elsewhere or by others from the same office.
+ * @throws 429
+ */
+export async function limitAttempts(tools: Tools, attempt: Attempt): Promise<void> {
+  const { pair, address, account, known } = await count(tools, attempt);
+  const isTooMany =
+    pair >= MOST_OF_A_PAIR || (!known && (address >= MOST_FROM_AN_ADDRESS || account >= MOST_AT_AN_ACCOUNT));
+  if (isTooMany)
+    throw tooMany(
+      `Too many wrong attempts. Wait ${WINDOW_MINUTES} minutes and try again.`,
+      WINDOW_MINUTES * 60,
+    );
+}
+
+export async function noteFailure({ sequelize, now }: Tools, attempt: Attempt): Promise<void> {
+  await sequelize.query(
+    'INSERT INTO sign_in_failures (key, at) SELECT key, $now FROM unnest($keys::text[]) AS key',
+    { bind: { keys: Object.values(keysOf(attempt)), now: now() } },
+  );
+  await sequelize.query("DELETE FROM sign_in_failures WHERE at < $now::timestamptz - interval '1 day'", {
+    bind: { now: now() },
+  });
+}

@@ -1,0 +1,91 @@
+import type { HouseUser } from '@emporikon/contract/session';
+import { DateTime } from 'luxon';
+import { QueryTypes } from 'sequelize';
+import { requireActor, type Context } from '../commands/context';
+import { AccessToken, User } from '../db/models/users';
+import { early, type Handlers } from '../http/mount';
+import { conflict, invalid, notFound } from '../http/problems';
+import { endSessions } from './end';
+import { hashPassword } from './secrets';
+
+async function asView(context: Context, user: User): Promise<HouseUser> {
+  const [seen] = await context.sequelize.query<{ at: Date | null }>(
+    'SELECT max(last_seen_at) AS at FROM sessions WHERE user_id = $id',
+    { bind: { id: user.id }, type: QueryTypes.SELECT, transaction: context.tx },
+  );
+  const { id, version, name, email, role, team, active } = user;
+  return {
+    id,
+    version: version ?? 1,
+    name,
+    email,
+    role,
+    team: team ?? '',
+    active,
+    lastSeenAt: seen?.at?.toISOString() ?? null,
+  };
+}
+
+/** Somebody must be left who can let others in. */
+async function keepAnAdmin(context: Context, user: User): Promise<void> {
+  const [others] = await context.sequelize.query<{ n: number }>(
+    "SELECT count(*)::int AS n FROM (SELECT id FROM users WHERE role = 'admin' AND active AND id <> $id FOR UPDATE) a",
+    { bind: { id: user.id }, type: QueryTypes.SELECT, transaction: context.tx },
+  );
+  if (!others?.n) throw conflict('This is the only admin. Make somebody else an admin first.');
+}
+
+export const userHandlers: Handlers = {
+  'GET /api/users': async ({ context }) => {
+    const users = await User.findAll({ where: { active: true }, order: ['name'], transaction: context.tx });
+    return { items: users.map(({ id, name, role, team }) => ({ id, name, role, team: team ?? '' })) };
+  },
+  'GET /api/admin/users': async ({ context }) => {
+    const users = await User.findAll({ order: [['active', 'DESC'], 'name'], transaction: context.tx });
+    const items = [];
+    for (const user of users) items.push(await asView(context, user));
+    return { items };
+  },
+  'POST /api/admin/users': early(async ({ body, perform }) => {
+    if (!DateTime.now().setZone(body.timeZone).isValid)
+      throw invalid('There is no such time zone.', { fields: { timeZone: 'is not an IANA time zone' } });
+    const { password, ...given } = body;
+    const passwordHash = await hashPassword(password);
+    return perform(async (context) => {
+      if (await User.findOne({ where: { email: body.email }, transaction: context.tx }))
+        throw conflict('There is an account with this address already.', { fields: { email: 'is taken' } });
+      const user = await context.write.insert(User, {
+        id: context.newId(),
+        ...given,
+        passwordHash,
+        active: true,
+        createdAt: context.now(),
+      });
+      await context.write.event('add user', `Added ${user.name}`, requireActor(context).id);
+      return asView(context, user);
+    });
+  }),
+  'PATCH /api/admin/users/:id': early(async ({ params, body, perform }) => {
+    const { version, password, ...patch } = body;
+    const passwordHash = password ? await hashPassword(password) : null;
+    return perform(async (context) => {
+      const user = await User.findByPk(params.id, { transaction: context.tx, lock: true });
+      if (!user) throw notFound('There is no such account.');
+      const losesRight = patch.active === false || (patch.role && patch.role !== 'admin');
+      if (losesRight && user.role === 'admin' && user.active) await keepAnAdmin(context, user);
+      await context.write.update(user, { ...patch, ...(passwordHash ? { passwordHash } : {}) }, version);
+      if (passwordHash || !user.active || losesRight) await endSessions(context, { userId: user.id });
+      if (!user.active)
+        await AccessToken.update(
+          { revokedAt: context.now() },
+          { where: { userId: user.id, revokedAt: null }, transaction: context.tx },
+        );
+      await context.write.event(
+        'change user',
+        `Changed the account of ${user.name}`,
+        requireActor(context).id,
+      );
+      return asView(context, user);
+    });
+  }),
+};
