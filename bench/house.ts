@@ -14,7 +14,7 @@ export async function openHouse() {
   const tools = systemTools(
     sequelize,
     { ours: ['wharfside.example'], currency: 'EUR', country: 'GB', publicUrl: '' },
-    { pages: { allowed: [] }, exchange: null, post: null, lookUps: [], sealKey: null },
+    { door: { allowed: [] }, exchange: null, post: null, lookUps: [], sealKey: null },
   );
   const user = await User.create({
     id: crypto.randomUUID(),

@@ -98,7 +98,7 @@ export async function filePerson(mine: Account, capture: CaptureDetail, page: Pa
     return {
       deal: {
         title: title.value.trim() || 'New deal',
-        amountMinor: minorOf(value.value),
+        amountMinor: minorOf(value.value, me.currency),
         currency: me.currency,
         ...(stage.value ? { stageId: stage.value } : {}),
       },

@@ -21,6 +21,7 @@ export const Caller = z.object({
     .object({ at: Time, headline: z.string(), side: z.enum(['theirs', 'ours', 'within']) })
     .nullable(),
   deals: z.array(Named.extend({ stage: z.string(), amountMinor: z.int().nullable(), currency: z.string() })),
+  leads: z.array(Named).describe('open leads that have no deal yet'),
   nextMove: Task.nullable(),
 });
 export type Caller = z.infer<typeof Caller>;
@@ -70,7 +71,8 @@ export const CallSheet = z.object({
   moves: z.array(Move).max(20).default([]),
   deal: z
     .object({
-      id: Id.nullish().describe('an open deal; left out, a new one is opened'),
+      id: Id.nullish().describe('an open deal; null for none of those there are'),
+      leadId: Id.nullish().describe('an open lead that becomes the deal; null for none of those there are'),
       title: Line(200),
       amountMinor: Minor.nullable(),
       currency: Currency,

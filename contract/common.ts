@@ -4,7 +4,10 @@ import { z } from 'zod';
 export const Id = z.uuid();
 export const Version = z.int().positive();
 export const Time = z.string().describe('ISO 8601 with offset');
-export const Day = z.iso.date();
+/** From the Gregorian calendar on, and as far as anybody plans. */
+export const Day = z.iso
+  .date()
+  .refine((day) => day >= '1583-01-01' && day <= '2999-12-31', 'a day from 1583 to 2999');
 /** One line of text that a person typed: no control characters, so that nothing typed can become a header or a line of its own. */
 export const Line = (longest: number) =>
   z
@@ -34,6 +37,7 @@ export const Problem = z.object({
   fields: z.record(z.string(), z.string()).optional(),
   current: z.record(z.string(), z.unknown()).optional(),
   reasons: z.array(z.string()).optional(),
+  requestId: z.string().optional().describe('the number under which it stands in the log'),
 });
 export type Problem = z.infer<typeof Problem>;
 

@@ -117,6 +117,7 @@ export const dealRoutes = routes({
     body: z.object({
       title: Line(300),
       companyId: Id.nullish(),
+      companyName: Line(200).optional().describe('found by name or made, where no companyId is given'),
       personId: Id.nullish(),
       stageId: Id.optional(),
       amountMinor: Minor.nullish(),

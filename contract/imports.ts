@@ -33,7 +33,7 @@ export const ImportReading = z.object({
   encoding: z.string(),
   separator: z.string().nullable(),
   remembered: z.boolean(),
-  sheets: z.array(z.string()).default([]).describe('the sheets of a workbook, by name'),
+  sheets: z.array(z.string()).optional().describe('the sheets of a workbook, by name'),
   companies: z.array(Id).optional().describe('the companies an import made'),
 });
 export type ImportReading = z.infer<typeof ImportReading>;

@@ -10,6 +10,7 @@ export const Entry = z.object({
   headline: z.string(),
   body: z.string(),
   actor: z.string().nullable(),
+  outcome: z.enum(['spoke', 'no answer', 'voicemail']).nullable().describe('how a call ended'),
   captureId: Id.nullable(),
   people: z.array(Named),
 });
@@ -45,11 +46,16 @@ export const ComposerReading = z.object({
       kind: z.enum(['note', 'call', 'mail', 'meeting']),
       side: z.enum(['theirs', 'ours', 'within']),
       headline: Line(2000),
+      at: Time.nullable().describe('when it took place, where the line says so'),
+      outcome: z.enum(['spoke', 'no answer', 'voicemail']).nullable(),
     })
     .nullable(),
   dealAmount: z
     .object({ dealId: Id, title: z.string(), minor: z.int(), currency: z.string(), was: z.int().nullable() })
     .nullable(),
+  dealChoices: z
+    .array(Named)
+    .describe('the open deals a sum may be meant for, where there are several; name one as `about.dealId`'),
   lit: z.array(z.object({ start: z.int(), end: z.int() })),
 });
 export type ComposerReading = z.infer<typeof ComposerReading>;

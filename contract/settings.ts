@@ -26,6 +26,8 @@ export const LiveEvent = z.object({
   actorId: Id.nullable().optional(),
   touched: z.array(z.object({ table: z.string(), id: z.string() })).optional(),
   resync: z.boolean().optional(),
+  ended: z.boolean().optional().describe('the session is over, and this stream with it'),
+  build: z.string().optional().describe('which build of the interface is served'),
 });
 export type LiveEvent = z.infer<typeof LiveEvent>;
 

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { signIn, urlOf } from './pages';
 
 test('a table is looked through, imported, and taken back as a whole', async ({ browser }) => {

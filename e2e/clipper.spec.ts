@@ -1,4 +1,4 @@
-import { expect, test, type BrowserContext, type FrameLocator, type Page } from '@playwright/test';
+import { expect, test, type BrowserContext, type FrameLocator, type Page } from './test';
 import { Meter } from './meter';
 import { openWithClipper, signIn, urlOf } from './pages';
 

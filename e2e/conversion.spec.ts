@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test';
 import { capture, signIn } from './pages';
 
 const mailOf = (name: string, address: string, firm: string): string =>

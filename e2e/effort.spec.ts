@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { meter } from './meter';
 import { capture, makeMail, signIn } from './pages';
 

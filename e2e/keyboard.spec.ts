@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test';
 import { makeMail, urlOf } from './pages';
 
 /** Tabs until the focus is on what is wanted; a person would do the same. */

@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test';
 import { signIn } from './pages';
 
 const FAULTS = (): string => `${process.env.E2E_LOOKUPS_URL ?? ''}/faults`;

@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { chromium, expect, type Browser, type BrowserContext, type Page } from '@playwright/test';
 import { CLIPPER_ORIGIN } from '@emporikon/contract/clipper';
 import { CHROMIUM_ARGS } from './playwright.config';
+import { watch } from './test';
 
 export const urlOf = (which: 'first' | 'second' = 'first'): string =>
   (which === 'first' ? process.env.E2E_URL : process.env.E2E_SECOND_URL) ?? '';
@@ -49,6 +50,7 @@ export async function openWithClipper(token: string): Promise<BrowserContext> {
     ],
     viewport: { width: 1280, height: 800 },
   });
+  watch(context);
   const page = await context.newPage();
   await page.goto(`${CLIPPER_ORIGIN}/options.html`);
   await page.getByLabel('Address of Emporikon').fill(urlOf());

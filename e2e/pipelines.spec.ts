@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test';
 import { signIn } from './pages';
 
 const post = async <T>(page: Page, path: string, data: object): Promise<T> =>

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { signIn } from './pages';
 
 test('a lead says why it is judged as it is, and its fit moves at once with a fact', async ({ browser }) => {

@@ -10,7 +10,7 @@ export interface Config {
   currency: string;
   country: string;
   publicUrl: string;
-  /** Host and port of pages on this machine that may be fetched: the stand-ins. */
+  /** Servers on private addresses that may be reached for somebody: `host:port`, or `host:*`. */
   fetchAllowed: string[];
   exchangeUrl: string | null;
   exchangeSecret: string | null;
@@ -22,6 +22,11 @@ export interface Config {
   lookUps: Record<'register' | 'finder' | 'directory', { url: string | null; key: string }>;
   /** The one browser extension that may call: its origin. */
   clipperOrigin: string;
+  /** Whom to believe about the address and scheme of a request: `true`, a number of hops, or addresses, as Fastify takes them. */
+  trustProxy: boolean | number | string;
+  /** Folder of the log files; null writes none. */
+  logFolder: string | null;
+  logToStdout: boolean;
   /** Folder of the built interface; null serves the API alone. */
   webRoot: string | null;
 }
@@ -35,6 +40,15 @@ const words = (text: string | undefined): string[] =>
     .split(',')
     .map((one) => one.trim())
     .filter(Boolean);
+
+const trust = (text = ''): Config['trustProxy'] =>
+  text === '' || text === 'false'
+    ? false
+    : text === 'true'
+      ? true
+      : Number.isInteger(Number(text))
+        ? Number(text)
+        : text;
 
 /** Settings from the environment. @throws when DATABASE_URL is missing */
 export function readConfig(env: NodeJS.ProcessEnv): Config {
@@ -63,6 +77,9 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
       directory: { url: env.DIRECTORY_URL ?? null, key: env.DIRECTORY_KEY ?? '' },
     },
     clipperOrigin: env.CLIPPER_ORIGIN ?? CLIPPER_ORIGIN,
+    trustProxy: trust(env.TRUST_PROXY),
+    logFolder: env.LOG_FOLDER ?? null,
+    logToStdout: words(env.LOG).includes('stdout'),
     webRoot: env.WEB_ROOT ?? null,
   };
 }

@@ -1,25 +1,25 @@
-import { readEmail } from '@emporikon/core/reading/email/read';
 import { readConfig } from './config';
 import { migrateQueue } from './jobs/queue';
 import { toolsOf } from './tools';
+import { waitForDatabase } from './db/await';
 import { connect } from './db/connect';
 import { migrate } from './db/migrate';
 import { LiveFeed } from './events/live';
 import { buildApp } from './http/app';
+import { openLog } from './log';
 import { openMailIntake } from './outside/mail';
 
 const say = (text: string): void => void process.stdout.write(`${text}\n`);
 
-/** The first reading of a process compiles its patterns; nobody's message should wait for that. */
-const warmReader = (): Promise<unknown> =>
-  readEmail(
-    Buffer.from(
-      'From: A B <a@b.example>\r\nDate: Mon, 23 Nov 2026 16:40:00 +0000\r\n\r\nHello,\r\n\r\ncould you send eight bikes by Friday 4 December at 11 for 40,000 euros?\r\n\r\nRegards\r\nA B\r\nBuyer\r\nB Ltd\r\n+44 7700 900123\r\n',
-    ),
-  );
+/** The first reading of a thread compiles its patterns; nobody's message should wait for that. */
+const SAMPLE = Buffer.from(
+  'From: A B <a@b.example>\r\nDate: Mon, 23 Nov 2026 16:40:00 +0000\r\n\r\nHello,\r\n\r\ncould you send eight bikes by Friday 4 December at 11 for 40,000 euros?\r\n\r\nRegards\r\nA B\r\nBuyer\r\nB Ltd\r\n+44 7700 900123\r\n',
+);
 
 async function start(): Promise<void> {
   const config = readConfig(process.env);
+  const log = await openLog('server', config);
+  await waitForDatabase(config.databaseUrl, (text) => log.warn(text));
   const sequelize = connect(config.databaseUrl);
   const ran = await migrate(sequelize);
   if (ran.length) say(`database brought up to ${ran.at(-1) ?? ''}`);
@@ -31,13 +31,14 @@ async function start(): Promise<void> {
     tools,
     live,
     webRoot: config.webRoot,
-    log: true,
+    log,
+    trustProxy: config.trustProxy,
     clipperOrigin: config.clipperOrigin,
   });
   const mail = config.mailPort
     ? await openMailIntake(tools, config.host, config.mailPort, (error) => app.log.error(error))
     : null;
-  await warmReader();
+  await tools.readers.run('readParts', { raw: SAMPLE, mediaType: 'message/rfc822', options: {} });
   await app.listen({ host: config.host, port: config.port });
   say(`listening on http://${config.host}:${config.port}`);
   let stopping = false;

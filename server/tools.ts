@@ -16,7 +16,7 @@ export const toolsOf = (config: Config, sequelize: Sequelize): Tools =>
       publicUrl: config.publicUrl,
     },
     {
-      pages: { allowed: config.fetchAllowed },
+      door: { allowed: config.fetchAllowed },
       exchange:
         config.exchangeUrl && config.exchangeSecret
           ? openExchange(config.exchangeUrl, config.exchangeSecret)

@@ -135,11 +135,19 @@ function hasOwner(file) {
  * Starts the cluster, or joins the one that runs. `stop` ends it when this call started it or nobody else answers for it.
  * @returns {Promise<{url: (database: string) => string, stop: () => Promise<void>}>}
  */
-export async function startCluster() {
-  const bin = findPostgres();
-  if (!bin) throw new Trouble('PostgreSQL is not installed.');
+export async function startCluster(wantedPort = 4654) {
   const folder = await place();
   const data = join(folder, 'data');
+  const made = existsSync(join(data, 'PG_VERSION'))
+    ? readFileSync(join(data, 'PG_VERSION'), 'utf8').trim()
+    : undefined;
+  const bin = findPostgres(made);
+  if (!bin)
+    throw new Trouble(
+      made
+        ? `The records in ${data} were written by PostgreSQL ${made}, which is not installed. Install postgresql-${made}, or restore a backup into an empty folder (docs/operating.md).`
+        : 'PostgreSQL is not installed.',
+    );
   if (!existsSync(join(folder, 'made')) || !existsSync(join(data, 'PG_VERSION'))) await make(bin, folder);
   const password = readFileSync(join(folder, 'password'), 'utf8');
   let live = running(data);
@@ -147,7 +155,7 @@ export async function startCluster() {
   const joined = live !== null && hasOwner(owner);
   if (!joined) writeFileSync(owner, String(process.pid));
   if (!live) {
-    const port = await freePort(4654);
+    const port = await freePort(wantedPort);
     const options = `-p ${port} -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c max_connections=80 -c shared_buffers=${sharedMegabytes()}MB -c max_wal_size=4GB -c logging_collector=off`;
     const log = join(folder, 'postgres.log');
     try {
@@ -175,7 +183,45 @@ export async function startCluster() {
   const stop = async () => {
     if (!joined) await as(bin, 'pg_ctl', ['-D', data, '-w', '-m', 'fast', 'stop']);
   };
-  return { url, stop };
+  let watch = null;
+  let isStopping = false;
+  /** Starts PostgreSQL again, on the same port, whenever its process is gone. */
+  const keepRunning = (say) => {
+    let isBusy = false;
+    watch = setInterval(async () => {
+      if (isBusy || isStopping || isAlive(data)) return;
+      isBusy = true;
+      say('PostgreSQL ended; it is started again');
+      try {
+        await startCluster(live.port);
+      } catch (error) {
+        say(error.message);
+      } finally {
+        isBusy = false;
+      }
+    }, WATCH_MS);
+  };
+  return {
+    url,
+    keepRunning,
+    stop: async () => {
+      isStopping = true;
+      clearInterval(watch);
+      await stop();
+    },
+  };
+}
+
+const WATCH_MS = 2000;
+
+/** Whether the process that postmaster.pid names is a PostgreSQL on this data folder. Changes nothing. */
+function isAlive(data) {
+  try {
+    const [pid] = readFileSync(join(data, 'postmaster.pid'), 'utf8').split('\n');
+    return /postgres/.test(readFileSync(`/proc/${Number(pid)}/cmdline`, 'utf8'));
+  } catch {
+    return false;
+  }
 }
 
 async function withClient(url, work) {

@@ -41,13 +41,16 @@ export function checkPlace() {
     );
 }
 
-/** The newest PostgreSQL (15 or later) whose server programs are here; null when there is none. */
-export function findPostgres() {
+/**
+ * The server programs of a PostgreSQL, 15 or newer; null when there are none.
+ * @param version the one whose data they must read; left out, the newest that is installed
+ */
+export function findPostgres(version) {
   const base = '/usr/lib/postgresql';
   const versions = existsSync(base)
     ? readdirSync(base)
-        .filter((one) => Number(one) >= 15)
-        .sort((a, b) => Number(a) - Number(b))
+        .filter((one) => (version ? one === version : Number(one) >= 15))
+        .sort((a, b) => Number(b) - Number(a))
     : [];
   const found = versions
     .map((one) => join(base, one, 'bin'))
@@ -59,7 +62,13 @@ const chromium = () =>
   ['/usr/bin/chromium', '/usr/bin/chromium-browser'].find((path) => existsSync(path)) ?? null;
 
 const WANTED = {
-  postgres: { packages: ['postgresql-15'], why: 'PostgreSQL 15 keeps the records', here: findPostgres },
+  // The one of this Debian release: 15 on bookworm, a newer one after it.
+  postgres: { packages: ['postgresql'], why: 'PostgreSQL keeps the records', here: () => findPostgres() },
+  vobject: {
+    packages: ['python3-vobject'],
+    why: 'python3-vobject is the other reader of cards in the tests',
+    here: () => (existsSync('/usr/lib/python3/dist-packages/vobject') ? '/usr/bin/python3' : null),
+  },
   dovecot: {
     packages: ['dovecot-imapd'],
     why: 'Dovecot is the other end of IMAP in the tests',

@@ -84,24 +84,57 @@ async function checkPorts() {
       );
 }
 
-/** Starts one of our processes and waits for the line that says it is ready. */
+const [SOONEST_MS, LATEST_MS] = [500, 30_000];
+/** A process that stood for so long has recovered from what felled it before. */
+const RECOVERED_MS = 60_000;
+const SAID_AFTER_FALLS = 5;
+
+/**
+ * Starts one of our processes, waits for the line that says it is ready, and starts it again whenever it falls: at once,
+ * then ever later. One that falls before it was ever ready ends the start, because waiting would not mend it.
+ */
 function launch(name, file, env, ready) {
-  return new Promise((resolve, reject) => {
-    const child = spawn(process.execPath, ['--enable-source-maps', join(root, file)], {
-      cwd: root,
-      env: { ...process.env, ...env },
-      stdio: ['ignore', 'pipe', 'inherit'],
-      detached: true,
+  let falls = 0;
+  let wasReady = false;
+  const begin = () =>
+    new Promise((resolve, reject) => {
+      const startedAt = Date.now();
+      const child = spawn(process.execPath, ['--enable-source-maps', join(root, file)], {
+        cwd: root,
+        env: { ...process.env, ...env },
+        stdio: ['ignore', 'pipe', 'inherit'],
+        detached: true,
+      });
+      children.push(child);
+      writeLock();
+      child.stdout.on('data', (chunk) => {
+        if (!ready.test(String(chunk))) return;
+        if (falls) console.log(`  ${name.toLowerCase()} runs again`);
+        wasReady = true;
+        resolve(child);
+      });
+      child.once('exit', (code, signal) => {
+        children.splice(children.indexOf(child), 1);
+        if (stopping) return;
+        writeLock();
+        if (!wasReady) {
+          reject(new Trouble(`${name} ended before it was ready (${code ?? signal}); its words are above.`));
+          void stop(1, `${name} ended by itself (${code ?? signal})`);
+          return;
+        }
+        falls = Date.now() - startedAt > RECOVERED_MS ? 1 : falls + 1;
+        const wait = Math.min(LATEST_MS, SOONEST_MS * 2 ** (falls - 1));
+        console.log(
+          `  ${name.toLowerCase()} ended (${code ?? signal}); it is started again in ${wait / 1000} s`,
+        );
+        if (falls === SAID_AFTER_FALLS)
+          console.log(
+            `  ${name.toLowerCase()} has ended ${falls} times in a row. What it says is above and in .emporikon/log; end all with Ctrl-C, mend it and start again.`,
+          );
+        setTimeout(() => (stopping ? undefined : begin().catch(() => undefined)), wait);
+      });
     });
-    children.push(child);
-    writeLock();
-    child.stdout.on('data', (chunk) => (ready.test(String(chunk)) ? resolve(child) : undefined));
-    child.once('exit', (code) => {
-      if (stopping) return;
-      reject(new Trouble(`${name} ended before it was ready (${code}); its words are above.`));
-      void stop(1, `${name} ended by itself (${code})`);
-    });
-  });
+  return begin();
 }
 
 /** A secret of this folder, made once: it seals passwords and signs what the exchange tells. */
@@ -185,6 +218,7 @@ await main(async () => {
       POST_PORT: String(dropPort),
       EMPORIKON_OURS: OURS,
       WEB_ROOT: join(root, 'web', 'dist'),
+      LOG_FOLDER: process.env.LOG_FOLDER ?? join(home, 'log'),
       ...outside(),
     };
     await step('loading the demo', () =>
@@ -193,6 +227,7 @@ await main(async () => {
     await step('starting the server', () => launch('The server', 'server/dist/main.js', env, /listening/));
     await launch('The worker', 'server/dist/worker.js', env, /worker ready/);
     await launch('The stand-ins', 'standins/dist/main.js', env, /post office/);
+    cluster?.keepRunning((text) => console.log(`  ${text}`));
   } catch (error) {
     if (!stopping) await cluster?.stop().catch(() => undefined);
     rmSync(lock, { force: true });

@@ -1,5 +1,7 @@
 // `npm test`: alone on a fresh machine. Sets up what it needs, then checks, unit, server and end-to-end tests.
-import { checkPlace, ensureDebian, ensurePackages, root } from './prepare.mjs';
+import { readFileSync, rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { checkPlace, ensureDebian, ensurePackages, home, root } from './prepare.mjs';
 import { main, show, step, Trouble } from './say.mjs';
 
 const part = process.argv[2] ?? 'all';
@@ -23,10 +25,26 @@ async function checkInTwo() {
   return codes.find((code) => code !== 0) ?? 0;
 }
 
+/** The server tests, and after all of them a look at which routes and parameters none of them used. */
+async function runServerTests() {
+  const seen = join(home, 'routes-seen.jsonl');
+  const document = join(home, 'openapi.json');
+  for (const file of [seen, document]) rmSync(file, { force: true });
+  Object.assign(process.env, { ROUTE_COVERAGE: seen, ROUTE_DOCUMENT: document });
+  const code = await npx('jest', '--selectProjects', 'server', '--runInBand', ...rest);
+  if (code !== 0 || rest.length) return code;
+  const { findGaps } = await import('../server/testing/coverageReport.mjs');
+  const gaps = findGaps(JSON.parse(readFileSync(document, 'utf8')), seen);
+  for (const gap of gaps) console.error(`✗ ${gap}`);
+  if (!gaps.length)
+    console.log('✓ every route was answered with success, each with all that narrows and sorts it');
+  return gaps.length ? 1 : 0;
+}
+
 const runs = {
   check: checkInTwo,
   unit: () => npx('jest', '--selectProjects', 'unit', ...rest),
-  server: () => withDatabase(() => npx('jest', '--selectProjects', 'server', '--runInBand', ...rest)),
+  server: () => withDatabase(runServerTests),
   e2e: () => withDatabase(() => npx('playwright', 'test', '--config', 'e2e/playwright.config.ts', ...rest)),
   screenshots: () =>
     withDatabase(() => npx('playwright', 'test', '--config', 'e2e/screenshots.config.ts', ...rest)),
@@ -39,7 +57,7 @@ await main(async () => {
   checkPlace();
   const needs = [
     ...(parts.some((one) => ['server', 'e2e', 'screenshots'].includes(one)) ? ['postgres'] : []),
-    ...(parts.includes('server') ? ['dovecot'] : []),
+    ...(parts.includes('server') ? ['dovecot', 'vobject'] : []),
     ...(parts.some((one) => ['e2e', 'screenshots'].includes(one)) ? ['chromium'] : []),
   ];
   await ensureDebian(...needs);

@@ -7,5 +7,7 @@ import App from './shell/App.vue';
 import './shell/looks.css';
 import { router } from './shell/router';
 import { vuetify } from './shell/theme';
+import { restoreTyped } from './shell/typed';
 
 createApp(App).use(createPinia()).use(vuetify).use(router).mount('#app');
+void router.isReady().then(restoreTyped);

@@ -30,7 +30,7 @@ export async function serveBook(poolSize: number): Promise<Served> {
   const tools = systemTools(
     sequelize,
     { ours: ['wharfside.example'], currency: 'EUR', country: 'GB', publicUrl: '' },
-    { pages: { allowed: [] }, exchange: null, post: null, lookUps: [], sealKey: null },
+    { door: { allowed: [] }, exchange: null, post: null, lookUps: [], sealKey: null },
   );
   const app = await buildApp({ tools, live: new LiveFeed(url), webRoot: null });
   await app.listen({ port: 0, host: '127.0.0.1' });

@@ -6,6 +6,7 @@ import { readQuantities } from '../reading/intents/quantity';
 import { findMoments, type Moment } from '../reading/intents/when';
 import type { Intent } from '../reading/types';
 import { nextWorkingDay } from './days';
+import { findPast } from './past';
 
 export interface ComposerContext {
   /** ISO 8601. */
@@ -27,13 +28,33 @@ export interface ComposerReading {
     assumedDate: boolean;
     assigneeId: string;
   } | null;
-  entry: { kind: EntryKind; side: 'ours' | 'theirs' | 'within'; headline: string } | null;
+  entry: {
+    kind: EntryKind;
+    side: 'ours' | 'theirs' | 'within';
+    headline: string;
+    /** When it took place, ISO 8601; null for now. */
+    at: string | null;
+    /** How a call ended; null for anything else. */
+    outcome: CallOutcome | null;
+  } | null;
   /** A sum named in the line, for the open deal. Minor units. */
   amount: { minor: number; currency: string } | null;
   wants: { count: number; of: string } | null;
   /** Stretches of the line that were understood. */
   lit: { start: number; end: number }[];
 }
+
+/** How a call ended, as reps note it. */
+export type CallOutcome = 'spoke' | 'no answer' | 'voicemail';
+
+const VOICEMAIL = /\b(?:voice ?mail|left (?:a )?message|answering machine|mailbox full)\b/i;
+const NO_ANSWER =
+  /\b(?:no (?:answer|reply|response|luck|one (?:there|in))|nobody (?:there|in|answered)|did ?n[o']?t (?:answer|pick up|reach)|not reached|could ?n[o']?t reach|unreachable|engaged|line busy|was busy|rang out|not in|missed)\b/i;
+
+const outcomeOf = (text: string): CallOutcome =>
+  VOICEMAIL.test(text) ? 'voicemail' : NO_ANSWER.test(text) ? 'no answer' : 'spoke';
+
+const BARE: Record<MoveKind, string> = { call: 'Call', mail: 'Write', meeting: 'Meet', task: 'To do' };
 
 const LONGEST = 2000;
 
@@ -104,6 +125,8 @@ function moveOf(
       suppressMilliseconds: true,
     }) ??
     context.now;
+  // "call 1/12": where the time is all that was said, the kind of move says the rest.
+  if (!title) title = BARE[kind];
   return {
     title: title.charAt(0).toUpperCase() + title.slice(1),
     kind,
@@ -147,7 +170,15 @@ export function readComposerLine(line: string, context: ComposerContext): Compos
     }
     const past = DONE.find(([pattern]) => pattern.test(clause.text));
     if (past && said.length === 0) {
-      reading.entry = { kind: past[1], side: past[2], headline: '' };
+      const when = findPast(clause.text, context.now, context.zone);
+      reading.entry = {
+        kind: past[1],
+        side: past[2],
+        headline: '',
+        at: when?.at ?? null,
+        outcome: past[1] === 'call' ? outcomeOf(text) : null,
+      };
+      if (when) reading.lit.push({ start: clause.start + when.start, end: clause.start + when.end });
       reading.lit.push({
         start: clause.start,
         end: clause.start + (past[0].exec(clause.text)?.[0].length ?? 0),
@@ -162,7 +193,7 @@ export function readComposerLine(line: string, context: ComposerContext): Compos
         .join(' '),
     );
     reading.entry = {
-      ...(reading.entry ?? { kind: 'note', side: 'within' }),
+      ...(reading.entry ?? { kind: 'note', side: 'within', at: null, outcome: null }),
       headline: headline.charAt(0).toUpperCase() + headline.slice(1),
     };
   }

@@ -5,7 +5,7 @@ import { readNumber } from '../reading/intents/numbers';
  * A sum as it was typed, in minor units of its currency: `40,000`, `40.000`, `£12.50`, `40k`. Null when nothing was typed.
  * @throws Error in words for the person, when it is no sum
  */
-export function minorOf(text: string, currency = 'EUR'): number | null {
+export function minorOf(text: string, currency: string): number | null {
   const typed = text.replace(/[^\d.,\s'km-]/gi, '').trim();
   if (!text.trim()) return null;
   const amount = readNumber(typed);

@@ -4,6 +4,7 @@ export const TOUCHES = {
   replied: { label: 'replied', points: 18 },
   called: { label: 'talked with us', points: 16 },
   met: { label: 'came to a meeting', points: 30 },
+  'filled in a form': { label: 'filled in a form', points: 20 },
   'asked for a quote': { label: 'asked for a quote', points: 32 },
   opened: { label: 'opened a mail', points: 3 },
   clicked: { label: 'followed a link', points: 8 },

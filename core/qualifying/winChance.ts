@@ -71,7 +71,12 @@ const NUMBERS: readonly [key: string, label: string, value: (facts: WinFacts) =>
   ['completeness', 'how much is known', (facts) => facts.completeness / 100],
   ['days', 'how long it is open', (facts) => Math.log1p(Math.floor(Math.max(0, facts.daysOpen)))],
   ['answered', 'questions answered', (facts) => facts.answered],
-  ['response', 'how fast we answered', (facts) => -Math.log1p(Math.min(facts.responseHours ?? 168, 168))],
+  [
+    'response',
+    'how fast we answered',
+    // Not answered yet is as slow as it has lasted: on the first day nobody is late.
+    (facts) => -Math.log1p(Math.min(facts.responseHours ?? Math.max(0, facts.daysOpen) * 24, 168)),
+  ],
   ['amount', 'a sum was named', (facts) => Number(facts.hasAmount)],
 ];
 
@@ -99,8 +104,25 @@ function columns(closed: readonly Closed[]): { key: string; label: string }[] {
 const scaled = (value: number, { mean, spread }: { mean: number; spread: number }): number =>
   Math.max(-FARTHEST, Math.min(FARTHEST, (value - mean) / spread));
 
+/**
+ * Age is only allowed to speak against: that those which are still open after long are won more often says that the lost
+ * ones were dropped early, not that a fresh one is worth little. Where it would, the model is made without it.
+ */
 function fitModel(closed: readonly Closed[]): Pick<WinModel, 'intercept' | 'features'> {
-  const named = columns(closed);
+  const fitted = fitColumns(closed, columns(closed));
+  const age = fitted.features.find((one) => one.key === 'days');
+  return age && age.weight > 0
+    ? fitColumns(
+        closed,
+        columns(closed).filter((one) => one.key !== 'days'),
+      )
+    : fitted;
+}
+
+function fitColumns(
+  closed: readonly Closed[],
+  named: readonly { key: string; label: string }[],
+): Pick<WinModel, 'intercept' | 'features'> {
   const raw = closed.map((one) => {
     const features = featuresOf(one.facts);
     return named.map(({ key }) => features.get(key)?.value ?? 0);

@@ -61,6 +61,8 @@ export const callHandlers: Handlers = {
   'PATCH /api/calls/:id': async ({ params, body, context }) => {
     const call = await Call.findByPk(params.id, { transaction: context.tx, lock: true });
     if (!call) throw notFound('There is no such call.');
+    if (call.userId && call.userId !== requireActor(context).id)
+      throw forbidden('A colleague is on this call; the note is theirs. Write yours on the dossier.');
     await context.write.update(call, { note: body.note });
     await context.write.event('keep note', 'Kept the note of a call', requireActor(context).id);
     return { kept: true };

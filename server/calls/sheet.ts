@@ -15,8 +15,10 @@ import { LedgerEntry } from '../db/models/ledger';
 import type { Person } from '../db/models/people';
 import { Company } from '../db/models/people';
 import { hasLines } from '../deals/lines';
+import { convertLead } from '../leads/convert';
+import { knownPeople } from '../people/known';
 import { makeDeal } from '../deals/make';
-import { conflict, invalid, notFound } from '../http/problems';
+import { choiceNeeded, conflict, invalid, notFound } from '../http/problems';
 import { applyClaims } from '../people/claims';
 import { loadPerson, makePerson } from '../people/commands';
 import { addBackground, organise } from '../people/organise';
@@ -78,7 +80,7 @@ async function dealOf(
   company: Company | null,
 ): Promise<Deal | null> {
   if (!sheet.deal) return null;
-  const { id, title, amountMinor, currency, expectedClose } = sheet.deal;
+  const { id, leadId, title, amountMinor, currency, expectedClose } = sheet.deal;
   if (id) {
     const deal = await Deal.findByPk(id, { transaction: context.tx, lock: true });
     if (!deal) throw invalid('There is no such deal.', { fields: { deal: 'does not exist' } });
@@ -96,6 +98,16 @@ async function dealOf(
       });
     return deal;
   }
+  if (leadId) {
+    const done = await convertLead(
+      context,
+      leadId,
+      { title, amountMinor, currency, expectedClose: expectedClose ?? null },
+      { isPart: true },
+    );
+    return Deal.findByPk(done.deal.id, { transaction: context.tx });
+  }
+  if (id === undefined && leadId === undefined) await refuseSecondDeal(context, person);
   await context.write.update(person, {
     standing: standingWithWork(person.standing),
     updatedAt: context.now(),
@@ -109,6 +121,20 @@ async function dealOf(
     expectedClose: expectedClose ?? null,
     ownerId: requireActor(context).id,
   });
+}
+
+/** Who has work open already is not given a second deal by the way. @throws 409 naming what is open */
+async function refuseSecondDeal(context: Context, person: Person): Promise<void> {
+  const [known] = await knownPeople(context, [person.id]);
+  const open = [
+    ...(known?.deals ?? []).map((one) => `the deal “${one.name}”`),
+    ...(known?.leads ?? []).map((one) => `the lead “${one.name}”`),
+  ];
+  if (open.length)
+    throw choiceNeeded(
+      `${person.fullName} has ${open.join(' and ')} open already. Say which of them this is about (deal.id or deal.leadId), or null for a deal of its own.`,
+      { reasons: open },
+    );
 }
 
 async function saveMoves(
@@ -206,8 +232,8 @@ export async function saveSheet(context: Context, sheet: Sheet): Promise<SavedSh
       captureId: call.captureId ?? capture.id,
     });
   }
-  const eventId = await context.write.event('save call', `Saved the call with ${person.fullName}`, actor.id);
   if (call) await fileWithCall(context, call, person.id);
+  const eventId = await context.write.event('save call', `Saved the call with ${person.fullName}`, actor.id);
   return {
     eventId,
     person: { id: person.id, name: person.fullName },

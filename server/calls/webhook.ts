@@ -116,5 +116,5 @@ export async function fileWithCall(context: Context, call: Call, personId: strin
     attributes: ['id'],
     transaction: context.tx,
   });
-  if (waiting) await fileCapture(context, call.captureId, { person: personId, as: 'person' });
+  if (waiting) await fileCapture(context, call.captureId, { person: personId, as: 'person', isPart: true });
 }

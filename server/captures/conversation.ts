@@ -77,7 +77,7 @@ type Link = (entryId: string) => Promise<void>;
 export async function enterConversation(context: Context, capture: Capture, link: Link): Promise<number> {
   const { page } = capture.message;
   if (!page) return 0;
-  const ours = await User.findAll({ attributes: ['name'], transaction: context.tx });
+  const ours = await User.findAll({ attributes: ['id', 'name'], transaction: context.tx });
   const known = await filedMessages(context, capture);
   let count = 0;
   for (const said of page.conversation) {
@@ -85,7 +85,8 @@ export async function enterConversation(context: Context, capture: Capture, link
     if (known.has(messageId) || !said.text) continue;
     known.add(messageId);
     const at = said.at && !Number.isNaN(Date.parse(said.at)) ? new Date(said.at) : capture.receivedAt;
-    const isOurs = ours.some((user) => nameOverlap(user.name, said.from) > 0.9);
+    const writer = ours.find((user) => nameOverlap(user.name, said.from) > 0.9);
+    const isOurs = writer !== undefined;
     const text = tidy(said.text);
     const entry = await context.write.insert(LedgerEntry, {
       id: context.newId(),
@@ -96,7 +97,7 @@ export async function enterConversation(context: Context, capture: Capture, link
       body: text.length > 90 ? text.slice(0, 280) : '',
       asks: !isOurs && /\?\s*$/.test(text) ? [text.slice(0, 120)] : [],
       captureId: capture.id,
-      actorId: null,
+      actorId: writer?.id ?? null,
       messageId,
       thread: threadOf(page.url),
       createdAt: context.now(),

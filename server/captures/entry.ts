@@ -1,6 +1,7 @@
 import type { Context } from '../commands/context';
 import type { Capture, IntentRow } from '../db/models/captures';
 import { LedgerEntry, LedgerLink, type LedgerKind } from '../db/models/ledger';
+import { User } from '../db/models/users';
 import { enterConversation } from './conversation';
 import { asRow } from './view';
 
@@ -41,6 +42,13 @@ const headlineOf = (capture: Capture): string => {
   if (capture.kind === 'card') return 'Came in as a card';
   return subject;
 };
+
+/** Which colleague wrote a message of ours: by their address, else by the mailbox it was found in. */
+async function ourWriter(context: Context, { message, cameBy }: Capture): Promise<string | null> {
+  const email = message.from?.address.toLowerCase() ?? '';
+  const user = await User.findOne({ where: { email }, transaction: context.tx });
+  return user?.id ?? (cameBy === 'mailbox' ? (context.actor?.id ?? null) : null);
+}
 
 /** The Message-ID an entry is found by. Another message that carries the same one is found by its capture alone. */
 async function freeMessageId(context: Context, { kind, messageId }: Capture): Promise<string | null> {
@@ -84,7 +92,7 @@ export async function enterLedger(
       .map((one) => ('what' in one.value ? one.value.what : ''))
       .slice(0, 3),
     captureId: capture.id,
-    actorId: within ? (context.actor?.id ?? null) : null,
+    actorId: within ? (context.actor?.id ?? null) : isTold ? null : await ourWriter(context, capture),
     messageId,
     thread: capture.thread ?? null,
     createdAt: context.now(),

@@ -16,7 +16,7 @@ import { lockIdentity } from '../people/identity';
 import { makeDeal } from '../deals/make';
 import { addBackground, organise } from '../people/organise';
 import { User } from '../db/models/users';
-import { settleSubmission } from '../forms/settle';
+import { settingsOfForm, settleSubmission } from '../forms/settle';
 import { partnerOf } from './conversation';
 import { enterLedger } from './entry';
 import { workOfThread } from './openWork';
@@ -27,6 +27,8 @@ import { asRow, loadCapture, loadClaims, loadIntents } from './view';
 export type FilingChoice = Partial<z.output<typeof FilingInput>> & {
   /** It goes to what is open with them and makes no lead of its own. */
   onlyOpenWork?: boolean;
+  /** It is part of a larger command, whose event is also that of the filing. */
+  isPart?: boolean;
 };
 
 async function choosePerson(
@@ -192,9 +194,12 @@ const titleOf = (capture: Capture): string =>
  * the mail in the ledger of all of them. One transaction, one event, one undo.
  * @throws 409 when it is filed already, or when the verdict is `maybe` and nobody chose
  */
-export async function fileCapture(context: Context, captureId: string, choice: FilingChoice): Promise<Filed> {
+export async function fileCapture(context: Context, captureId: string, given: FilingChoice): Promise<Filed> {
   const capture = await loadCapture(context, captureId, true);
   if (capture.state === 'filed') throw conflict('This is filed already.');
+  // What a form says of those who fill it in holds wherever it is filed; whoever files may say otherwise.
+  const choice =
+    capture.kind === 'form' ? { ...(await settingsOfForm(context, capture.id)), ...given } : given;
   const claims = (await loadClaims(context, captureId)).filter(
     (claim: ClaimRow) => claim.fate === 'proposed',
   );
@@ -244,11 +249,9 @@ export async function fileCapture(context: Context, captureId: string, choice: F
   }
   await context.write.update(capture, { state: 'filed', filedAt: context.now() });
   if (capture.kind === 'form') await settleSubmission(context, capture.id, person.id);
-  const eventId = await context.write.event(
-    'file capture',
-    `Filed ${person.fullName}`,
-    requireActor(context).id,
-  );
+  const eventId = choice.isPart
+    ? null
+    : await context.write.event('file capture', `Filed ${person.fullName}`, requireActor(context).id);
   return {
     eventId,
     person: { id: person.id, name: person.fullName },

@@ -18,18 +18,19 @@ import { conflict, invalid } from '../http/problems';
 import { linkTo } from './entry';
 import { LedgerEntry } from '../db/models/ledger';
 import { knownPerson } from '../people/candidates';
+import { lockIdentity } from '../people/identity';
 import { loadCapture } from './view';
 
-const factsOf = (one: Listed): PersonFacts => ({
+const factsOf = ({ house }: Context, one: Listed): PersonFacts => ({
   fullName: one.name,
   emails: one.email ? [normalizeEmail(one.email)] : [],
-  phones: one.phone ? [readPhone(one.phone, ['GB'])?.normalized ?? ''].filter(Boolean) : [],
+  phones: one.phone ? [readPhone(one.phone, [house.country])?.normalized ?? ''].filter(Boolean) : [],
   companyName: one.companyName,
   profiles: one.url ? [one.url.replace(/[?#].*$/, '').replace(/\/+$/, '')] : [],
 });
 
 const verdictOf = async (context: Context, one: Listed): Promise<Verdict> => {
-  const facts = factsOf(one);
+  const facts = factsOf(context, one);
   return knownPerson(context, facts);
 };
 
@@ -68,7 +69,7 @@ interface Given {
 type Results = Reply<'POST /api/captures/:id/listed'>['results'];
 
 async function claimsOf(context: Context, capture: Capture, one: Listed): Promise<ClaimRow[]> {
-  const facts = factsOf(one);
+  const facts = factsOf(context, one);
   const given: [ClaimRow['field'], string, string | null][] = [
     ['fullName', one.name, null],
     ['jobTitle', one.jobTitle, null],
@@ -104,6 +105,8 @@ async function fileOne(
   one: Listed,
   given: Given,
 ): Promise<Omit<Results[number], 'row'>> {
+  // Nobody else may make the same person between the look and the making.
+  await lockIdentity(context, factsOf(context, one));
   const verdict = await verdictOf(context, one);
   const [match] = verdict.matches;
   if (verdict.kind === 'maybe' && match)

@@ -1,11 +1,12 @@
 import { IdParam } from '@emporikon/contract/common';
-import type { FastifyInstance, FastifyReply } from 'fastify';
+import type { FastifyInstance, FastifyReply, FastifySchema } from 'fastify';
 import { literal, Op, QueryTypes } from 'sequelize';
 import { z } from 'zod';
 import { requireActor, type Tools } from '../commands/context';
 import { Capture, ClaimRow } from '../db/models/captures';
 import { early, type Handlers } from '../http/mount';
 import { conflict, invalid, notFound } from '../http/problems';
+import { fileSchema } from '../http/openapi';
 import { decodeCursor, encodeCursor } from '../http/paging';
 import { fetchPage } from '../outside/pages';
 import { disposition, loadAttachment, safeName, safeType } from './attachments';
@@ -77,7 +78,7 @@ export const captureHandlers: Handlers = {
     });
   }),
   'POST /api/captures/fetch': early(async ({ body, tools, actor, perform: performOnce }) => {
-    const { url, html } = await fetchPage(body.url, tools.outside.pages);
+    const { url, html } = await fetchPage(body.url, tools.outside.door);
     const arrivals = await readArrivals(tools, actor, html, { mediaType: 'text/html', url });
     return performOnce(async (context) => {
       const [arrival] = arrivals;
@@ -123,15 +124,21 @@ const frame = (html: string): string =>
 
 /** The message itself: its sanitised HTML for a sandboxed frame, and the untouched bytes for whoever wants them. */
 export function mountMessageViews(app: FastifyInstance, tools: Tools): void {
-  const schema = (summary: string, produces: string): object => ({
-    summary,
-    tags: ['captures'],
-    params: IdParam,
-    produces: [produces],
-  });
+  const schema = (
+    path: string,
+    summary: string,
+    mediaType: string,
+    params: z.ZodType = IdParam,
+  ): FastifySchema => fileSchema(`GET ${path}`, { summary, tag: 'captures', mediaType, params });
   app.get<{ Params: { id: string } }>(
     '/api/captures/:id/message',
-    { schema: schema('An HTML message, sanitised, with what was read marked', 'text/html') },
+    {
+      schema: schema(
+        '/api/captures/:id/message',
+        'An HTML message, sanitised, with what was read marked',
+        'text/html',
+      ),
+    },
     async (request, reply: FastifyReply) => {
       const html = await messageHtml(tools, request.actor, request.params.id);
       if (html === null) throw notFound('This message is plain text; it comes with the capture itself.');
@@ -147,7 +154,7 @@ export function mountMessageViews(app: FastifyInstance, tools: Tools): void {
   );
   app.get<{ Params: { id: string } }>(
     '/api/captures/:id/raw',
-    { schema: schema('The capture as it came', 'message/rfc822') },
+    { schema: schema('/api/captures/:id/raw', 'The capture as it came', 'application/octet-stream') },
     async (request, reply: FastifyReply) => {
       const capture = await Capture.findByPk(request.params.id);
       if (!capture) throw notFound('There is no such capture.');
@@ -163,10 +170,12 @@ export function mountMessageViews(app: FastifyInstance, tools: Tools): void {
   app.get<{ Params: { id: string; position: number } }>(
     '/api/captures/:id/attachments/:position',
     {
-      schema: {
-        ...schema('One attachment, under a safe name and type', 'application/octet-stream'),
-        params: IdParam.extend({ position: z.coerce.number().int().min(0).max(99) }),
-      },
+      schema: schema(
+        '/api/captures/:id/attachments/:position',
+        'One attachment, under a safe name and type',
+        'application/octet-stream',
+        IdParam.extend({ position: z.coerce.number().int().min(0).max(99) }),
+      ),
     },
     async (request, reply: FastifyReply) => {
       const { id, position } = request.params;

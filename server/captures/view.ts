@@ -147,7 +147,14 @@ async function filedAs(context: Context, capture: Capture): Promise<CaptureDetai
   const [row] = await context.sequelize.query<FiledRow>(
     `SELECT (SELECT e.id FROM events e WHERE e.command = 'file capture' AND e.changes @> jsonb_build_array(jsonb_build_object('table', 'captures', 'id', :id::text))
               AND NOT EXISTS (SELECT 1 FROM events u WHERE u.undoes = e.id) ORDER BY e.seq DESC LIMIT 1) AS event_id,
-            max(p.id::text) AS person_id, max(p.full_name) AS person, max(c.id::text) AS company_id, max(c.name) AS company, max(l.id::text) AS lead_id, max(l.title) AS lead, max(d.id::text) AS deal_id, max(d.title) AS deal
+            (array_agg(p.id::text ORDER BY n.created_at, k.id) FILTER (WHERE p.id IS NOT NULL))[1] AS person_id,
+            (array_agg(p.full_name ORDER BY n.created_at, k.id) FILTER (WHERE p.id IS NOT NULL))[1] AS person,
+            (array_agg(c.id::text ORDER BY n.created_at, k.id) FILTER (WHERE c.id IS NOT NULL))[1] AS company_id,
+            (array_agg(c.name ORDER BY n.created_at, k.id) FILTER (WHERE c.id IS NOT NULL))[1] AS company,
+            (array_agg(l.id::text ORDER BY n.created_at, k.id) FILTER (WHERE l.id IS NOT NULL))[1] AS lead_id,
+            (array_agg(l.title ORDER BY n.created_at, k.id) FILTER (WHERE l.id IS NOT NULL))[1] AS lead,
+            (array_agg(d.id::text ORDER BY n.created_at, k.id) FILTER (WHERE d.id IS NOT NULL))[1] AS deal_id,
+            (array_agg(d.title ORDER BY n.created_at, k.id) FILTER (WHERE d.id IS NOT NULL))[1] AS deal
        FROM ledger_entries n JOIN ledger_links k ON k.entry_id = n.id
        LEFT JOIN people p ON p.id = k.person_id LEFT JOIN companies c ON c.id = k.company_id LEFT JOIN leads l ON l.id = k.lead_id LEFT JOIN deals d ON d.id = k.deal_id
       WHERE n.capture_id = :id`,

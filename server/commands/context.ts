@@ -4,7 +4,7 @@ import type { Sequelize, Transaction } from 'sequelize';
 import type { UserRole } from '../db/models/users';
 import type { Exchange } from '../outside/exchange';
 import type { Post } from '../outside/post';
-import type { PageFetcher } from '../outside/pages';
+import type { Door } from '../outside/door';
 import type { LookUpSource } from '../outside/lookups/source';
 import { holdingConnection } from '../db/connect';
 import { Readers } from '../reading/readers';
@@ -43,7 +43,8 @@ export interface Tools {
 
 /** The services outside, each behind its own interface; null where none is set up. */
 export interface Outside {
-  pages: PageFetcher;
+  /** Which servers a person may make us reach. */
+  door: Door;
   exchange: Exchange | null;
   post: Post | null;
   /** Who can be asked for missing facts; none where none is set up. */

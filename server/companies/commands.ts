@@ -138,7 +138,9 @@ export async function changeCompany(
   { version, ...patch }: CompanyPatch,
 ): Promise<{ version: number; eventId: string | null }> {
   const company = await loadCompany(context, id, true);
-  const phone = patch.phone ? readPhone(patch.phone, ['GB'])?.normalized : patch.phone;
+  const phone = patch.phone
+    ? readPhone(patch.phone, [company.country ?? context.house.country])?.normalized
+    : patch.phone;
   if (patch.phone && !phone)
     throw invalid('That is not a phone number; begin with + and the country code.', {
       fields: { phone: 'is not a phone number' },

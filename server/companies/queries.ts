@@ -86,7 +86,7 @@ export async function listCompanies(
 export async function companyKinds(context: Context): Promise<Reply<'GET /api/companies/kinds'>> {
   const count = (sql: string): Promise<{ name: string; companies: number }[]> =>
     context.sequelize.query(
-      `SELECT name, count(*)::int AS companies FROM (${sql}) some WHERE name IS NOT NULL GROUP BY name ORDER BY companies DESC, name LIMIT 60`,
+      `SELECT name, count(*)::int AS companies FROM (${sql}) named WHERE name IS NOT NULL GROUP BY name ORDER BY companies DESC, name LIMIT 60`,
       { type: QueryTypes.SELECT, transaction: context.tx },
     );
   return {

@@ -7,6 +7,7 @@ import { invalid, notFound, stale } from '../http/problems';
 import { stageFor, usualChanceOf } from '../pipelines/stages';
 import { notKnownOf } from './asks';
 import { hasLines } from './lines';
+import { settleClosed } from './closed';
 import { moveTo } from './move';
 
 /** Changes or moves a deal; says what the stage it came to asks for and is not known. */
@@ -30,6 +31,7 @@ export async function changeDeal(
     : await Stage.findByPk(deal.stageId, { transaction: context.tx });
   const isMoved = stage !== null && stage.id !== deal.stageId;
   if (stage && isMoved) await moveTo(context, deal, stage);
+  if (stage && isMoved && stage.kind !== 'open') await settleClosed(context, deal, stage.kind);
   if (patch.closeReason && stage?.kind === 'open')
     throw invalid('An open deal has no reason for its end.', {
       fields: { closeReason: 'comes with the end' },

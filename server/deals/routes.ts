@@ -1,3 +1,4 @@
+import { findOrMakeCompany } from '../companies/commands';
 import { requireActor } from '../commands/context';
 import { Deal, DealRoleRow } from '../db/models/deals';
 import type { Handlers } from '../http/mount';
@@ -14,10 +15,12 @@ export const dealHandlers: Handlers = {
     const actor = requireActor(context);
     const stage = await stageFor(context, body.stageId);
     const now = context.now();
+    const company =
+      !body.companyId && body.companyName ? await findOrMakeCompany(context, body.companyName, null) : null;
     const deal = await context.write.insert(Deal, {
       id: context.newId(),
       title: body.title,
-      companyId: body.companyId ?? null,
+      companyId: body.companyId ?? company?.id ?? null,
       leadId: null,
       stageId: stage.id,
       stageSince: now,

@@ -1,5 +1,6 @@
 import type { FastifyInstance } from 'fastify';
 import type { Actor, Tools } from '../commands/context';
+import { fileSchema } from '../http/openapi';
 import { findActor } from '../session/identify';
 import { hashToken, SESSION_COOKIE } from '../session/secrets';
 import type { LiveFeed } from './live';
@@ -31,16 +32,15 @@ export function noticeFor(actor: Actor, payload: string): string | null {
 }
 
 /** Server-sent events: every change by anybody on this database, as it is committed. */
-export function mountLive(app: FastifyInstance, tools: Tools, live: LiveFeed): void {
+export function mountLive(app: FastifyInstance, tools: Tools, live: LiveFeed, build: string | null): void {
   app.get(
     '/api/events',
     {
-      schema: {
-        operationId: 'getEvents',
+      schema: fileSchema('GET /api/events', {
         summary: 'Live changes as server-sent events',
-        tags: ['events'],
-        produces: ['text/event-stream'],
-      },
+        tag: 'events',
+        mediaType: 'text/event-stream',
+      }),
     },
     (request, reply) => {
       const { actor } = request;
@@ -53,7 +53,7 @@ export function mountLive(app: FastifyInstance, tools: Tools, live: LiveFeed): v
         connection: 'keep-alive',
         'x-accel-buffering': 'no',
       });
-      raw.write('retry: 1000\n\ndata: {"hello":true}\n\n');
+      raw.write(`retry: 1000\n\ndata: ${JSON.stringify({ hello: true, ...(build ? { build } : {}) })}\n\n`);
       const cookie = request.headers.authorization ? undefined : request.cookies[SESSION_COOKIE];
       const session = cookie ? hashToken(cookie) : null;
       const end = (): void => {

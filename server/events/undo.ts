@@ -1,4 +1,4 @@
-import { QueryTypes, type Model, type ModelStatic } from 'sequelize';
+import { Op, QueryTypes, type Model, type ModelStatic } from 'sequelize';
 import type { Actor, Context } from '../commands/context';
 import { EventRow, type Change } from '../db/models/ledger';
 import { rowOf } from '../commands/writer';
@@ -9,6 +9,8 @@ import { unmerge } from '../lookalikes/unmerge';
 
 /** Bookkeeping that changes without anybody meaning anything by it. */
 const NOT_MEANT = new Set(['version', 'updatedAt']);
+/** What people outside did: it is kept, whatever becomes of it. */
+const CAME_IN = new Set(['submit form']);
 const NOUNS: Record<string, string> = {
   people: 'person',
   companies: 'company',
@@ -90,7 +92,18 @@ async function builtOn(
     )?.[0];
     if (!attribute) continue;
     const rows = await modelOf(context, key.table).findAll({
-      where: { [attribute]: change.id },
+      where: {
+        [attribute]: change.id,
+        ...('id' in modelOf(context, key.table).getAttributes()
+          ? {
+              id: {
+                [Op.notIn]: [...own].flatMap((one) =>
+                  one.startsWith(`${key.table}/`) ? [one.slice(key.table.length + 1)] : [],
+                ),
+              },
+            }
+          : {}),
+      },
       transaction: context.tx,
       limit: 20,
     });
@@ -177,6 +190,8 @@ export async function undo(context: Context, eventId: string): Promise<{ label: 
   if (!event) throw notFound('There is no such change.');
   requireRight(context.actor, event);
   if (event.undoes) throw conflict('This change was itself an undo.');
+  if (CAME_IN.has(event.command))
+    throw cannotUndo('What came in stays as it came. Set it aside in Arrivals instead.');
   if (await EventRow.findOne({ where: { undoes: eventId }, transaction: context.tx }))
     throw conflict('This was undone already.');
   const merges = event.changes.filter((change) => change.table === 'merges' && !change.before);

@@ -1,6 +1,6 @@
 import { normalizeEmail } from '@emporikon/core/people/emails';
 import type { Context } from '../commands/context';
-import { FormSubmission } from '../db/models/forms';
+import { Form, FormSubmission } from '../db/models/forms';
 import { ContactPoint } from '../db/models/people';
 
 /** Notes whether an address may be written to, when, and by what. An agreement is never taken back by a new question. */
@@ -21,6 +21,31 @@ export async function setConsent(
   await context.write.update(contact, { consent: state, consentAt: context.now(), consentSource: source });
 }
 
+/** What a form is set to do with whoever fills it in, as choices of a filing; nothing where the form is gone. */
+export async function settingsOfForm(
+  context: Context,
+  captureId: string,
+): Promise<{
+  as?: 'person' | 'lead';
+  tags?: string[];
+  source?: string;
+  ownerId?: string;
+  listId?: string;
+  leadStatus?: 'working';
+}> {
+  const submission = await FormSubmission.findOne({ where: { captureId }, transaction: context.tx });
+  const form = submission && (await Form.findByPk(submission.formId, { transaction: context.tx }));
+  if (!form) return {};
+  return {
+    as: form.leadStatus === 'none' ? 'person' : 'lead',
+    tags: form.tags,
+    source: form.source,
+    ...(form.ownerId ? { ownerId: form.ownerId } : {}),
+    ...(form.listId ? { listId: form.listId } : {}),
+    ...(form.leadStatus === 'working' ? { leadStatus: 'working' } : {}),
+  };
+}
+
 /** When a submission is filed from Arrivals, it belongs to whoever it was filed on, and so does what they agreed to. */
 export async function settleSubmission(context: Context, captureId: string, personId: string): Promise<void> {
   const submission = await FormSubmission.findOne({
@@ -29,7 +54,13 @@ export async function settleSubmission(context: Context, captureId: string, pers
     lock: true,
   });
   if (!submission || submission.personId) return;
+  const form = await Form.findByPk(submission.formId, { transaction: context.tx });
   await context.write.update(submission, { personId });
   if (submission.email && submission.confirmHash)
-    await setConsent(context, submission.email, submission.confirmedAt ? 'agreed' : 'unconfirmed', 'form');
+    await setConsent(
+      context,
+      submission.email,
+      submission.confirmedAt ? 'agreed' : 'unconfirmed',
+      form?.name || 'form',
+    );
 }

@@ -16,6 +16,7 @@ import { User } from '../db/models/users';
 import { addJob } from '../jobs/queue';
 import { invalid } from '../http/problems';
 import { actorOf } from '../session/identify';
+import { seal, unseal } from '../mailboxes/seal';
 import { setConsent } from './settle';
 
 export interface Submitted {
@@ -129,44 +130,39 @@ export async function submitForm(
     email,
     confirmHash: token ? hashOf(token) : null,
   });
-  const choice = given.personId ?? (form.filesItself ? await sureChoice(context, form, capture.id) : null);
-  const person = choice ? await fileSubmission(context, form, submission, capture, choice) : null;
-  if (token) await addJob(context, 'askConsent', { submissionId: id, token });
+  // The submission is an event of its own: taking back how it was filed leaves it, and its consent link, where they are.
   await context.write.event('submit form', `Filled in ${form.name}`, context.actor?.id ?? null);
+  const choice = given.personId ?? (form.filesItself ? await sureChoice(context, form, capture.id) : null);
+  const person = choice ? await fileSubmission(context, form, capture, choice) : null;
+  if (token) await addJob(context, 'askConsent', { submissionId: id, sealed: sealedToken(context, token) });
   return { submission, person };
 }
 
 async function fileSubmission(
   context: Context,
   form: Form,
-  submission: FormSubmission,
   capture: Capture,
   choice: string,
 ): Promise<Person | null> {
   const actor = context.actor ?? (await filerOf(context, form));
   if (!actor) return null;
-  const filed = await fileCapture({ ...context, actor }, capture.id, {
-    person: choice,
-    as: form.leadStatus === 'none' ? 'person' : 'lead',
-    tags: form.tags,
-    source: form.source,
-    ...(form.ownerId ? { ownerId: form.ownerId } : {}),
-    ...(form.listId ? { listId: form.listId } : {}),
-    ...(form.leadStatus === 'working' ? { leadStatus: 'working' } : {}),
-  });
-  await context.write.update(submission, { personId: filed.person.id });
-  if (submission.email && submission.confirmHash)
-    await setConsent(context, submission.email, 'unconfirmed', form.name);
+  const filed = await fileCapture({ ...context, actor }, capture.id, { person: choice });
   return Person.findByPk(filed.person.id, { transaction: context.tx });
 }
 
+/** A waiting job holds no secret in the clear. */
+const sealedToken = ({ outside }: Context, token: string): string =>
+  outside.sealKey ? seal(token, outside.sealKey) : token;
+const openedToken = ({ outside }: Tools, sealed: string): string =>
+  outside.sealKey ? unseal(sealed, outside.sealKey) : sealed;
+
 /** Mails the link by which somebody confirms that they agreed (double opt-in). */
-export async function askConsent(tools: Tools, submissionId: string, token: string): Promise<void> {
+export async function askConsent(tools: Tools, submissionId: string, sealed: string): Promise<void> {
   const { post } = tools.outside;
   const submission = await FormSubmission.findByPk(submissionId);
   if (!submission?.email || submission.confirmedAt) return;
   if (!post) throw new Error('no post server is set up; the mail waits');
-  const link = `${tools.house.publicUrl}/f/confirm/${token}`;
+  const link = `${tools.house.publicUrl}/f/confirm/${openedToken(tools, sealed)}`;
   await post.send({
     to: submission.email,
     subject: 'Please confirm your address',

@@ -33,23 +33,27 @@ import { settingsHandlers } from '../settings/routes';
 import { taskHandlers } from '../tasks/routes';
 import { triageHandlers } from '../triage/routes';
 import type { Tools } from '../commands/context';
-import Fastify, { type FastifyInstance } from 'fastify';
+import { randomUUID } from 'node:crypto';
+import type { Logger } from 'pino';
+import Fastify, { type FastifyBaseLogger, type FastifyInstance } from 'fastify';
 import { jsonSchemaTransform, serializerCompiler, validatorCompiler } from 'fastify-type-provider-zod';
 import { CLIPPER_ORIGIN } from '@emporikon/contract/clipper';
 import { readJsonBodies } from './bodies';
 import { answerErrors } from './errors';
+import { logRequests, mountMetrics } from './observe';
 import { followForwardings } from './forwarded';
 import { mount } from './mount';
 import { markApiRoutes, requireAccess } from './access';
 import { allowClipper, requireOwnHost } from './origin';
 import { refuseIllFormed } from './text';
-import { serveWeb } from './web';
+import { buildOf, serveWeb } from './web';
 
 export interface AppOptions {
   tools: Tools;
   live: LiveFeed;
   webRoot: string | null;
-  log?: boolean;
+  log?: Logger;
+  trustProxy?: boolean | number | string;
   /** The one browser extension that may call. */
   clipperOrigin?: string;
 }
@@ -59,17 +63,24 @@ export async function buildApp({
   tools,
   live,
   webRoot,
-  log = false,
+  log,
+  trustProxy = false,
   clipperOrigin = CLIPPER_ORIGIN,
 }: AppOptions): Promise<FastifyInstance> {
   const app = Fastify({
-    logger: log ? { level: 'warn' } : false,
+    // Fastify's own lines of each request are left out: `logRequests` writes one that says more.
+    ...(log ? { loggerInstance: log.child({}, { level: 'warn' }) as FastifyBaseLogger } : { logger: false }),
+    trustProxy: typeof trustProxy === 'number' ? (_address, hop) => hop < trustProxy : trustProxy,
+    genReqId: () => randomUUID(),
+    // Whoever sends a request slower than this holds a connection for nothing.
+    requestTimeout: 60_000,
     bodyLimit: 1024 * 1024,
     forceCloseConnections: true,
   });
   app.setValidatorCompiler(validatorCompiler);
   app.setSerializerCompiler(serializerCompiler);
   answerErrors(app);
+  logRequests(app, log);
   readJsonBodies(app);
   await app.register(swagger, {
     openapi: {
@@ -78,7 +89,9 @@ export async function buildApp({
         title: 'Emporikon',
         version: '0.1.0',
         description: 'Prospects in, people, companies and deals out.',
+        license: { name: 'MIT', identifier: 'MIT' },
       },
+      servers: [{ url: tools.house.publicUrl }],
       components: {
         securitySchemes: {
           cookie: { type: 'apiKey', in: 'cookie', name: 'emporikon_session' },
@@ -154,11 +167,12 @@ export async function buildApp({
     mountImportFiles(api, tools);
     mountQuoteFiles(api, tools);
     mountMessageViews(api, tools);
-    mountLive(api, tools, live);
+    mountLive(api, tools, live, await buildOf(webRoot));
     api.get('/api/openapi.json', { schema: { hide: true }, config: { access: 'public' } }, () =>
       app.swagger(),
     );
   });
+  mountMetrics(app, tools);
   await mountPublicForms(app, tools);
   await serveWeb(app, webRoot);
   return app;

@@ -1,3 +1,7 @@
+import { execFile } from 'node:child_process';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { allRoutes } from '@emporikon/contract';
 import { Validator } from '@seriousme/openapi-schema-validator';
 import { openHouse, type House } from '../testing/harness';
@@ -25,6 +29,44 @@ describe('the OpenAPI document', () => {
       expect(document.paths).toHaveProperty([path]);
   });
 });
+
+/** Lints a document with a public linter's recommended rules, in a process of its own. */
+function lint(document: string): Promise<{ problems: { ruleId: string; message: string }[] }> {
+  const file = join(mkdtempSync(join(tmpdir(), 'openapi-')), 'openapi.json');
+  writeFileSync(file, document);
+  const program = join(__dirname, '../../node_modules/.bin/redocly');
+  return new Promise((resolve, reject) =>
+    execFile(
+      program,
+      ['lint', file, '--extends=recommended', '--format=json', '--max-problems=500'],
+      {
+        env: { ...process.env, REDOCLY_TELEMETRY: 'off', REDOCLY_SUPPRESS_UPDATE_NOTICE: 'true' },
+        maxBuffer: 32 * 1024 * 1024,
+      },
+      (_error, stdout) => {
+        try {
+          resolve(JSON.parse(stdout.slice(stdout.indexOf('{'))));
+        } catch {
+          reject(new Error(`the linter said: ${stdout.slice(0, 500)}`));
+        }
+      },
+    ),
+  );
+}
+
+// The run of all server tests reads it when they are done.
+it('the OpenAPI document is there for the report on routes', async () => {
+  const { body } = await house.app.inject({ url: '/api/openapi.json' });
+  if (process.env.ROUTE_DOCUMENT) writeFileSync(process.env.ROUTE_DOCUMENT, body);
+  expect(JSON.parse(body).openapi).toBe('3.1.0');
+});
+
+it('the OpenAPI document passes a public linter, and the linter would find a fault', async () => {
+  const { body } = await house.app.inject({ url: '/api/openapi.json' });
+  expect((await lint(body)).problems).toEqual([]);
+  const broken = body.replace('"operationId":"getPeople"', '"operationId":"getCompanies"');
+  expect((await lint(broken)).problems.map((one) => one.ruleId)).toContain('operation-operationId-unique');
+}, 60_000);
 
 describe('problems', () => {
   const url = '/api/session';

@@ -1,11 +1,12 @@
 import type { FastifyError, FastifyInstance, FastifyReply } from 'fastify';
 import { hasZodFastifySchemaValidationErrors } from 'fastify-type-provider-zod';
 import { MAX_MESSAGE_BYTES } from '@emporikon/core/reading/types';
-import { DatabaseError, ForeignKeyConstraintError, UniqueConstraintError } from 'sequelize';
+import { ConnectionError, DatabaseError, ForeignKeyConstraintError, UniqueConstraintError } from 'sequelize';
 import { isCrossed, sqlState } from '../db/crossed';
-import { conflict, invalid, notFound, ProblemError, tooLarge, unsupported } from './problems';
+import { busy, conflict, invalid, notFound, ProblemError, tooLarge, unsupported } from './problems';
 
-function send(reply: FastifyReply, { problem, headers }: ProblemError): FastifyReply {
+function send(reply: FastifyReply, { problem: given, headers }: ProblemError): FastifyReply {
+  const problem = { ...given, requestId: reply.request.id };
   return reply
     .code(problem.status)
     .headers(headers)
@@ -20,8 +21,14 @@ const PARSE_ERRORS = new Set([
   'FST_ERR_CTP_INVALID_CONTENT_LENGTH',
 ]);
 
-/** What PostgreSQL says of text it cannot hold, such as a NUL (SQLSTATE 22021, 22P05). */
-const UNSTORABLE = new Set(['22021', '22P05']);
+/**
+ * A value that PostgreSQL cannot take (SQLSTATE class 22, data exception): a day before the calendar, a character that is
+ * none, a forged cursor. It came in with the request, so it is answered as one that is wrong.
+ */
+const isDataException = (error: unknown): boolean =>
+  error instanceof DatabaseError
+    ? sqlState(error).startsWith('22')
+    : error instanceof Error && 'severity' in error && 'code' in error && /^22/.test(String(error.code));
 
 /** A write that names a record that is not there. */
 function missingTarget(error: ForeignKeyConstraintError): ProblemError {
@@ -49,6 +56,8 @@ function asProblem(error: FastifyError): ProblemError | null {
       { fields },
     );
   }
+  if (error instanceof ConnectionError)
+    return busy('The database does not answer at this moment. Nothing was saved; try again in a moment.', 5);
   if (error.code === 'FST_ERR_CTP_BODY_TOO_LARGE')
     return tooLarge(
       `Larger than ${MAX_MESSAGE_BYTES / 1024 / 1024} MB (a table may have 64 MB); it was not kept. Leave out large attachments and try again.`,
@@ -65,8 +74,8 @@ function asProblem(error: FastifyError): ProblemError | null {
   if (error instanceof ForeignKeyConstraintError) return missingTarget(error);
   if (isCrossed(error))
     return conflict('Somebody changed the same records at this moment; nothing was saved. Try once more.');
-  if (error instanceof DatabaseError && UNSTORABLE.has(sqlState(error)))
-    return invalid('Nothing was saved: there is a character in it that cannot be kept.');
+  if (isDataException(error))
+    return invalid('Nothing was saved: a day, a number or a character in it is not one that can be kept.');
   if (error.statusCode && error.statusCode < 500) return invalid(error.message);
   return null;
 }
@@ -76,14 +85,14 @@ export function answerErrors(app: FastifyInstance): void {
   app.setErrorHandler<FastifyError>((error, request, reply) => {
     const problem = asProblem(error);
     if (problem) return send(reply, problem);
-    request.log.error(error);
+    request.log.error({ err: error, requestId: request.id }, 'failed');
     return send(
       reply,
       new ProblemError({
         type: 'urn:emporikon:problem:internal',
         title: 'Something went wrong here',
         status: 500,
-        detail: 'Nothing was saved. Try again; if it happens once more, tell your administrator the time.',
+        detail: `Nothing was saved. Try again; if it happens once more, give your administrator this number: ${request.id}.`,
       }),
     );
   });

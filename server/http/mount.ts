@@ -1,9 +1,10 @@
 import { allRoutes, type Parsed, type Reply, type RouteName } from '@emporikon/contract';
-import { Problem, type RouteSpec } from '@emporikon/contract/common';
+import type { RouteSpec } from '@emporikon/contract/common';
 import { MAX_MESSAGE_BYTES } from '@emporikon/core/reading/types';
 import type { FastifyInstance, FastifyReply, FastifyRequest, RouteOptions } from 'fastify';
 import { perform, type Actor, type Context, type Tools } from '../commands/context';
 import { limitBodiesInFlight } from './bodies';
+import { operationIdOf, PROBLEMS } from './openapi';
 import { requireSameOrigin } from './origin';
 import { keptAnswer, withIdempotencyKey } from './idempotency';
 
@@ -61,8 +62,6 @@ function inRawScope(app: FastifyInstance, spec: RouteSpec, add: (scope: FastifyI
   });
 }
 
-const PROBLEMS = { '4xx': Problem, '5xx': Problem };
-
 /** The route as Fastify takes it: its schemas for validation and OpenAPI, and who may call it. */
 function describeRoute(name: RouteName, spec: RouteSpec): Omit<RouteOptions, 'handler'> {
   const [method = 'GET', url = '/'] = name.split(' ');
@@ -71,6 +70,7 @@ function describeRoute(name: RouteName, spec: RouteSpec): Omit<RouteOptions, 'ha
     method,
     url,
     schema: {
+      operationId: operationIdOf(name),
       summary: spec.summary,
       tags: [spec.tag],
       ...(spec.params ? { params: spec.params } : {}),

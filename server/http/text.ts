@@ -1,8 +1,8 @@
 import type { FastifyInstance } from 'fastify';
 import { invalid } from './problems';
 
-/** Half of a surrogate pair, which is no character: Unicode 15, D84 (ill-formed code unit sequence). */
-const ILL_FORMED = /\p{Surrogate}/u;
+/** Half of a surrogate pair, which is no character: Unicode 15, D84 (ill-formed code unit sequence); and NUL, which PostgreSQL keeps in no text. */
+const ILL_FORMED = /\p{Surrogate}|\0/u;
 
 /** Where in a parsed JSON body text stands that is no text, e.g. `deal.title`; null when all of it is well-formed. */
 function illFormedAt(value: unknown, path = ''): string | null {
@@ -19,9 +19,9 @@ function illFormedAt(value: unknown, path = ''): string | null {
 /** Refuses text that cannot be kept before any command sees it. */
 export function refuseIllFormed(app: FastifyInstance): void {
   app.addHook('preValidation', async (request) => {
-    const field = illFormedAt(request.body);
+    const field = illFormedAt(request.body) ?? illFormedAt(request.query) ?? illFormedAt(request.params);
     if (field)
-      throw invalid('Nothing was saved: there is half a character in it, which cannot be kept.', {
+      throw invalid('Nothing was saved: there is a character in it, or half of one, that cannot be kept.', {
         fields: { [field]: 'is not well-formed text' },
       });
   });

@@ -10,6 +10,7 @@ import { perform, requireActor, type Context, type Tools } from '../commands/con
 import { CustomField, List } from '../db/models/fields';
 import { Import } from '../db/models/imports';
 import { User } from '../db/models/users';
+import { fileSchema } from '../http/openapi';
 import { early, type Handlers } from '../http/mount';
 import { conflict, invalid, notFound } from '../http/problems';
 import { addJob } from '../jobs/queue';
@@ -273,12 +274,12 @@ export function mountImportFiles(app: FastifyInstance, tools: Tools): void {
   app.get<{ Params: { id: string } }>(
     '/api/imports/:id/rejected.csv',
     {
-      schema: {
+      schema: fileSchema('GET /api/imports/:id/rejected.csv', {
         summary: 'The rows that were not taken, with the reason',
-        tags: ['imports'],
+        tag: 'imports',
         params: IdParam,
-        produces: ['text/csv'],
-      },
+        mediaType: 'text/csv',
+      }),
     },
     async (request, reply) => {
       const { name, text } = await perform(tools, request.actor, (context) =>

@@ -50,5 +50,5 @@ export const jobHandlers = (tools: Tools): JobHandlers => ({
   scoreAllLeads: () => perform(tools, null, (context) => scoreLeads(context)),
   trainWinChance: () => trainWinChance(tools),
   bringBackParked: () => bringBack(tools),
-  askConsent: ({ submissionId, token }) => askConsent(tools, submissionId, token),
+  askConsent: ({ submissionId, sealed }) => askConsent(tools, submissionId, sealed),
 });

@@ -20,7 +20,7 @@ export interface JobInputs {
   readMailbox: { id: string };
   readMailboxes: Record<string, never>;
   bringAlong: { mailboxId: string; address: string; personId: string };
-  askConsent: { submissionId: string; token: string };
+  askConsent: { submissionId: string; sealed: string };
   findLookAlikes: { kind: 'person' | 'company' };
   findAllLookAlikes: Record<string, never>;
   lookUpNew: { personId: string };
@@ -31,6 +31,27 @@ export interface JobInputs {
   bringBackParked: Record<string, never>;
 }
 export type JobName = keyof JobInputs;
+
+/**
+ * What waits for servers outside, what works through whole files or the whole book, and the rest, each with workers of
+ * its own: a mailbox that never answers holds up no import, and an import no mail.
+ */
+const LANES: Record<string, { atOnce: number; jobs: readonly JobName[] }> = {
+  outside: { atOnce: 4, jobs: ['readMailbox', 'bringAlong', 'lookUpNew', 'runLookUps'] },
+  mail: { atOnce: 1, jobs: ['askConsent'] },
+  long: {
+    atOnce: 2,
+    jobs: [
+      'previewImport',
+      'runImport',
+      'undoImport',
+      'findLookAlikes',
+      'findAllLookAlikes',
+      'trainWinChance',
+    ],
+  },
+  short: { atOnce: 1, jobs: ['readMailboxes', 'scoreLeads', 'scoreAllLeads', 'bringBackParked'] },
+};
 
 /**
  * Asks for a job, in the transaction of the command that asks: it is done after the commit or not at all.
@@ -75,13 +96,20 @@ export const runWaitingJobs = (connectionString: string, handlers: JobHandlers):
 
 const ALIVE = 4600_0002;
 const SWEEP_MS = 2000;
+const CRONTAB = [
+  '*/2 * * * * readMailboxes',
+  '30 3 * * * findAllLookAlikes',
+  '*/5 * * * * bringBackParked',
+  '17 * * * * scoreAllLeads',
+  '45 2 * * * trainWinChance',
+].join('\n');
 
 /**
  * A worker of the queue. It holds an advisory lock for as long as it lives, so that the jobs of one that was killed are
  * free again within seconds instead of hours.
  */
 export class JobWorker {
-  private runner: Runner | null = null;
+  private runners: Runner[] = [];
   private client: pg.Client | null = null;
   private timer: NodeJS.Timeout | null = null;
   private last: Promise<unknown> = Promise.resolve();
@@ -90,35 +118,58 @@ export class JobWorker {
     private readonly connectionString: string,
     private readonly handlers: JobHandlers,
     private readonly onError: (error: Error) => void,
-  ) {}
+  ) {
+    this.lost = new Promise((resolve) => (this.isLost = resolve));
+  }
+
+  /** Resolves when it can work no more, because the database went away. */
+  readonly lost: Promise<void>;
+  private isLost: () => void = () => undefined;
 
   async start(): Promise<void> {
     const client = new pg.Client({ connectionString: this.connectionString, keepAlive: true });
-    client.on('error', this.onError);
+    client.on('error', (error) => {
+      this.onError(error);
+      this.isLost();
+    });
+    client.on('end', () => this.isLost());
     await client.connect();
     this.client = client;
+    for (const lane of Object.values(LANES)) this.runners.push(await this.startLane(lane));
+    await this.sweep();
+    this.timer = setInterval(() => void this.sweep().catch(this.onError), SWEEP_MS);
+  }
+
+  private async startLane({ atOnce, jobs }: (typeof LANES)[string]): Promise<Runner> {
     const events = new EventEmitter() as WorkerEvents;
     events.on('worker:create', ({ worker }) => {
       void this.ask('SELECT pg_advisory_lock($1, hashtext($2))', [ALIVE, worker.workerId]).catch(
         this.onError,
       );
     });
-    events.on('job:error', ({ error }) =>
-      this.onError(error instanceof Error ? error : new Error(String(error))),
+    events.on('job:error', ({ error, job }) =>
+      this.onError(
+        new Error(`${job.task_identifier}: ${error instanceof Error ? error.message : String(error)}`),
+      ),
     );
-    this.runner = await run({
+    const tasks = tasksOf(this.handlers);
+    const runner = await run({
       events,
       connectionString: this.connectionString,
-      taskList: tasksOf(this.handlers),
-      concurrency: 2,
-      crontab:
-        '*/2 * * * * readMailboxes\n30 3 * * * findAllLookAlikes\n*/5 * * * * bringBackParked\n17 * * * * scoreAllLeads\n45 2 * * * trainWinChance',
+      maxPoolSize: atOnce + 2,
+      taskList: Object.fromEntries(jobs.map((name) => [name, tasks[name]])) as TaskList,
+      concurrency: atOnce,
+      // Every lane would start the same clock; one of them does.
+      crontab: jobs.includes('readMailboxes') ? CRONTAB : '',
       pollInterval: 1000,
       noHandleSignals: true,
       logger: quiet,
     });
-    await this.sweep();
-    this.timer = setInterval(() => void this.sweep().catch(this.onError), SWEEP_MS);
+    runner.promise.catch((error: Error) => {
+      this.onError(error);
+      this.isLost();
+    });
+    return runner;
   }
 
   /** One question after the other over the one connection. */
@@ -141,7 +192,7 @@ export class JobWorker {
 
   async stop(): Promise<void> {
     if (this.timer) clearInterval(this.timer);
-    await this.runner?.stop().catch(() => undefined);
+    await Promise.all(this.runners.map((runner) => runner.stop().catch(() => undefined)));
     await this.client?.end().catch(() => undefined);
     this.client = null;
   }

@@ -109,8 +109,14 @@ async function newDeal(
  * Makes a deal of a lead, or files it on an open one: person, company and deal linked, everybody with their part, the
  * ledger and the next moves carried along, in one transaction. A lead has at most one deal; asking again gives the one
  * there is.
+ * @param isPart part of a larger command, whose event is also that of the conversion
  */
-export async function convertLead(context: Context, id: string, input: ConversionInput): Promise<Conversion> {
+export async function convertLead(
+  context: Context,
+  id: string,
+  input: ConversionInput,
+  { isPart = false }: { isPart?: boolean } = {},
+): Promise<Conversion> {
   const lead = await Lead.findByPk(id, { transaction: context.tx, lock: true });
   if (!lead) throw notFound('There is no such lead.');
   const known = await dealOf(context, lead);
@@ -148,6 +154,6 @@ export async function convertLead(context: Context, id: string, input: Conversio
     updatedAt: now,
   });
   const label = open ? `Took ${lead.title} into ${deal.title}` : `Converted ${lead.title}`;
-  const eventId = await context.write.event('convert lead', label, requireActor(context).id);
+  const eventId = isPart ? null : await context.write.event('convert lead', label, requireActor(context).id);
   return { deal: { id: deal.id, name: deal.title }, created: !open, eventId };
 }

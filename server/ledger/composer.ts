@@ -37,7 +37,8 @@ async function concerned(context: Context, about: About): Promise<Concerned> {
     const person = await Person.findByPk(all.personId, { transaction: context.tx });
     if (!person) throw invalid('There is no such person.');
     all.companyId ??= person.companyId;
-    all.dealId ??= (await openDealsOf(context, { personId: person.id, companyId: null }))[0]?.id ?? null;
+    const open = await openDealsOf(context, { personId: person.id, companyId: null });
+    if (open.length === 1) all.dealId ??= open[0]?.id ?? null;
   }
   if (!all.personId && !all.companyId && !all.leadId && !all.dealId)
     throw invalid('Say whom or what this is about.', { fields: { about: 'is missing' } });
@@ -86,7 +87,9 @@ export async function readLine(context: Context, line: string, about: About): Pr
     // Where there are lines, the amount is their net and not what somebody mentions.
     !(await hasLines(context, deal.id)) &&
     (amount.minor !== deal.amountMinor || amount.currency !== deal.currency);
+  const isAsked = amount !== null && !all.dealId && deals.length > 1;
   return {
+    dealChoices: isAsked ? deals.slice(0, 10).map(({ id, title }) => ({ id, name: title })) : [],
     nextMove: nextMove && {
       ...nextMove,
       assignee: users.find((user) => user.id === nextMove.assigneeId)?.name ?? actor.name,
@@ -132,15 +135,16 @@ export async function saveLine(
   const all = await concerned(context, about);
   const saved: string[] = [];
   if (reading.entry && !leaveOut.includes('entry')) {
-    const { kind, side, headline } = reading.entry;
+    const { kind, side, headline, at, outcome } = reading.entry;
     const entry = await context.write.insert(LedgerEntry, {
       id: context.newId(),
-      at: context.now(),
+      at: at ? new Date(at) : context.now(),
       side,
       kind,
       headline,
       body: '',
       asks: [],
+      outcome,
       captureId: null,
       actorId: actor.id,
       createdAt: context.now(),

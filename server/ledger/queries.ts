@@ -1,7 +1,9 @@
 import type { Entry, Turn } from '@emporikon/contract/ledger';
+import type { CallOutcome } from '@emporikon/core/ledger/composer';
 import { readTurn, type Side, type TurnEntry } from '@emporikon/core/ledger/turn';
 import { QueryTypes } from 'sequelize';
 import type { Context } from '../commands/context';
+import { Lead } from '../db/models/deals';
 
 export type LedgerOwner = 'personId' | 'companyId' | 'leadId' | 'dealId';
 
@@ -24,6 +26,7 @@ interface Row {
   headline: string;
   body: string;
   asks: string[];
+  outcome: CallOutcome | null;
   capture_id: string | null;
   actor: string | null;
   people: { id: string; name: string }[];
@@ -45,13 +48,14 @@ export async function entriesOf(
     body: row.body,
     actor: row.actor,
     captureId: row.capture_id,
+    outcome: row.outcome,
     people: row.people,
   }));
 }
 
 function rowsOf(context: Context, owner: LedgerOwner, id: string, limit: number): Promise<Row[]> {
   return context.sequelize.query<Row>(
-    `SELECT n.id, n.at, n.side, n.kind, n.headline, n.body, n.asks, n.capture_id, u.name AS actor,
+    `SELECT n.id, n.at, n.side, n.kind, n.headline, n.body, n.asks, n.outcome, n.capture_id, u.name AS actor,
             (SELECT coalesce(jsonb_agg(jsonb_build_object('id', p.id, 'name', p.full_name)), '[]') FROM ledger_links l JOIN people p ON p.id = l.person_id WHERE l.entry_id = n.id) AS people
        FROM ledger_entries n LEFT JOIN users u ON u.id = n.actor_id
       WHERE EXISTS (SELECT 1 FROM ledger_links k WHERE k.entry_id = n.id AND ${SCOPES[owner]})
@@ -60,25 +64,27 @@ function rowsOf(context: Context, owner: LedgerOwner, id: string, limit: number)
   );
 }
 
-const asTurnEntry = (row: Pick<Row, 'side' | 'kind' | 'at' | 'asks'>): TurnEntry => ({
-  side: row.side,
+const asTurnEntry = (row: Pick<Row, 'side' | 'kind' | 'at' | 'asks' | 'outcome'>): TurnEntry => ({
+  side: row.outcome && row.outcome !== 'spoke' ? 'within' : row.side,
   kind: row.kind,
   at: row.at.toISOString(),
   asks: row.asks,
 });
 
-/** Whose turn it is with one record. */
+/** Whose turn it is with one record. A lead's is that of its person: they are one and the same to talk with. */
 export async function turnOf(context: Context, owner: LedgerOwner, id: string): Promise<Turn> {
-  return readTurn((await rowsOf(context, owner, id, 30)).map(asTurnEntry));
+  const lead = owner === 'leadId' ? await Lead.findByPk(id, { transaction: context.tx }) : null;
+  const rows = await (lead ? rowsOf(context, 'personId', lead.personId, 30) : rowsOf(context, owner, id, 30));
+  return readTurn(rows.map(asTurnEntry));
 }
 
 /** Whose turn it is on each of some deals, in one query. */
 export async function turnsOfDeals(context: Context, ids: readonly string[]): Promise<Map<string, Turn>> {
   if (!ids.length) return new Map();
   const rows = await context.sequelize.query<Row & { deal_id: string }>(
-    `SELECT DISTINCT ON (k.deal_id) k.deal_id, n.at, n.side, n.kind, n.asks
+    `SELECT DISTINCT ON (k.deal_id) k.deal_id, n.at, n.side, n.kind, n.asks, n.outcome
        FROM ledger_links k JOIN ledger_entries n ON n.id = k.entry_id
-      WHERE k.deal_id = ANY(ARRAY[:ids]::uuid[]) AND n.side <> 'within' ORDER BY k.deal_id, n.at DESC`,
+      WHERE k.deal_id = ANY(ARRAY[:ids]::uuid[]) AND n.side <> 'within' AND coalesce(n.outcome, 'spoke') = 'spoke' ORDER BY k.deal_id, n.at DESC`,
     { replacements: { ids: [...ids] }, type: QueryTypes.SELECT, transaction: context.tx },
   );
   return new Map(rows.map((row) => [row.deal_id, readTurn([asTurnEntry(row)])]));

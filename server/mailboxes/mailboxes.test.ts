@@ -9,7 +9,7 @@ let dovecot: Dovecot;
 let id = '';
 let personId = '';
 beforeAll(async () => {
-  house = await openHouse();
+  house = await openHouse({ door: { allowed: ['127.0.0.1:*'] } });
   pell = await house.as('pell@wharfside.example');
   ines = await house.as('ines@wharfside.example');
   dovecot = await startDovecot();

@@ -236,7 +236,7 @@ export async function openMailbox(tools: Tools, mailbox: Mailbox): Promise<ImapR
   } catch {
     throw new Error('The password cannot be read under the present key; give it again.');
   }
-  return openImap({ ...mailbox.get({ plain: true }), password });
+  return openImap({ ...mailbox.get({ plain: true }), password }, tools.outside.door);
 }
 
 export async function ownerOf(userId: string): Promise<Actor | null> {

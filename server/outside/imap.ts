@@ -1,5 +1,7 @@
 import { ImapFlow, type FetchMessageObject, type ListResponse } from 'imapflow';
+import { isIP } from 'node:net';
 import { mustHoldNoConnection } from '../db/connect';
+import { findAddress, isLoopback, type Door } from './door';
 
 export interface ImapAccount {
   host: string;
@@ -62,12 +64,19 @@ function asSeen(message: FetchMessageObject): Seen {
 export class SignInRefused extends Error {}
 
 /** @throws with words for people when the server is not there or does not let us in */
-export async function openImap(account: ImapAccount): Promise<ImapReader> {
+export async function openImap(account: ImapAccount, door: Door): Promise<ImapReader> {
   mustHoldNoConnection('a mailbox');
+  const unreachable = (): Error =>
+    new Error(`${account.host}:${account.port} cannot be reached. It is tried again in two minutes.`);
+  const address = await findAddress(account.host, account.port, door);
+  if (!address) throw unreachable();
   const client = new ImapFlow({
-    host: account.host,
+    host: address,
+    ...(isIP(account.host) ? {} : { servername: account.host }),
     port: account.port,
     secure: account.secure,
+    // A password crosses no network in the clear: where the server does not begin with TLS it has to change to it.
+    ...(account.secure || isLoopback(address) ? {} : { doSTARTTLS: true }),
     auth: { user: account.username, pass: account.password },
     logger: false,
     disableAutoIdle: true,
@@ -89,9 +98,7 @@ export async function openImap(account: ImapAccount): Promise<ImapReader> {
           cause: error,
         },
       );
-    throw new Error(`${account.host}:${account.port} cannot be reached. It is tried again in two minutes.`, {
-      cause: error,
-    });
+    throw unreachable();
   }
   return {
     async folders() {

@@ -1,5 +1,6 @@
 import { createServer, type Server } from 'node:http';
-import { fetchPage, isPublicAddress, type PageFetcher } from './pages';
+import { isPublicAddress, type Door } from './door';
+import { fetchPage } from './pages';
 
 let server: Server;
 let port = 0;
@@ -25,7 +26,7 @@ beforeAll(async () => {
 });
 afterAll(() => new Promise((done) => server.close(done)));
 
-const fetcher = (): PageFetcher => ({
+const fetcher = (): Door => ({
   allowed: [`127.0.0.1:${port}`],
   resolve: async (host) =>
     host === 'rebind.example'
@@ -80,8 +81,8 @@ describe('what is not fetched', () => {
     expect(seen.length).toBe(before);
   });
   it.each([
-    ['/inside', 'private network'],
-    ['/metadata', 'private network'],
+    ['/inside', 'is not on the open internet'],
+    ['/metadata', 'is not on the open internet'],
     ['/round', 'without end'],
     ['/big', 'larger than'],
     ['/picture', 'not a web page'],

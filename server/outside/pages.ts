@@ -1,17 +1,10 @@
-import { lookup } from 'node:dns/promises';
 import { request as httpRequest, type IncomingMessage } from 'node:http';
 import { request as httpsRequest } from 'node:https';
 import { isIP } from 'node:net';
-import ipaddr from 'ipaddr.js';
 import robotsParser from 'robots-parser';
 import { invalid } from '../http/problems';
+import { findAddress, type Door } from './door';
 import { mustHoldNoConnection } from '../db/connect';
-
-export interface PageFetcher {
-  /** `host:port` pairs on this machine that may be fetched all the same: the stand-ins. */
-  allowed: readonly string[];
-  resolve?: (host: string) => Promise<string[]>;
-}
 
 export interface FetchedPage {
   url: string;
@@ -26,23 +19,13 @@ const AGENT = 'EmporikonReader';
 const refuse = (why: string): Error =>
   invalid(`${why} Nothing was fetched.`, { fields: { url: 'cannot be fetched' } });
 
-const addressesOf = async (host: string): Promise<string[]> =>
-  (await lookup(host, { all: true })).map((one) => one.address);
-
-/** Whether an address is one of the open internet: not loopback, private, link-local, carrier, documentation or mapped. */
-export function isPublicAddress(address: string): boolean {
-  if (!ipaddr.isValid(address)) return false;
-  const parsed = ipaddr.process(address);
-  return parsed.range() === 'unicast';
-}
-
 interface Target {
   url: URL;
   address: string;
 }
 
-/** Decides whether a URL may be fetched, and at which address, so that a second look-up cannot lead elsewhere. */
-async function check(text: string, { allowed, resolve = addressesOf }: PageFetcher): Promise<Target> {
+/** Decides whether a URL may be fetched, and at which address. */
+async function check(text: string, door: Door): Promise<Target> {
   if (!URL.canParse(text)) throw refuse('That is not a web address.');
   const url = new URL(text);
   if (url.protocol !== 'http:' && url.protocol !== 'https:')
@@ -50,18 +33,12 @@ async function check(text: string, { allowed, resolve = addressesOf }: PageFetch
   if (url.username || url.password) throw refuse('An address with a password in it is not fetched.');
   const host = url.hostname.replace(/^\[|\]$/g, '');
   const port = url.port || (url.protocol === 'https:' ? '443' : '80');
-  if (allowed.includes(`${host}:${port}`)) return { url, address: host };
-  if (!['80', '443', '8080', '8443'].includes(port)) throw refuse(`Port ${port} is not one of the web.`);
-  let addresses: string[];
-  try {
-    addresses = isIP(host) ? [host] : await resolve(host);
-  } catch {
-    throw refuse(`${host} cannot be found.`);
-  }
-  const [first] = addresses;
-  if (!first || !addresses.every(isPublicAddress))
-    throw refuse(`${host} is an address inside a private network or this machine.`);
-  return { url, address: first };
+  const isAllowed = door.allowed.some((one) => one === `${host}:${port}` || one === `${host}:*`);
+  if (!isAllowed && !['80', '443', '8080', '8443'].includes(port))
+    throw refuse(`Port ${port} is not one of the web.`);
+  const address = await findAddress(host, Number(port), door);
+  if (!address) throw refuse(`${host} cannot be found, or is not on the open internet.`);
+  return { url, address };
 }
 
 function get({ url, address }: Target, most: number): Promise<{ response: IncomingMessage; body: Buffer }> {
@@ -117,9 +94,9 @@ async function reach(target: Target, most = MOST_BYTES): ReturnType<typeof get> 
 }
 
 /** Whether a site's robots.txt lets us read a page (RFC 9309); a site without one lets everybody. */
-async function isWelcome(target: Target, fetcher: PageFetcher): Promise<boolean> {
+async function isWelcome(target: Target, door: Door): Promise<boolean> {
   const robots = new URL('/robots.txt', target.url);
-  const { response, body } = await reach(await check(robots.href, fetcher), 512 * 1024);
+  const { response, body } = await reach(await check(robots.href, door), 512 * 1024);
   const status = response.statusCode ?? 0;
   if (status >= 500) return false;
   if (status !== 200) return true;
@@ -131,12 +108,12 @@ async function isWelcome(target: Target, fetcher: PageFetcher): Promise<boolean>
  * checked anew, and size, time and robots.txt are respected.
  * @throws 422 saying why it was not fetched
  */
-export async function fetchPage(address: string, fetcher: PageFetcher): Promise<FetchedPage> {
+export async function fetchPage(address: string, door: Door): Promise<FetchedPage> {
   mustHoldNoConnection('a page');
   let at = /^[a-z][a-z0-9+.-]*:/i.test(address) ? address : `https://${address}`;
   for (let hop = 0; hop <= MOST_REDIRECTS; hop++) {
-    const target = await check(at, fetcher);
-    if (!(await isWelcome(target, fetcher)))
+    const target = await check(at, door);
+    if (!(await isWelcome(target, door)))
       throw refuse(`${target.url.host} asks programs not to read this page.`);
     const { response, body } = await reach(target);
     const status = response.statusCode ?? 0;

@@ -83,13 +83,11 @@ async function settle(
 ): Promise<boolean> {
   const current = await currentClaim(context, owner, claim.field);
   const agrees = standing !== null && standing.toLowerCase() === claim.value.toLowerCase();
-  if (
-    standing !== null &&
-    !agrees &&
-    (current ? current.byHand : !(await isImported(context, owner, claim.field))) &&
-    !claim.byHand
-  ) {
-    await context.write.update(claim, { ...owner, fate: 'proposed' });
+  const isByHand =
+    standing !== null && (current ? current.byHand : !(await isImported(context, owner, claim.field)));
+  if (isByHand && !claim.byHand) {
+    // A reading that agrees bears the hand out and does not take its place: the next one that differs is a suggestion.
+    await context.write.update(claim, { ...owner, fate: agrees ? 'superseded' : 'proposed' });
     return false;
   }
   if (current && current.id !== claim.id) await context.write.update(current, { fate: 'superseded' });

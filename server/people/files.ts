@@ -2,6 +2,7 @@ import { IdParam } from '@emporikon/contract/common';
 import type { FastifyInstance } from 'fastify';
 import { disposition } from '../captures/attachments';
 import { perform, type Tools } from '../commands/context';
+import { fileSchema } from '../http/openapi';
 import { peopleTable, personCard } from './cards';
 
 /** People as files: one as a card, all as a table. */
@@ -9,12 +10,12 @@ export function mountPeopleFiles(app: FastifyInstance, tools: Tools): void {
   app.get<{ Params: { id: string } }>(
     '/api/people/:id/card',
     {
-      schema: {
+      schema: fileSchema('GET /api/people/:id/card', {
         summary: 'A person as a vCard 4.0',
-        tags: ['people'],
+        tag: 'people',
         params: IdParam,
-        produces: ['text/vcard'],
-      },
+        mediaType: 'text/vcard',
+      }),
     },
     async (request, reply) => {
       const { name, card } = await perform(tools, request.actor, (context) =>
@@ -28,7 +29,13 @@ export function mountPeopleFiles(app: FastifyInstance, tools: Tools): void {
   );
   app.get(
     '/api/people.csv',
-    { schema: { summary: 'Everybody as a table', tags: ['people'], produces: ['text/csv'] } },
+    {
+      schema: fileSchema('GET /api/people.csv', {
+        summary: 'Everybody as a table',
+        tag: 'people',
+        mediaType: 'text/csv',
+      }),
+    },
     async (request, reply) => {
       const table = await perform(tools, request.actor, peopleTable);
       return reply

@@ -29,7 +29,7 @@ export interface FoundOrMade {
 
 /**
  * Takes the locks under which somebody can be looked up and made without being doubled: one for each address, number and
- * page, or for the name where there is none of these. Always in the same order, so that two never wait for each other.
+ * page, and for the name. Always in the same order, so that two never wait for each other.
  */
 export async function lockIdentity(context: Context, facts: PersonFacts): Promise<void> {
   const keys = [
@@ -37,7 +37,8 @@ export async function lockIdentity(context: Context, facts: PersonFacts): Promis
     ...facts.phones.map((one) => `phone:${one}`),
     ...(facts.profiles ?? []).map((one) => `profile:${one}`),
   ];
-  if (!keys.length && facts.fullName) keys.push(`name:${nameKey(facts.fullName)}`);
+  // The name always: two clips of one person may share nothing else.
+  if (facts.fullName) keys.push(`name:${nameKey(facts.fullName)}`);
   for (const key of [...new Set(keys)].sort())
     await context.sequelize.query('SELECT pg_advisory_xact_lock(hashtextextended(:key, 0))', {
       replacements: { key },

@@ -53,6 +53,11 @@ export async function knownPeople(context: Context, ids: readonly string[]): Pro
       WHERE s.kind = 'open' AND r.person_id IN (:ids) ORDER BY d.created_at DESC`,
     options,
   );
+  const leads = await context.sequelize.query<{ person_id: string; id: string; name: string }>(
+    `SELECT person_id, id, title AS name FROM leads
+      WHERE status IN ('new', 'working', 'qualified') AND deal_id IS NULL AND person_id IN (:ids) ORDER BY created_at DESC`,
+    options,
+  );
   const moves = await nextMoves(context, 'person_id', ids);
   const known: KnownPerson[] = [];
   for (const id of ids) {
@@ -78,6 +83,7 @@ export async function knownPeople(context: Context, ids: readonly string[]): Pro
           amountMinor: deal.amount_minor,
           currency: deal.currency,
         })),
+      leads: leads.filter((lead) => lead.person_id === id).map((lead) => ({ id: lead.id, name: lead.name })),
       nextMove: moves.get(id) ?? null,
     });
   }

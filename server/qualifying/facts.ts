@@ -53,7 +53,11 @@ export const touchesSql = (person: string, until: string): string => `
          e.at, e.headline AS words
     FROM ledger_links k JOIN ledger_entries e ON e.id = k.entry_id
    WHERE k.person_id = ${person} AND e.at <= ${until}
-     AND (e.kind = 'meeting' OR (e.kind = 'mail' AND e.side = 'theirs') OR (e.kind = 'call' AND e.headline NOT ILIKE 'missed%'))
+     AND (e.kind = 'meeting' OR (e.kind = 'mail' AND e.side = 'theirs') OR (e.kind = 'call' AND coalesce(e.outcome, 'spoke') = 'spoke' AND e.headline NOT ILIKE 'missed%'))
+  UNION ALL
+  SELECT 'filled in a form', e.at, e.headline
+    FROM ledger_links k JOIN ledger_entries e ON e.id = k.entry_id JOIN captures f ON f.id = e.capture_id AND f.kind = 'form'
+   WHERE k.person_id = ${person} AND e.at <= ${until}
   UNION ALL
   SELECT 'asked for a quote', e.at, e.headline
     FROM ledger_links k JOIN ledger_entries e ON e.id = k.entry_id
@@ -63,6 +67,10 @@ export const touchesSql = (person: string, until: string): string => `
 
 const kindPoints = (rules: WarmthRules): string =>
   `CASE t.kind ${TOUCH_KINDS.map((kind) => `WHEN '${kind}' THEN ${Number(rules.points[kind] ?? TOUCHES[kind].points)}`).join(' ')} ELSE 0 END`;
+
+/** How many minor units make one of a sum's currency (ISO 4217), for sums that are compared as whole amounts. */
+const MINOR_UNITS = `CASE WHEN i.value->>'currency' IN ('BIF','CLP','DJF','GNF','ISK','JPY','KMF','KRW','PYG','RWF','UGX','VND','VUV','XAF','XOF','XPF') THEN 1
+  WHEN i.value->>'currency' IN ('BHD','IQD','JOD','KWD','LYD','OMR','TND') THEN 1000 ELSE 100 END`;
 
 /**
  * One row a lead with all it is judged by. `subjects` gives `(id, as_of)`: the lead, and the time as of which it is
@@ -85,7 +93,7 @@ export const factsSql = (subjects: string, rules: WarmthRules): string => `
     LEFT JOIN companies c ON c.id = coalesce(l.company_id, p.company_id)
     LEFT JOIN LATERAL (
       SELECT max((i.value->>'count')::numeric) FILTER (WHERE i.kind = 'quantity') AS quantity,
-             max((i.value->>'minor')::numeric / 100) FILTER (WHERE i.kind = 'money') AS amount
+             max((i.value->>'minor')::numeric / ${MINOR_UNITS}) FILTER (WHERE i.kind = 'money') AS amount
         FROM ledger_links k JOIN ledger_entries e ON e.id = k.entry_id JOIN intents i ON i.capture_id = e.capture_id
        WHERE k.lead_id = l.id AND e.at <= s.as_of AND i.fate = 'proposed') wish ON true
     LEFT JOIN LATERAL (

@@ -69,7 +69,7 @@ const FEATURES: Record<string, string> = {
   completeness: 'g.completeness / 100.0',
   days: 'ln(1 + floor(greatest(0, g.days_open)))',
   answered: 'g.answered',
-  response: '-ln(1 + least(coalesce(g.response_hours, 168), 168))',
+  response: '-ln(1 + least(coalesce(g.response_hours, greatest(0, g.days_open) * 24), 168))',
   amount: 'CASE WHEN g.amount IS NULL THEN 0 ELSE 1 END',
 };
 

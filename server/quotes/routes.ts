@@ -7,6 +7,7 @@ import { Deal } from '../db/models/deals';
 import { LedgerEntry, LedgerLink } from '../db/models/ledger';
 import { Quote } from '../db/models/pipelines';
 import { User } from '../db/models/users';
+import { fileSchema } from '../http/openapi';
 import type { Handlers } from '../http/mount';
 import { conflict, notFound } from '../http/problems';
 import { linkEntry } from '../ledger/composer';
@@ -147,12 +148,12 @@ export function mountQuoteFiles(app: FastifyInstance, tools: Tools): void {
   app.get<{ Params: { id: string } }>(
     '/api/quotes/:id/quote.pdf',
     {
-      schema: {
+      schema: fileSchema('GET /api/quotes/:id/quote.pdf', {
         summary: 'A quote as a printable document',
-        tags: ['quotes'],
+        tag: 'quotes',
         params: IdParam,
-        produces: ['application/pdf'],
-      },
+        mediaType: 'application/pdf',
+      }),
     },
     async (request, reply) => {
       const quote = await perform(tools, request.actor, (context) =>

@@ -14,15 +14,18 @@ async function shown(context: Context, id: string): Promise<TaskView> {
   return task;
 }
 
-/** A call, mail or meeting that was done is something that happened: it goes into the ledger of all it concerns. */
+/**
+ * A call or meeting that was done is something that happened: it goes into the ledger of all it concerns. A mail that was
+ * to be sent is noted as done and not as sent: the mail itself enters the ledger when it is.
+ */
 async function enterDone(context: Context, task: Task): Promise<void> {
   if (task.kind === 'task' || !(task.personId || task.companyId || task.leadId || task.dealId)) return;
   const entry = await context.write.insert(LedgerEntry, {
     id: context.newId(),
     at: context.now(),
-    side: 'ours',
-    kind: task.kind,
-    headline: task.title,
+    ...(task.kind === 'mail'
+      ? ({ side: 'within', kind: 'note', headline: `Done: ${task.title}` } as const)
+      : ({ side: 'ours', kind: task.kind, headline: task.title } as const)),
     body: '',
     asks: [],
     captureId: null,

@@ -12,6 +12,7 @@ import { buildApp } from '../http/app';
 import { jobHandlers } from '../jobs/handlers';
 import { migrateQueue, runWaitingJobs } from '../jobs/queue';
 import { hashPassword } from '../session/secrets';
+import { noteAnswer } from './coverage';
 
 export const PASSWORD = 'a-long-test-password';
 export const OURS = ['wharfside.example'];
@@ -56,8 +57,10 @@ export interface House {
   as(email: string): Promise<Client>;
   anonymous: Client;
   count(table: string): Promise<number>;
-  /** Does the background work that waits. */
+  /** Does the background work that waits. @throws when a job fails that was not expected to */
   work(): Promise<void>;
+  /** Says that jobs of this test fail, and with which words. */
+  expectFailure(error: RegExp): void;
   /** What was mailed. */
   mails: SentMail[];
   close(): Promise<void>;
@@ -112,11 +115,12 @@ export async function openHouse(outside: Partial<Outside> = {}): Promise<House> 
   await migrateQueue(databaseUrl());
   await sequelize.query('DELETE FROM graphile_worker._private_jobs');
   const mails: SentMail[] = [];
+  const expectedFailures: RegExp[] = [];
   const tools = systemTools(
     sequelize,
     { ours: OURS, currency: 'EUR', country: 'GB', publicUrl: 'http://127.0.0.1:4600' },
     {
-      pages: { allowed: [] },
+      door: { allowed: [] },
       exchange: null,
       post: { send: async (message) => void mails.push(message), stop: () => undefined },
       lookUps: [],
@@ -149,6 +153,7 @@ export async function openHouse(outside: Partial<Outside> = {}): Promise<House> 
           ...input.headers,
         },
       } as InjectOptions);
+      noteAnswer(name, response.statusCode, input.query ?? {});
       return { status: response.statusCode, body: response.json(), headers: response.headers };
     },
   });
@@ -170,7 +175,16 @@ export async function openHouse(outside: Partial<Outside> = {}): Promise<House> 
       return (rows[0] as { n: number }).n;
     },
     mails,
-    work: () => runWaitingJobs(databaseUrl(), jobHandlers(tools)),
+    async work() {
+      await runWaitingJobs(databaseUrl(), jobHandlers(tools));
+      const [failed] = await sequelize.query(
+        'SELECT task_identifier AS job, last_error AS error FROM graphile_worker.jobs WHERE last_error IS NOT NULL',
+      );
+      for (const one of failed as { job: string; error: string }[])
+        if (!expectedFailures.some((pattern) => pattern.test(one.error)))
+          throw new Error(`${one.job} failed: ${one.error}`);
+    },
+    expectFailure: (pattern) => void expectedFailures.push(pattern),
     async close() {
       await app.close();
       await sequelize.close();

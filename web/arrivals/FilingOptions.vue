@@ -40,7 +40,7 @@ const KINDS = [
 
 function setAmount(): void {
   try {
-    choices.value.amountMinor = minorOf(amount.value, choices.value.currency ?? session.me?.currency);
+    choices.value.amountMinor = minorOf(amount.value, choices.value.currency ?? session.me?.currency ?? '');
   } catch (error) {
     undo.fail(error);
   }

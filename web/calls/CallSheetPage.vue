@@ -55,7 +55,9 @@ const valueOf = (key: (typeof FIELDS)[number][0]): string =>
   (reading.value?.person[key] ||
     (key === 'phone' && isLoose.value === false ? (call.value?.number ? call.value.written : '') : ''));
 const partOf = (key: 'background' | 'said'): string => edited[key] ?? reading.value?.[key] ?? '';
-const openDeals = computed(() => callers.value.find((one) => one.person.id === person.value)?.deals ?? []);
+const known = computed(() => callers.value.find((one) => one.person.id === person.value));
+const openDeals = computed(() => known.value?.deals ?? []);
+const openLeads = computed(() => known.value?.leads ?? []);
 
 watch(call, (now, before) => {
   if (!now) return;
@@ -137,6 +139,7 @@ async function save(): Promise<void> {
         deal: deal.value
           ? {
               id: deal.value.id,
+              leadId: deal.value.leadId,
               title: deal.value.title,
               amountMinor: minorOf(deal.value.amount, deal.value.currency),
               currency: deal.value.currency,
@@ -235,6 +238,7 @@ const head = computed(() => {
           v-if="reading"
           :read="reading.deal"
           :open-deals="openDeals"
+          :open-leads="openLeads"
           :currency="session.me?.currency ?? 'EUR'"
           @change="deal = $event"
         />

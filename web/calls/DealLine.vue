@@ -6,6 +6,7 @@ import { amountText } from '../shell/format';
 /** The deal of a call: as it was read, corrected by hand, opened by hand where none was read, or left out. */
 export interface SheetDeal {
   id: string | null;
+  leadId: string | null;
   title: string;
   /** As it was typed; the server is told minor units. */
   amount: string;
@@ -15,22 +16,31 @@ export interface SheetDeal {
 const props = defineProps<{
   read: SheetReading['deal'];
   openDeals: { id: string; name: string }[];
+  openLeads: { id: string; name: string }[];
   currency: string;
 }>();
 const emit = defineEmits<{ change: [deal: SheetDeal | null] }>();
 const edits = reactive<Partial<SheetDeal>>({});
 const chosen = ref<boolean | null>(null);
-const dealId = ref<string | null>(null);
+/** What is open already comes first: a deal, else a lead that becomes one, else a new deal. */
+const about = ref('');
+const proposed = (): string =>
+  props.openDeals[0]
+    ? `deal:${props.openDeals[0].id}`
+    : props.openLeads[0]
+      ? `lead:${props.openLeads[0].id}`
+      : '';
 watch(
-  () => props.openDeals.map((one) => one.id).join(),
-  () => (dealId.value = props.openDeals[0]?.id ?? null),
+  () => [...props.openDeals, ...props.openLeads].map((one) => one.id).join(),
+  () => (about.value = proposed()),
   { immediate: true },
 );
 const isOn = computed(() => chosen.value ?? props.read !== null);
 const shown = computed((): SheetDeal => {
   const { read } = props;
   return {
-    id: dealId.value,
+    id: about.value.startsWith('deal:') ? about.value.slice(5) : null,
+    leadId: about.value.startsWith('lead:') ? about.value.slice(5) : null,
     title: edits.title ?? read?.title ?? 'New deal',
     amount: edits.amount ?? (read ? amountText(read.amountMinor, read.currency) : ''),
     currency: read?.currency ?? props.currency,
@@ -44,11 +54,21 @@ const typed = (event: Event): string => (event.target as HTMLInputElement).value
 <template>
   <button v-if="!isOn" type="button" class="word" @click="chosen = true">Open a deal</button>
   <div v-else class="deal" data-part="deal">
-    <select v-if="openDeals.length" v-model="dealId" class="inline-edit whole" aria-label="Which deal">
-      <option v-for="one in openDeals" :key="one.id" :value="one.id">On the deal “{{ one.name }}”</option>
-      <option :value="null">On a new deal</option>
+    <select
+      v-if="openDeals.length || openLeads.length"
+      v-model="about"
+      class="inline-edit whole"
+      aria-label="Which deal"
+    >
+      <option v-for="one in openDeals" :key="one.id" :value="`deal:${one.id}`">
+        On the deal “{{ one.name }}”
+      </option>
+      <option v-for="one in openLeads" :key="one.id" :value="`lead:${one.id}`">
+        Convert the lead “{{ one.name }}”
+      </option>
+      <option value="">On a new deal</option>
     </select>
-    <label v-if="dealId === null" class="whole"
+    <label v-if="!about.startsWith('deal:')" class="whole"
       ><span class="cap">Deal</span>
       <input
         class="inline-edit"

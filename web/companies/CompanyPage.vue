@@ -15,6 +15,7 @@ import { api } from '../shell/api';
 import { shortDay } from '../shell/format';
 import { useFetched } from '../shell/live';
 import { useUndo } from '../shell/undo';
+import { provideVersion } from '../shell/useDraft';
 
 const props = defineProps<{ id: string }>();
 const undo = useUndo();
@@ -76,12 +77,13 @@ function parsed(field: Field, line: string): unknown {
   if (field === 'employees' && line) return Number(line.replace(/[\s.,']/g, ''));
   return (field === 'country' ? line.toUpperCase() : line) || null;
 }
+provideVersion(() => company.value?.version);
 const put =
   (field: Field) =>
-  async (value: string, version?: number): Promise<void> => {
+  async (value: string, version: number): Promise<void> => {
     const { eventId } = await api('PATCH /api/companies/:id', {
       params: { id: props.id },
-      body: { version: version ?? company.value?.version ?? 1, [field]: parsed(field, value) },
+      body: { version, [field]: parsed(field, value) },
     });
     undo.tell({ text: 'Changed.', eventId });
     await load();

@@ -18,10 +18,12 @@ const amount = ref('');
 const expectedClose = ref('');
 const person = ref<{ id: string; label: string } | null>(null);
 const company = ref<{ id: string; label: string } | null>(null);
+/** What was typed where nothing was picked: a company we do not have yet. */
+const companyName = ref('');
 
 async function add(): Promise<void> {
   try {
-    const currency = session.me?.currency;
+    const currency = session.me?.currency ?? '';
     const { deal, eventId } = await api('POST /api/deals', {
       body: {
         title: title.value,
@@ -30,6 +32,7 @@ async function add(): Promise<void> {
         expectedClose: expectedClose.value || null,
         personId: person.value?.id,
         companyId: company.value?.id,
+        ...(company.value || !companyName.value.trim() ? {} : { companyName: companyName.value.trim() }),
       },
     });
     undo.tell({ text: `Added ${deal.title}.`, eventId });
@@ -61,7 +64,14 @@ async function add(): Promise<void> {
     />
     <input v-model="expectedClose" class="inline-edit few" type="date" aria-label="Expected by" />
     <b v-if="company">{{ company.label }}</b>
-    <PickRecord v-else kind="company" label="Company" placeholder="company" @pick="company = $event" />
+    <PickRecord
+      v-else
+      kind="company"
+      label="Company"
+      placeholder="company, also a new one"
+      @pick="company = $event"
+      @typed="companyName = $event"
+    />
     <b v-if="person">{{ person.label }}</b>
     <PickRecord v-else kind="person" label="Person" placeholder="person" @pick="person = $event" />
     <v-btn class="fill" type="submit">Add the deal</v-btn>

@@ -3,10 +3,12 @@ import type { DealDetail } from '@emporikon/contract/deals';
 import { CHARGED, totalsOf, type Charged, type Totals } from '@emporikon/core/lifecycle/lines';
 import { minorOf } from '@emporikon/core/ledger/sum';
 import { computed, ref, watch } from 'vue';
-import { api } from '../shell/api';
+import { api, ApiProblem } from '../shell/api';
 import { amountText, money } from '../shell/format';
 import { useFetched } from '../shell/live';
+import LeaveDialog from '../shell/LeaveDialog.vue';
 import { useUndo } from '../shell/undo';
+import { useLeaveGuard } from '../shell/useDraft';
 
 /** What they buy, line by line; the amount of the deal is the net of its lines. */
 const props = defineProps<{ deal: DealDetail }>();
@@ -28,6 +30,13 @@ const isTouched = ref(false);
 const isBusy = ref(false);
 const { data: products } = useFetched(() => api('GET /api/products'), ['products', 'prices', 'price_lists']);
 const offered = computed(() => (products.value?.items ?? []).filter((one) => one.active));
+/** The deal as it was when the lines were first touched; a change of the deal that is not of its lines is no clash. */
+let began = { version: props.deal.version, lines: JSON.stringify(props.deal.lines) };
+const clash = ref<DealDetail | null>(null);
+watch(isTouched, (touched) => {
+  if (touched) began = { version: props.deal.version, lines: JSON.stringify(props.deal.lines) };
+});
+const { isAsking, answer } = useLeaveGuard(() => isTouched.value);
 watch(
   () => props.deal,
   (deal) => {
@@ -101,32 +110,43 @@ function drop(at: number): void {
   draft.value.splice(at, 1);
 }
 
-async function save(): Promise<void> {
+async function save(over = began.version): Promise<void> {
   if (!lines.value) return;
   isBusy.value = true;
   try {
     const { eventId } = await api('PUT /api/deals/:id/lines', {
       params: { id: props.deal.id },
-      body: { version: props.deal.version, lines: lines.value },
+      body: { version: over, lines: lines.value },
     });
     undo.tell({ text: 'The lines are set; the amount is their net.', eventId });
     isTouched.value = false;
+    clash.value = null;
     emit('changed');
   } catch (problem) {
-    undo.fail(problem);
+    if (!(problem instanceof ApiProblem && problem.isStale)) return undo.fail(problem);
+    const now = await api('GET /api/deals/:id', { params: { id: props.deal.id } });
+    if (JSON.stringify(now.lines) === began.lines && over !== now.version) return await save(now.version);
+    clash.value = now;
   } finally {
     isBusy.value = false;
   }
 }
 
 function reset(): void {
-  isTouched.value = false;
+  [isTouched.value, clash.value] = [false, null];
   emit('changed');
 }
 </script>
 
 <template>
-  <form class="lines" @submit.prevent="save" @input="isTouched = true">
+  <form class="lines" @submit.prevent="save()" @input="isTouched = true">
+    <LeaveDialog :is-asking="isAsking" what="The lines of this deal" @answer="answer" />
+    <p v-if="clash" class="clash" role="alert">
+      Somebody saved other lines meanwhile:
+      <b>{{ clash.lines.map((line) => `${line.quantity} × ${line.name}`).join(', ') || 'none' }}</b>.
+      <button type="button" class="word on" @click="reset">Keep theirs</button>
+      <button type="button" class="word on" @click="save(clash.version)">Put mine</button>
+    </p>
     <div v-if="draft.length" class="scroll">
       <table class="book">
         <thead>

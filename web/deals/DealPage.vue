@@ -13,6 +13,7 @@ import { minorOf } from '@emporikon/core/ledger/sum';
 import { useFetched } from '../shell/live';
 import TagField from '../shell/TagField.vue';
 import { useUndo } from '../shell/undo';
+import { provideVersion } from '../shell/useDraft';
 import AfterMove from './AfterMove.vue';
 import DealLines from './DealLines.vue';
 import DealPeople from './DealPeople.vue';
@@ -65,6 +66,7 @@ type Patch = {
   closeReason?: string | null;
 };
 const after = ref<{ kind: 'open' | 'won' | 'lost'; notKnown: DealAsk[] } | null>(null);
+provideVersion(() => deal.value?.version);
 async function put(patch: Patch, version?: number): Promise<void> {
   const { eventId, notKnown } = await api('PATCH /api/deals/:id', {
     params: { id: props.id },
@@ -117,11 +119,13 @@ async function change(patch: Patch): Promise<void> {
           :label="deal.lines.length ? 'Amount, the net of its lines' : `Amount, ${deal.currency}`"
           field="amountMinor"
           :value="amountText(deal.amountMinor, deal.currency) || null"
+          :stored="deal.amountMinor"
+          :format="(value) => money(Number(value), deal?.currency ?? '')"
           :shown="money(deal.amountMinor, deal.currency)"
           :save="
             deal.lines.length
               ? undefined
-              : (value, version) => put({ amountMinor: minorOf(value, deal?.currency) }, version)
+              : (value, version) => put({ amountMinor: minorOf(value, deal?.currency ?? '') }, version)
           "
         />
         <Fact
@@ -164,6 +168,8 @@ async function change(patch: Patch): Promise<void> {
           "
           field="probability"
           :value="`${deal.probability}%`"
+          :stored="deal.probability"
+          :format="(value) => `${String(value)}%`"
           :save="(value, version) => put({ probability: percentOf(value) }, version)"
         />
         <div class="stage">
@@ -177,10 +183,10 @@ async function change(patch: Patch): Promise<void> {
             <option v-for="one in team?.items ?? []" :key="one.id" :value="one.id">{{ one.name }}</option>
           </select>
         </div>
-        <div v-if="deal.winChance !== null" class="stage">
-          <span class="cap">Win chance, with what was learnt of its lead</span>
-          <div class="num">{{ percent(deal.winChance) }}</div>
-        </div>
+        <p v-if="deal.winChance !== null" class="soft learnt">
+          Leads like the one it came from, at this stage, are won {{ percent(deal.winChance) }} of the time.
+          The forecast can use either.
+        </p>
         <Fact
           v-if="!isOpen"
           :label="deal.stage.kind === 'won' ? 'Why it was won' : 'Why it was lost'"

@@ -6,6 +6,9 @@ import { due, money } from '../shell/format';
 import { useUndo } from '../shell/undo';
 
 const props = defineProps<{ about: About; placeholder?: string }>();
+/** Which of several open deals a sum is meant for. */
+const dealId = ref<string | null>(null);
+const about = computed((): About => ({ ...props.about, ...(dealId.value ? { dealId: dealId.value } : {}) }));
 const undo = useUndo();
 const line = ref('');
 const reading = ref<ComposerReading | null>(null);
@@ -15,16 +18,17 @@ const isBusy = ref(false);
 const PAUSE_MS = 60;
 let timer: ReturnType<typeof setTimeout> | undefined;
 
-watch(line, (text) => {
+watch([line, dealId], ([text]) => {
   clearTimeout(timer);
   error.value = '';
   if (!text.trim()) {
     reading.value = null;
     leftOut.value = [];
+    dealId.value = null;
     return;
   }
   timer = setTimeout(() => {
-    api('POST /api/composer', { body: { line: text, about: props.about } }).then(
+    api('POST /api/composer', { body: { line: text, about: about.value } }).then(
       (answer) => {
         if (line.value === text) reading.value = answer;
       },
@@ -74,7 +78,13 @@ const parts = computed(() => {
           {
             key: 'entry' as const,
             name: entry.side === 'theirs' ? `${KIND_NAMES[entry.kind]} from them` : KIND_NAMES[entry.kind],
-            words: entry.headline,
+            words: [
+              entry.headline,
+              entry.outcome === 'spoke' ? null : entry.outcome,
+              entry.at ? due({ dueAt: entry.at, allDay: false }) : null,
+            ]
+              .filter(Boolean)
+              .join(', '),
           },
         ]
       : []),
@@ -102,7 +112,7 @@ async function save(): Promise<void> {
   isBusy.value = true;
   try {
     const { saved, eventId } = await api('POST /api/ledger', {
-      body: { line: text, about: props.about, leaveOut: leftOut.value },
+      body: { line: text, about: about.value, leaveOut: leftOut.value },
     });
     line.value = '';
     undo.tell({ text: `Saved: ${saved.join(', ')}.`, eventId });
@@ -138,6 +148,18 @@ async function save(): Promise<void> {
     </div>
     <div id="made" class="made" aria-live="polite">
       <span v-if="error" class="wrong">{{ error }}</span>
+      <span v-if="reading?.dealChoices.length" role="group" aria-label="Which deal is the sum for?">
+        <b>Which deal is the sum for?</b>
+        <button
+          v-for="one in reading.dealChoices"
+          :key="one.id"
+          type="button"
+          class="word"
+          @click="dealId = one.id"
+        >
+          {{ one.name }}
+        </button>
+      </span>
       <span
         v-for="part in parts"
         :key="part.key"

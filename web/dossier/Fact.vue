@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import type { Claim } from '@emporikon/contract/captures';
 import { nextTick, ref } from 'vue';
-import { ApiProblem } from '../shell/api';
 import { useUndo } from '../shell/undo';
+import { useDraft } from '../shell/useDraft';
 import SourceMark from './SourceMark.vue';
 
 /**
@@ -20,44 +20,40 @@ const props = defineProps<{
   suggestion?: Claim | null;
   placeholder?: string;
   href?: string;
-  /** Saves; gets the draft and, after a clash, the version to write over. */
-  save?: (value: string, version?: number) => Promise<void>;
+  /** Saves; gets the draft and the version to write over. */
+  save?: (value: string, version: number) => Promise<void>;
+  /** The version of the record it is a field of; left out, that of the page's record. */
+  version?: number;
+  /** The value as the server holds it, where that is not the text that is edited. */
+  stored?: unknown;
+  /** How a value of the server is written for people. */
+  format?: (value: unknown) => string;
   /** The name of the field in the record, to find the other value in a clash. */
   field: string;
 }>();
 const undo = useUndo();
 const input = ref<HTMLInputElement | null>(null);
-const isEditing = ref(false);
-const draft = ref('');
-const clash = ref<{ theirs: string; version: number } | null>(null);
-let settled = true;
+const { text, isEditing, clash, begin, keep, putMine, keepTheirs, cancel } = useDraft({
+  value: () => props.value ?? '',
+  ...(props.version === undefined ? {} : { version: () => props.version }),
+  ...(props.stored === undefined ? {} : { stored: () => props.stored }),
+  save: async (value, version) => props.save?.(value, version),
+  theirs: (record) => record[props.field],
+  fail: (error) => undo.fail(error),
+});
+const written = (value: unknown): string =>
+  value === null || value === undefined || value === ''
+    ? 'nothing'
+    : props.format
+      ? props.format(value)
+      : Array.isArray(value)
+        ? value.join(', ')
+        : String(value);
 
 function edit(): void {
   if (!props.save) return;
-  draft.value = props.value ?? '';
-  settled = false;
-  isEditing.value = true;
+  begin();
   void nextTick(() => input.value?.select());
-}
-
-async function keep(version?: number): Promise<void> {
-  if (settled && version === undefined) return;
-  settled = true;
-  isEditing.value = false;
-  if (version === undefined && draft.value.trim() === (props.value ?? '')) return;
-  try {
-    await props.save?.(draft.value.trim(), version);
-    clash.value = null;
-  } catch (error) {
-    const current = error instanceof ApiProblem && error.isStale ? error.problem.current : undefined;
-    if (!current) return undo.fail(error);
-    clash.value = { theirs: String(current[props.field] ?? 'nothing'), version: Number(current.version) };
-  }
-}
-
-function cancel(): void {
-  settled = true;
-  isEditing.value = false;
 }
 </script>
 
@@ -67,7 +63,7 @@ function cancel(): void {
     <input
       v-if="isEditing"
       ref="input"
-      v-model="draft"
+      v-model="text"
       class="inline-edit"
       :type="kind ?? 'text'"
       :aria-label="label"
@@ -93,10 +89,11 @@ function cancel(): void {
     </div>
     <div v-if="clash" class="clash" role="alert">
       <span
-        >Somebody saved <b>{{ clash.theirs }}</b> meanwhile; you wrote <b>{{ draft || 'nothing' }}</b>.</span
+        >Somebody saved <b>{{ written(clash.theirs) }}</b> meanwhile; you wrote
+        <b>{{ text || 'nothing' }}</b>.</span
       >
-      <button class="word on" @click="clash = null">Keep theirs</button>
-      <button class="word on" @click="keep(clash.version)">Put mine</button>
+      <button class="word on" @click="keepTheirs">Keep theirs</button>
+      <button class="word on" @click="putMine">Put mine</button>
     </div>
   </div>
 </template>

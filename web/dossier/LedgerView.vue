@@ -61,7 +61,9 @@ const shown = computed(() =>
             <b>{{ entry.headline }}</b>
             <div v-if="entry.body" class="soft body">{{ entry.body }}</div>
             <div class="cap">
-              {{ entry.kind }}<template v-if="entry.actor"> · {{ entry.actor }}</template
+              {{ entry.kind }}{{ entry.outcome && entry.outcome !== 'spoke' ? `, ${entry.outcome}` : ''
+              }}<template v-if="entry.actor"> · {{ entry.actor }}</template
+              ><template v-else-if="entry.side === 'ours'"> · us</template
               ><template v-else-if="entry.people.length">
                 · {{ entry.people.map((one) => one.name).join(', ') }}</template
               >

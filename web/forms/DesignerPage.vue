@@ -20,6 +20,7 @@ const { data: team } = useFetched(() => api('GET /api/users'), []);
 const { data: lists } = useFetched(() => api('GET /api/lists'), ['lists']);
 const draft = ref<Form | null>(null);
 const isBusy = ref(false);
+let began = '';
 const mayDesign = computed(() => session.me?.role !== 'rep');
 const snippet = computed(
   () => `<script src="${location.origin}/f/${draft.value?.slug ?? ''}/embed.js"></` + 'script>',
@@ -27,8 +28,12 @@ const snippet = computed(
 watch(
   data,
   (form) => {
-    if (form && (!draft.value || draft.value.version !== form.version))
-      draft.value = JSON.parse(JSON.stringify(form)) as Form;
+    if (!form) return;
+    // What is being designed keeps the version it began from: a colleague's save in between is told, never written over.
+    const isTouched = draft.value !== null && JSON.stringify(draft.value) !== began;
+    if (isTouched) return;
+    began = JSON.stringify(form);
+    draft.value = JSON.parse(began) as Form;
   },
   { immediate: true },
 );
@@ -43,6 +48,7 @@ async function save(patch: Partial<Form> = {}): Promise<void> {
       body: { ...form, ...patch },
     });
     undo.tell({ text: `Saved the form ${form.name}.`, eventId });
+    began = JSON.stringify(form);
     await load();
   } catch (problem) {
     undo.fail(problem);

@@ -67,6 +67,15 @@ const preview = (): void =>
       },
     }),
   );
+const takeSheet = (event: Event): void =>
+  void act(async () => {
+    const done = await api('POST /api/imports/:id/sheet', {
+      params: { id: props.id },
+      body: { version: data.value?.version ?? 1, sheet: Number((event.target as HTMLSelectElement).value) },
+    });
+    mapping.value = null;
+    return done;
+  });
 const start = (): void => void act(() => api('POST /api/imports/:id/start', { params: { id: props.id } }));
 const pause = (): void => void act(() => api('POST /api/imports/:id/pause', { params: { id: props.id } }));
 const takeBack = (): void => void act(() => api('POST /api/imports/:id/undo', { params: { id: props.id } }));
@@ -123,6 +132,15 @@ const forget = (): void =>
       </template>
     </div>
     <template v-if="mayMap">
+      <p v-if="(data.reading?.sheets?.length ?? 0) > 1" class="sheets">
+        <label class="field"
+          ><span class="cap"
+            >This workbook has {{ data.reading?.sheets?.length }} sheets; one is imported at a time</span
+          ><select :value="data.mapping?.sheet ?? 0" :disabled="isBusy" @change="takeSheet">
+            <option v-for="(name, at) in data.reading?.sheets" :key="at" :value="at">{{ name }}</option>
+          </select></label
+        >
+      </p>
       <ColumnsTable v-if="data.reading && mapping" v-model="mapping" :reading="data.reading" />
       <ChoicesForm v-if="choices" v-model="choices" />
       <div class="do">

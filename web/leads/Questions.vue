@@ -12,6 +12,8 @@ const emit = defineEmits<{ changed: [] }>();
 const undo = useUndo();
 /** What is being typed, by question; what the server holds otherwise. */
 const drafts = ref<Record<string, string>>({});
+/** At which version each began. */
+const begun: Record<string, number | null> = {};
 const clashes = ref<Record<string, { theirs: string; version: number }>>({});
 
 async function save(
@@ -79,8 +81,9 @@ function keepTheirs(question: Answer): void {
           :value="drafts[one.questionId] ?? one.answer"
           :placeholder="one.help"
           maxlength="2000"
+          @focus="begun[one.questionId] = one.version"
           @input="drafts[one.questionId] = ($event.target as HTMLInputElement).value"
-          @change="save(one, ($event.target as HTMLInputElement).value, one.version)"
+          @change="save(one, ($event.target as HTMLInputElement).value, begun[one.questionId] ?? null)"
           @keydown.enter.prevent="($event.target as HTMLInputElement).blur()"
         />
       </label>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { In } from '@emporikon/contract';
 import type { LookUpRules } from '@emporikon/contract/lookups';
+import { decimalOf } from '@emporikon/core/lifecycle/currencies';
 import { minorOf } from '@emporikon/core/ledger/sum';
 import { api } from '../shell/api';
 import { useUndo } from '../shell/undo';
@@ -22,7 +23,8 @@ async function put(patch: Patch): Promise<void> {
   emit('changed');
 }
 const text = (event: Event): string => (event.target as HTMLInputElement).value;
-const shown = (minor: number | null): string => (minor === null ? '' : (minor / 100).toFixed(2));
+const shown = (minor: number | null): string =>
+  minor === null ? '' : decimalOf(minor, props.rules.currency);
 </script>
 
 <template>
@@ -35,7 +37,7 @@ const shown = (minor: number | null): string => (minor === null ? '' : (minor / 
           ><input
             :value="shown(rules.allowance)"
             inputmode="decimal"
-            @change="put({ allowance: minorOf(text($event)) ?? rules.allowance })"
+            @change="put({ allowance: minorOf(text($event), rules.currency) ?? rules.allowance })"
         /></label>
         <label class="field"
           ><span class="cap">Of it for each user</span
@@ -43,7 +45,7 @@ const shown = (minor: number | null): string => (minor === null ? '' : (minor / 
             :value="shown(rules.perUser)"
             inputmode="decimal"
             placeholder="no limit"
-            @change="put({ perUser: minorOf(text($event)) })"
+            @change="put({ perUser: minorOf(text($event), rules.currency) })"
         /></label>
       </div>
       <div class="pair">

@@ -14,6 +14,7 @@ import { api } from '../shell/api';
 import { fieldName, shortDay } from '../shell/format';
 import { useFetched } from '../shell/live';
 import { useUndo } from '../shell/undo';
+import { provideVersion } from '../shell/useDraft';
 import ConsentMark from './ConsentMark.vue';
 import Relations from '../relations/Relations.vue';
 import PersonWays from './PersonWays.vue';
@@ -45,14 +46,13 @@ const addValue = ref('');
 const isAdding = ref(false);
 const role = computed(() => person.value?.jobTitle.value ?? '');
 
-/** The version the card was read at; a later save by somebody else makes ours a clash, never a loss. */
+provideVersion(() => person.value?.version);
 const put =
   (field: 'fullName' | 'jobTitle' | 'address' | 'timeZone' | 'background' | 'birthday') =>
-  async (value: string, version?: number): Promise<void> => {
-    const at = version ?? person.value?.version ?? 1;
+  async (value: string, version: number): Promise<void> => {
     const { eventId } = await api('PATCH /api/people/:id', {
       params: { id: props.id },
-      body: { version: at, [field]: value || null },
+      body: { version, [field]: value || null },
     });
     undo.tell({ text: `${fieldName(field)} changed.`, eventId });
     await load();
@@ -60,10 +60,10 @@ const put =
 
 const putCustom =
   (key: string) =>
-  async (value: string, version?: number): Promise<void> => {
+  async (value: string, version: number): Promise<void> => {
     const { eventId } = await api('PATCH /api/people/:id', {
       params: { id: props.id },
-      body: { version: version ?? person.value?.version ?? 1, custom: { [key]: value } },
+      body: { version, custom: { [key]: value } },
     });
     undo.tell({ text: 'Changed.', eventId });
     await load();
@@ -101,10 +101,10 @@ watch(person, (now) => {
 });
 
 const putContact =
-  (id: string, at: number) =>
-  async (value: string, version?: number): Promise<void> => {
+  (id: string) =>
+  async (value: string, version: number): Promise<void> => {
     const { eventId } = value
-      ? await api('PATCH /api/contacts/:id', { params: { id }, body: { version: version ?? at, value } })
+      ? await api('PATCH /api/contacts/:id', { params: { id }, body: { version, value } })
       : await api('DELETE /api/contacts/:id', { params: { id } });
     undo.tell({ text: value ? 'Changed.' : 'Removed.', eventId });
     await load();
@@ -223,7 +223,8 @@ async function add(): Promise<void> {
           field="value"
           :value="one.value"
           :claim="one.claim"
-          :save="putContact(one.id, one.version)"
+          :version="one.version"
+          :save="putContact(one.id)"
           ><ConsentMark :consent="one.consent"
         /></Fact>
         <form v-if="isAdding" class="add" @submit.prevent="add" @keydown.esc.stop="isAdding = false">

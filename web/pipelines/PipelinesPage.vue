@@ -9,7 +9,7 @@ import ProductSheet from './ProductSheet.vue';
 import QuoteSheet from './QuoteSheet.vue';
 import RateSheet from './RateSheet.vue';
 import StageSheet from './StageSheet.vue';
-import { useSave } from './useSave';
+import { useSave, type Saved } from './useSave';
 
 const waiting = gatherFetches();
 const session = useSession();
@@ -24,7 +24,7 @@ const current = computed(
 const put = (
   one: PipelineHead,
   patch: { name?: string; chances?: 'given' | 'measured'; active?: boolean },
-): Promise<boolean> =>
+): Promise<Saved> =>
   save(`Changed ${one.name}.`, () =>
     api('PATCH /api/pipelines/:id', { params: { id: one.id }, body: { version: one.version, ...patch } }),
   );

@@ -8,7 +8,7 @@ import EditCell from '../shell/EditCell.vue';
 import { amountText } from '../shell/format';
 import { useFetched } from '../shell/live';
 import { useUndo } from '../shell/undo';
-import { useSave } from './useSave';
+import { useSave, type Saved } from './useSave';
 
 /** What is sold, a row each, with its price in each list. */
 defineProps<{ mayEdit: boolean }>();
@@ -24,9 +24,10 @@ const valueOf = (event: Event): string => (event.target as HTMLSelectElement).va
 const put = (
   one: Product,
   patch: { code?: string; name?: string; taxPercent?: string; charged?: Charged; active?: boolean },
-): Promise<boolean> =>
+  version = one.version,
+): Promise<Saved> =>
   save(`Changed ${one.name}.`, () =>
-    api('PATCH /api/products/:id', { params: { id: one.id }, body: { version: one.version, ...patch } }),
+    api('PATCH /api/products/:id', { params: { id: one.id }, body: { version, ...patch } }),
   );
 
 function priceOf(one: Product, of: PriceList): string {
@@ -49,12 +50,15 @@ async function putPrice(one: Product, of: PriceList, text: string): Promise<void
 }
 
 async function addProduct(): Promise<void> {
-  if (await save(`Added ${product.value.name}.`, () => api('POST /api/products', { body: product.value })))
+  if (
+    (await save(`Added ${product.value.name}.`, () => api('POST /api/products', { body: product.value }))) ===
+    true
+  )
     product.value = { code: '', name: '' };
 }
 async function addList(): Promise<void> {
   const body = { name: list.value.name, currency: list.value.currency.toUpperCase() };
-  if (await save(`Added ${body.name}.`, () => api('POST /api/price-lists', { body })))
+  if ((await save(`Added ${body.name}.`, () => api('POST /api/price-lists', { body }))) === true)
     list.value = { name: '', currency: '' };
 }
 </script>
@@ -82,7 +86,9 @@ async function addList(): Promise<void> {
                 :value="one.code"
                 :disabled="!mayEdit"
                 :label="`Code of ${one.name}`"
-                @put="put(one, { code: $event })"
+                :version="one.version"
+                field="code"
+                :save="(text, version) => put(one, { code: text }, version)"
               />
             </td>
             <td>
@@ -91,7 +97,9 @@ async function addList(): Promise<void> {
                 :value="one.name"
                 :disabled="!mayEdit"
                 :label="`Name of ${one.code}`"
-                @put="put(one, { name: $event })"
+                :version="one.version"
+                field="name"
+                :save="(text, version) => put(one, { name: text }, version)"
               />
             </td>
             <td class="num">
@@ -101,7 +109,9 @@ async function addList(): Promise<void> {
                 :value="one.taxPercent"
                 :disabled="!mayEdit"
                 :label="`Tax of ${one.name}, per cent`"
-                @put="put(one, { taxPercent: $event })"
+                :version="one.version"
+                field="taxPercent"
+                :save="(text, version) => put(one, { taxPercent: text }, version)"
               />
             </td>
             <td>
@@ -122,7 +132,7 @@ async function addList(): Promise<void> {
                 :value="priceOf(one, of)"
                 :disabled="!mayEdit"
                 :label="`Price of ${one.name} in ${of.name}`"
-                @put="putPrice(one, of, $event)"
+                :save="(text) => putPrice(one, of, text)"
               />
             </td>
             <td>

@@ -18,7 +18,7 @@ async function set(): Promise<void> {
     currency: draft.value.currency.toUpperCase(),
     perHouse: draft.value.perHouse.replace(',', '.'),
   };
-  if (await save(`Rate of ${body.currency} set.`, () => api('PUT /api/rates', { body })))
+  if ((await save(`Rate of ${body.currency} set.`, () => api('PUT /api/rates', { body }))) === true)
     draft.value = { currency: '', day: today, perHouse: '' };
 }
 </script>

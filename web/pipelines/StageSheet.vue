@@ -7,7 +7,7 @@ import { api } from '../shell/api';
 import EditCell from '../shell/EditCell.vue';
 import { percent } from '../shell/format';
 import { useFetched } from '../shell/live';
-import { useSave } from './useSave';
+import { useSave, type Saved } from './useSave';
 
 /** The stages of one pipeline: their order, chances given and measured, what each asks for. */
 const props = defineProps<{ pipeline: PipelineHead; mayEdit: boolean }>();
@@ -26,11 +26,11 @@ type Patch = {
   position?: number;
   asks?: DealAsk[];
 };
-const put = (stage: Stage, patch: Patch): Promise<boolean> =>
+const put = (stage: Stage, patch: Patch, version = stage.version): Promise<Saved> =>
   save(`Changed ${stage.name}.`, () =>
-    api('PATCH /api/stages/:id', { params: { id: stage.id }, body: { version: stage.version, ...patch } }),
+    api('PATCH /api/stages/:id', { params: { id: stage.id }, body: { version, ...patch } }),
   );
-const toggle = (stage: Stage, ask: DealAsk): Promise<boolean> =>
+const toggle = (stage: Stage, ask: DealAsk): Promise<Saved> =>
   put(stage, {
     asks: stage.asks.includes(ask) ? stage.asks.filter((one) => one !== ask) : [...stage.asks, ask],
   });
@@ -39,7 +39,7 @@ async function add(): Promise<void> {
   const made = await save(`Added ${name.value}.`, () =>
     api('POST /api/stages', { body: { pipelineId: props.pipeline.id, name: name.value } }),
   );
-  if (made) name.value = '';
+  if (made === true) name.value = '';
 }
 
 async function remove(stage: Stage, to?: string): Promise<void> {
@@ -74,7 +74,9 @@ const others = (stage: Stage): Stage[] =>
               :disabled="!mayEdit"
               maxlength="60"
               :label="`Name of the stage ${stage.name}`"
-              @put="put(stage, { name: $event })"
+              :version="stage.version"
+              field="name"
+              :save="(text, version) => put(stage, { name: text }, version)"
             />
           </td>
           <td class="num">
@@ -87,7 +89,9 @@ const others = (stage: Stage): Stage[] =>
               :value="stage.probability"
               :disabled="!mayEdit"
               :label="`Chance of ${stage.name}, per cent`"
-              @put="put(stage, { probability: Number($event) })"
+              :version="stage.version"
+              field="probability"
+              :save="(text, version) => put(stage, { probability: Number(text) }, version)"
             /><template v-else>{{ stage.kind }}</template>
           </td>
           <td class="num soft">
@@ -108,7 +112,9 @@ const others = (stage: Stage): Stage[] =>
               :value="stage.typicalDays"
               :disabled="!mayEdit"
               :label="`Typical days in ${stage.name}`"
-              @put="put(stage, { typicalDays: Number($event) })"
+              :version="stage.version"
+              field="typicalDays"
+              :save="(text, version) => put(stage, { typicalDays: Number(text) }, version)"
             />
           </td>
           <td class="num soft">

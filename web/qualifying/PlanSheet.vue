@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Reply } from '@emporikon/contract';
 import { ref } from 'vue';
-import { useSave } from '../pipelines/useSave';
+import { useSave, type Saved } from '../pipelines/useSave';
 import { api } from '../shell/api';
 import EditCell from '../shell/EditCell.vue';
 import { useFetched } from '../shell/live';
@@ -15,13 +15,15 @@ const KINDS = ['call', 'mail', 'meeting', 'task'] as const;
 const draft = ref({ name: '', kind: 'call' as Plan['kind'], title: '', days: 1 });
 type Patch = { name?: string; kind?: Plan['kind']; title?: string; days?: number; active?: boolean };
 const valueOf = (event: Event): string => (event.target as HTMLSelectElement).value;
-const put = (one: Plan, patch: Patch): Promise<boolean> =>
+const put = (one: Plan, patch: Patch, version = one.version): Promise<Saved> =>
   save(`Changed ${one.name}.`, () =>
-    api('PATCH /api/plans/:id', { params: { id: one.id }, body: { version: one.version, ...patch } }),
+    api('PATCH /api/plans/:id', { params: { id: one.id }, body: { version, ...patch } }),
   );
 
 async function add(): Promise<void> {
-  if (await save(`Added ${draft.value.name}.`, () => api('POST /api/plans', { body: draft.value })))
+  if (
+    (await save(`Added ${draft.value.name}.`, () => api('POST /api/plans', { body: draft.value }))) === true
+  )
     draft.value = { name: '', kind: 'call', title: '', days: 1 };
 }
 </script>
@@ -36,7 +38,9 @@ async function add(): Promise<void> {
         :disabled="!mayEdit"
         maxlength="60"
         :label="`Name of the plan ${one.name}`"
-        @put="put(one, { name: $event })"
+        :version="one.version"
+        field="name"
+        :save="(text, version) => put(one, { name: text }, version)"
       />
       <select
         class="inline-edit"
@@ -54,7 +58,9 @@ async function add(): Promise<void> {
         :value="one.days"
         :disabled="!mayEdit"
         :label="`Working days until ${one.name}`"
-        @put="put(one, { days: Number($event) })"
+        :version="one.version"
+        field="days"
+        :save="(text, version) => put(one, { days: Number(text) }, version)"
       />
       <button
         v-if="mayEdit"
@@ -70,7 +76,9 @@ async function add(): Promise<void> {
         :disabled="!mayEdit"
         maxlength="200"
         :label="`First move of ${one.name}`"
-        @put="put(one, { title: $event })"
+        :version="one.version"
+        field="title"
+        :save="(text, version) => put(one, { title: text }, version)"
       />
     </div>
     <form v-if="mayEdit" class="plan" @submit.prevent="add">

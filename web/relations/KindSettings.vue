@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ref } from 'vue';
-import { useSave } from '../pipelines/useSave';
+import { useSave, type Saved } from '../pipelines/useSave';
 import { api } from '../shell/api';
 import EditCell from '../shell/EditCell.vue';
 import { useFetched } from '../shell/live';
@@ -11,13 +11,13 @@ const { data, load } = useFetched(() => api('GET /api/relation-kinds'), ['relati
 const save = useSave(load);
 const draft = ref({ name: '', reverse: '' });
 type Patch = { name?: string; reverse?: string; isLine?: boolean; active?: boolean };
-const put = (id: string, version: number, patch: Patch): Promise<boolean> =>
+const put = (id: string, version: number, patch: Patch): Promise<Saved> =>
   save('Changed.', () =>
     api('PATCH /api/relation-kinds/:id', { params: { id }, body: { version, ...patch } }),
   );
 
 async function add(): Promise<void> {
-  if (await save('Added.', () => api('POST /api/relation-kinds', { body: draft.value })))
+  if ((await save('Added.', () => api('POST /api/relation-kinds', { body: draft.value }))) === true)
     draft.value = { name: '', reverse: '' };
 }
 </script>
@@ -32,14 +32,18 @@ async function add(): Promise<void> {
         :disabled="!mayEdit"
         maxlength="60"
         :label="`Name of the relation ${one.name}`"
-        @put="put(one.id, one.version, { name: $event })"
+        :version="one.version"
+        field="name"
+        :save="(text, version) => put(one.id, version, { name: text })"
       />
       <EditCell
         :value="one.reverse"
         :disabled="!mayEdit"
         maxlength="60"
         :label="`${one.name} from the other end`"
-        @put="put(one.id, one.version, { reverse: $event })"
+        :version="one.version"
+        field="reverse"
+        :save="(text, version) => put(one.id, version, { reverse: text })"
       />
       <label
         ><input

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { EmploymentRow } from '@emporikon/contract/relations';
 import { computed, ref } from 'vue';
-import { useSave } from '../pipelines/useSave';
+import { useSave, type Saved } from '../pipelines/useSave';
 import { api } from '../shell/api';
 import { useFetched } from '../shell/live';
 import PickRecord from '../shell/PickRecord.vue';
@@ -69,7 +69,7 @@ const period = ({ fromDay, untilDay }: EmploymentRow): string => {
   if (from && until) return `${from} to ${until}`;
   return from ? `since ${from}` : until ? `until ${until}` : '';
 };
-const untilNow = (one: EmploymentRow): Promise<boolean> =>
+const untilNow = (one: EmploymentRow): Promise<Saved> =>
   save('Ended.', () =>
     api('PATCH /api/employments/:id', {
       params: { id: one.id },

@@ -18,6 +18,7 @@ const STATES = {
   reading: 'is being read',
   current: 'is current',
   down: 'cannot be read',
+  refused: 'needs its password',
 } as const;
 
 async function act(work: () => Promise<{ eventId?: string | null }>, text: string): Promise<void> {
@@ -46,6 +47,17 @@ const change = (box: Mailbox, patch: { choice?: Mailbox['choice']; never?: strin
       api('PATCH /api/mailboxes/:id', { params: { id: box.id }, body: { version: box.version, ...patch } }),
     'Kept.',
   );
+const passwords = ref<Record<string, string>>({});
+const mend = (box: Mailbox): void =>
+  void act(async () => {
+    const password = passwords.value[box.id] ?? '';
+    const done = await api('PATCH /api/mailboxes/:id', {
+      params: { id: box.id },
+      body: { version: box.version, password },
+    });
+    passwords.value[box.id] = '';
+    return done;
+  }, 'Password saved; the mailbox is being read.');
 const readNow = (box: Mailbox): void =>
   void act(async () => {
     await api('POST /api/mailboxes/:id/reading', { params: { id: box.id } });
@@ -86,10 +98,26 @@ const file = (box: Mailbox, one: Correspondent, never: boolean): void =>
     </p>
     <div v-for="box in data?.items ?? []" :key="box.id" class="box">
       <b>{{ box.address }}</b>
-      <span :class="box.state === 'down' ? 'wrong' : 'soft'">
+      <span :class="box.state === 'down' || box.state === 'refused' ? 'wrong' : 'soft'">
         {{ STATES[box.state] }}{{ box.trouble ? `: ${box.trouble}` : ''
         }}{{ box.readAt ? `, ${ago(box.readAt)} ago` : '' }}</span
       >
+      <form v-if="box.state === 'refused'" class="mend" @submit.prevent="mend(box)">
+        <label class="field"
+          ><span class="cap">Password of {{ box.address }}</span
+          ><input v-model="passwords[box.id]" type="password" required autocomplete="off"
+        /></label>
+        <v-btn class="quiet" type="submit" :loading="isBusy">Save the password</v-btn>
+      </form>
+      <details v-if="box.setAside.length">
+        <summary>{{ box.setAside.length }} not filed automatically</summary>
+        <ul>
+          <li v-for="(one, at) in box.setAside" :key="at">
+            <span>{{ one.sender || 'without a sender' }}, {{ shortDay(one.at) }}</span>
+            <span class="soft">{{ one.reason }}</span>
+          </li>
+        </ul>
+      </details>
       <label class="field"
         ><span class="cap">Mail of people we know</span>
         <select

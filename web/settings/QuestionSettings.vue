@@ -46,12 +46,14 @@ async function add(): Promise<void> {
     <div v-for="one in data?.items ?? []" :key="one.id" class="question">
       <Fact
         label="Question"
+        :version="one.version"
         field="label"
         :value="one.label"
         :save="mayEdit ? (value, version) => put(one, { label: value }, version) : undefined"
       />
       <Fact
         label="What to find out"
+        :version="one.version"
         field="help"
         :value="one.help"
         :save="mayEdit ? (value, version) => put(one, { help: value }, version) : undefined"

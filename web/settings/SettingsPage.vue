@@ -5,10 +5,12 @@ import { day } from '../shell/format';
 import { gatherFetches, useFetched } from '../shell/live';
 import { useSession } from '../shell/session';
 import { useUndo } from '../shell/undo';
+import AccountSettings from './AccountSettings.vue';
 import ChannelSettings from './ChannelSettings.vue';
 import FieldSettings from './FieldSettings.vue';
 import MailboxSettings from './MailboxSettings.vue';
 import QuestionSettings from './QuestionSettings.vue';
+import UserSettings from './UserSettings.vue';
 import KindSettings from '../relations/KindSettings.vue';
 
 const waiting = gatherFetches();
@@ -91,6 +93,8 @@ async function revoke(id: string): Promise<void> {
           <v-btn class="quiet" type="submit">Make a token</v-btn>
         </form>
       </section>
+      <AccountSettings />
+      <UserSettings v-if="session.me?.role === 'admin'" />
       <ChannelSettings />
       <MailboxSettings />
       <FieldSettings :may-edit="mayEdit" />

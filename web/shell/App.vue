@@ -4,6 +4,7 @@ import { useRoute } from 'vue-router';
 import { usePageKeys } from './browser';
 import IncomingCall from '../calls/IncomingCall.vue';
 import Masthead from './Masthead.vue';
+import NewVersion from './NewVersion.vue';
 import { useSession } from './session';
 import { useLooks } from './theme';
 import { useUndo } from './undo';
@@ -27,6 +28,7 @@ usePageKeys((event) => {
   <v-app>
     <a class="skip" href="#main">To the page</a>
     <Masthead v-if="isFramed" v-model:theme="choice" />
+    <NewVersion />
     <IncomingCall v-if="isFramed" />
     <main id="main" tabindex="-1">
       <RouterView />

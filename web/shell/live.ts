@@ -10,37 +10,37 @@ import {
   type ShallowRef,
 } from 'vue';
 import { ApiProblem, wordsOf } from './api';
+import { shareStream, type LiveNotice } from './liveStream';
 
 type Handler = (event: LiveEvent) => void;
 
 const handlers = new Set<Handler>();
-let source: EventSource | null = null;
 /** Whether the live feed is open; false while the server is out of reach. */
 export const isLive = ref(true);
+/** The build the server serves; another one than ours means that this page is from before an upgrade. */
+export const servedBuild = ref<string | null>(null);
 
-/** Opens the live feed. After a gap everybody is told to read again. */
-export function openLive(): void {
-  if (source) return;
-  let gap = false;
-  source = new EventSource('/api/events');
-  source.onopen = () => {
-    isLive.value = true;
-    if (gap) for (const handle of handlers) handle({ resync: true });
-    gap = false;
-  };
-  source.onerror = () => {
-    gap = true;
-    isLive.value = false;
-  };
-  source.onmessage = (message: MessageEvent<string>) => {
-    const event = JSON.parse(message.data) as LiveEvent;
-    if (event.touched || event.resync) for (const handle of handlers) handle(event);
-  };
+const hear = (notice: LiveNotice): void => {
+  if (notice.open !== undefined) isLive.value = notice.open;
+  if (notice.build) servedBuild.value = notice.build;
+  if (notice.ended) onEnded();
+  if (notice.touched || notice.resync) for (const handle of handlers) handle(notice);
+};
+let onEnded = (): void => undefined;
+let close: (() => void) | null = null;
+
+/**
+ * Opens the live feed. After a gap everybody is told to read again.
+ * @param ended what to do when the session is over, here or in another tab
+ */
+export function openLive(ended: () => void): void {
+  onEnded = ended;
+  close ??= shareStream('/api/events', hear);
 }
 
 export function closeLive(): void {
-  source?.close();
-  source = null;
+  close?.();
+  close = null;
 }
 
 export interface Fetched<T> {

@@ -12,7 +12,7 @@ export const useSession = defineStore('session', () => {
 
   async function enter(next: Me): Promise<void> {
     me.value = next;
-    openLive();
+    openLive(() => void leave());
     team.value = (await api('GET /api/users')).items;
   }
 
@@ -32,9 +32,20 @@ export const useSession = defineStore('session', () => {
     await enter(await api('POST /api/session', { body: { email, password } }));
   }
 
-  async function signOut(): Promise<void> {
-    await api('DELETE /api/session');
+  /** The session may have ended in another tab, or by somebody else: back to the door, and here again after it. */
+  async function leave(): Promise<void> {
+    const isOver = await api('GET /api/session').then(
+      () => false,
+      (error: unknown) => error instanceof ApiProblem && error.problem.status === 401,
+    );
+    if (!isOver || location.pathname === '/sign-in') return;
     closeLive();
+    location.assign(`/sign-in?to=${encodeURIComponent(location.pathname + location.search)}`);
+  }
+
+  async function signOut(everywhere = false): Promise<void> {
+    closeLive();
+    await api(everywhere ? 'DELETE /api/sessions' : 'DELETE /api/session');
     location.assign('/sign-in');
   }
 

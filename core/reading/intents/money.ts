@@ -1,3 +1,4 @@
+import { minorDigits } from '../../lifecycle/currencies';
 import type { Intent } from '../types';
 import { NUMBER_WORDS, readNumber } from './numbers';
 import type { Sentence } from './sentences';
@@ -97,7 +98,7 @@ export function readMoney(
       kind: 'money',
       text: match[0].trim(),
       value: {
-        minor: Math.round(amount * 100),
+        minor: Math.round(amount * 10 ** minorDigits(currency)),
         currency,
         approximate: before !== null || Boolean(groups.low),
       },

@@ -39,6 +39,9 @@ BEGIN
   RETURN NEW;
 END $$;
 
+ALTER TABLE ledger_entries ADD COLUMN outcome text CHECK (outcome IN ('spoke', 'no answer', 'voicemail'));
+COMMENT ON COLUMN ledger_entries.outcome IS 'how a call ended; null where nobody said';
+
 ALTER TABLE mailboxes DROP CONSTRAINT mailboxes_state_check;
 ALTER TABLE mailboxes ADD CHECK (state IN ('new', 'reading', 'current', 'down', 'refused'));
 CREATE TABLE mailbox_set_aside (

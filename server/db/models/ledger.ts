@@ -1,3 +1,4 @@
+import type { CallOutcome } from '@emporikon/core/ledger/composer';
 import type { Side } from '@emporikon/core/ledger/turn';
 import {
   Model,
@@ -25,6 +26,8 @@ export class LedgerEntry extends Model<InferAttributes<LedgerEntry>, InferCreati
   declare messageId: CreationOptional<string | null>;
   /** What keeps the entries of one conversation together. */
   declare thread: CreationOptional<string | null>;
+  /** How a call ended; null where nobody said. */
+  declare outcome: CreationOptional<CallOutcome | null>;
   declare createdAt: Date;
 }
 
@@ -71,6 +74,7 @@ export function defineLedgerModels(sequelize: Sequelize): void {
     actorId: col.uuid,
     messageId: col.text,
     thread: col.text,
+    outcome: col.text,
     createdAt: col.time,
   });
   define(sequelize, LedgerLink, 'ledger_links', {

@@ -1,0 +1,96 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import AxeBuilder from '@axe-core/playwright';
+import { signIn } from './pages';
+import { expect, test, type Page } from './test';
+
+/** Every address of the router, read from it, so that a new page is walked to without being listed here. */
+const PATHS = [
+  ...readFileSync(join(import.meta.dirname, '../web/shell/router.ts'), 'utf8').matchAll(/path: '([^']+)'/g),
+]
+  .map(([, path = '']) => path)
+  .filter((path) => path !== '/' && path !== '/sign-in' && !path.includes('*'));
+
+/** One record that each address with an id can show. */
+async function idsOf(page: Page): Promise<Record<string, string>> {
+  const first = async (path: string): Promise<string> => {
+    const response = await page.request.get(path);
+    expect(response.status(), path).toBe(200);
+    const { items } = (await response.json()) as { items: { id: string }[] };
+    expect(items.length, `the demo has something at ${path}`).toBeGreaterThan(0);
+    return items[0]?.id ?? '';
+  };
+  const imported = await page.request.post('/api/imports?name=walk.csv', {
+    headers: { 'content-type': 'text/csv' },
+    data: 'Name,Email\nWalk Walker,walk@walker.example\n',
+  });
+  return {
+    arrivals: await first('/api/captures'),
+    leads: await first('/api/leads'),
+    people: await first('/api/people'),
+    companies: await first('/api/companies'),
+    deals: await first('/api/deals'),
+    calls: await first('/api/calls'),
+    forms: await first('/api/forms'),
+    imports: ((await imported.json()) as { id: string }).id,
+  };
+}
+
+const addressOf = (path: string, ids: Record<string, string>): string =>
+  path.replace(/:id\??/, ids[path.split('/')[1] ?? ''] ?? '');
+
+/** What is wider than the window, and what is cut though nothing says so. */
+const misfits = (page: Page): Promise<string[]> =>
+  page.evaluate(() => {
+    const found: string[] = [];
+    const { scrollWidth, clientWidth } = document.documentElement;
+    if (scrollWidth > clientWidth) found.push(`the page is ${scrollWidth} wide in ${clientWidth}`);
+    for (const label of document.querySelectorAll<HTMLElement>('button, .cap, h1, h2, th, label > span')) {
+      if (!label.checkVisibility() || !label.textContent?.trim()) continue;
+      const style = getComputedStyle(label);
+      const isCut =
+        style.overflowX === 'hidden' &&
+        style.textOverflow !== 'ellipsis' &&
+        label.scrollWidth > label.clientWidth + 1;
+      if (isCut) found.push(`cut: ${label.textContent.trim().slice(0, 40)}`);
+    }
+    return found;
+  });
+
+async function settle(page: Page): Promise<void> {
+  await page.waitForLoadState('domcontentloaded');
+  await expect(page.locator('h1, h2').first()).toBeVisible();
+  await expect(page.locator('.ghost')).toHaveCount(0);
+}
+
+const WINDOWS = [
+  { width: 1280, height: 800 },
+  { width: 390, height: 844 },
+];
+
+for (const viewport of WINDOWS)
+  for (const colorScheme of ['light', 'dark'] as const)
+    for (const who of ['pell', 'mara', 'joss'])
+      test(`a walk through every page as ${who}, ${viewport.width} wide, ${colorScheme}`, async ({
+        browser,
+      }) => {
+        test.setTimeout(180_000);
+        const page = await signIn(browser, who, { viewport, colorScheme });
+        const ids = await idsOf(page);
+        const wrong: string[] = [];
+        for (const path of PATHS) {
+          const address = addressOf(path, ids);
+          await page.goto(address);
+          await settle(page);
+          wrong.push(...(await misfits(page)).map((what) => `${address}: ${what}`));
+          // The looks are the same for everybody; what an admin sees besides is theirs alone.
+          if (who === 'pell' || address === '/settings') {
+            const { violations } = await new AxeBuilder({ page }).analyze();
+            wrong.push(
+              ...violations.map((one) => `${address}: ${one.id} at ${one.nodes[0]?.target.join(' ') ?? ''}`),
+            );
+          }
+        }
+        expect(wrong).toEqual([]);
+        await page.context().close();
+      });
