@@ -17,6 +17,13 @@ const USAGE = `emporikon: reads what prospects send, and tells who is who
       prints id_a,id_b,probability for pairs of rows that may be the same person, surest first; the columns are told by
       their headings and their values, and a row without an id goes by its number
       --out      writes the pairs to a file and says how many there are
+
+  emporikon backup FILE
+      writes all records and the secret that seals passwords to one file, from a running database, and checks it by
+      restoring it into a scratch database; EMPORIKON_PASSPHRASE encrypts it (docs/operating.md)
+
+  emporikon restore FILE
+      restores a backup into the empty database of DATABASE_URL
 `;
 
 interface Read {
@@ -103,6 +110,7 @@ async function runMatch(args: readonly string[]): Promise<number> {
 export async function main(args: readonly string[]): Promise<number> {
   const [command, ...rest] = args;
   if (command === 'match') return runMatch(rest);
+  if (command === 'backup' || command === 'restore') return (await import('./keep')).runKeep(command, rest);
   if (command !== 'read') {
     process.stderr.write(USAGE);
     return command === undefined || command === '--help' ? 0 : 2;

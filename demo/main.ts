@@ -10,7 +10,9 @@ async function load(): Promise<void> {
   const sequelize = connect(config.databaseUrl, 2);
   await migrate(sequelize);
   await migrateQueue(config.databaseUrl);
-  const loaded = await loadDemo(toolsOf(config, sequelize));
+  const tools = toolsOf(config, sequelize);
+  const loaded = await loadDemo(tools);
+  await tools.readers.close();
   process.stdout.write(loaded ? 'demo loaded\n' : 'there are records already; the demo was left alone\n');
   await sequelize.close();
 }

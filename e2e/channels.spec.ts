@@ -61,6 +61,7 @@ test('a form is designed, filled in on the shop window, and what was sent is fil
   await visitor.goto(process.env.E2E_OUTBOX_URL ?? '');
   await expect(visitor.getByText('theo@marshflowers.example')).toBeVisible();
   await visitor.getByRole('link', { name: /confirm/ }).click();
+  await visitor.getByRole('button', { name: 'Yes, you may write to me' }).click();
   await expect(visitor.getByText(/Thank you|confirmed/i).first()).toBeVisible();
   await mara.getByRole('link', { name: 'Open the dossier' }).click();
   await expect(mara.getByText(/agreed/).first()).toBeVisible();

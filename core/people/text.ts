@@ -41,7 +41,16 @@ export const spelt = (text: string): string =>
     .toLowerCase()
     .replace(/[äöüßøåæ]/g, (letter) => SPELT[letter] ?? letter);
 
-/** Collapses runs of white space (line breaks included) to one space and trims. */
+/**
+ * Characters that turn the order of those around them, so that a name or a file reads as another (Unicode UAX 9 §2:
+ * embeddings, overrides, isolates and marks).
+ */
+const TURNS = /[\u200e\u200f\u202a-\u202e\u2066-\u2069]/g;
+
+/** The same text with each of them shown as the replacement character; every offset stays. */
+export const withoutTurns = (text: string): string => text.replace(TURNS, '\ufffd');
+
+/** Collapses runs of white space (line breaks included) to one space and trims; what turns the order of letters is left out. */
 export function tidy(text: string): string {
-  return text.replace(/\s+/g, ' ').trim();
+  return text.replace(TURNS, '').replace(/\s+/g, ' ').trim();
 }

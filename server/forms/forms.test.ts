@@ -94,7 +94,11 @@ describe('a public form', () => {
     const mail = house.mails.find((one) => one.to === 'uma@reed.example');
     const link = /http:\/\/\S+(\/f\/confirm\/\S+)/.exec(mail?.text ?? '')?.[1] ?? '';
     expect((await house.app.inject({ url: '/f/confirm/not-a-token' })).statusCode).toBe(404);
-    expect((await house.app.inject({ url: link })).statusCode).toBe(200);
+    // A program that looks through mail opens the link; only the button on its page agrees.
+    const page = await house.app.inject({ url: link });
+    expect([page.statusCode, page.body]).toEqual([200, expect.stringContaining('<button type="submit">')]);
+    expect(await consent()).toBe('unconfirmed');
+    expect((await house.app.inject({ method: 'POST', url: link })).statusCode).toBe(200);
     expect(await consent()).toBe('agreed');
     const { body: leads } = await pell.call('GET /api/leads');
     expect(leads.items.find((lead) => lead.person.id === id)).toMatchObject({ source: 'website' });

@@ -72,6 +72,13 @@ export const thanksPage = (form: Form, asksToConfirm: boolean): string =>
 export const wordsPage = (title: string, text: string): string =>
   frame(title, `<h1>${escapeText(title)}</h1><p>${escapeText(text)}</p>`);
 
+/** Asks whoever opened the link of a mail to say that they agree. */
+export const confirmPage = (token: string): string =>
+  frame(
+    'Confirm your address',
+    `<h1>Confirm your address</h1><p>You asked to hear from us. Press the button to confirm that this address is yours and that we may write to it.</p><form method="post" action="/f/confirm/${encodeURIComponent(token)}"><button type="submit">Yes, you may write to me</button></form>`,
+  );
+
 /** A script that puts the form into the page it stands in, as a frame that grows with it. */
 export const formSnippet = (form: Form, publicUrl: string): string => {
   const source = JSON.stringify(`${publicUrl}/f/${form.slug}`);

@@ -3,8 +3,8 @@ import type { FastifyInstance, FastifyReply } from 'fastify';
 import { perform, type Tools } from '../commands/context';
 import { Form } from '../db/models/forms';
 import { ProblemError } from '../http/problems';
-import { formPage, formSnippet, HONEYPOT, thanksPage, wordsPage } from './page';
-import { confirmConsent, submitForm } from './submit';
+import { confirmPage, formPage, formSnippet, HONEYPOT, thanksPage, wordsPage } from './page';
+import { confirmConsent, isConsentToken, submitForm } from './submit';
 
 const CSP =
   "default-src 'none'; style-src 'self'; font-src 'self'; img-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors *";
@@ -25,6 +25,9 @@ const html = (reply: FastifyReply, status: number, page: string): FastifyReply =
 
 const gone = (reply: FastifyReply): FastifyReply =>
   html(reply, 404, wordsPage('Not here', 'This form is closed, or the address is not quite right.'));
+
+const unknownLink = (): string =>
+  wordsPage('Not known', 'This link is not one of ours, or was cut in two by a mail program.');
 
 /** Forms for people outside: pages, snippets and the link that confirms an address. Nobody is signed in here. */
 export async function mountPublicForms(app: FastifyInstance, tools: Tools): Promise<void> {
@@ -108,18 +111,23 @@ export async function mountPublicForms(app: FastifyInstance, tools: Tools): Prom
         }
       },
     );
+    // Opening the link decides nothing: programs that look through mail open every link in it. Whoever agrees presses.
     open.get<{ Params: { token: string } }>(
+      '/f/confirm/:token',
+      { schema: { hide: true } },
+      async (request, reply) =>
+        (await isConsentToken(request.params.token))
+          ? html(reply, 200, confirmPage(request.params.token))
+          : html(reply, 404, unknownLink()),
+    );
+    open.post<{ Params: { token: string } }>(
       '/f/confirm/:token',
       { schema: { hide: true } },
       async (request, reply) => {
         const isOurs = await perform(tools, null, (context) => confirmConsent(context, request.params.token));
         return isOurs
           ? html(reply, 200, wordsPage('Confirmed', 'Thank you. Your address is confirmed.'))
-          : html(
-              reply,
-              404,
-              wordsPage('Not known', 'This link is not one of ours, or was cut in two by a mail program.'),
-            );
+          : html(reply, 404, unknownLink());
       },
     );
   });

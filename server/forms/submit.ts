@@ -166,9 +166,13 @@ export async function askConsent(tools: Tools, submissionId: string, sealed: str
   await post.send({
     to: submission.email,
     subject: 'Please confirm your address',
-    text: `You asked to hear from us. Please confirm that this address is yours on this page:\n\n${link}\n\nIf it was not you, do nothing: nothing will be sent.\n`,
+    text: `You asked to hear from us. Please confirm that this address is yours on this page, with the button there:\n\n${link}\n\nIf it was not you, do nothing: nothing will be sent.\n`,
   });
 }
+
+/** Whether a token is one of ours; confirms nothing. */
+export const isConsentToken = async (token: string): Promise<boolean> =>
+  (await FormSubmission.count({ where: { confirmHash: hashOf(token) } })) > 0;
 
 /** Confirms an address by the token of its mail. @returns whether the token was one of ours */
 export async function confirmConsent(context: Context, token: string): Promise<boolean> {

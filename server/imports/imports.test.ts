@@ -51,7 +51,13 @@ describe('the bench', () => {
       { ...bench, mapping: { ...bench.mapping!, country: 'DE' } },
       { tags: ['import'], consent: 'agreed' },
     );
-    expect([seen.state, seen.counts]).toEqual(['previewed', { new: 3, same: 1, maybe: 0, unusable: 1 }]);
+    expect([seen.state, seen.counts]).toEqual([
+      'previewed',
+      { new: 3, same: 1, maybe: 0, unusable: 1, 'left out': 1 },
+    ]);
+    expect(seen.problems.map((one) => one.text)).toContainEqual(
+      expect.stringMatching(/^left out: .*kein-email|^left out: “…”/),
+    );
     expect(await house.count('people')).toBe(people);
     const done = await run(bench.id);
     expect([done.state, done.counts.made, done.counts.changed, done.counts.rejected]).toEqual([
@@ -81,7 +87,7 @@ describe('the bench', () => {
     const { rows } = parseCsv(rejected.body.replace(/^\ufeff/, ''));
     expect(rows).toEqual([
       ['Name', 'Firma', 'E-Mail', 'Handy', 'Stichworte', 'Why it was not taken'],
-      ['', 'Ohne Namen', '', '', '', 'there is neither a name nor an address in it'],
+      ['', 'Ohne Namen', '', '', '', 'it names a company and no person; import it as companies'],
     ]);
   });
   it('remembers how a file of this shape was mapped', async () => {

@@ -27,7 +27,7 @@ interface KnownRow {
 export interface Patch {
   row: number;
   personId: string;
-  before: { fields: Partial<KnownRow>; contacts: string[] } | null;
+  before: { fields: Partial<KnownRow>; after: Partial<KnownRow>; contacts: string[] } | null;
 }
 
 interface How {
@@ -112,7 +112,7 @@ export async function patchKnown(
     patches.push({
       row: row.row,
       personId: person.id,
-      before: { fields, contacts: more.map((one) => one.id) },
+      before: { fields, after: patch, contacts: more.map((one) => one.id) },
     });
     Object.assign(person, patch);
     updates.set(person.id, person);
@@ -120,12 +120,12 @@ export async function patchKnown(
   }
   await supersede(context, patches);
   await update(context, [...updates.values()]);
-  await insertContacts(context, await notTaken(context, contacts));
+  await insertContacts(context, await freeContacts(context, contacts));
   return patches;
 }
 
-/** An address that is another person's stays theirs. */
-async function notTaken(context: Context, contacts: readonly NewContact[]): Promise<NewContact[]> {
+/** Contacts without the addresses that somebody else has, in the records or earlier in the same list: an address is on one person. */
+export async function freeContacts(context: Context, contacts: readonly NewContact[]): Promise<NewContact[]> {
   const emails = contacts.filter((one) => one.kind === 'email').map((one) => one.normalized);
   if (!emails.length) return [...contacts];
   const rows = await context.sequelize.query<{ normalized: string }>(
@@ -133,7 +133,12 @@ async function notTaken(context: Context, contacts: readonly NewContact[]): Prom
     { bind: [emails], type: QueryTypes.SELECT, transaction: context.tx },
   );
   const taken = new Set(rows.map((row) => row.normalized));
-  return contacts.filter((one) => one.kind !== 'email' || !taken.has(one.normalized));
+  return contacts.filter((one) => {
+    if (one.kind !== 'email') return true;
+    if (taken.has(one.normalized)) return false;
+    taken.add(one.normalized);
+    return true;
+  });
 }
 
 /** What a claim said before the import wrote over it is no longer what stands there. */

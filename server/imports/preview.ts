@@ -133,6 +133,8 @@ interface Previewed {
   verdicts: RowVerdict[];
   /** The first row of each person of this file, by what tells them apart. */
   firsts: [string, number][];
+  /** Rows of which something cannot be kept. */
+  leftOut: number;
 }
 
 /**
@@ -148,6 +150,7 @@ async function previewChunk(
   const judged = await judgeRows(context, chunk);
   const firsts = new Map<string, number>();
   const verdicts: RowVerdict[] = [];
+  let leftOut = 0;
   const lines = chunk.map((row, at) => {
     const { verdict, personId, reason } = judged[at] ?? {
       verdict: 'unusable' as const,
@@ -157,7 +160,11 @@ async function previewChunk(
     const twin = row.key ? (seen.get(row.key) ?? firsts.get(row.key)) : undefined;
     if (row.key && twin === undefined) firsts.set(row.key, row.row);
     const said = verdict === 'new' && twin !== undefined ? 'same' : verdict;
-    const why = said === 'same' && twin !== undefined ? `the same as row ${twin + 1} of this file` : reason;
+    const why =
+      said === 'same' && twin !== undefined
+        ? `the same as row ${twin + 1} of this file`
+        : reason || (row.leftOut ? `left out: ${row.leftOut}` : '');
+    if (row.leftOut) leftOut++;
     verdicts.push(said);
     const isProblem = said === 'maybe' || said === 'unusable';
     const data: Record<string, unknown> = isProblem
@@ -171,7 +178,7 @@ async function previewChunk(
     ['import_id', 'row', 'verdict', 'person_id', 'data', 'reason'],
     lines,
   );
-  return { verdicts, firsts: [...firsts] };
+  return { verdicts, firsts: [...firsts], leftOut };
 }
 
 /**
@@ -241,13 +248,14 @@ export async function previewImport(tools: Tools, id: string): Promise<void> {
     });
     if (!previewed) return;
     done += chunk.length;
+    if (previewed.leftOut) counts['left out'] = (counts['left out'] ?? 0) + previewed.leftOut;
     for (const verdict of previewed.verdicts) counts[verdict] = (counts[verdict] ?? 0) + 1;
     for (const [key, row] of previewed.firsts) seen.set(key, row);
   }
   await perform(tools, null, async (context) => {
     const now = await stillWanted(context);
     if (!now) return;
-    await context.write.update(now, { state: 'previewed', counts, total: done, done: 0 });
+    await context.write.update(now, { state: 'previewed', counts, total: done, done: 0, trouble: '' });
     await context.write.event('preview import', `Looked through ${one.name}`, one.createdBy);
   });
 }

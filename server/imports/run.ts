@@ -1,4 +1,4 @@
-import { QueryTypes } from 'sequelize';
+import { QueryTypes, UniqueConstraintError } from 'sequelize';
 import { perform, type Context, type Tools } from '../commands/context';
 import type { Import } from '../db/models/imports';
 import { addJob } from '../jobs/queue';
@@ -32,14 +32,19 @@ async function isChanged(context: Context, one: Import): Promise<boolean> {
 }
 
 /** Rows of one chunk by what is to be done with them; judged anew where the records may have changed since the preview. */
-async function sort(context: Context, one: Import, rows: readonly Stored[]): Promise<ReadyRow[]> {
+async function sort(
+  context: Context,
+  one: Import,
+  rows: readonly Stored[],
+  isClashed: boolean,
+): Promise<ReadyRow[]> {
   const choices = choicesOf(one);
-  const all = await isChanged(context, one);
+  const all = isClashed || (await isChanged(context, one));
   const open = rows.filter((row) => row.verdict !== 'unusable' && (all || row.verdict !== 'new'));
   const judged = open.length
     ? await judgeRows(
         context,
-        open.map((row) => ({ row: row.row, data: row.data, key: null, reason: '', cells: [] })),
+        open.map((row) => ({ row: row.row, data: row.data, key: null, reason: '', leftOut: '', cells: [] })),
       )
     : [];
   const now = new Map(open.map((row, at) => [row.row, judged[at]]));
@@ -67,7 +72,7 @@ const nextRows = (context: Context, id: string, lane: number): Promise<Stored[]>
   );
 
 /** Writes one chunk and notes what became of each row, all in one transaction. @returns whether there is more to do */
-async function runChunk(tools: Tools, id: string, lane: number): Promise<boolean> {
+async function runChunk(tools: Tools, id: string, lane: number, isClashed: boolean): Promise<boolean> {
   return perform(tools, null, async (context) => {
     await context.sequelize.query('SET LOCAL synchronous_commit = off', { transaction: context.tx });
     await lockImport(context, `${id}/${lane}`);
@@ -75,13 +80,31 @@ async function runChunk(tools: Tools, id: string, lane: number): Promise<boolean
     if (one.state !== 'running') return false;
     const rows = await nextRows(context, id, lane);
     if (!rows.length) return false;
-    await writeRows(context, one, await sort(context, one, rows));
+    await writeRows(context, one, await sort(context, one, rows, isClashed));
     await context.sequelize.query('UPDATE imports SET done = done + :count WHERE id = :id', {
       replacements: { id, count: rows.length },
       transaction: context.tx,
     });
     return true;
   });
+}
+
+const UNIQUE_VIOLATION = '23505';
+const MOST_CLASHES = 5;
+
+/** Whether somebody took an address, or made a company, between the judging of a chunk and its writing. */
+const isUniqueViolation = (error: unknown): boolean =>
+  error instanceof UniqueConstraintError ||
+  (error instanceof Error && 'code' in error && error.code === UNIQUE_VIOLATION);
+
+/** One chunk; where somebody was faster, it is judged anew by what stands there now. @returns whether there may be more */
+async function runChunkOf(tools: Tools, id: string, lane: number): Promise<boolean> {
+  for (let clashes = 0; ; clashes++)
+    try {
+      return await runChunk(tools, id, lane, clashes > 0);
+    } catch (error) {
+      if (clashes >= MOST_CLASHES || !isUniqueViolation(error)) throw error;
+    }
 }
 
 /** Makes the companies of all rows first, so that the lanes after it only look them up. */
@@ -136,7 +159,7 @@ async function finish(tools: Tools, id: string): Promise<void> {
 }
 
 async function runLane(tools: Tools, id: string, lane: number): Promise<void> {
-  while (await runChunk(tools, id, lane));
+  while (await runChunkOf(tools, id, lane));
 }
 
 /**

@@ -2,6 +2,8 @@ import { parseCards } from '@emporikon/core/formats/vcard';
 import { UnreadableTable } from '@emporikon/core/formats/limits';
 import { readCardClaims } from '@emporikon/core/reading/card/read';
 import { readTable } from '@emporikon/core/reading/table/read';
+import { localPart } from '@emporikon/core/people/emails';
+import { nameFromLocalPart } from '@emporikon/core/people/names';
 import { readRow, rowKey } from '@emporikon/core/reading/table/rows';
 import type { Column, CustomLabel } from '@emporikon/core/reading/table/columns';
 import type { Claim } from '@emporikon/core/reading/types';
@@ -31,6 +33,8 @@ export interface SourceRow {
   key: string | null;
   /** Why the row cannot be used; empty when it can. */
   reason: string;
+  /** What of a usable row cannot be kept; empty when all of it can. */
+  leftOut: string;
   cells: string[];
 }
 
@@ -59,8 +63,15 @@ function dataOf(claims: readonly Claim[], tags: readonly string[]): RowData {
   return data;
 }
 
+/** "anna.kuehn@…" names its owner where nothing else does; "info@…" names nobody. */
+function nameByAddress(data: RowData): void {
+  const [first] = data.emails;
+  if (!data.name && first) data.name = nameFromLocalPart(localPart(first.normalized)) ?? '';
+}
+
 /** What keeps a row from being somebody. */
 function unusable(data: RowData, problems: readonly string[]): string {
+  if (!data.name && data.company) return 'it names a company and no person; import it as companies';
   if (data.name || data.emails.length) return '';
   return problems[0] ?? 'there is neither a name nor an address in it';
 }
@@ -100,11 +111,10 @@ export async function* tableRows(raw: Buffer, mapping: Mapping, country: string)
       mapping.country ?? country,
     );
     const data = dataOf(claims, tags);
-    const reason = unusable(
-      data,
-      problems.map((one) => one.text),
-    );
-    yield { row, data, key: rowKey(claims), reason, cells };
+    nameByAddress(data);
+    const said = problems.map((one) => one.text);
+    const reason = unusable(data, said);
+    yield { row, data, key: rowKey(claims), reason, leftOut: reason ? '' : said.join('; '), cells };
   }
 }
 
@@ -119,7 +129,8 @@ export async function* cardRows(raw: Buffer, country: string): AsyncGenerator<So
       row,
       data,
       key: rowKey(claims),
-      reason: unusable(data, []),
+      reason: data.name || data.emails.length ? '' : 'there is neither a name nor an address in it',
+      leftOut: '',
       cells: [data.name, data.company ?? ''],
     };
   }

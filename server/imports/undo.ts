@@ -9,35 +9,65 @@ interface Undone {
   row: number;
   outcome: 'made' | 'changed';
   person_id: string;
-  before: { fields?: Record<string, unknown>; contacts?: string[] } | null;
+  before: { fields?: Record<string, unknown>; after?: Record<string, unknown>; contacts?: string[] } | null;
 }
 
-/** People who were made by the import and on whom nothing was built since. Fixed SQL over every table that refers to people. */
-const UNTOUCHED = `
-  SELECT p.id FROM people p WHERE p.id = ANY($1::uuid[])
-    AND NOT EXISTS (SELECT 1 FROM ledger_links l WHERE l.person_id = p.id)
-    AND NOT EXISTS (SELECT 1 FROM leads l WHERE l.person_id = p.id)
-    AND NOT EXISTS (SELECT 1 FROM deal_roles r WHERE r.person_id = p.id)
-    AND NOT EXISTS (SELECT 1 FROM tasks t WHERE t.person_id = p.id)
-    AND NOT EXISTS (SELECT 1 FROM calls c WHERE c.person_id = p.id)
-    AND NOT EXISTS (SELECT 1 FROM form_submissions s WHERE s.person_id = p.id)
-    AND NOT EXISTS (SELECT 1 FROM claims c WHERE c.person_id = p.id AND (c.by_hand OR c.capture_id IS NOT NULL))`;
+/** What an import writes about those it makes, and what is only noted about them: none of it is built on them by anybody. */
+const OWN = new Set([
+  'claims',
+  'contact_points',
+  'list_members',
+  'signals',
+  'look_ups',
+  'lead_scores',
+  'worked_with',
+]);
+
+/**
+ * Every table whose rows name a person or a company, from the database's own foreign keys, so that one that is added later
+ * is not forgotten here. Names come from the catalogue and are quoted by it.
+ */
+async function referencesTo(
+  context: Context,
+  target: 'people' | 'companies',
+): Promise<{ table: string; column: string }[]> {
+  return context.sequelize.query<{ table: string; column: string }>(
+    `SELECT quote_ident(t.relname) AS "table", quote_ident(a.attname) AS "column"
+       FROM pg_constraint c JOIN pg_class t ON t.oid = c.conrelid JOIN pg_attribute a ON a.attrelid = c.conrelid AND a.attnum = c.conkey[1]
+      WHERE c.contype = 'f' AND c.confrelid = $target::regclass AND t.relname <> ALL ($own::text[])`,
+    { bind: { target, own: [...OWN] }, type: QueryTypes.SELECT, transaction: context.tx },
+  );
+}
+
+/** Those of some people whom nobody has built on or changed since the import made them. */
+async function untouched(context: Context, ids: readonly string[]): Promise<string[]> {
+  const built = (await referencesTo(context, 'people')).map(
+    ({ table, column }) => `AND NOT EXISTS (SELECT 1 FROM ${table} r WHERE r.${column} = p.id)`,
+  );
+  const rows = await context.sequelize.query<{ id: string }>(
+    `SELECT p.id FROM people p WHERE p.id = ANY($1::uuid[]) ${built.join(' ')}
+        AND NOT EXISTS (SELECT 1 FROM claims c WHERE c.person_id = p.id AND (c.by_hand OR c.capture_id IS NOT NULL))
+        AND NOT EXISTS (SELECT 1 FROM events e WHERE e.actor_id IS NOT NULL
+              AND e.changes @> jsonb_build_array(jsonb_build_object('table', 'people', 'id', p.id::text)))`,
+    { bind: [ids], type: QueryTypes.SELECT, transaction: context.tx },
+  );
+  return rows.map((row) => row.id);
+}
 
 async function removeMade(context: Context, rows: readonly Undone[]): Promise<Set<string>> {
   const run = (sql: string, ids: readonly string[]): Promise<unknown> =>
     context.sequelize.query(sql, { bind: [ids], transaction: context.tx });
-  const found = await context.sequelize.query<{ id: string }>(UNTOUCHED, {
-    bind: [rows.map((row) => row.person_id)],
-    type: QueryTypes.SELECT,
-    transaction: context.tx,
-  });
-  const ids = found.map((row) => row.id);
-  await run('DELETE FROM claims WHERE person_id = ANY($1::uuid[])', ids);
-  await run('DELETE FROM contact_points WHERE person_id = ANY($1::uuid[])', ids);
-  await run('DELETE FROM list_members WHERE person_id = ANY($1::uuid[])', ids);
+  const ids = await untouched(
+    context,
+    rows.map((row) => row.person_id),
+  );
+  for (const table of ['claims', 'contact_points', 'list_members', 'signals', 'look_ups'])
+    await run(`DELETE FROM ${table} WHERE person_id = ANY($1::uuid[])`, ids);
   await run('DELETE FROM people WHERE id = ANY($1::uuid[])', ids);
   return new Set(ids);
 }
+
+const same = (a: unknown, b: unknown): boolean => JSON.stringify(a ?? null) === JSON.stringify(b ?? null);
 
 async function restoreChanged(context: Context, rows: readonly Undone[]): Promise<void> {
   const people = await knownRows(
@@ -54,23 +84,31 @@ async function restoreChanged(context: Context, rows: readonly Undone[]): Promis
   for (const { person_id, before } of rows) {
     const person = people.get(person_id);
     if (!person || !before) continue;
-    Object.assign(person, before.fields ?? {});
+    // What somebody changed after the import is theirs and stays.
+    for (const [key, value] of Object.entries(before.fields ?? {}))
+      if (!before.after || same(person[key as keyof typeof person], before.after[key]))
+        Object.assign(person, { [key]: value });
     restored.set(person_id, person);
     contacts.push(...(before.contacts ?? []));
   }
-  await context.sequelize.query('DELETE FROM contact_points WHERE id = ANY($1::uuid[])', {
+  await context.sequelize.query('DELETE FROM contact_points WHERE id = ANY($1::uuid[]) AND version = 1', {
     bind: [contacts],
     transaction: context.tx,
   });
   await update(context, [...restored.values()]);
 }
 
+/** The companies that the import made and that nobody uses, or has changed, are removed. */
 async function removeCompanies(context: Context, id: string): Promise<void> {
+  const used = (await referencesTo(context, 'companies')).map(
+    ({ table, column }) => `AND NOT EXISTS (SELECT 1 FROM ${table} r WHERE r.${column} = c.id)`,
+  );
   await context.sequelize.query(
     `DELETE FROM companies c WHERE c.id IN (SELECT value::uuid FROM imports m, jsonb_array_elements_text(coalesce(m.reading->'companies', '[]')) WHERE m.id = $1)
-        AND NOT EXISTS (SELECT 1 FROM people p WHERE p.company_id = c.id) AND NOT EXISTS (SELECT 1 FROM deals d WHERE d.company_id = c.id)
-        AND NOT EXISTS (SELECT 1 FROM leads l WHERE l.company_id = c.id) AND NOT EXISTS (SELECT 1 FROM ledger_links k WHERE k.company_id = c.id)
-        AND NOT EXISTS (SELECT 1 FROM tasks t WHERE t.company_id = c.id) AND NOT EXISTS (SELECT 1 FROM claims m WHERE m.company_id = c.id)`,
+        ${used.join(' ')} AND NOT EXISTS (SELECT 1 FROM claims m WHERE m.company_id = c.id)
+        AND NOT EXISTS (SELECT 1 FROM look_ups k WHERE k.company_id = c.id)
+        AND NOT EXISTS (SELECT 1 FROM events e WHERE e.actor_id IS NOT NULL
+              AND e.changes @> jsonb_build_array(jsonb_build_object('table', 'companies', 'id', c.id::text)))`,
     { bind: [id], transaction: context.tx },
   );
 }

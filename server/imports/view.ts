@@ -62,7 +62,7 @@ export async function listImports(context: Context): Promise<ImportRow[]> {
 function problemsOf(context: Context, id: string): Promise<{ text: string; rows: number }[]> {
   return context.sequelize.query<{ text: string; rows: number }>(
     `SELECT regexp_replace(regexp_replace(reason, '“[^”]*”', '“…”'), 'may be .*', 'may be somebody we know') AS text, count(*)::int AS rows
-       FROM import_rows WHERE import_id = :id AND verdict IN ('maybe', 'unusable') GROUP BY 1 ORDER BY 2 DESC LIMIT 20`,
+       FROM import_rows WHERE import_id = :id AND (verdict IN ('maybe', 'unusable') OR reason LIKE 'left out:%') GROUP BY 1 ORDER BY 2 DESC LIMIT 20`,
     { replacements: { id }, type: QueryTypes.SELECT, transaction: context.tx },
   );
 }

@@ -4,7 +4,7 @@ import type { Context } from '../commands/context';
 import type { Import } from '../db/models/imports';
 import { companyIds } from './companies';
 import { copyRows, orderedId } from './copy';
-import { knownRows, patchKnown, type Patch } from './patch';
+import { freeContacts, knownRows, patchKnown, type Patch } from './patch';
 import type { RowData } from './source';
 import { choicesOf } from './view';
 
@@ -29,6 +29,8 @@ export interface Outcome {
   outcome: 'made' | 'changed' | 'left alone' | 'rejected';
   person_id: string | null;
   before: unknown;
+  /** What of it could not be kept; left out when all of it was. */
+  reason?: string;
 }
 
 const bulk = (
@@ -145,13 +147,20 @@ export async function writeRows(context: Context, one: Import, rows: readonly Re
   outcomes.push(
     ...making.map(({ row, id }): Outcome => ({ row: row.row, outcome: 'made', person_id: id, before: null })),
   );
-  await insertContacts(
-    context,
-    making.flatMap(({ row, id }) => contactsOf(context, id, row.data, choices.consent)),
-  );
+  const rowOf = new Map(making.map(({ row, id }) => [id, row.row]));
+  const contacts = making.flatMap(({ row, id }) => contactsOf(context, id, row.data, choices.consent));
+  const free = await freeContacts(context, contacts);
+  await insertContacts(context, free);
+  const leftOut = new Map<string, string[]>();
+  for (const one of contacts)
+    if (!free.includes(one)) leftOut.set(one.person_id, [...(leftOut.get(one.person_id) ?? []), one.value]);
   const patches: Patch[] = changing.length
     ? await patchKnown(context, await knownRows(context, changing), changing, { choices, companyOf })
     : [];
+  for (const [person, values] of leftOut) {
+    const outcome = outcomes.find((one) => one.row === rowOf.get(person));
+    if (outcome) outcome.reason = `left out: ${values.join(', ')} is the address of somebody else`;
+  }
   outcomes.push(
     ...patches.map((patch): Outcome => ({
       row: patch.row,
@@ -163,8 +172,8 @@ export async function writeRows(context: Context, one: Import, rows: readonly Re
   if (choices.listId) await enlist(context, choices.listId, outcomes);
   await bulk(
     context,
-    `UPDATE import_rows i SET outcome = r.outcome, person_id = r.person_id, before = r.before
-       FROM jsonb_to_recordset($rows::jsonb) AS r(row integer, outcome text, person_id uuid, before jsonb)
+    `UPDATE import_rows i SET outcome = r.outcome, person_id = r.person_id, before = r.before, reason = coalesce(r.reason, i.reason)
+       FROM jsonb_to_recordset($rows::jsonb) AS r(row integer, outcome text, person_id uuid, before jsonb, reason text)
       WHERE i.import_id = $import::uuid AND i.row = r.row`,
     outcomes,
     { import: one.id },

@@ -22,9 +22,14 @@ const LIGHT_UP_TO_BYTES = 256 * 1024;
 /** How many may wait for a thread before a further one is asked to come again. */
 const MOST_WAITING = 200;
 
-/** Beside the bundle of the process, of a bench, or of the sources that a test runs. */
+/** Beside the bundle of the process, above that of a bench, or in the build that a test or the demo runs with. */
 const threadFile = (): string => {
-  const found = ['./readingThread.js', '../readingThread.js', '../dist/readingThread.js']
+  const found = [
+    './readingThread.js',
+    '../readingThread.js',
+    '../dist/readingThread.js',
+    '../../server/dist/readingThread.js',
+  ]
     .map((path) => fileURLToPath(new URL(path, import.meta.url)))
     .find((path) => existsSync(path));
   if (!found) throw new Error('The thread that reads files is not built; run `npm run build`.');

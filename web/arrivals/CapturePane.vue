@@ -5,6 +5,7 @@ import { computed, ref, watch } from 'vue';
 import { api } from '../shell/api';
 import { clock, day } from '../shell/format';
 import { useFetched } from '../shell/live';
+import { safeHref } from '../shell/links';
 import { useUndo } from '../shell/undo';
 import Conversation from './Conversation.vue';
 import FilingOptions from './FilingOptions.vue';
@@ -138,7 +139,7 @@ defineExpose({ file, setAside, correctFirst });
       <a
         v-if="capture.page"
         class="quiet-link cap"
-        :href="capture.page.url"
+        :href="safeHref(capture.page.url)"
         rel="noreferrer"
         target="_blank"
         >{{ capture.page.url }}</a

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Claim } from '@emporikon/contract/captures';
 import { nextTick, ref } from 'vue';
+import { plainDomain, safeHref } from '../shell/links';
 import { useUndo } from '../shell/undo';
 import { useDraft } from '../shell/useDraft';
 import SourceMark from './SourceMark.vue';
@@ -82,8 +83,11 @@ function edit(): void {
           placeholder ?? 'add'
         }}</span>
       </button>
-      <a v-else-if="href" :href="href" class="quiet-link">{{ value }}</a>
+      <a v-else-if="safeHref(href)" :href="safeHref(href)" class="quiet-link" rel="noopener noreferrer">{{
+        value
+      }}</a>
       <span v-else>{{ shown ?? value }}</span>
+      <span v-if="value && plainDomain(value)" class="soft">is {{ plainDomain(value) }}</span>
       <slot />
       <SourceMark :claim="claim ?? null" :suggestion="suggestion" />
     </div>

@@ -124,6 +124,9 @@ const forget = (): void =>
       <span
         ><b class="num">{{ count('unusable') }}</b> unusable</span
       >
+      <span v-if="data.counts['left out']"
+        ><b class="num">{{ count('left out') }}</b> with something left out</span
+      >
       <template v-if="data.state === 'done' || data.state === 'undone'">
         <span class="soft"
           >made {{ count('made') }}, changed {{ count('changed') }}, left alone {{ count('left alone') }}, not

@@ -1,6 +1,6 @@
 import { DateTime } from 'luxon';
 import PostalMime, { addressParser, decodeWords, type Address, type Email } from 'postal-mime';
-import { tidy } from '../../people/text';
+import { tidy, withoutTurns } from '../../people/text';
 import { escapeText, textOfHtml, type HtmlText } from '../html';
 import type { Mailbox } from '../types';
 import { boundNesting } from '../nesting';
@@ -199,7 +199,9 @@ export async function takeApart(raw: Uint8Array, depth = 0): Promise<Message> {
   const recipients = [...(email.to ?? []), ...(email.cc ?? [])].slice(0, MAX_RECIPIENTS);
   if ((email.to?.length ?? 0) + (email.cc?.length ?? 0) > MAX_RECIPIENTS)
     notices.push(`sent to more than ${MAX_RECIPIENTS} recipients; the first ${MAX_RECIPIENTS} were kept`);
-  const text = (body === 'plain' ? plain : fromHtml.text).replace(/\r\n?/g, '\n').replace(/\0/g, '\ufffd');
+  const text = withoutTurns(body === 'plain' ? plain : fromHtml.text)
+    .replace(/\r\n?/g, '\n')
+    .replace(/\0/g, '\ufffd');
   return {
     from: readFrom(email.from, header('from')),
     replyTo: mailbox(email.replyTo?.[0]),
@@ -216,7 +218,7 @@ export async function takeApart(raw: Uint8Array, depth = 0): Promise<Message> {
     html: body === 'html' ? html : null,
     attachments: email.attachments
       .slice(0, 100)
-      .map((one) => ({ name: one.filename ?? 'unnamed', mediaType: one.mimeType })),
+      .map((one) => ({ name: tidy(one.filename ?? '') || 'unnamed', mediaType: one.mimeType })),
     hasHeaders,
     notices,
   };
