@@ -15,7 +15,21 @@ export const ImportState = z.enum([
   'failed',
 ]);
 export type ImportState = z.infer<typeof ImportState>;
-export const ColumnTarget = z.union([ClaimField, z.enum(['tags', 'none'])]);
+const RecordField = z.enum([
+  'recordId',
+  'companyId',
+  'domain',
+  'country',
+  'industry',
+  'employees',
+  'dealTitle',
+  'amount',
+  'currency',
+  'stage',
+  'expectedClose',
+]);
+export const ColumnTarget = z.union([ClaimField, z.enum(['tags', 'none']), RecordField]);
+const Target = z.enum(['people', 'companies', 'deals']).describe('what the rows are');
 export const ImportColumn = z.object({
   index: z.int(),
   heading: z.string(),
@@ -49,6 +63,7 @@ export const Mapping = z.object({
   dates: Dates,
   country: Country,
   sheet: Sheet.optional(),
+  target: Target.optional(),
 });
 export type Mapping = z.infer<typeof Mapping>;
 const MappingInput = z.object({
@@ -59,6 +74,7 @@ const MappingInput = z.object({
   dates: Dates.default(null),
   country: Country.default(null),
   sheet: Sheet.default(0),
+  target: Target.default('people'),
 });
 const Known = z.enum(['fill blanks', 'overwrite', 'skip']);
 const Maybe = z.enum(['skip', 'as new']);
@@ -138,6 +154,13 @@ export const importRoutes = routes({
     tag: 'imports',
     params: IdParam,
     body: z.object({ version: Version, sheet: Sheet }),
+    reply: ImportDetail,
+  },
+  'POST /api/imports/:id/target': {
+    summary: 'Say what the rows are: people, companies or deals; the columns are told anew by their headings',
+    tag: 'imports',
+    params: IdParam,
+    body: z.object({ version: Version, target: Target }),
     reply: ImportDetail,
   },
   'PUT /api/imports/:id/mapping': {

@@ -17,7 +17,7 @@ test('a table is looked through, imported, and taken back as a whole', async ({ 
   await expect(page.getByLabel('What Firma holds')).toHaveValue('companyName');
   await page.getByRole('button', { name: 'See what it would do' }).click();
   await expect(page.getByLabel('What it would do')).toContainText('2 new');
-  await expect(page.getByText('there is neither a name nor an address in it').first()).toBeVisible();
+  await expect(page.getByText('it names a company and no person', { exact: false }).first()).toBeVisible();
   await page.getByRole('button', { name: /^Import / }).click();
   await expect(page.getByText('is done')).toBeVisible();
   await page.getByRole('link', { name: 'See the people' }).click();
@@ -91,7 +91,7 @@ test('an address is fetched, a saved page is dropped, and what must not be fetch
   await page.getByRole('button', { name: 'Capture' }).click();
   await page.getByLabel(/or paste a message/).fill('http://169.254.169.254/latest/');
   await page.getByRole('button', { name: /Read it/ }).click();
-  await expect(page.getByText(/inside a private network/)).toBeVisible();
+  await expect(page.getByText(/is not on the open internet/)).toBeVisible();
   await page
     .getByLabel(/or paste a message/)
     .fill(`${process.env.E2E_ROLLCALL_URL ?? ''}/people/callum-redfern`);

@@ -17,7 +17,6 @@ async function idsOf(page: Page): Promise<Record<string, string>> {
     const response = await page.request.get(path);
     expect(response.status(), path).toBe(200);
     const { items } = (await response.json()) as { items: { id: string }[] };
-    expect(items.length, `the demo has something at ${path}`).toBeGreaterThan(0);
     return items[0]?.id ?? '';
   };
   const imported = await page.request.post('/api/imports?name=walk.csv', {
@@ -46,7 +45,7 @@ const misfits = (page: Page): Promise<string[]> =>
     const { scrollWidth, clientWidth } = document.documentElement;
     if (scrollWidth > clientWidth) found.push(`the page is ${scrollWidth} wide in ${clientWidth}`);
     for (const label of document.querySelectorAll<HTMLElement>('button, .cap, h1, h2, th, label > span')) {
-      if (!label.checkVisibility() || !label.textContent?.trim()) continue;
+      if (!label.checkVisibility() || !label.textContent?.trim() || label.clientWidth < 4) continue;
       const style = getComputedStyle(label);
       const isCut =
         style.overflowX === 'hidden' &&
@@ -78,14 +77,17 @@ for (const viewport of WINDOWS)
         const page = await signIn(browser, who, { viewport, colorScheme });
         const ids = await idsOf(page);
         const wrong: string[] = [];
+        // Calls are everybody's own; the others are there for all.
+        expect(Object.keys(ids).filter((kind) => !ids[kind] && kind !== 'calls')).toEqual([]);
         for (const path of PATHS) {
+          if (path === '/calls/:id' && !ids.calls) continue;
           const address = addressOf(path, ids);
           await page.goto(address);
           await settle(page);
           wrong.push(...(await misfits(page)).map((what) => `${address}: ${what}`));
           // The looks are the same for everybody; what an admin sees besides is theirs alone.
           if (who === 'pell' || address === '/settings') {
-            const { violations } = await new AxeBuilder({ page }).analyze();
+            const { violations } = await new AxeBuilder({ page }).exclude('iframe').setLegacyMode().analyze();
             wrong.push(
               ...violations.map((one) => `${address}: ${one.id} at ${one.nodes[0]?.target.join(' ') ?? ''}`),
             );

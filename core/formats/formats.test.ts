@@ -1,6 +1,7 @@
 import spectrum from 'csv-spectrum';
 import fc from 'fast-check';
 import { strToU8, zipSync } from 'fflate';
+import { readCardDetails } from '../reading/card/details';
 import { readCardClaims } from '../reading/card/read';
 import { readShape } from '../reading/table/columns';
 import { readDay } from '../reading/table/columns';
@@ -76,10 +77,26 @@ describe('vCard', () => {
       familyName: fc.constant('Duarte'),
       jobTitle: fc.option(word),
       companyName: fc.option(word.map((text) => text.replace(/;/g, ''))),
-      address: fc.constant(null),
+      prefix: fc.constantFrom('', 'Dr.', 'Prof. Dr.'),
+      department: fc.oneof(
+        fc.constant(''),
+        word.map((text) =>
+          text
+            .replace(/[;,\\]/g, '')
+            .replace(/\s+/g, ' ')
+            .trim(),
+        ),
+      ),
+      address: fc.constantFrom(null, '1 Quay, 4050-123 Porto, Portugal'),
+      addressParts: fc.constant(['', '', '1 Quay', 'Porto', '', '4050-123', 'Portugal']),
+      addressType: fc.constantFrom(null, 'work', 'home'),
+      tags: fc.subarray(['fair', 'key account']),
       birthday: fc.option(fc.constantFrom('1985-04-12', '--04-12')),
       timeZone: fc.option(fc.constant('Europe/Lisbon')),
-      emails: fc.subarray(['ines@padariasol.example', 'i.duarte@mail.example']),
+      emails: fc.subarray([
+        { value: 'ines@padariasol.example', type: 'work' },
+        { value: 'i.duarte@mail.example', type: 'home' },
+      ]),
       phones: fc.subarray([
         { value: '+351910555014', type: 'mobile' },
         { value: '+442079460100', type: 'work' },
@@ -100,7 +117,17 @@ describe('vCard', () => {
         expect(of('fullName')).toEqual([given.fullName]);
         expect(of('jobTitle')).toEqual(tidy(given.jobTitle));
         expect(of('companyName')).toEqual(given.companyName === null ? [] : [given.companyName.trim()]);
-        expect(of('email')).toEqual(given.emails);
+        expect(of('email')).toEqual(given.emails.map((one) => one.value));
+        expect(of('address')).toEqual(given.address === null ? [] : [given.address]);
+        expect(readCardDetails(cards[0]!)).toMatchObject({
+          prefix: given.prefix,
+          department: given.department,
+          tags: given.tags,
+          emailTypes: Object.fromEntries(given.emails.map((one) => [one.value, one.type])),
+          ...(given.address === null
+            ? {}
+            : { addressType: given.addressType, addressParts: given.addressParts }),
+        });
         expect(
           read
             .filter((one) => one.field === 'phone')

@@ -153,10 +153,17 @@ export interface PersonCard {
   familyName: string;
   jobTitle: string | null;
   companyName: string | null;
+  /** Honorific prefixes, as `Dr.`; empty for none. */
+  prefix: string;
+  department: string;
   address: string | null;
+  /** RFC 6350 §6.3.1, seven parts; null where only the text is known. */
+  addressParts: string[] | null;
+  addressType: string | null;
   birthday: string | null;
   timeZone: string | null;
-  emails: string[];
+  emails: { value: string; type: string | null }[];
+  tags: string[];
   phones: { value: string; type: string | null }[];
   urls: string[];
   profiles: string[];
@@ -191,18 +198,25 @@ export function writeCard(person: PersonCard): string {
     'BEGIN:VCARD',
     'VERSION:4.0',
     `FN:${escape(person.fullName)}`,
-    `N:${escape(person.familyName)};${escape(person.givenName)};;;`,
+    `N:${escape(person.familyName)};${escape(person.givenName)};;${escape(person.prefix)};`,
     ...(person.jobTitle ? [`TITLE:${escape(person.jobTitle)}`] : []),
-    ...(person.companyName ? [`ORG:${escape(person.companyName)}`] : []),
-    ...person.emails.map((email) => `EMAIL:${escape(email)}`),
+    ...(person.companyName || person.department
+      ? [`ORG:${[person.companyName ?? '', person.department].map(escape).join(';').replace(/;$/, '')}`]
+      : []),
+    ...person.emails.map(({ value, type }) => `EMAIL${type ? `;TYPE=${type}` : ''}:${escape(value)}`),
     ...person.phones.map(
       ({ value, type }) => `TEL;VALUE=uri${type ? `;TYPE=${TEL_TYPE[type] ?? 'voice'}` : ''}:tel:${value}`,
     ),
-    ...(person.address ? [`ADR:;;${escape(person.address)};;;;`] : []),
+    ...(person.address
+      ? [
+          `ADR${person.addressType ? `;TYPE=${person.addressType}` : ''}:${(person.addressParts ?? ['', '', person.address, '', '', '', '']).map(escape).join(';')}`,
+        ]
+      : []),
     ...person.urls.map((url) => `URL:${url}`),
     ...person.profiles.map((url) => `X-SOCIALPROFILE;VALUE=uri:${url}`),
     ...(person.birthday ? [`BDAY:${person.birthday.replace(/(?<=\d)-/g, '')}`] : []),
     ...(person.timeZone ? [`TZ:${escape(person.timeZone)}`] : []),
+    ...(person.tags.length ? [`CATEGORIES:${person.tags.map(escape).join(',')}`] : []),
     ...(person.note ? [`NOTE:${escape(person.note)}`] : []),
     'END:VCARD',
   ];

@@ -58,12 +58,34 @@ describe('the composer', () => {
       kind: 'call',
       side: 'ours',
       headline: 'Called her, she wants ten',
+      at: null,
+      outcome: 'spoke',
     });
     expect(read('they called about the invoice').entry).toMatchObject({ kind: 'call', side: 'theirs' });
     expect(read('Works half a day on Fridays. Met us at the fair').entry).toMatchObject({
       kind: 'note',
       side: 'within',
     });
+  });
+
+  // The line was written on a Tuesday, 24 November 2026, by somebody in London.
+  it.each([
+    ['called yesterday at 3pm, no answer', '2026-11-23T15:00:00+00:00', 'no answer'],
+    ['called on Friday, left a voicemail', '2026-11-20T12:00:00+00:00', 'voicemail'],
+    ['called her two days ago, she wants ten', '2026-11-22', 'spoke'],
+    ['rang him 12 November', '2026-11-12T12:00:00+00:00', 'spoke'],
+    ['spoke last Thursday at 9:30', '2026-11-19T09:30:00+00:00', 'spoke'],
+    ['called her', null, 'spoke'],
+    ['called, line busy', null, 'no answer'],
+  ])('tells when a call took place and how it ended: %s', (line, at, outcome) => {
+    const { entry } = read(line);
+    expect(entry?.outcome).toBe(outcome);
+    if (at === null) expect(entry?.at).toBeNull();
+    else expect(entry?.at?.startsWith(at)).toBe(true);
+  });
+  it('never puts what happened into the future, and says what kind of move a bare time is', () => {
+    expect(read('called at 11pm').entry?.at).toBeNull();
+    expect(read('call 1/12').nextMove?.title).toBe('Call');
   });
 
   it('reads a move, a wish and a sum from one line', () => {

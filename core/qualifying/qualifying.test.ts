@@ -251,4 +251,25 @@ describe('win chance', () => {
     const chances = [facts({ fit: 0 }), facts({ fit: 100 })].map((one) => winChance(model, one).chance);
     expect(Math.abs((chances[0] ?? 0) - (chances[1] ?? 1))).toBeLessThan(0.15);
   });
+
+  // A house that drops what is hopeless early and wins after weeks: those still open after long are won more often, which
+  // says nothing against a fresh one. Common practice.
+  it('makes sense over the life of a lead: being fresh never speaks against it, nor a word not yet due', () => {
+    const closed = house(800).map((one, at): Closed => ({
+      ...one,
+      facts: { ...one.facts, daysOpen: one.won ? 20 + (at % 40) : at % 6, responseHours: one.won ? 3 : null },
+    }));
+    const model = trainWinModel(closed);
+    expect(model.kind).toBe('learnt');
+    const fresh = facts({ daysOpen: 0.01, responseHours: null });
+    const reasons = winChance(model, fresh).reasons.map((one) => one.words);
+    expect(reasons).not.toContain('how long it is open speaks against it');
+    expect(reasons).not.toContain('how fast we answered speaks against it');
+    // And with every day on which nothing is answered the chance does not rise.
+    const chances = [0, 1, 3, 7].map(
+      (daysOpen) => winChance(model, facts({ daysOpen, responseHours: null })).chance,
+    );
+    for (const [at, chance] of chances.entries())
+      expect(chance).toBeLessThanOrEqual((chances[at - 1] ?? 1) + 1e-9);
+  });
 });

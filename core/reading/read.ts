@@ -1,3 +1,4 @@
+import { readCardDetails } from './card/details';
 import { boundNesting } from './nesting';
 import { parseCards } from '../formats/vcard';
 import { decodeText } from '../formats/encoding';
@@ -100,6 +101,7 @@ export function readCardFile(bytes: Uint8Array, options: PageOptions = {}): Read
       from: name ? { name, address: '' } : null,
       subject: cards.length === 1 ? name : `${cards.length} cards`,
       text: text.slice(0, 200_000),
+      ...(cards[0] && cards.length === 1 ? { card: readCardDetails(cards[0]) } : {}),
     }),
     notices: unreadable
       ? [`${unreadable} cards could not be read`]

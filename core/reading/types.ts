@@ -1,4 +1,5 @@
 import type { PhoneType } from '../people/phones';
+import type { CardDetails } from './card/details';
 
 /** The fields a claim can be about; named after schema.org and vCard. */
 export const CLAIM_FIELDS = [
@@ -103,6 +104,8 @@ export interface MessageView {
   /** What the person of interest says, without quoting and signature, white space collapsed; at most 600 characters. */
   said: string;
   attachments: { name: string; mediaType: string }[];
+  /** What a card says beside its claims; left out for anything but one card. */
+  card?: CardDetails;
   /** Who wrote it: one of ours, or somebody else. */
   side: 'ours' | 'theirs';
   /** At most two sentences of the text itself that say most of what is wanted; empty when nothing is. */

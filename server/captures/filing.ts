@@ -14,6 +14,7 @@ import { makeLead } from '../leads/make';
 import { makePerson } from '../people/commands';
 import { lockIdentity } from '../people/identity';
 import { makeDeal } from '../deals/make';
+import { applyCardDetails } from '../people/cardDetails';
 import { addBackground, organise } from '../people/organise';
 import { User } from '../db/models/users';
 import { settingsOfForm, settleSubmission } from '../forms/settle';
@@ -221,7 +222,9 @@ export async function fileCapture(context: Context, captureId: string, given: Fi
     !(await User.findOne({ where: { id: choice.ownerId, active: true }, transaction: context.tx }))
   )
     throw invalid('There is no such colleague.', { fields: { ownerId: 'does not exist' } });
-  await organise(context, person, choice);
+  const { card } = capture.message;
+  if (card) await applyCardDetails(context, person, card);
+  await organise(context, person, { ...choice, tags: [...(choice.tags ?? []), ...(card?.tags ?? [])] });
   if (choice.note) await addBackground(context, person, choice.note);
   const { lead, deal } = await chooseWork(context, choice, capture, person, firm, intents);
   await enterLedger(context, capture, intents, {

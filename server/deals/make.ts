@@ -17,7 +17,11 @@ export interface NewDeal {
 }
 
 /** A new deal with its person in it. */
-export async function makeDeal(context: Context, person: Person, given: NewDeal): Promise<Deal> {
+export const makeDeal = (context: Context, person: Person, given: NewDeal): Promise<Deal> =>
+  insertDeal(context, person, given);
+
+/** A new deal, with its person in it where it has one. */
+export async function insertDeal(context: Context, person: Person | null, given: NewDeal): Promise<Deal> {
   const stage = await stageFor(context, given.stageId);
   const now = context.now();
   const deal = await context.write.insert(Deal, {
@@ -37,11 +41,12 @@ export async function makeDeal(context: Context, person: Person, given: NewDeal)
     createdAt: now,
     updatedAt: now,
   });
-  await context.write.insert(DealRoleRow, {
-    id: context.newId(),
-    dealId: deal.id,
-    personId: person.id,
-    role: given.role ?? 'decides',
-  });
+  if (person)
+    await context.write.insert(DealRoleRow, {
+      id: context.newId(),
+      dealId: deal.id,
+      personId: person.id,
+      role: given.role ?? 'decides',
+    });
   return deal;
 }

@@ -11,6 +11,7 @@ import { fieldHandlers } from '../fields/routes';
 import { mountPublicForms } from '../forms/public';
 import { forecastHandlers } from '../forecast/routes';
 import { formHandlers } from '../forms/routes';
+import { chooseHandlers } from '../imports/choose';
 import { importHandlers, mountImportFiles } from '../imports/routes';
 import { leadHandlers } from '../leads/routes';
 import { ledgerHandlers } from '../ledger/routes';
@@ -149,6 +150,7 @@ export async function buildApp({
     fieldHandlers,
     callHandlers,
     formHandlers,
+    chooseHandlers,
     importHandlers,
     mailboxHandlers,
     lookAlikeHandlers,

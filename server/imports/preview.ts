@@ -7,6 +7,7 @@ import { Import } from '../db/models/imports';
 import { bookOf } from '../people/book';
 import { copyRows } from './copy';
 import { loadImport, lockImport } from './view';
+import { previewRecords, recordsOf, recordTarget } from './recordJobs';
 import { cardRows, tableRows, type RowData, type SourceRow } from './source';
 
 const CHUNK = 4000;
@@ -118,8 +119,8 @@ export async function judgeRows(context: Context, rows: readonly SourceRow[]): P
 }
 
 /** Rows of a file in chunks. */
-async function* chunksOf(rows: AsyncIterable<SourceRow>): AsyncGenerator<SourceRow[]> {
-  let chunk: SourceRow[] = [];
+async function* chunksOf<Row>(rows: AsyncIterable<Row>): AsyncGenerator<Row[]> {
+  let chunk: Row[] = [];
   for await (const row of rows) {
     chunk.push(row);
     if (chunk.length < CHUNK) continue;
@@ -227,6 +228,7 @@ export async function previewImport(tools: Tools, id: string): Promise<void> {
           one.mapping ?? { columns: [], hasHead: true, dates: null, country: null },
           tools.house.country,
         );
+  const target = recordTarget(one);
   const counts: Record<string, number> = { new: 0, same: 0, maybe: 0, unusable: 0 };
   const seen = new Map<string, number>();
   let done = 0;
@@ -237,21 +239,33 @@ export async function previewImport(tools: Tools, id: string): Promise<void> {
       ? now
       : null;
   };
-  for await (const chunk of chunksOf(rows)) {
-    const previewed = await perform(tools, null, async (context) => {
-      if (!(await stillWanted(context))) return null;
-      await context.sequelize.query('UPDATE imports SET done = $done WHERE id = $id', {
-        bind: { done: done + chunk.length, id },
-        transaction: context.tx,
+  const add = (more: Record<string, number>): void => {
+    for (const [key, count] of Object.entries(more)) counts[key] = (counts[key] ?? 0) + count;
+  };
+  if (target)
+    for await (const chunk of chunksOf(recordsOf(tools, one))) {
+      const found = await perform(tools, null, async (context) => {
+        if (!(await stillWanted(context))) return null;
+        await noteDone(context, id, done + chunk.length);
+        return previewRecords(context, id, target, chunk);
       });
-      return previewChunk(context, id, chunk, seen);
-    });
-    if (!previewed) return;
-    done += chunk.length;
-    if (previewed.leftOut) counts['left out'] = (counts['left out'] ?? 0) + previewed.leftOut;
-    for (const verdict of previewed.verdicts) counts[verdict] = (counts[verdict] ?? 0) + 1;
-    for (const [key, row] of previewed.firsts) seen.set(key, row);
-  }
+      if (!found) return;
+      done += chunk.length;
+      add(found);
+    }
+  else
+    for await (const chunk of chunksOf(rows)) {
+      const previewed = await perform(tools, null, async (context) => {
+        if (!(await stillWanted(context))) return null;
+        await noteDone(context, id, done + chunk.length);
+        return previewChunk(context, id, chunk, seen);
+      });
+      if (!previewed) return;
+      done += chunk.length;
+      if (previewed.leftOut) counts['left out'] = (counts['left out'] ?? 0) + previewed.leftOut;
+      for (const verdict of previewed.verdicts) counts[verdict] = (counts[verdict] ?? 0) + 1;
+      for (const [key, row] of previewed.firsts) seen.set(key, row);
+    }
   await perform(tools, null, async (context) => {
     const now = await stillWanted(context);
     if (!now) return;
@@ -259,5 +273,11 @@ export async function previewImport(tools: Tools, id: string): Promise<void> {
     await context.write.event('preview import', `Looked through ${one.name}`, one.createdBy);
   });
 }
+
+const noteDone = (context: Context, id: string, done: number): Promise<unknown> =>
+  context.sequelize.query('UPDATE imports SET done = $done WHERE id = $id', {
+    bind: { done, id },
+    transaction: context.tx,
+  });
 
 const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);

@@ -1,4 +1,3 @@
-import { createHash } from 'node:crypto';
 import { IdParam } from '@emporikon/contract/common';
 import type { Mapping } from '@emporikon/contract/imports';
 import { writeCsv } from '@emporikon/core/formats/csv';
@@ -8,64 +7,14 @@ import { QueryTypes } from 'sequelize';
 import { disposition } from '../captures/attachments';
 import { perform, requireActor, type Context, type Tools } from '../commands/context';
 import { CustomField, List } from '../db/models/fields';
-import { Import } from '../db/models/imports';
 import { User } from '../db/models/users';
 import { fileSchema } from '../http/openapi';
-import { early, type Handlers } from '../http/mount';
-import { conflict, invalid, notFound } from '../http/problems';
+import type { Handlers } from '../http/mount';
+import { conflict, invalid } from '../http/problems';
 import { addJob } from '../jobs/queue';
-import type { BenchReading } from '../reading/bench';
+import { hashOf } from './choose';
 import type { RowData } from './source';
 import { importDetail, listImports, loadImport } from './view';
-
-const hashOf = (text: string): string => createHash('sha256').update(text).digest('hex');
-
-async function remembered(context: Context, key: string): Promise<Mapping | null> {
-  const [row] = await context.sequelize.query<{ mapping: Mapping }>(
-    'SELECT mapping FROM import_shapes WHERE key = :key',
-    {
-      replacements: { key },
-      type: QueryTypes.SELECT,
-      transaction: context.tx,
-    },
-  );
-  return row?.mapping ?? null;
-}
-
-/** What is kept of a table's columns; how a file of this shape was mapped before is used again. */
-async function columnsOf(
-  context: Context,
-  read: BenchReading,
-  sheet: number,
-): Promise<Pick<Import, 'reading' | 'mapping' | 'total'>> {
-  if (read.kind === 'cards') return { reading: null, mapping: null, total: read.total };
-  const { shape, encoding, separator, sheets, total } = read;
-  const before = await remembered(context, hashOf(shapeKey(shape)));
-  const columns = shape.columns.map((column) => {
-    const own = before?.columns.find((one) => one.index === column.index);
-    return own ? { ...column, field: own.field, type: own.type, by: 'hand' as const } : column;
-  });
-  return {
-    reading: { ...shape, columns, encoding, separator, sheets, remembered: before !== null },
-    mapping: {
-      columns: columns.map(({ index, field, type }) => ({ index, field, type })),
-      hasHead: shape.hasHead,
-      dates: before?.dates ?? shape.dates,
-      country: before?.country ?? null,
-      sheet,
-    },
-    total,
-  };
-}
-
-async function readFile(tools: Tools, raw: Uint8Array, sheet: number): Promise<BenchReading> {
-  const custom = await CustomField.findAll({ attributes: ['key', 'label'] });
-  return tools.readers.run('readBench', {
-    raw,
-    custom: custom.map(({ key, label }) => ({ key, label })),
-    sheet,
-  });
-}
 
 async function checkMapping(
   context: Context,
@@ -103,49 +52,6 @@ const valuesOf = ({ data }: Row): string[] =>
 
 export const importHandlers: Handlers = {
   'GET /api/imports': async ({ context }) => ({ items: await listImports(context) }),
-  'POST /api/imports': early(async ({ query, request, tools, perform: performOnce }) => {
-    const { body } = request;
-    if (!Buffer.isBuffer(body) || !body.length)
-      throw invalid('There is nothing in it; nothing was imported.');
-    const read = await readFile(tools, body, 0);
-    return performOnce(async (context) => {
-      const one = await context.write.insert(Import, {
-        id: context.newId(),
-        name: query.name,
-        createdBy: requireActor(context).id,
-        createdAt: context.now(),
-        raw: body,
-        kind: read.kind,
-        state: 'mapping',
-        ...(await columnsOf(context, read, 0)),
-      });
-      await context.write.event('add import', `Added ${query.name} to be imported`, requireActor(context).id);
-      return importDetail(context, one.id);
-    });
-  }),
-  'POST /api/imports/:id/sheet': early(async ({ params, body, tools, perform: performOnce }) => {
-    const file = await Import.findByPk(params.id);
-    if (!file) throw notFound('There is no such import.');
-    if (!file.reading?.sheets?.[body.sheet])
-      throw invalid('There is no such sheet.', { fields: { sheet: 'does not exist' } });
-    const read = await readFile(tools, file.raw, body.sheet);
-    return performOnce(async (context) => {
-      const one = await loadImport(context, params.id, true);
-      if (!['mapping', 'previewing', 'previewed', 'failed'].includes(one.state))
-        throw conflict('This import has begun; its sheet stands.');
-      await context.write.update(
-        one,
-        { ...(await columnsOf(context, read, body.sheet)), state: 'mapping', counts: {}, done: 0 },
-        body.version,
-      );
-      await context.write.event(
-        'choose sheet',
-        `Chose another sheet of ${one.name}`,
-        requireActor(context).id,
-      );
-      return importDetail(context, one.id);
-    });
-  }),
   'GET /api/imports/:id': async ({ params, context }) => importDetail(context, params.id),
   'PUT /api/imports/:id/mapping': async ({ params, body, context }) => {
     const one = await loadImport(context, params.id, true);
@@ -157,7 +63,7 @@ export const importHandlers: Handlers = {
       { mapping: body.mapping, choices: body.choices, state: 'previewing', done: 0, trouble: '' },
       body.version,
     );
-    if (one.reading)
+    if (one.reading && (body.mapping.target ?? 'people') === 'people')
       await context.sequelize.query(
         `INSERT INTO import_shapes (key, mapping, used_at) VALUES (:key, :mapping, :now)
          ON CONFLICT (key) DO UPDATE SET mapping = excluded.mapping, used_at = excluded.used_at`,

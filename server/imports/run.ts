@@ -1,9 +1,10 @@
 import { QueryTypes, UniqueConstraintError } from 'sequelize';
 import { perform, type Context, type Tools } from '../commands/context';
-import type { Import } from '../db/models/imports';
+import { Import } from '../db/models/imports';
 import { addJob } from '../jobs/queue';
 import { makeCompanies } from './companies';
 import { judgeRows } from './preview';
+import { recordTarget, runRecords } from './recordJobs';
 import type { RowData } from './source';
 import { choicesOf, loadImport, lockImport } from './view';
 import { writeRows, type ReadyRow } from './write';
@@ -167,6 +168,13 @@ async function runLane(tools: Tools, id: string, lane: number): Promise<void> {
  * run goes on with the first rows that have no outcome.
  */
 export async function runImport(tools: Tools, id: string): Promise<void> {
+  const one = await Import.findByPk(id, { attributes: { exclude: ['raw'] } });
+  const target = one && recordTarget(one);
+  if (one && target) {
+    await runRecords(tools, one, target);
+    await finish(tools, id);
+    return;
+  }
   await prepareCompanies(tools, id);
   await Promise.all(Array.from({ length: LANES }, (_, lane) => runLane(tools, id, lane)));
   await runLane(tools, id, LANES);

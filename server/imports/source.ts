@@ -1,6 +1,7 @@
 import { parseCards } from '@emporikon/core/formats/vcard';
 import { UnreadableTable } from '@emporikon/core/formats/limits';
-import { readCardClaims } from '@emporikon/core/reading/card/read';
+import { readCardDetails, type CardDetails, type PlaceType } from '@emporikon/core/reading/card/details';
+import { addressText, readCardClaims } from '@emporikon/core/reading/card/read';
 import { readTable } from '@emporikon/core/reading/table/read';
 import { localPart } from '@emporikon/core/people/emails';
 import { nameFromLocalPart } from '@emporikon/core/people/names';
@@ -20,7 +21,11 @@ export interface RowData {
   birthday?: string;
   timeZone?: string;
   note?: string;
-  emails: { value: string; normalized: string }[];
+  prefix?: string;
+  department?: string;
+  addressType?: PlaceType;
+  addressParts?: string[];
+  emails: { value: string; normalized: string; type?: PlaceType }[];
   phones: { value: string; normalized: string; type: PhoneType }[];
   links: { kind: 'url' | 'profile'; value: string; normalized: string }[];
   custom?: Record<string, string>;
@@ -118,12 +123,30 @@ export async function* tableRows(raw: Buffer, mapping: Mapping, country: string)
   }
 }
 
+/** A row with what its card says beside the claims. */
+function withDetails(data: RowData, details: CardDetails): RowData {
+  const { prefix, department, addressType, addressParts, emailTypes } = details;
+  return {
+    ...data,
+    ...(prefix ? { prefix } : {}),
+    ...(department ? { department } : {}),
+    ...(addressParts && addressText(addressParts) === data.address
+      ? { addressParts, ...(addressType ? { addressType } : {}) }
+      : {}),
+    emails: data.emails.map((one) => {
+      const type = emailTypes[one.normalized];
+      return type ? { ...one, type } : one;
+    }),
+  };
+}
+
 /** The same for a file of cards. */
 export async function* cardRows(raw: Buffer, country: string): AsyncGenerator<SourceRow> {
   const { cards } = parseCards(raw);
   for (const [row, card] of cards.entries()) {
     const claims = readCardClaims(card, country);
-    const data = dataOf(claims, []);
+    const details = readCardDetails(card);
+    const data = withDetails(dataOf(claims, details.tags), details);
     if (!data.name && data.company) data.name = data.company;
     yield {
       row,

@@ -1,5 +1,7 @@
 import { QueryTypes } from 'sequelize';
 import { perform, type Context, type Tools } from '../commands/context';
+import { Import } from '../db/models/imports';
+import { recordTarget, undoRecords } from './recordJobs';
 import { knownRows, update } from './patch';
 import { loadImport, lockImport } from './view';
 
@@ -162,5 +164,7 @@ async function undoChunk(tools: Tools, id: string): Promise<boolean> {
  * changed gets back what stood there. Can be cut off and goes on.
  */
 export async function undoImport(tools: Tools, id: string): Promise<void> {
+  const one = await Import.findByPk(id, { attributes: { exclude: ['raw'] } });
+  if (one && recordTarget(one)) return undoRecords(tools, one);
   while (await undoChunk(tools, id));
 }

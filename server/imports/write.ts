@@ -102,7 +102,7 @@ export function contactsOf(
     ];
   };
   return [
-    ...data.emails.flatMap((one) => contact('email', one.value, one.normalized, null)),
+    ...data.emails.flatMap((one) => contact('email', one.value, one.normalized, one.type ?? null)),
     ...data.phones.flatMap((one) => contact('phone', one.value, one.normalized, one.type)),
     ...data.links.flatMap((one) => contact(one.kind, one.value, one.normalized, null)),
   ];
@@ -191,6 +191,10 @@ const PEOPLE = [
   'birthday',
   'time_zone',
   'background',
+  'name_prefix',
+  'department',
+  'address_type',
+  'address_parts',
   'company_id',
   'standing',
   'owner_id',
@@ -228,6 +232,10 @@ function makePeople(
         BIRTHDAY.test(data.birthday ?? '') ? data.birthday : null,
         data.timeZone,
         data.note,
+        data.prefix ?? '',
+        data.department ?? '',
+        data.addressType,
+        data.addressParts,
         companyOf(data),
         'stranger',
         owner,

@@ -1,5 +1,6 @@
 import { writeCsv } from '@emporikon/core/formats/csv';
 import { writeCard } from '@emporikon/core/formats/vcard';
+import { addressText } from '@emporikon/core/reading/card/read';
 import { QueryTypes } from 'sequelize';
 import type { Context } from '../commands/context';
 import { Company, ContactPoint } from '../db/models/people';
@@ -27,7 +28,16 @@ export async function personCard(context: Context, id: string): Promise<{ name: 
     address: person.address,
     birthday: person.birthday ?? null,
     timeZone: person.timeZone,
-    emails: of('email'),
+    prefix: person.namePrefix ?? '',
+    department: person.department ?? '',
+    // The parts hold as long as nobody wrote another address over them.
+    addressParts:
+      person.addressParts && addressText(person.addressParts) === person.address ? person.addressParts : null,
+    addressType: person.addressType ?? null,
+    emails: contacts
+      .filter((one) => one.kind === 'email')
+      .map((one) => ({ value: one.value, type: one.type })),
+    tags: person.tags ?? [],
     phones: contacts
       .filter((one) => one.kind === 'phone')
       .map((one) => ({ value: one.normalized, type: one.type })),

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { DEAL_ASKS, type DealAsk } from '@emporikon/core/lifecycle/stages';
-import { computed, ref } from 'vue';
+import { computed, ref, watch } from 'vue';
 import CardFrame from '../dossier/CardFrame.vue';
 import Composer from '../dossier/Composer.vue';
 import Fact from '../dossier/Fact.vue';
@@ -53,6 +53,9 @@ const groups = computed(() =>
 const side = computed(() => (deal.value ? { nextMove: deal.value.nextMove, deals: [], leads: [] } : null));
 const isOpen = computed(() => deal.value?.stage.kind === 'open');
 const linesAre = useStored('emporikon.deal.lines', false);
+/** Once they were unfolded they stay: what was typed is not lost by folding them. */
+const linesWere = ref(linesAre.value);
+watch(linesAre, (now) => (linesWere.value ||= now));
 
 type Patch = {
   title?: string;
@@ -230,10 +233,10 @@ async function change(patch: Patch): Promise<void> {
           ></span
         >
       </div>
-      <template v-if="linesAre">
+      <div v-if="linesWere" v-show="linesAre">
         <DealLines :key="id" :deal="deal" @changed="load" />
         <Quotes :key="id" :deal-id="id" :has-lines="deal.lines.length > 0" />
-      </template>
+      </div>
     </section>
     <LedgerView :key="id" :about="{ dealId: id }" />
     <Composer :about="{ dealId: id }" />

@@ -67,6 +67,18 @@ const preview = (): void =>
       },
     }),
   );
+const takeTarget = (event: Event): void =>
+  void act(async () => {
+    const done = await api('POST /api/imports/:id/target', {
+      params: { id: props.id },
+      body: {
+        version: data.value?.version ?? 1,
+        target: (event.target as HTMLSelectElement).value as 'people' | 'companies' | 'deals',
+      },
+    });
+    mapping.value = null;
+    return done;
+  });
 const takeSheet = (event: Event): void =>
   void act(async () => {
     const done = await api('POST /api/imports/:id/sheet', {
@@ -144,6 +156,14 @@ const forget = (): void =>
           </select></label
         >
       </p>
+      <label v-if="data.reading" class="field target"
+        ><span class="cap">The rows are</span
+        ><select :value="data.mapping?.target ?? 'people'" :disabled="isBusy" @change="takeTarget">
+          <option value="people">people</option>
+          <option value="companies">companies</option>
+          <option value="deals">deals</option>
+        </select></label
+      >
       <ColumnsTable v-if="data.reading && mapping" v-model="mapping" :reading="data.reading" />
       <ChoicesForm v-if="choices" v-model="choices" />
       <div class="do">
@@ -161,7 +181,9 @@ const forget = (): void =>
       <v-btn v-if="data.state === 'done' || data.state === 'paused'" class="quiet" @click="takeBack"
         >Take it all back</v-btn
       >
-      <RouterLink v-if="data.state === 'done'" to="/people" class="quiet-link">See the people</RouterLink>
+      <RouterLink v-if="data.state === 'done'" :to="`/${data.mapping?.target ?? 'people'}`" class="quiet-link"
+        >See the {{ data.mapping?.target ?? 'people' }}</RouterLink
+      >
     </div>
     <p v-if="data.problems.length">
       <a :href="`/api/imports/${id}/rejected.csv`" class="quiet-link" download

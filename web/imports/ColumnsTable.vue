@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import type { ImportReading, Mapping } from '@emporikon/contract/imports';
+import { RECORD_FIELDS } from '@emporikon/core/reading/table/records';
 import { CLAIM_FIELDS } from '@emporikon/core/reading/types';
+import { computed } from 'vue';
 import { api } from '../shell/api';
 import { fieldName, percent } from '../shell/format';
 import { useFetched } from '../shell/live';
@@ -14,6 +16,17 @@ const columnOf = (index: number): Mapping['columns'][number] => {
   if (!found) mapping.value.columns.push((found = { index, field: 'none', type: null }));
   return found;
 };
+/** What a column can hold, by what the rows are. */
+const choices = computed((): { value: string; name: string }[] => {
+  const { target = 'people' } = mapping.value;
+  if (target !== 'people')
+    return Object.entries(RECORD_FIELDS[target]).map(([value, name]) => ({ value, name }));
+  return [
+    ...CLAIM_FIELDS.map((value) => ({ value, name: fieldName(value) })),
+    { value: 'tags', name: 'Tags' },
+    ...(fields.value?.items ?? []).map((one) => ({ value: `custom:${one.key}`, name: one.label })),
+  ];
+});
 const BY = {
   heading: 'by its heading',
   content: 'by what is in it',
@@ -45,14 +58,10 @@ const BY = {
             :aria-label="`What ${column.heading} holds`"
           >
             <option value="none">leave out</option>
-            <option v-for="field in CLAIM_FIELDS" :key="field" :value="field">{{ fieldName(field) }}</option>
-            <option value="tags">Tags</option>
-            <option v-for="one in fields?.items ?? []" :key="one.id" :value="`custom:${one.key}`">
-              {{ one.label }}
-            </option>
+            <option v-for="one in choices" :key="one.value" :value="one.value">{{ one.name }}</option>
           </select>
           <select
-            v-if="columnOf(column.index).field === 'phone'"
+            v-if="columnOf(column.index).field === 'phone' && (mapping.target ?? 'people') === 'people'"
             v-model="columnOf(column.index).type"
             class="inline-edit"
             aria-label="Kind of number"

@@ -27,17 +27,18 @@ const TYPES: readonly [RegExp, PhoneType][] = [
 const typeOf = (params: CardProperty['params']): PhoneType | null =>
   TYPES.find(([pattern]) => params.type?.some((type) => pattern.test(type)))?.[1] ?? null;
 
-/** `ADR` is box;extended;street;locality;region;code;country (RFC 6350 §6.3.1). */
-function addressOf({ value, params }: CardProperty): string {
-  const parts = (Array.isArray(value) ? value : value.split(';')).map((part) =>
+/** The parts of an address as one line. @param parts box, extended, street, locality, region, code, country (RFC 6350 §6.3.1) */
+export function addressText(parts: readonly string[]): string {
+  const [box, extended, street, town, region, code, country] = parts.map((part) =>
     tidy(part.replace(/\\n/g, ', ')),
   );
-  const [box, extended, street, town, region, code, country] = parts;
-  const lines = [box, extended, street, [code, town].filter(Boolean).join(' '), region, country].filter(
-    Boolean,
-  );
-  return lines.join(', ') || params.label?.[0] || '';
+  return [box, extended, street, [code, town].filter(Boolean).join(' '), region, country]
+    .filter(Boolean)
+    .join(', ');
 }
+
+const addressOf = ({ value, params }: CardProperty): string =>
+  addressText(Array.isArray(value) ? value : value.split(';')) || params.label?.[0] || '';
 
 function dayOf(text: string): string | null {
   const match = /^(\d{4})-?(\d{2})-?(\d{2})/.exec(text);

@@ -7,8 +7,9 @@ import { fold } from '../../people/text';
 import { titleLikeness } from '../signature/words';
 import type { Claim, ClaimField } from '../types';
 import { fieldOfLabel } from './labels';
+import type { RecordField } from './records';
 
-export type TargetField = Claim['field'] | 'tags' | 'none';
+export type TargetField = Claim['field'] | 'tags' | 'none' | RecordField;
 
 export interface Column {
   index: number;

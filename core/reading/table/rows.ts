@@ -1,7 +1,7 @@
 import { normalizeEmail } from '../../people/emails';
 import { parseName } from '../../people/names';
 import { claimOf } from '../call/labelled';
-import type { Claim } from '../types';
+import { CLAIM_FIELDS, type Claim } from '../types';
 import { readDay, type Column, type TableShape } from './columns';
 
 export interface RowReading {
@@ -10,6 +10,9 @@ export interface RowReading {
   /** Why a value of the row was not taken, by column. */
   problems: { column: number; text: string }[];
 }
+
+const isClaimField = (field: string): field is Claim['field'] =>
+  field.startsWith('custom:') || (CLAIM_FIELDS as readonly string[]).includes(field);
 
 const WHAT: Record<string, string> = {
   email: 'is no email address',
@@ -48,6 +51,8 @@ export function readRow(
     const cell = (row[column.index] ?? '').trim();
     const { field } = column;
     if (!cell || field === 'none') continue;
+    // Fields of companies and deals say nothing of a person (`records.ts` reads them).
+    if (!isClaimField(field) && field !== 'tags') continue;
     if (field === 'tags') reading.tags.push(...cell.split(/\s*[;,|]\s*/).filter(Boolean));
     else if (field === 'givenName') names.given = cell;
     else if (field === 'familyName') names.family = cell;

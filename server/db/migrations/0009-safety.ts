@@ -39,6 +39,10 @@ BEGIN
   RETURN NEW;
 END $$;
 
+ALTER TABLE people ADD COLUMN name_prefix text NOT NULL DEFAULT '', ADD COLUMN department text NOT NULL DEFAULT '',
+  ADD COLUMN address_type text CHECK (address_type IN ('work', 'home')), ADD COLUMN address_parts text[];
+COMMENT ON COLUMN people.address_parts IS 'the parts of a card''s address (RFC 6350 6.3.1), as long as the address is the one they make';
+
 ALTER TABLE ledger_entries ADD COLUMN outcome text CHECK (outcome IN ('spoke', 'no answer', 'voicemail'));
 COMMENT ON COLUMN ledger_entries.outcome IS 'how a call ended; null where nobody said';
 

@@ -55,6 +55,12 @@ export class Person extends Model<InferAttributes<Person>, InferCreationAttribut
   /** ISO 8601; without a year it begins with two dashes. */
   declare birthday: CreationOptional<string | null>;
   /** What stays true of them and has no field. */
+  /** Honorific prefixes as written, and where in the firm they work; empty for none. */
+  declare namePrefix: CreationOptional<string>;
+  declare department: CreationOptional<string>;
+  declare addressType: CreationOptional<'work' | 'home' | null>;
+  /** The parts of a card's address (RFC 6350 §6.3.1), as long as the address is the one they make. */
+  declare addressParts: CreationOptional<string[] | null>;
   declare background: CreationOptional<string | null>;
   /** Values of the house's own fields by their key. */
   declare custom: CreationOptional<Record<string, string>>;
@@ -124,6 +130,10 @@ export function definePeopleModels(sequelize: Sequelize): void {
     ownerId: col.uuid,
     birthday: col.text,
     background: col.text,
+    namePrefix: { ...col.words, defaultValue: '' },
+    department: { ...col.words, defaultValue: '' },
+    addressType: col.text,
+    addressParts: { ...col.list, allowNull: true, defaultValue: null },
     custom: { ...col.json, defaultValue: {} },
     tags: col.list,
     inactiveSince: col.time,

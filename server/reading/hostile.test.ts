@@ -1,0 +1,106 @@
+import { createTransport } from 'nodemailer';
+import { KNOWN, type Hostile } from '../testing/hostile';
+import { searched } from '../testing/hostileShapes';
+import { openHouse, type House } from '../testing/harness';
+import { signInTo, startServer, type Running } from '../testing/process';
+import { mostMemory, watchHealth } from '../testing/watch';
+
+let house: House;
+let server: Running;
+let cookie = '';
+beforeAll(async () => {
+  house = await openHouse();
+  server = await startServer();
+  cookie = await signInTo(server.url, 'pell@wharfside.example');
+});
+afterAll(async () => {
+  await server.kill('SIGTERM');
+  await house.close();
+});
+
+const SEED = 20_261_127;
+const SEARCHED = 40;
+const WITHIN_MS = 200;
+const MOST_MEGABYTES = 700;
+const isTable = (type: string): boolean => type === 'text/csv' || type.includes('spreadsheet');
+
+async function send({ type, make }: Hostile): Promise<{ status: number; kind: string }> {
+  const response = await fetch(`${server.url}/api/${isTable(type) ? 'imports' : 'captures'}`, {
+    method: 'POST',
+    headers: { 'content-type': type, cookie },
+    body: new Uint8Array(make()),
+  });
+  const body = (await response.json()) as { type?: string; id?: string };
+  return { status: response.status, kind: body.type ?? body.id ?? '' };
+}
+
+async function showAll(id: string): Promise<number[]> {
+  const paths = [`/api/captures/${id}`, `/api/captures/${id}/message`, `/api/captures/${id}/attachments/0`];
+  return Promise.all(
+    paths.map(async (path) => (await fetch(server.url + path, { headers: { cookie } })).status),
+  );
+}
+
+it.each([
+  ['what once stopped the program', KNOWN],
+  ['a search over shapes', searched(SEARCHED, SEED)],
+])(
+  '%s stops nobody: the program answers all the while, in bounded memory, and says what is too much',
+  async (_, files) => {
+    const slow: string[] = [];
+    const wrong: string[] = [];
+    for (const file of files) {
+      const end = watchHealth(server.url);
+      const { status, kind } = await send(file);
+      const shown = status === 201 && !isTable(file.type) ? await showAll(kind) : [];
+      const longest = Math.max(...(await end()));
+      if (longest > WITHIN_MS) slow.push(`${file.name}: /healthz took ${Math.round(longest)} ms`);
+      if (![200, 201, 413, 422].includes(status)) wrong.push(`${file.name}: ${status} ${kind}`);
+      if (shown.some((one) => one >= 500)) wrong.push(`${file.name}: shown with ${shown.join(', ')}`);
+      if (status >= 400 && !kind.startsWith('urn:emporikon:problem:'))
+        wrong.push(`${file.name}: no problem document`);
+    }
+    expect(wrong).toEqual([]);
+    expect(slow).toEqual([]);
+    expect(mostMemory(server.child.pid ?? 0)).toBeLessThan(MOST_MEGABYTES);
+  },
+  600_000,
+);
+
+it('a message by SMTP that takes too much work is kept whole, and the sender is told so', async () => {
+  const transport = createTransport({
+    host: '127.0.0.1',
+    port: server.mailPort,
+    secure: false,
+    ignoreTLS: true,
+  });
+  const before = await house.count('captures');
+  const end = watchHealth(server.url);
+  for (const name of ['To of 0.8 MB of a:', 'Subject of 2 MB of encoded words', '100,000 parts']) {
+    const file = KNOWN.find((one) => one.name === name);
+    await transport.sendMail({
+      envelope: { from: 'stranger@elsewhere.example', to: 'arrivals@wharfside.example' },
+      raw: Buffer.concat([Buffer.from(`X-Once: ${name}\r\n`), file?.make() ?? Buffer.alloc(0)]),
+    });
+  }
+  expect(Math.max(...(await end()))).toBeLessThan(WITHIN_MS);
+  expect(await house.count('captures')).toBe(before + 3);
+  transport.close();
+}, 120_000);
+
+it('ten sign-ins and ten fetches of a silent page at once keep nobody waiting', async () => {
+  const end = watchHealth(server.url);
+  const attempts = Array.from({ length: 10 }, () =>
+    fetch(`${server.url}/api/session`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ email: 'nobody@wharfside.example', password: 'wrong' }),
+    }),
+  );
+  const begun = performance.now();
+  const list = await fetch(`${server.url}/api/people`, { headers: { cookie } });
+  expect(list.status).toBe(200);
+  expect(performance.now() - begun).toBeLessThan(2000);
+  expect((await Promise.all(attempts)).every((one) => one.status === 401)).toBe(true);
+  expect(Math.max(...(await end()))).toBeLessThan(WITHIN_MS);
+});

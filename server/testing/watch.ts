@@ -1,0 +1,36 @@
+import { readFileSync } from 'node:fs';
+import { Worker } from 'node:worker_threads';
+
+/** Asks a server how it is, again and again, from a thread of its own, so that what the test does meanwhile counts for nothing. */
+const ASK = `
+const { parentPort, workerData } = require('node:worker_threads');
+const { get } = require('node:http');
+let isOver = false;
+const times = [];
+const ask = () => new Promise((resolve) => {
+  const at = performance.now();
+  get(workerData + '/healthz', (response) => { response.resume(); response.on('end', () => resolve(performance.now() - at)); })
+    .on('error', () => resolve(Infinity));
+});
+parentPort.on('message', () => (isOver = true));
+(async () => {
+  while (!isOver) { times.push(await ask()); await new Promise((done) => setTimeout(done, 20)); }
+  parentPort.postMessage(times);
+})();`;
+
+/** @returns a function that ends the watch and gives how long each answer of /healthz took, in ms */
+export function watchHealth(url: string): () => Promise<number[]> {
+  const worker = new Worker(ASK, { eval: true, workerData: url });
+  return () =>
+    new Promise((resolve) => {
+      worker.once('message', (times: number[]) => {
+        void worker.terminate();
+        resolve(times);
+      });
+      worker.postMessage('end');
+    });
+}
+
+/** The most memory a process has had at once, in MB (VmHWM of proc(5)). */
+export const mostMemory = (pid: number): number =>
+  Number(/VmHWM:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1] ?? 0) / 1024;
