@@ -5,10 +5,11 @@ import { LiveFeed } from '@emporikon/server/events/live';
 import { hashPassword } from '@emporikon/server/session/secrets';
 import { join } from 'node:path';
 import { openHouse } from './house';
+import { sized } from './size';
 
-const DEALS = 2000;
+const DEALS = sized(2000, 40);
 const PASSWORD = 'a bench password';
-const FRAMES = 240;
+const FRAMES = sized(240, 10);
 const BOXES = 105;
 const FLAGS = [
   '--no-sandbox',

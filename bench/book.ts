@@ -1,9 +1,10 @@
 import { connect } from '@emporikon/server/db/connect';
 import { fillBook, MILLION } from './book/fill';
+import { sized } from './size';
 
 /** Fills the kept database anew: `npm run bench book [people]`. */
 async function main(): Promise<void> {
-  const people = Number(process.argv[2] ?? MILLION.people);
+  const people = Number(process.argv[2] ?? sized(MILLION.people, 2000));
   const share = people / MILLION.people;
   const size = {
     ...MILLION,

@@ -5,9 +5,10 @@ import { Call, PhoneLine } from '@emporikon/server/db/models/calls';
 import { takeEvent } from '@emporikon/server/calls/webhook';
 import { callDetail } from '@emporikon/server/calls/caller';
 import { openHouse } from './house';
+import { sized } from './size';
 
-const PEOPLE = 200_000;
-const CALLS = 60;
+const PEOPLE = sized(200_000, 300);
+const CALLS = sized(60, 5);
 const NOTE =
   'Ines Duarte, Padaria Sol, +351 910 555 014. wants 8 long bikes from March, budget about 40k, decides with her brother. send quote, lunch Thu 11-12';
 

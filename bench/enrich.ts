@@ -5,8 +5,9 @@ import { startRun, workRun } from '@emporikon/server/lookups/runs';
 import { openLookUps } from '@emporikon/server/outside/lookups/open';
 import { KEYS, openLookUpSources } from '@emporikon/standins/look-ups/sources';
 import { openHouse } from './house';
+import { sized } from './size';
 
-const LEADS = 1000;
+const LEADS = sized(1000, 10);
 
 /** Looks up a thousand people by name and domain at the sources' own rates. The floor is what those rates allow. */
 async function main(): Promise<void> {

@@ -5,9 +5,10 @@ import { perform } from '@emporikon/server/commands/context';
 import { knownPerson } from '@emporikon/server/people/candidates';
 import { quantile, serveBook, type Served } from './book/serve';
 import { pick, randomFrom, slip, type Random } from './crowd/errors';
+import { sized } from './size';
 
-const ASKED = 40;
-const WARMING = 15;
+const ASKED = sized(40, 3);
+const WARMING = sized(15, 1);
 
 interface Somebody {
   full_name: string;
@@ -109,7 +110,7 @@ async function main(): Promise<void> {
   await close();
 }
 
-const VERDICTS = 400;
+const VERDICTS = sized(400, 10);
 
 /** Whether somebody told of in a capture is known, person and company, against the whole book. */
 async function verdicts(

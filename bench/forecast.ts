@@ -1,9 +1,10 @@
 import { performance } from 'node:perf_hooks';
 import { forecastCells, simulate, type ForecastDeal } from '@emporikon/core/lifecycle/forecast';
+import { sized } from './size';
 
-const DEALS = 10_000;
-const RUNS = 10_000;
-const ROUNDS = 3;
+const DEALS = sized(10_000, 100);
+const RUNS = sized(10_000, 100);
+const ROUNDS = sized(3, 1);
 
 /** The cheapest thing that draws as often: xorshift32 (Marsaglia 2003) in one loop, counting what falls below a half. */
 function floor(draws: number): { ms: number; below: number } {

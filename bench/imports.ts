@@ -9,8 +9,9 @@ import { Import } from '@emporikon/server/db/models/imports';
 import { previewImport } from '@emporikon/server/imports/preview';
 import { runImport } from '@emporikon/server/imports/run';
 import { openHouse } from './house';
+import { sized } from './size';
 
-const ROWS = 100_000;
+const ROWS = sized(100_000, 500);
 const GIVEN = 'Alba Bruno Chiara Dario Elsa Fergus Gwen Henk Isla Jonas Karin Luca Mila Nils Olga Piet'.split(
   ' ',
 );

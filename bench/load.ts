@@ -1,14 +1,15 @@
 import { monitorEventLoopDelay, performance } from 'node:perf_hooks';
 import { pick, randomFrom, slip, type Random } from './crowd/errors';
 import { quantile, serveBook, type Served } from './book/serve';
+import { sized } from './size';
 
-const REPS = 50;
-const SECONDS = Number(process.argv[2] ?? 120);
+const REPS = sized(50, 3);
+const SECONDS = Number(process.argv[2] ?? sized(120, 8));
 /** A rep reads and thinks between two things: two seconds at least, eight at most. */
 const LEAST_PAUSE = 2000;
 const MORE_PAUSE = 6000;
 /** The reps come in over so long; what is called meanwhile is not counted: a program that runs has what is asked often in memory. */
-const RISE = 20_000;
+const RISE = sized(20_000, 1000);
 
 interface Taken {
   what: string;

@@ -5,8 +5,9 @@ import { join } from 'node:path';
 import { performance } from 'node:perf_hooks';
 import Papa from 'papaparse';
 import { crowdOf, type Crowd } from './crowd/people';
+import { sized } from './size';
 
-const SIZES = [10_000, 100_000, 1_000_000];
+const SIZES = sized(3, 1) === 3 ? [10_000, 100_000, 1_000_000] : [500];
 const SEED = 11;
 const WATCH = `process.on('exit',()=>process.stderr.write('most memory '+process.resourceUsage().maxRSS+'\\n'))`;
 

@@ -4,8 +4,9 @@ import { trainWinModel, type Closed } from '@emporikon/core/qualifying/winChance
 import { perform } from '@emporikon/server/commands/context';
 import { scoreLeads } from '@emporikon/server/qualifying/score';
 import { openHouse } from './house';
+import { sized } from './size';
 
-const LEADS = 1_000_000;
+const LEADS = sized(1_000_000, 2000);
 
 const SHEET: FitRule[] = (
   [

@@ -89,6 +89,7 @@ beforeAll(async () => {
   await until('the start', () => said.includes('Ctrl-C stops everything'));
 }, 120_000);
 afterAll(async () => {
+  if (process.env.SAY) process.stdout.write(said);
   const ended = new Promise((resolve) => started.once('exit', resolve));
   started.kill('SIGINT');
   await ended;

@@ -9,6 +9,8 @@ await main(async () => {
   const { buildCli, buildIfNeeded, bundle } = await import('./build.mjs');
   const wanted = process.argv[2];
   const { withDatabase, withKeptDatabase } = await import('./cluster.mjs');
+  // Small, the book is a book of its own: the large one takes minutes to fill and is kept.
+  const keptBook = (work) => withKeptDatabase(process.env.BENCH_SMALL ? 'small_book' : 'book', work);
   const run = (name) =>
     show(process.execPath, [join(root, `server/dist/bench/${name}.js`), ...process.argv.slice(3)], {
       cwd: root,
@@ -20,9 +22,9 @@ await main(async () => {
     imports: (name) => withDatabase('bench', () => run(name)),
     calls: (name) => withDatabase('bench', () => run(name)),
     match: (name) => buildCli().then(() => run(name)),
-    book: (name) => withKeptDatabase('book', () => run(name)),
-    find: (name) => withKeptDatabase('book', () => run(name)),
-    load: (name) => withKeptDatabase('book', () => run(name)),
+    book: (name) => keptBook(() => run(name)),
+    find: (name) => keptBook(() => run(name)),
+    load: (name) => keptBook(() => run(name)),
     enrich: (name) => withDatabase('bench', () => run(name)),
     score: (name) => withDatabase('bench', () => run(name)),
     forecast: (name) => run(name),

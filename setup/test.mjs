@@ -25,6 +25,14 @@ async function checkInTwo() {
   return codes.find((code) => code !== 0) ?? 0;
 }
 
+/** Every bench once, small: whether they still run after a change of the schema, not how fast. */
+function runBenchesSmall() {
+  return show(process.execPath, [join(root, 'setup/bench.mjs')], {
+    cwd: root,
+    env: { ...process.env, BENCH_SMALL: '1' },
+  });
+}
+
 /** The server tests, and after all of them a look at which routes and parameters none of them used. */
 async function runServerTests() {
   const seen = join(home, 'routes-seen.jsonl');
@@ -45,6 +53,7 @@ const runs = {
   check: checkInTwo,
   unit: () => npx('jest', '--selectProjects', 'unit', ...rest),
   server: () => withDatabase(runServerTests),
+  benches: runBenchesSmall,
   e2e: () => withDatabase(() => npx('playwright', 'test', '--config', 'e2e/playwright.config.ts', ...rest)),
   screenshots: () =>
     withDatabase(() => npx('playwright', 'test', '--config', 'e2e/screenshots.config.ts', ...rest)),
@@ -53,12 +62,12 @@ const runs = {
 await main(async () => {
   if (part !== 'all' && !(part in runs))
     throw new Trouble(`There is no part “${part}”; there are ${Object.keys(runs).join(', ')}.`);
-  const parts = part === 'all' ? ['check', 'unit', 'server', 'e2e'] : [part];
+  const parts = part === 'all' ? ['check', 'unit', 'server', 'benches', 'e2e'] : [part];
   checkPlace();
   const needs = [
-    ...(parts.some((one) => ['server', 'e2e', 'screenshots'].includes(one)) ? ['postgres'] : []),
+    ...(parts.some((one) => ['server', 'benches', 'e2e', 'screenshots'].includes(one)) ? ['postgres'] : []),
     ...(parts.includes('server') ? ['dovecot', 'vobject'] : []),
-    ...(parts.some((one) => ['e2e', 'screenshots'].includes(one)) ? ['chromium'] : []),
+    ...(parts.some((one) => ['benches', 'e2e', 'screenshots'].includes(one)) ? ['chromium'] : []),
   ];
   await ensureDebian(...needs);
   await ensurePackages();

@@ -65,7 +65,12 @@ const LEAST_CLOSED = 40;
 const LEAST_OF_EACH = 8;
 const LEAST_OF_A_WORD = 5;
 
-const NUMBERS: readonly [key: string, label: string, value: (facts: WinFacts) => number][] = [
+/** After so many days without an answer nobody can say that it was not due yet. */
+const DUE_DAYS = 7;
+const SLOWEST_HOURS = 168;
+
+/** Null where it is not known, and then it counts neither for nor against. */
+const NUMBERS: readonly [key: string, label: string, value: (facts: WinFacts) => number | null][] = [
   ['fit', 'fit', (facts) => facts.fit / 100],
   ['warmth', 'warmth', (facts) => facts.warmth / 100],
   ['completeness', 'how much is known', (facts) => facts.completeness / 100],
@@ -74,14 +79,16 @@ const NUMBERS: readonly [key: string, label: string, value: (facts: WinFacts) =>
   [
     'response',
     'how fast we answered',
-    // Not answered yet is as slow as it has lasted: on the first day nobody is late.
-    (facts) => -Math.log1p(Math.min(facts.responseHours ?? Math.max(0, facts.daysOpen) * 24, 168)),
+    (facts) => {
+      const hours = facts.responseHours ?? (facts.daysOpen >= DUE_DAYS ? SLOWEST_HOURS : null);
+      return hours === null ? null : -Math.log1p(Math.min(hours, SLOWEST_HOURS));
+    },
   ],
   ['amount', 'a sum was named', (facts) => Number(facts.hasAmount)],
 ];
 
 /** The features of one, by key; words as one feature a value. */
-function featuresOf(facts: WinFacts): Map<string, { label: string; value: number }> {
+function featuresOf(facts: WinFacts): Map<string, { label: string; value: number | null }> {
   return new Map([
     ...NUMBERS.map(([key, label, value]) => [key, { label, value: value(facts) }] as const),
     ...(['source', 'stage'] as const)
@@ -101,8 +108,8 @@ function columns(closed: readonly Closed[]): { key: string; label: string }[] {
     .sort((a, b) => (a.key < b.key ? -1 : 1));
 }
 
-const scaled = (value: number, { mean, spread }: { mean: number; spread: number }): number =>
-  Math.max(-FARTHEST, Math.min(FARTHEST, (value - mean) / spread));
+const scaled = (value: number | null, { mean, spread }: { mean: number; spread: number }): number =>
+  value === null ? 0 : Math.max(-FARTHEST, Math.min(FARTHEST, (value - mean) / spread));
 
 /**
  * Age is only allowed to speak against: that those which are still open after long are won more often says that the lost
@@ -125,12 +132,13 @@ function fitColumns(
 ): Pick<WinModel, 'intercept' | 'features'> {
   const raw = closed.map((one) => {
     const features = featuresOf(one.facts);
-    return named.map(({ key }) => features.get(key)?.value ?? 0);
+    return named.map(({ key }) => (features.has(key) ? (features.get(key)?.value ?? null) : 0));
   });
   const scales = named.map((_, at) => {
-    const values = raw.map((row) => row[at] ?? 0);
-    const mean = values.reduce((sum, value) => sum + value, 0) / values.length;
-    const spread = Math.sqrt(values.reduce((sum, value) => sum + (value - mean) ** 2, 0) / values.length);
+    const values = raw.flatMap((row) => row[at] ?? []);
+    const count = Math.max(1, values.length);
+    const mean = values.reduce((sum, value) => sum + value, 0) / count;
+    const spread = Math.sqrt(values.reduce((sum, value) => sum + (value - mean) ** 2, 0) / count);
     return { mean, spread: spread || 1 };
   });
   const rows = raw.map((row) => row.map((value, at) => scaled(value, scales[at] ?? { mean: 0, spread: 1 })));
@@ -200,7 +208,7 @@ export function winChance(model: WinModel, facts: WinFacts): WinChance {
     };
   const features = featuresOf(facts);
   const row = model.features.map(({ key, mean, spread }) =>
-    scaled(features.get(key)?.value ?? 0, { mean, spread }),
+    scaled(features.has(key) ? (features.get(key)?.value ?? null) : 0, { mean, spread }),
   );
   const fitted = { weights: model.features.map((one) => one.weight), intercept: model.intercept };
   const chance = predict(fitted, row);

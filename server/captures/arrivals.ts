@@ -1,9 +1,9 @@
-import { createHash } from 'node:crypto';
 import { DateTime } from 'luxon';
 import type { Reading } from '@emporikon/core/reading/types';
 import { localNow, type Actor, type Context, type Tools } from '../commands/context';
 import { User } from '../db/models/users';
 import { invalid, ProblemError } from '../http/problems';
+import { hashOf } from '../reading/hashes';
 import { readRaw } from '../reading/raw';
 
 /** One raw thing with its reading, ready to be kept. */
@@ -13,6 +13,8 @@ export interface Arrival {
   /** Where a page was. */
   url: string | null;
   reading: Reading;
+  /** Of its bytes, with the address of a page before them. */
+  sha256: string;
   /** What a message says without how it was carried here, as SHA-256; null for anything else. */
   contentHash: string | null;
 }
@@ -22,7 +24,10 @@ interface Given {
   url?: string | undefined;
 }
 
-const isBlank = (raw: Buffer): boolean => !raw.some((byte) => byte > 32);
+function isBlank(raw: Buffer): boolean {
+  for (let at = 0; at < raw.length; at++) if ((raw[at] ?? 0) > 32) return false;
+  return true;
+}
 
 /**
  * Reads what came in, before any transaction and beside the process's own work. A file of several cards is as many.
@@ -51,13 +56,14 @@ export async function readArrivals(
     },
   });
   return parts.map((part) => {
-    const bytes = Buffer.from(part.raw);
+    const bytes = part.raw ? Buffer.from(part.raw) : raw;
     return {
       raw: bytes,
       mediaType,
       url: url ?? null,
       reading: part.reading,
-      contentHash: part.reading.kind === 'email' ? contentHashOf(bytes, part.reading) : null,
+      sha256: part.sha256,
+      contentHash: part.contentHash,
     };
   });
 }
@@ -84,7 +90,7 @@ export async function readOwnRecord(context: Context, record: object): Promise<A
     country: context.house.country,
     receivedAt: localNow(context),
   });
-  return { raw, mediaType, url: null, reading, contentHash: null };
+  return { raw, mediaType, url: null, reading, sha256: hashOf(raw, null), contentHash: null };
 }
 
 /**
@@ -118,20 +124,7 @@ export async function readMail(tools: Tools, actor: Actor | null, raw: Buffer): 
         side: 'theirs',
       },
     };
-    return { raw, mediaType: 'message/rfc822', url: null, reading, contentHash: null };
+    const sha256 = Buffer.from(await crypto.subtle.digest('SHA-256', new Uint8Array(raw))).toString('hex');
+    return { raw, mediaType: 'message/rfc822', url: null, reading, sha256, contentHash: null };
   }
-}
-
-/**
- * The same message that reached two colleagues differs in the headers that carried it. What its sender wrote is the body,
- * the subject, the date and the sender.
- */
-function contentHashOf(raw: Buffer, { message }: Reading): string {
-  const text = raw.toString('latin1').replace(/\r\n?/g, '\n');
-  const end = text.indexOf('\n\n');
-  const body = end < 0 ? '' : text.slice(end + 2).trimEnd();
-  return createHash('sha256')
-    .update(JSON.stringify([message.from?.address.toLowerCase() ?? '', message.subject, message.sentAt]))
-    .update(body, 'latin1')
-    .digest('hex');
 }

@@ -1,4 +1,3 @@
-import { createHash } from 'node:crypto';
 import type { Reading } from '@emporikon/core/reading/types';
 import type { Context } from '../commands/context';
 import { Capture, ClaimRow, IntentRow, type CameBy } from '../db/models/captures';
@@ -19,13 +18,9 @@ export interface Origin {
  */
 export async function storeCapture(
   context: Context,
-  { raw, mediaType, url, reading, contentHash }: Arrival,
+  { raw, mediaType, reading, sha256, contentHash }: Arrival,
   { by, at, isPart = false }: Origin,
 ): Promise<{ capture: Capture; created: boolean }> {
-  const sha256 = createHash('sha256')
-    .update(url ? `${url}\n` : '')
-    .update(raw)
-    .digest('hex');
   await lock(context, sha256);
   const known = await Capture.findOne({
     where: { sha256 },

@@ -124,8 +124,8 @@ describe('undo', () => {
         slug: 'ask-us-undo',
         kind: 'public',
         fields: [
-          { name: 'name', label: 'Name', kind: 'text', field: 'fullName', required: true },
-          { name: 'email', label: 'Email', kind: 'email', field: 'email', required: true },
+          { name: 'name', label: 'Name', kind: 'line', field: 'fullName', required: true },
+          { name: 'email', label: 'Email', kind: 'line', field: 'email', required: true },
         ],
         consent: 'You may write to me',
         thanks: 'Thanks',
@@ -156,7 +156,7 @@ describe('undo', () => {
     const { body: lead } = await pell.call('GET /api/leads/:id', {
       params: { id: filed.body.lead?.id ?? '' },
     });
-    expect(lead).toMatchObject({ source: 'website', status: 'working' });
+    expect([filed.status, lead]).toMatchObject([201, { source: 'website', status: 'working' }]);
     const { body: person } = await pell.call('GET /api/people/:id', { params: { id: filed.body.person.id } });
     expect(person.tags).toEqual(['from the form']);
     const undone = await pell.call('POST /api/events/:id/undo', { params: { id: filed.body.eventId ?? '' } });

@@ -10,11 +10,13 @@ interface Kept {
   body: unknown;
 }
 
-function fingerprint(request: FastifyRequest): string {
-  const hash = createHash('sha256').update(`${request.method} ${request.url}\n`);
-  return hash
-    .update(Buffer.isBuffer(request.body) ? request.body : JSON.stringify(request.body ?? null))
-    .digest('hex');
+/** Large bodies are hashed beside the loop. */
+async function fingerprint(request: FastifyRequest): Promise<string> {
+  const { body } = request;
+  const content = Buffer.isBuffer(body)
+    ? Buffer.from(await crypto.subtle.digest('SHA-256', body as Uint8Array<ArrayBuffer>))
+    : JSON.stringify(body ?? null);
+  return createHash('sha256').update(`${request.method} ${request.url}\n`).update(content).digest('hex');
 }
 
 /** The key of a request that is answered once; null for one that brings none. */
@@ -39,8 +41,8 @@ async function load(
 }
 
 /** @throws 422 for a key that belongs to another request */
-function replay(request: FastifyRequest, reply: FastifyReply, kept: Kept | null): unknown {
-  if (!kept || kept.fingerprint !== fingerprint(request))
+async function replay(request: FastifyRequest, reply: FastifyReply, kept: Kept | null): Promise<unknown> {
+  if (!kept || kept.fingerprint !== (await fingerprint(request)))
     throw invalid('This Idempotency-Key was used for another request.');
   reply.code(kept.status ?? 200).header('idempotent-replay', 'true');
   return kept.body;
@@ -54,7 +56,7 @@ export async function keptAnswer(
 ): Promise<{ body: unknown } | null> {
   const key = keyOf(request);
   const kept = key === null ? null : await load(tools, request, key, null);
-  return kept ? { body: replay(request, reply, kept) } : null;
+  return kept ? { body: await replay(request, reply, kept) } : null;
 }
 
 /** Never kept: what a person is shown once, such as an access token. A retry is answered without it. */

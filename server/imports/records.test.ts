@@ -72,7 +72,7 @@ it('deals are linked to companies by id, by domain and by name, and to people by
   });
   const table = [
     'Deal;Amount;Currency;Stage;Close date;Company;Company ID;Website;E-mail',
-    `By id;1.200,50;EUR;Proposal;31.12.2026;;${made.id};;`,
+    `By id;1.200,50;EUR;Proposal;31.12.2026;;${made.company.id};;`,
     'By domain;¥90,000;JPY;;;Somebody Else;;padariasol.example;ines@padariasol.example',
     'By name;500;GBP;;;New Firm Ltd;;;',
     'No such stage;1;EUR;Never;;;;;',
@@ -180,7 +180,7 @@ it('taking an import back leaves what was edited by hand, and stops on nothing t
     (
       await pell.call('POST /api/people/:id/relations', {
         params: { id: related },
-        body: { kindId: kinds.items[0]?.id, toId: known.person.id },
+        body: { kindId: kinds.items[0]?.id, personId: known.person.id },
       })
     ).status,
   ).toBe(201);

@@ -110,6 +110,7 @@ const CRONTAB = [
  */
 export class JobWorker {
   private runners: Runner[] = [];
+  private pools: pg.Pool[] = [];
   private client: pg.Client | null = null;
   private timer: NodeJS.Timeout | null = null;
   private last: Promise<unknown> = Promise.resolve();
@@ -153,10 +154,14 @@ export class JobWorker {
       ),
     );
     const tasks = tasksOf(this.handlers);
+    // A pool of our own: one that the runner makes has nobody left to hear its errors once the runner is stopped.
+    const pool = new pg.Pool({ connectionString: this.connectionString, max: atOnce + 2 });
+    pool.on('error', this.onError);
+    pool.on('connect', (client) => client.on('error', () => undefined));
+    this.pools.push(pool);
     const runner = await run({
       events,
-      connectionString: this.connectionString,
-      maxPoolSize: atOnce + 2,
+      pgPool: pool,
       taskList: Object.fromEntries(jobs.map((name) => [name, tasks[name]])) as TaskList,
       concurrency: atOnce,
       // Every lane would start the same clock; one of them does.
@@ -193,6 +198,7 @@ export class JobWorker {
   async stop(): Promise<void> {
     if (this.timer) clearInterval(this.timer);
     await Promise.all(this.runners.map((runner) => runner.stop().catch(() => undefined)));
+    await Promise.all(this.pools.map((pool) => pool.end().catch(() => undefined)));
     await this.client?.end().catch(() => undefined);
     this.client = null;
   }

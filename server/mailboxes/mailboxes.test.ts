@@ -166,3 +166,52 @@ it('seals passwords so that another key, or a changed letter, opens none', () =>
   expect(() => unseal(sealed, 'other')).toThrow();
   expect(() => unseal(`${sealed.slice(0, -4)}AAAA`, 'key')).toThrow();
 });
+
+it('a message that cannot be filed waits in Arrivals with its reason, and the mailbox goes on', async () => {
+  await pell.call('POST /api/people', { body: { fullName: 'Somebody Else', email: 'taken@else.example' } });
+  const before = (await ledger()).length;
+  dovecot.deliver(
+    letter(THEM, US, { subject: 'Cannot be filed' }).replace(
+      'Could you send a price?',
+      'Could you send a price?\r\n\r\nBest wishes\r\n\r\nInes Duarte\r\nBuyer\r\nPadaria Sol\r\ntaken@else.example',
+    ),
+  );
+  dovecot.deliver(letter(THEM, US, { subject: 'Can be filed' }));
+  await read();
+  const now = (await pell.call('GET /api/mailboxes')).body.items.find((one) => one.id === id);
+  expect(now).toMatchObject({ state: 'current', trouble: '' });
+  expect(now?.setAside).toMatchObject([
+    { sender: 'ines@padariasol.example', reason: expect.stringContaining('address of Somebody Else') },
+  ]);
+  expect(await ledger()).toHaveLength(before + 1);
+  const { body } = await pell.call('GET /api/captures');
+  const waiting = body.items.find((one) => one.subject === 'Cannot be filed');
+  const { body: capture } = await pell.call('GET /api/captures/:id', { params: { id: waiting?.id ?? '' } });
+  expect(JSON.stringify(capture)).toContain('Not filed automatically');
+});
+
+it('a wrong password says so, is not tried again and again, and is mended in place', async () => {
+  const { body } = await ines.call('POST /api/mailboxes', {
+    body: account({ address: 'ines@wharfside.example', password: 'wrong' }),
+  });
+  await house.work();
+  const mine = async () => (await ines.call('GET /api/mailboxes')).body.items[0];
+  expect(await mine()).toMatchObject({
+    state: 'refused',
+    trouble: expect.stringContaining('refuses this name and password'),
+  });
+  const params = { id: body.mailbox.id };
+  const version = (await mine())?.version;
+  await ines.call('PATCH /api/mailboxes/:id', { params, body: { version, password: IMAP_PASSWORD } });
+  await house.work();
+  expect(await mine()).toMatchObject({ state: 'current', trouble: '' });
+  // A removed mailbox cannot come back, because its password was not kept; that is said, and is no fault of ours.
+  await ines.call('DELETE /api/mailboxes/:id', { params });
+  const [events] = await house.sequelize.query(
+    "SELECT id FROM events WHERE command = 'remove mailbox' ORDER BY seq DESC LIMIT 1",
+  );
+  const undone = await ines.call('POST /api/events/:id/undo', {
+    params: { id: (events[0] as { id: string }).id },
+  });
+  expect([undone.status, undone.body.type]).toEqual([409, 'urn:emporikon:problem:cannot-undo']);
+});

@@ -69,7 +69,9 @@ const FEATURES: Record<string, string> = {
   completeness: 'g.completeness / 100.0',
   days: 'ln(1 + floor(greatest(0, g.days_open)))',
   answered: 'g.answered',
-  response: '-ln(1 + least(coalesce(g.response_hours, greatest(0, g.days_open) * 24), 168))',
+  // LEAST passes over what is not known, so that is told apart first.
+  response:
+    'CASE WHEN g.response_hours IS NULL AND g.days_open < 7 THEN NULL ELSE -ln(1 + least(coalesce(g.response_hours, 168), 168)) END',
   amount: 'CASE WHEN g.amount IS NULL THEN 0 ELSE 1 END',
 };
 
@@ -89,7 +91,7 @@ export function chanceSql(model: WinModel): Compiled {
       [`m${at}`]: feature.mean,
       [`s${at}`]: feature.spread,
     });
-    return `:w${at}::float8 * greatest(-${FARTHEST}, least(${FARTHEST}, ((${value})::float8 - :m${at}::float8) / :s${at}::float8))`;
+    return `:w${at}::float8 * greatest(-${FARTHEST}, least(${FARTHEST}, coalesce(((${value})::float8 - :m${at}::float8) / :s${at}::float8, 0)))`;
   });
   return { sql: `1 / (1 + exp(-(${[':intercept::float8', ...terms].join(' + ')})))`, values };
 }

@@ -5,6 +5,7 @@ import { decodeHtml } from '@emporikon/core/reading/read';
 import type { PageOptions } from '@emporikon/core/reading/page/read';
 import type { Reading } from '@emporikon/core/reading/types';
 import { readBench, type BenchReading, type BenchOptions } from './bench';
+import { contentHashOf, hashOf } from './hashes';
 import { readRaw, splitCards } from './raw';
 import { sanitizeMessage } from './sanitize';
 
@@ -12,8 +13,11 @@ import { sanitizeMessage } from './sanitize';
 const MOST_SHOWN = 2 * 1024 * 1024;
 
 export interface Part {
-  raw: Uint8Array;
+  /** Null where the part is the whole: then it is not copied back. */
+  raw: Uint8Array | null;
   reading: Reading;
+  sha256: string;
+  contentHash: string | null;
 }
 
 /**
@@ -25,8 +29,15 @@ export const tasks = {
   async readParts(input: { raw: Uint8Array; mediaType: string; options: PageOptions }): Promise<Part[]> {
     const raw = Buffer.from(input.raw.buffer, input.raw.byteOffset, input.raw.byteLength);
     const parts: Part[] = [];
-    for (const part of splitCards(raw, input.mediaType))
-      parts.push({ raw: part, reading: await readRaw(part, input.mediaType, input.options) });
+    for (const part of splitCards(raw, input.mediaType)) {
+      const reading = await readRaw(part, input.mediaType, input.options);
+      parts.push({
+        raw: part === raw ? null : part,
+        reading,
+        sha256: hashOf(part, input.options.url ?? null),
+        contentHash: reading.kind === 'email' ? contentHashOf(part, reading) : null,
+      });
+    }
     return parts;
   },
   /** A message or page as it is shown: sanitised, with the spans that were read marked; null for a plain one. */

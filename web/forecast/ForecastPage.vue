@@ -87,7 +87,7 @@ const shown = (minor: number): string => roughMoney(minor, forecast.value?.curre
         :layout="() => layout(forecast?.currency ?? '')"
         label="The forecast by month; the table below has the same figures"
       />
-      <div class="scroll">
+      <div class="scroll" tabindex="0" role="region" aria-label="By month">
         <table class="book">
           <thead>
             <tr>
@@ -135,7 +135,7 @@ const shown = (minor: number): string => roughMoney(minor, forecast.value?.curre
           :layout="() => layout(past?.currency ?? '')"
           label="Past forecasts and what came; the table beside it has the same figures"
         />
-        <div class="scroll">
+        <div class="scroll" tabindex="0" role="region" aria-label="Past forecasts">
           <table class="book">
             <thead>
               <tr>

@@ -43,7 +43,7 @@ const shown = (minor: number): string => (minor ? roughMoney(minor, props.foreca
         </button></span
       >
     </div>
-    <div v-if="rows.length" class="scroll">
+    <div v-if="rows.length" class="scroll" tabindex="0" role="region" aria-label="By owner">
       <table class="book">
         <thead>
           <tr>

@@ -1,0 +1,107 @@
+import { openHouse, PASSWORD, type Client, type House } from '../testing/harness';
+
+let house: House;
+let admin: Client;
+beforeAll(async () => {
+  house = await openHouse();
+  await house.sequelize.query("UPDATE users SET role = 'admin' WHERE email LIKE 'mara%'");
+  admin = await house.as('mara@wharfside.example');
+});
+afterAll(() => house.close());
+
+const NEXT = 'another long password';
+const signIn = (email: string, password: string, from = '127.0.0.1') =>
+  house.app.inject({
+    method: 'POST',
+    url: '/api/session',
+    payload: { email, password },
+    remoteAddress: from,
+  });
+const isIn = async (who: Client) => (await who.call('GET /api/session')).status === 200;
+
+it('an admin adds a colleague, changes what they may, switches them off and on; nobody else may', async () => {
+  const pell = await house.as('pell@wharfside.example');
+  const body = { name: 'Nia New', email: 'Nia@wharfside.example', password: PASSWORD };
+  expect((await pell.call('POST /api/admin/users', { body })).status).toBe(403);
+  const { status, body: nia } = await admin.call('POST /api/admin/users', { body });
+  expect([status, nia.email, nia.role]).toEqual([201, 'nia@wharfside.example', 'rep']);
+  expect((await admin.call('POST /api/admin/users', { body })).status).toBe(409);
+  const client = await house.as('nia@wharfside.example');
+  const { body: made } = await client.call('POST /api/tokens', { body: { name: 'script' } });
+  const params = { id: nia.id };
+  const off = await admin.call('PATCH /api/admin/users/:id', {
+    params,
+    body: { version: nia.version, active: false },
+  });
+  expect(off.body.active).toBe(false);
+  expect(await isIn(client)).toBe(false);
+  const headers = { authorization: `Bearer ${made.token}` };
+  expect((await house.anonymous.call('GET /api/session', { headers })).status).toBe(401);
+  expect((await signIn('nia@wharfside.example', PASSWORD)).statusCode).toBe(401);
+  await admin.call('PATCH /api/admin/users/:id', {
+    params,
+    body: { version: off.body.version, active: true },
+  });
+  expect((await signIn('nia@wharfside.example', PASSWORD)).statusCode).toBe(200);
+  const { body: all } = await admin.call('GET /api/admin/users');
+  expect(all.items.map((one) => one.name)).toContain('Nia New');
+});
+
+it('the last admin cannot go', async () => {
+  const { body } = await admin.call('GET /api/admin/users');
+  const mara = body.items.find((one) => one.role === 'admin');
+  for (const change of [{ active: false }, { role: 'rep' as const }])
+    expect(
+      (
+        await admin.call('PATCH /api/admin/users/:id', {
+          params: { id: mara?.id ?? '' },
+          body: { version: mara?.version, ...change },
+        })
+      ).status,
+    ).toBe(409);
+});
+
+it('a new password ends every other session, and needs the present one', async () => {
+  const [here, elsewhere] = [
+    await house.as('ines@wharfside.example'),
+    await house.as('ines@wharfside.example'),
+  ];
+  const change = (current: string, next: string) =>
+    here.call('PUT /api/session/password', { body: { current, next } });
+  expect((await change('wrong', NEXT)).status).toBe(422);
+  expect((await change(PASSWORD, 'short')).status).toBe(422);
+  expect((await change(PASSWORD, NEXT)).status).toBe(200);
+  expect([await isIn(here), await isIn(elsewhere)]).toEqual([true, false]);
+  expect((await signIn('ines@wharfside.example', PASSWORD)).statusCode).toBe(401);
+  expect((await signIn('ines@wharfside.example', NEXT)).statusCode).toBe(200);
+});
+
+it('"sign out everywhere" ends them all, here too', async () => {
+  const [one, two] = [await house.as('pell@wharfside.example'), await house.as('pell@wharfside.example')];
+  expect((await one.call('DELETE /api/sessions')).status).toBe(200);
+  expect([await isIn(one), await isIn(two)]).toEqual([false, false]);
+});
+
+it('a session ends after 14 idle days, and one in use does not', async () => {
+  const [idle, used] = [await house.as('pell@wharfside.example'), await house.as('pell@wharfside.example')];
+  await house.sequelize.query("UPDATE sessions SET last_seen_at = now() - interval '13 days 23 hours'");
+  expect(await isIn(used)).toBe(true);
+  await house.sequelize.query("UPDATE sessions SET last_seen_at = last_seen_at - interval '2 hours'");
+  expect([await isIn(idle), await isIn(used)]).toEqual([false, true]);
+});
+
+it('guessing from many addresses does not lock somebody out where they signed in before', async () => {
+  const home = '192.0.2.10';
+  expect((await signIn('pell@wharfside.example', PASSWORD, home)).statusCode).toBe(200);
+  for (let at = 0; at < 70; at++) await signIn('pell@wharfside.example', 'guess', `198.51.100.${at}`);
+  expect((await signIn('pell@wharfside.example', PASSWORD, home)).statusCode).toBe(200);
+  expect((await signIn('pell@wharfside.example', PASSWORD, '203.0.113.9')).statusCode).toBe(429);
+});
+
+it('one who guesses in an office stops themselves and not their colleagues', async () => {
+  const office = '192.0.2.77';
+  expect((await signIn('mara@wharfside.example', PASSWORD, office)).statusCode).toBe(200);
+  for (let at = 0; at < 70; at++) await signIn(`somebody${at}@wharfside.example`, 'guess', office);
+  expect((await signIn('mara@wharfside.example', PASSWORD, office)).statusCode).toBe(200);
+  expect((await signIn('somebody@wharfside.example', 'guess', office)).statusCode).toBe(429);
+});

@@ -1,0 +1,20 @@
+import { plainDomain, safeHref } from './links';
+
+it.each([
+  'javascript:alert(1)',
+  'JaVaScRiPt:alert(1)',
+  'data:text/html,x',
+  'vbscript:x',
+  'file:///etc/passwd',
+  'x',
+  '',
+])('%s is no link', (text) => expect(safeHref(text)).toBeUndefined());
+it.each(['https://firm.example/a?b=c', 'mailto:a@b.example', 'tel:+351910555014'])('%s is one', (text) =>
+  expect(safeHref(text)).toBe(text),
+);
+it('a domain in letters that look like others is named in the form in which it is registered', () => {
+  expect(plainDomain('https://аpple.example/')).toBe('xn--pple-43d.example');
+  expect(plainDomain('ines@padariasól.example')).toBe('xn--padariasl-j7a.example');
+  expect(plainDomain('https://firm.example/')).toBeNull();
+  expect(plainDomain('ines@firm.example')).toBeNull();
+});
