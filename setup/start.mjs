@@ -84,6 +84,16 @@ async function checkPorts() {
       );
 }
 
+/**
+ * glibc keeps what was freed, in an arena a thread and in ever larger pieces, unless it is told not to: a process that read
+ * a large file once would stay large (mallopt(3)).
+ */
+const GIVES_BACK = {
+  MALLOC_ARENA_MAX: '2',
+  MALLOC_MMAP_THRESHOLD_: '1048576',
+  MALLOC_TRIM_THRESHOLD_: '1048576',
+};
+
 const [SOONEST_MS, LATEST_MS] = [500, 30_000];
 /** A process that stood for so long has recovered from what felled it before. */
 const RECOVERED_MS = 60_000;
@@ -101,7 +111,7 @@ function launch(name, file, env, ready) {
       const startedAt = Date.now();
       const child = spawn(process.execPath, ['--enable-source-maps', join(root, file)], {
         cwd: root,
-        env: { ...process.env, ...env },
+        env: { ...GIVES_BACK, ...process.env, ...env },
         stdio: ['ignore', 'pipe', 'inherit'],
         detached: true,
       });

@@ -28,6 +28,17 @@ export function rowOf(instance: Model): Record<string, unknown> {
   );
 }
 
+/**
+ * A row that holds a file does not come back from the database once it is written: 60 MB would be sent and parsed once more.
+ * What the database itself would fill in is null.
+ */
+const hasBytes = (model: ModelStatic<Model>): boolean => 'raw' in model.getAttributes();
+
+function withNulls(instance: Model): void {
+  for (const key of Object.keys((instance.constructor as ModelStatic<Model>).getAttributes()))
+    if (instance.get(key) === undefined) instance.setDataValue(key as never, null as never);
+}
+
 const keyOf = (instance: Model): string =>
   `${(instance.constructor as ModelStatic<Model>).tableName}/${String(instance.get('id'))}`;
 
@@ -48,7 +59,9 @@ export class Writer {
   ) {}
 
   async insert<M extends Model>(model: ModelStatic<M>, values: CreationAttributes<M>): Promise<M> {
-    const instance = await model.create(values, { transaction: this.tx });
+    const isLarge = hasBytes(model);
+    const instance = await model.create(values, { transaction: this.tx, returning: !isLarge });
+    if (isLarge) withNulls(instance);
     this.changes.push({
       table: model.tableName,
       id: String(instance.get('id')),

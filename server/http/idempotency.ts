@@ -82,7 +82,7 @@ export async function withIdempotencyKey(
   const replacements = {
     user: request.actor?.id,
     key,
-    fingerprint: fingerprint(request),
+    fingerprint: await fingerprint(request),
     now: context.now(),
   };
   const [taken] = await context.sequelize.query<{ key: string }>(

@@ -60,6 +60,13 @@ function asSeen(message: FetchMessageObject): Seen {
   };
 }
 
+/**
+ * A password crosses no network in the clear: where the server does not begin with TLS it has to change to it, and one that
+ * cannot is not signed in to. Only this machine itself is spared.
+ */
+export const tlsRule = (isSecure: boolean, address: string): { doSTARTTLS?: true } =>
+  isSecure || isLoopback(address) ? {} : { doSTARTTLS: true };
+
 /** The server is there and does not take the name and password. */
 export class SignInRefused extends Error {}
 
@@ -75,8 +82,7 @@ export async function openImap(account: ImapAccount, door: Door): Promise<ImapRe
     ...(isIP(account.host) ? {} : { servername: account.host }),
     port: account.port,
     secure: account.secure,
-    // A password crosses no network in the clear: where the server does not begin with TLS it has to change to it.
-    ...(account.secure || isLoopback(address) ? {} : { doSTARTTLS: true }),
+    ...tlsRule(account.secure, address),
     auth: { user: account.username, pass: account.password },
     logger: false,
     disableAutoIdle: true,

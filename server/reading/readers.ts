@@ -14,10 +14,14 @@ export type Answer = { result: unknown } | { problem: Problem };
 
 /** What a thread may use. A file that wants more is one that was made to, and costs nobody but itself. */
 const LANES = {
-  light: { megabytes: 160, seconds: 5, threads: Math.min(2, availableParallelism()) },
-  heavy: { megabytes: 320, seconds: 20, threads: 1 },
+  light: { megabytes: 128, seconds: 5, threads: Math.min(2, availableParallelism()), stays: 1 },
+  // It ends when nothing is left to read, and gives its memory back.
+  heavy: { megabytes: 224, seconds: 20, threads: 1, stays: 0 },
 } as const;
 type Lane = keyof typeof LANES;
+const IDLE_MS = 1000;
+/** What is as large is copied once and handed over, instead of being copied on both sides. */
+const HANDED_OVER_FROM_BYTES = 1024 * 1024;
 const LIGHT_UP_TO_BYTES = 256 * 1024;
 /** How many may wait for a thread before a further one is asked to come again. */
 const MOST_WAITING = 200;
@@ -50,6 +54,19 @@ interface Threads {
   waiting: (() => void)[];
 }
 
+function handedOver(
+  name: keyof Tasks,
+  input: { raw: Uint8Array },
+  signal: AbortSignal,
+): Parameters<Piscina['run']> {
+  if (input.raw.length < HANDED_OVER_FROM_BYTES) return [{ name, input }, { signal }];
+  const raw = new Uint8Array(input.raw);
+  return [
+    { name, input: { ...input, raw } },
+    { signal, transferList: [raw.buffer] },
+  ];
+}
+
 /** Reads files beside the process's own work, so that none of them keeps others waiting or brings it down. */
 export class Readers {
   private readonly lanes = new Map<Lane, Threads>();
@@ -57,11 +74,12 @@ export class Readers {
   private lane(name: Lane): Threads {
     const known = this.lanes.get(name);
     if (known) return known;
-    const { megabytes, threads } = LANES[name];
+    const { megabytes, threads, stays } = LANES[name];
     const pool = new Piscina({
       filename: threadFile(),
-      minThreads: 1,
+      minThreads: stays,
       maxThreads: threads,
+      idleTimeout: IDLE_MS,
       resourceLimits: { maxOldGenerationSizeMb: megabytes, maxYoungGenerationSizeMb: 32 },
     });
     // What a thread fails with is told by its task; without a listener it would end the process.
@@ -86,7 +104,7 @@ export class Readers {
     try {
       // The time begins when a thread is free, so that nobody pays for the files before theirs.
       const signal = AbortSignal.timeout(LANES[laneName].seconds * 1000);
-      const answer = (await lane.pool.run({ name, input }, { signal })) as Answer;
+      const answer = (await lane.pool.run(...handedOver(name, input, signal))) as Answer;
       if ('problem' in answer) throw new ProblemError(answer.problem);
       return answer.result as Awaited<ReturnType<Tasks[Name]>>;
     } catch (error) {

@@ -10,7 +10,7 @@ import { readRaw, splitCards } from './raw';
 import { sanitizeMessage } from './sanitize';
 
 /** As much of a document as anybody reads on a screen. */
-const MOST_SHOWN = 2 * 1024 * 1024;
+const MOST_SHOWN = 1024 * 1024;
 
 export interface Part {
   /** Null where the part is the whole: then it is not copied back. */

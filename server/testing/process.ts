@@ -20,6 +20,10 @@ export async function startServer(): Promise<Running> {
       PORT: String(port),
       MAIL_PORT: String(mailPort),
       EMPORIKON_OURS: OURS.join(','),
+      // As `npm start` sets it.
+      MALLOC_ARENA_MAX: '2',
+      MALLOC_MMAP_THRESHOLD_: '1048576',
+      MALLOC_TRIM_THRESHOLD_: '1048576',
     },
     stdio: ['ignore', 'pipe', 'inherit'],
   });

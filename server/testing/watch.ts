@@ -1,4 +1,4 @@
-import { readFileSync } from 'node:fs';
+import { readFileSync, writeFileSync } from 'node:fs';
 import { Worker } from 'node:worker_threads';
 
 /** Asks a server how it is, again and again, from a thread of its own, so that what the test does meanwhile counts for nothing. */
@@ -30,6 +30,9 @@ export function watchHealth(url: string): () => Promise<number[]> {
       worker.postMessage('end');
     });
 }
+
+/** Lets the most memory of a process be measured anew (proc(5), clear_refs). */
+export const forgetMostMemory = (pid: number): void => writeFileSync(`/proc/${pid}/clear_refs`, '5');
 
 /** The most memory a process has had at once, in MB (VmHWM of proc(5)). */
 export const mostMemory = (pid: number): number =>

@@ -40,7 +40,7 @@ const HEADINGS: readonly [RecordField, RegExp][] = [
   ['companyId', /^(?:company|account|firma) ?id$/],
   ['recordId', /^(?:id|record ?id|our id|deal ?id|company id)$/],
   ['domain', /domain|website|web ?site|^web$|homepage|^url$/],
-  ['email', /e-?mail/],
+  ['email', /e[- ]?mail/],
   ['amount', /amount|value|betrag|wert|montant|valor|sum/],
   ['currency', /currency|wahrung|devise|moeda/],
   ['stage', /stage|phase|status/],
