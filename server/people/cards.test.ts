@@ -117,8 +117,11 @@ it('the import of cards keeps the same', async () => {
     body: { version: body.version, mapping: { columns: [], hasHead: false } },
   });
   await house.work();
-  await pell.call('POST /api/imports/:id/start', { params: { id: body.id } });
+  const started = await pell.call('POST /api/imports/:id/start', { params: { id: body.id } });
+  expect(started.status).toBe(200);
   await house.work();
+  const { body: done } = await pell.call('GET /api/imports/:id', { params: { id: body.id } });
+  expect(done).toMatchObject({ state: 'done', counts: { made: 1 } });
   const [made] = (await pell.call('GET /api/people', { query: { q: 'Ines Duarte' } })).body.items;
   expect(await held(made?.id ?? '')).toEqual(before);
 });
