@@ -13,7 +13,7 @@ export async function openHouse() {
   await migrateQueue(url);
   const tools = systemTools(
     sequelize,
-    { ours: ['wharfside.example'], currency: 'EUR', country: 'GB', publicUrl: '' },
+    { ours: ['wharfside.example'], currency: 'EUR', country: 'GB', publicUrl: 'http://127.0.0.1:4600' },
     { door: { allowed: [] }, exchange: null, post: null, lookUps: [], sealKey: null },
   );
   const user = await User.create({

@@ -106,7 +106,7 @@ async function main(): Promise<void> {
   const served = await serveBook(24);
   const { base, bare, signIn } = served;
   const { rows } = await bare.query<{ full_name: string }>(
-    'SELECT full_name FROM people TABLESAMPLE SYSTEM (0.2) REPEATABLE (3) LIMIT 2000',
+    `SELECT full_name FROM people TABLESAMPLE SYSTEM (${sized(0.2, 100)}) REPEATABLE (3) LIMIT 2000`,
   );
   const names = rows.map((row) => row.full_name);
   const pairs = await pairsOf(served);

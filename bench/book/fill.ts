@@ -186,12 +186,14 @@ export async function fillBook(
     ]),
   );
   const stages = Array.from({ length: 4 }, () => idFrom(random));
+  const { rows: pipelines } = await client.query<{ id: string }>('SELECT id FROM pipelines');
   await copy(
     client,
     'stages',
-    'id, name, position, kind, probability, typical_days',
+    'id, pipeline_id, name, position, kind, probability, typical_days',
     stages.map((id, at) => [
       id,
+      pipelines[0]?.id ?? '',
       ['Heard out', 'Tried', 'Proposal', 'Signed'][at] ?? '',
       at,
       at === 3 ? 'won' : 'open',
