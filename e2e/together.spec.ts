@@ -128,7 +128,8 @@ test('leaving lines that are not saved asks first', async ({ browser }) => {
   const made = await page.request.post('/api/deals', { data: { title: `Unsaved ${Date.now()}` } });
   const { deal } = (await made.json()) as { deal: { id: string } };
   await page.goto(`/deals/${deal.id}`);
-  await page.getByRole('button', { name: 'unfold' }).click();
+  const bought = page.getByRole('region', { name: 'What they buy' });
+  await bought.getByRole('button', { name: 'unfold' }).click();
   await page.getByRole('button', { name: 'Add a line' }).click();
   await page.getByLabel('Name of line 1').fill('Long bike');
   await page
@@ -144,8 +145,8 @@ test('leaving lines that are not saved asks first', async ({ browser }) => {
     .click();
   // Folded away, they are still there.
   await page.getByRole('button', { name: 'Stay here' }).click();
-  await page.getByRole('button', { name: 'fold', exact: true }).click();
-  await page.getByRole('button', { name: 'unfold' }).click();
+  await bought.getByRole('button', { name: 'fold', exact: true }).click();
+  await bought.getByRole('button', { name: 'unfold' }).click();
   await expect(page.getByLabel('Name of line 1')).toHaveValue('Long bike');
   await page
     .getByRole('link', { name: /^People/ })
