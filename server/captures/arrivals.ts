@@ -1,3 +1,4 @@
+import { bareMessage } from '@emporikon/core/reading/read';
 import { DateTime } from 'luxon';
 import type { Reading } from '@emporikon/core/reading/types';
 import { localNow, type Actor, type Context, type Tools } from '../commands/context';
@@ -110,19 +111,7 @@ export async function readMail(tools: Tools, actor: Actor | null, raw: Buffer): 
       notices: [
         'This message takes far more work to read than a message should. It was kept as it came and not read.',
       ],
-      message: {
-        from: null,
-        to: [],
-        subject: 'A message that could not be read',
-        sentAt: null,
-        messageId: null,
-        references: [],
-        body: 'plain',
-        text: '',
-        said: '',
-        attachments: [],
-        side: 'theirs',
-      },
+      message: bareMessage({ subject: 'A message that could not be read' }),
     };
     const sha256 = Buffer.from(await crypto.subtle.digest('SHA-256', new Uint8Array(raw))).toString('hex');
     return { raw, mediaType: 'message/rfc822', url: null, reading, sha256, contentHash: null };
