@@ -170,7 +170,7 @@ async function loadDeal(context: Context, deal: DemoDeal): Promise<void> {
   const now = DateTime.fromJSDate(context.now());
   const company = await findOrMakeCompany(context, deal.company, deal.domain);
   const [fullName, jobTitle, local, phone] = deal.person;
-  const { normalized } = normalizeValue('phone', phone);
+  const { normalized } = normalizeValue('phone', phone, [context.house.country]);
   const { id: personId } = await addPerson(context, {
     fullName,
     jobTitle,

@@ -4,6 +4,7 @@ import { readPhone, type PhoneType } from '@emporikon/core/people/phones';
 import type { ClaimField } from '@emporikon/contract/fields';
 import type { Context } from '../commands/context';
 import { ClaimRow, IntentRow } from '../db/models/captures';
+import { requireKnownField } from '../fields/mapping';
 import { conflict, invalid, notFound } from '../http/problems';
 import { asClaims, loadCapture } from './view';
 
@@ -11,7 +12,7 @@ import { asClaims, loadCapture } from './view';
 export function normalizeValue(
   field: ClaimRow['field'],
   value: string,
-  countries: readonly string[] = [],
+  countries: readonly string[],
 ): { normalized: string | null; type: PhoneType | null } {
   if (field === 'email') {
     if (!isEmail(value))
@@ -59,7 +60,7 @@ export async function changeClaim(
   if (patch.value !== undefined || patch.type !== undefined) {
     const value = patch.value ?? claim.value;
     const country = claim.normalized?.startsWith('+') ? (readPhone(claim.normalized)?.country ?? null) : null;
-    const { normalized, type } = normalizeValue(claim.field, value, country ? [country] : []);
+    const { normalized, type } = normalizeValue(claim.field, value, [country ?? context.house.country]);
     await context.write.update(claim, { fate: 'superseded' });
     claim = await context.write.insert(ClaimRow, {
       id: context.newId(),
@@ -99,7 +100,8 @@ export async function addClaim(
   const capture = await loadCapture(context, captureId, true);
   if (capture.state !== 'waiting')
     throw conflict('This capture is filed already; change the fact on its record instead.');
-  const normal = normalizeValue(field, value);
+  await requireKnownField(context, field, 'field');
+  const normal = normalizeValue(field, value, [context.house.country]);
   const at = capture.message.text.indexOf(value);
   const claim = await context.write.insert(ClaimRow, {
     id: context.newId(),

@@ -5,7 +5,7 @@ import { requireActor, type Context } from '../commands/context';
 import { CustomField, FieldMapping, List } from '../db/models/fields';
 import type { Handlers } from '../http/mount';
 import { conflict, invalid, notFound } from '../http/problems';
-import { customFields, loadMappings, targetOf } from './mapping';
+import { customFields, loadMappings, requireKnownField, targetOf } from './mapping';
 
 const asField = (row: CustomField) => ({
   id: row.id,
@@ -27,13 +27,6 @@ async function freeKey(context: Context, label: string): Promise<string> {
     const key = count === 1 ? base : `${base}_${count}`;
     if (!(await CustomField.findOne({ where: { key }, transaction: context.tx }))) return key;
   }
-}
-
-/** A target that names a field of the house's own must name one there is. */
-async function checkTarget(context: Context, target: string): Promise<void> {
-  const key = /^custom:(.*)$/.exec(target)?.[1];
-  if (key && !(await CustomField.findOne({ where: { key }, transaction: context.tx })))
-    throw invalid('There is no such field.', { fields: { target: 'does not exist' } });
 }
 
 export const fieldHandlers: Handlers = {
@@ -72,7 +65,8 @@ export const fieldHandlers: Handlers = {
     return { items: CLAIM_FIELDS.map((field) => ({ field, target: targetOf(mappings, field) })) };
   },
   'PUT /api/field-mappings': async ({ body, context }) => {
-    await checkTarget(context, body.target);
+    await requireKnownField(context, body.field, 'field');
+    await requireKnownField(context, body.target, 'target');
     if (['fullName', 'email', 'companyName'].includes(body.field) && body.target === 'nowhere')
       throw invalid('Names, addresses and companies are what people are known by; they cannot go nowhere.');
     const known = await FieldMapping.findOne({

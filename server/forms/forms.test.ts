@@ -131,6 +131,21 @@ describe('a public form', () => {
   });
 });
 
+it('is listed and shown as it was designed, with the submissions of it alone', async () => {
+  const [asked, other] = [await design({ kind: 'desk', filesItself: true }), await design({ kind: 'desk' })];
+  const listed = (await pell.call('GET /api/forms')).body.items;
+  expect(listed.map(({ id }) => id)).toEqual(expect.arrayContaining([asked.id, other.id]));
+  const { body: shown } = await pell.call('GET /api/forms/:id', { params: { id: asked.id } });
+  expect(shown.fields.map(({ name }) => name)).toEqual(FIELDS.map(({ name }) => name));
+  await pell.call('POST /api/forms/:id/submissions', {
+    params: { id: asked.id },
+    body: { answers: { name: 'Gil Asked', email: 'gil@asked.example' } },
+  });
+  const submissions = async (formId: string) =>
+    (await pell.call('GET /api/submissions', { query: { formId } })).body.items.map(({ form }) => form.id);
+  expect([await submissions(asked.id), await submissions(other.id)]).toEqual([[asked.id], []]);
+});
+
 it('keeps what a change does not name', async () => {
   const form = await design({ tags: ['fair'], thanks: 'See you soon.', recognise: 'both' });
   const { body } = await mara.call('PATCH /api/forms/:id', {

@@ -1,12 +1,13 @@
 import type { FormField } from '@emporikon/contract/forms';
 import { QueryTypes } from 'sequelize';
 import { requireActor, type Context } from '../commands/context';
-import { CustomField, List } from '../db/models/fields';
+import { List } from '../db/models/fields';
 import { Form } from '../db/models/forms';
 import { Person } from '../db/models/people';
 import { User } from '../db/models/users';
 import type { Handlers } from '../http/mount';
 import { conflict, invalid } from '../http/problems';
+import { requireKnownField } from '../fields/mapping';
 import { submitForm } from './submit';
 import { asForm, loadForm } from './view';
 
@@ -28,9 +29,7 @@ async function checkForm(
       throw invalid(`“${field.label}” needs something to choose from.`, {
         fields: { [field.name]: 'has no options' },
       });
-    const key = /^custom:(.*)$/.exec(field.field ?? '')?.[1];
-    if (key && !(await CustomField.findOne({ where: { key }, transaction: context.tx })))
-      throw invalid('There is no such field.', { fields: { [field.name]: 'does not exist' } });
+    await requireKnownField(context, field.field ?? '', field.name);
   }
   if (given.ownerId && !(await User.findByPk(given.ownerId, { transaction: context.tx })))
     throw invalid('There is no such colleague.', { fields: { ownerId: 'does not exist' } });

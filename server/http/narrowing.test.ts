@@ -4,6 +4,10 @@ let house: House;
 let pell: Client;
 let me = '';
 let companyId = '';
+const month = (ahead: number): string => {
+  const now = new Date();
+  return new Date(Date.UTC(now.getUTCFullYear(), now.getUTCMonth() + ahead, 15)).toISOString().slice(0, 7);
+};
 const NOBODY = '01890000-0000-7000-8000-000000000000';
 beforeAll(async () => {
   house = await openHouse();
@@ -12,16 +16,20 @@ beforeAll(async () => {
   const made = await pell.call('POST /api/companies', { body: { name: 'Padaria Sol' } });
   companyId = made.body.company.id;
   await house.sequelize.query(
-    `UPDATE companies SET industry = 'Bakery', country = 'PT', employees = 40 WHERE id = :companyId`,
+    `UPDATE companies SET industry = 'Bakery', country = 'PT', employees = 40, technologies = '{ovens}' WHERE id = :companyId`,
     { replacements: { companyId } },
   );
-  await pell.call('POST /api/deals', { body: { title: 'Ovens', companyId } });
+  await house.sequelize.query(`UPDATE users SET team = 'Isles' WHERE id = :me`, { replacements: { me } });
+  await pell.call('POST /api/deals', {
+    body: { title: 'Ovens', companyId, amountMinor: 80_000, expectedClose: `${month(1)}-20` },
+  });
 });
 afterAll(() => house.close());
 
 it.each([
   ['industry', 'Bakery', 'Ferries'],
   ['country', 'PT', 'NO'],
+  ['technology', 'ovens', 'ferries'],
   ['atLeast', '40', '41'],
   ['atMost', '40', '39'],
 ])('companies narrow by %s', async (key, fits, fitsNot) => {
@@ -29,6 +37,15 @@ it.each([
     (await pell.call('GET /api/companies', { query: { [key]: value } })).body.items.map((one) => one.name);
   expect(await names(fits)).toEqual(['Padaria Sol']);
   expect(await names(fitsNot)).toEqual([]);
+});
+
+it('what companies can be narrowed by is counted', async () => {
+  await pell.call('POST /api/companies', { body: { name: 'Nothing Known' } });
+  expect((await pell.call('GET /api/companies/kinds')).body).toEqual({
+    industries: [{ name: 'Bakery', companies: 1 }],
+    countries: [{ name: 'PT', companies: 1 }],
+    technologies: [{ name: 'ovens', companies: 1 }],
+  });
 });
 
 it('deals narrow by pipeline, owner, team and company', async () => {
@@ -51,23 +68,57 @@ it('deals narrow by pipeline, owner, team and company', async () => {
   expect([board.status, JSON.stringify(board.body).includes('Ovens')]).toEqual([200, false]);
 });
 
-it('the forecast narrows by pipeline, owner and team, and takes its runs and first month', async () => {
+it('the forecast narrows by pipeline, owner and team, and takes its first month, runs and seed', async () => {
   const [pipeline] = (await pell.call('GET /api/pipelines')).body.items;
-  for (const query of [
+  const best = async (query: Record<string, string>) => {
+    const { status, body } = await pell.call('GET /api/forecast', { query: { months: '3', ...query } });
+    expect(status).toBe(200);
+    return body.months.map((one) => one.bestMinor);
+  };
+  const ours = [0, 80_000, 0];
+  expect([
+    await best({}),
+    await best({ pipeline: pipeline?.id ?? '' }),
+    await best({ owner: me }),
+    await best({ team: 'Isles' }),
+  ]).toEqual([ours, ours, ours, ours]);
+  expect([
+    await best({ owner: NOBODY }),
+    await best({ team: 'no such team' }),
+    await best({ pipeline: NOBODY }),
+  ]).toEqual(Array(3).fill([0, 0, 0]));
+  expect(await best({ from: `${month(1)}-01` })).toEqual([80_000, 0, 0]);
+  const { simulated } = (await pell.call('GET /api/forecast', { query: { runs: '100', seed: '9' } })).body;
+  expect(simulated).toMatchObject({ runs: 100, seed: 9 });
+});
+
+it('the back-test narrows by the same, and takes its runs and seed', async () => {
+  const { deal: past } = (
+    await pell.call('POST /api/deals', {
+      body: { title: 'Past', amountMinor: 30_000, expectedClose: `${month(-1)}-20` },
+    })
+  ).body;
+  await house.sequelize.query(`UPDATE deal_states SET at = '${month(-2)}-10' WHERE deal_id = :id`, {
+    replacements: { id: past.id },
+  });
+  const [pipeline] = (await pell.call('GET /api/pipelines')).body.items;
+  const best = async (query: Record<string, string>) =>
+    (await pell.call('GET /api/forecast/back-test', { query: { months: '1', ...query } })).body.items.map(
+      (one) => one.bestMinor,
+    );
+  const fitting: Record<string, string>[] = [
     { pipeline: pipeline?.id ?? '' },
-    { owner: NOBODY },
-    { team: 'no such team' },
-    { runs: '100', from: '2026-11-01' },
-  ] as Record<string, string>[])
-    expect([query, (await pell.call('GET /api/forecast', { query })).status]).toEqual([query, 200]);
-  const path = 'GET /api/forecast/back-test' as const;
-  for (const query of [
-    { pipeline: pipeline?.id ?? '' },
-    { owner: NOBODY },
-    { team: 'no such team' },
+    { owner: me },
+    { team: 'Isles' },
     { runs: '100', seed: '7' },
-  ] as Record<string, string>[])
-    expect([query, (await pell.call(path, { query })).status]).toEqual([query, 200]);
+  ];
+  for (const query of fitting) expect([query, await best(query)]).toEqual([query, [30_000]]);
+  const others: Record<string, string>[] = [
+    { owner: NOBODY },
+    { team: 'no such team' },
+    { pipeline: NOBODY },
+  ];
+  for (const query of others) expect([query, await best(query)]).toEqual([query, [0]]);
 });
 
 it('leads, tasks and arrivals narrow to whose they are and how they stand', async () => {

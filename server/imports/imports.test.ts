@@ -202,7 +202,30 @@ describe('the bench', () => {
     expect(pasted.reading).toMatchObject({ hasHead: false, separator: '\t' });
     expect(pasted.mapping?.columns.map((one) => one.field)).toEqual(['fullName', 'email']);
   });
-  it('refuses what is empty, no workbook, or a bomb', async () => {
+  it('shows the rows of each verdict page by page, is listed newest first, and is forgotten until it is begun', async () => {
+    const bench = await put(
+      'Name,Email\nRow One,one@rows.example\n,no address\nRow Two,two@rows.example\n',
+      'rows.csv',
+    );
+    await look(bench);
+    const at = { params: { id: bench.id } };
+    const rows = async (query: Record<string, string>) =>
+      (await pell.call('GET /api/imports/:id/rows', { ...at, query })).body;
+    const first = await rows({ verdict: 'new', limit: '1' });
+    expect(first.items.map(({ values }) => values[0])).toEqual(['Row One']);
+    const rest = await rows({ verdict: 'new', limit: '1', after: String(first.next) });
+    expect([rest.items.map(({ values }) => values[0]), rest.next]).toEqual([['Row Two'], null]);
+    expect((await rows({ verdict: 'unusable' })).items.map(({ reason }) => reason !== '')).toEqual([true]);
+    const listed = async () => (await pell.call('GET /api/imports')).body.items.map(({ id }) => id);
+    expect((await listed())[0]).toBe(bench.id);
+    expect((await pell.call('DELETE /api/imports/:id', at)).status).toBe(200);
+    expect(await listed()).not.toContain(bench.id);
+    const begun = await put('Name,Email\nRow Three,three@rows.example\n', 'begun.csv');
+    await look(begun);
+    await run(begun.id);
+    expect((await pell.call('DELETE /api/imports/:id', { params: { id: begun.id } })).status).toBe(409);
+  });
+  it('refuses what is empty or no workbook', async () => {
     const status = async (raw: Buffer | string) =>
       (await pell.call('POST /api/imports', { raw, type: 'application/octet-stream', query: { name: 'x' } }))
         .status;

@@ -6,12 +6,13 @@ import type { FastifyInstance } from 'fastify';
 import { QueryTypes } from 'sequelize';
 import { disposition } from '../captures/attachments';
 import { perform, requireActor, type Context, type Tools } from '../commands/context';
-import { CustomField, List } from '../db/models/fields';
+import { List } from '../db/models/fields';
 import { User } from '../db/models/users';
 import { fileSchema } from '../http/openapi';
 import type { Handlers } from '../http/mount';
 import { conflict, invalid } from '../http/problems';
 import { addJob } from '../jobs/queue';
+import { requireKnownField } from '../fields/mapping';
 import { hashOf } from './choose';
 import type { RowData } from './source';
 import { importDetail, listImports, loadImport } from './view';
@@ -21,10 +22,7 @@ async function checkMapping(
   mapping: Mapping,
   choices: { listId: string | null; ownerId: string | null },
 ): Promise<void> {
-  const keys = mapping.columns.map((one) => /^custom:(.*)$/.exec(one.field)?.[1]).filter(Boolean);
-  for (const key of keys)
-    if (!(await CustomField.findOne({ where: { key }, transaction: context.tx })))
-      throw invalid('There is no such field.', { fields: { columns: `custom:${key ?? ''} does not exist` } });
+  for (const { field } of mapping.columns) await requireKnownField(context, field, 'columns');
   if (choices.listId && !(await List.findByPk(choices.listId, { transaction: context.tx })))
     throw invalid('There is no such list.', { fields: { listId: 'does not exist' } });
   if (choices.ownerId && !(await User.findByPk(choices.ownerId, { transaction: context.tx })))

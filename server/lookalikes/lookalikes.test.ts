@@ -45,6 +45,9 @@ describe('look-alikes', () => {
     expect(membersOf(body)).toEqual([[ines, again].sort(), [one, other].sort()]);
     expect(body.items[0]?.probability).toBeGreaterThan(body.items[1]?.probability ?? 1);
     expect(body.run).toMatchObject({ records: 5, groups: 2, trouble: '' });
+    const from = (body.items[0]?.probability ?? 1).toString();
+    const sure = (await pell.call('GET /api/look-alikes', { query: { kind: 'person', from } })).body;
+    expect(membersOf(sure)).toEqual([[ines, again].sort()]);
     groupId = body.items[0]?.id ?? '';
     expect((await look()).items[0]?.id).toBe(groupId);
   });

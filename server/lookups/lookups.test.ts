@@ -30,6 +30,12 @@ describe('a look-up', () => {
     expect(log.length).toBe(await here.asked(`person_id = '${personId}'`));
     expect(log.reduce((sum, row) => sum + row.price, 0)).toBe(run.spent);
     expect(log[0]?.by?.name).toBe('Pell Garrick');
+    const answered = log.find((row) => row.source === claim?.source || row.state === 'found');
+    const { body: asked } = await here.pell.call('GET /api/look-ups/:id', {
+      params: { id: answered?.id ?? '' },
+    });
+    expect(asked.facts.every((fact) => fact.label && fact.value && fact.confidence > 0)).toBe(true);
+    expect(asked.facts.length).toBeGreaterThan(0);
     const rules = (await here.pell.call('GET /api/look-ups/rules')).body;
     expect(rules.spent).toBe(rules.spentByMe);
   });
@@ -210,6 +216,34 @@ it('without any source, likely addresses come from the colleagues’ pattern', a
   const { likelyEmails, person: completeness } = await here.gaps({ personId });
   expect(likelyEmails[0]).toMatchObject({ email: 'dana.reed@patterned.example', known: 2, follow: 2 });
   expect(completeness?.missing[0]).toMatchObject({ field: 'email', points: 25 });
+});
+
+it('a run is stopped for good before it asked anybody, and what was set aside for it is given back', async () => {
+  const { personId } = await here.somebody();
+  const { spent } = (await here.pell.call('GET /api/look-ups/rules')).body;
+  const { body: run } = await here.pell.call('POST /api/look-ups', { body: { people: [personId] } });
+  const stopped = await here.pell.call('POST /api/look-ups/runs/:id/stop', { params: { id: run.id } });
+  expect([stopped.status, stopped.body.state]).toEqual([200, 'stopped']);
+  await here.house.work();
+  const { body } = await here.pell.call('GET /api/look-ups/runs/:id', { params: { id: run.id } });
+  expect([body.state, body.spent, await here.asked(`person_id = '${personId}'`)]).toEqual(['stopped', 0, 0]);
+  expect((await here.pell.call('GET /api/look-ups/rules')).body.spent).toBe(spent);
+});
+
+it('a source that a manager turned off is asked nothing, until it is on again', async () => {
+  const turn = (who: typeof here.mara, active: boolean) =>
+    who.call('PATCH /api/look-ups/sources/:key', { params: { key: 'register' }, body: { active } });
+  expect((await turn(here.pell, false)).status).toBe(403);
+  expect((await turn(here.mara, false)).status).toBe(200);
+  const register = async () =>
+    (await here.pell.call('GET /api/look-ups/sources')).body.items.find(({ key }) => key === 'register');
+  expect((await register())?.active).toBe(false);
+  const { companyId } = await here.somebody();
+  await here.lookUp(here.pell, { companies: [companyId] });
+  expect(await here.asked(`company_id = '${companyId}' AND source = 'register'`)).toBe(0);
+  await turn(here.mara, true);
+  await here.lookUp(here.pell, { companies: [companyId] });
+  expect(await here.asked(`company_id = '${companyId}' AND source = 'register'`)).toBe(1);
 });
 
 it('only managers set the rules; a selection of nobody and of too many is refused', async () => {

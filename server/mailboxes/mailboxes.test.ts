@@ -1,5 +1,6 @@
 import { openHouse, type Client, type House } from '../testing/harness';
 import { IMAP_PASSWORD, IMAP_USER, startDovecot, type Dovecot } from '../testing/dovecot';
+import { freePort } from '../testing/port';
 import { seal, unseal } from './seal';
 
 let house: House;
@@ -75,8 +76,16 @@ it('goes on where it stopped, and changes nothing in the mailbox', async () => {
 });
 
 it('is read anew when its numbers changed, and nothing doubles', async () => {
+  const noted = async () => {
+    const [rows] = await house.sequelize.query(
+      "SELECT uid_validity, count(*)::int AS messages FROM mailbox_messages WHERE path = 'INBOX' GROUP BY 1 ORDER BY min(ctid::text)",
+    );
+    return rows as { uid_validity: string; messages: number }[];
+  };
+  const [before] = await noted();
   dovecot.renumber();
   await read();
+  expect((await noted()).map(({ messages }) => messages)).toEqual([before?.messages, before?.messages]);
   expect(await ledger()).toHaveLength(3);
 });
 
@@ -128,9 +137,14 @@ it('files nothing of addresses that are never to be filed, nor by itself when it
     params: { id },
     body: { version: (await box()).version, never: ['@padariasol.example'] },
   });
-  dovecot.deliver(letter(THEM, US));
+  dovecot.deliver(letter(THEM, US, { subject: 'Never this' }));
+  dovecot.deliver(letter('Tea Lund <tea@lund.example>', US, { subject: 'But this' }));
   await read();
   expect(await ledger()).toHaveLength(before);
+  const [kept] = await house.sequelize.query(
+    "SELECT subject FROM captures WHERE subject IN ('Never this', 'But this')",
+  );
+  expect(kept).toEqual([{ subject: 'But this' }]);
   await pell.call('PATCH /api/mailboxes/:id', {
     params: { id },
     body: { version: (await box()).version, never: [], choice: 'ask' },
@@ -144,18 +158,24 @@ it('files nothing of addresses that are never to be filed, nor by itself when it
   });
 });
 
-it('says when it cannot be read, keeps what it has, and goes on by itself', async () => {
+it('says when it cannot be read, and is read without being asked once its server is back', async () => {
   house.expectFailure(/cannot be reached/);
-  const refused = await pell.call('POST /api/mailboxes', {
-    body: account({ address: 'down@wharfside.example', port: 9 }),
+  const port = await freePort();
+  const { body: added } = await pell.call('POST /api/mailboxes', {
+    body: account({ address: 'down@wharfside.example', port }),
   });
   await house.work();
-  const { body } = await pell.call('GET /api/mailboxes');
-  const down = body.items.find((one) => one.id === refused.body.mailbox.id);
-  expect(down).toMatchObject({
+  const mailbox = async () =>
+    (await pell.call('GET /api/mailboxes')).body.items.find((one) => one.id === added.mailbox.id);
+  expect(await mailbox()).toMatchObject({
     state: 'down',
-    trouble: '127.0.0.1:9 cannot be reached. It is tried again in two minutes.',
+    trouble: `127.0.0.1:${port} cannot be reached. It is tried again in two minutes.`,
   });
+  const back = await startDovecot(port);
+  await house.tools.sequelize.query('UPDATE graphile_worker._private_jobs SET run_at = now()');
+  await house.work();
+  expect(await mailbox()).toMatchObject({ state: 'current', trouble: '' });
+  await back.stop();
   const other = await ines.call('GET /api/mailboxes/:id/correspondents', { params: { id } });
   expect(other.status).toBe(404);
 });

@@ -145,7 +145,7 @@ export async function changeContact(
   const contact = await loadContact(context, id);
   const country = contact.kind === 'phone' ? readPhone(contact.normalized)?.country : null;
   const value = patch.value ?? contact.value;
-  const normal = normalizeValue(contact.kind, value, country ? [country] : ['GB']);
+  const normal = normalizeValue(contact.kind, value, [country ?? context.house.country]);
   await supersede(context, contact);
   const type =
     contact.kind === 'phone'

@@ -66,6 +66,9 @@ it('by rule: country first, the rest in turn, also when two come at once; and by
   expect(figures.fairness).toBeCloseTo(
     (sum * sum) / (leads.length * leads.reduce((total, one) => total + one * one, 0)),
   );
+  expect(
+    (await pell.call('GET /api/figures/owners', { query: { since: '2999-01-01' } })).body.owners,
+  ).toEqual([]);
   const { id, version } = made[0] ?? { id: '', version: 0 };
   await pell.call('PATCH /api/leads/:id', { params: { id }, body: { version, ownerId: ids.mara } });
   expect((await pell.call('GET /api/leads/:id', { params: { id } })).body.owner.id).toBe(ids.mara);

@@ -240,6 +240,13 @@ describe('win chance', () => {
     const drops = (await pell.call('GET /api/figures/drops')).body;
     expect(drops.reasons).toHaveLength(1);
     expect(drops.dropped).toBe(drops.reasons[0]?.count);
+    const since = (await pell.call('GET /api/figures/drops', { query: { since: '2999-01-01' } })).body;
+    expect([since.dropped, since.reasons]).toEqual([0, []]);
+    expect((await pell.call('POST /api/win-model/training')).status).toBe(403);
+    expect((await mara.call('POST /api/win-model/training')).body).toEqual({ asked: true });
+    await house.work();
+    const again = (await pell.call('GET /api/win-model')).body;
+    expect([again.kind, again.closed, again.madeAt !== model.madeAt]).toEqual(['learnt', 60, true]);
   }, 120_000);
   it('a training that is interrupted leaves the model before in use', async () => {
     const before = await WinModelRow.count();

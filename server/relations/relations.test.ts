@@ -36,6 +36,16 @@ describe('relations', () => {
     expect((await relate(ann.id, 'reports to', ann.id)).status).toBe(422);
   });
 
+  it('are removed from both ends and come back by undo', async () => {
+    const [ann, bo] = [await person('Ann Gone'), await person('Bo Gone')];
+    const { body } = await relate(ann.id, 'spouse of', bo.id);
+    const removed = await pell.call('DELETE /api/relations/:id', { params: { id: body.id } });
+    expect([removed.status, await words(ann.id), await words(bo.id)]).toEqual([200, [], []]);
+    expect((await pell.call('DELETE /api/relations/:id', { params: { id: body.id } })).status).toBe(404);
+    await undo(removed.body.eventId);
+    expect(await words(bo.id)).toEqual(['spouse of Ann Gone']);
+  });
+
   it('have kinds that a manager adds and renames', async () => {
     const make = (who: Client) =>
       who.call('POST /api/relation-kinds', { body: { name: 'mentor of', reverse: 'mentored by' } });
@@ -126,6 +136,15 @@ describe('where somebody worked', () => {
       body: { version: 1, untilDay: '2015-01-01' },
     });
     expect(change.status).toBe(422);
+    const later = {
+      params: { id: body.id },
+      body: { version: 1, jobTitle: 'Clerk', untilDay: '2019-06-30' },
+    };
+    expect((await pell.call('PATCH /api/employments/:id', later)).status).toBe(200);
+    expect((await pell.call('PATCH /api/employments/:id', later)).status).toBe(409);
+    expect((await relations(ann.id)).employments).toContainEqual(
+      expect.objectContaining({ id: body.id, jobTitle: 'Clerk', untilDay: '2019-06-30' }),
+    );
     expect((await pell.call('DELETE /api/employments/:id', { params: { id: body.id } })).status).toBe(200);
   });
 });

@@ -19,6 +19,23 @@ const signIn = (email: string, password: string, from = '127.0.0.1') =>
   });
 const isIn = async (who: Client) => (await who.call('GET /api/session')).status === 200;
 
+it('my time zone is changed by me, and only to one there is', async () => {
+  const ines = await house.as('ines@wharfside.example');
+  const changed = await ines.call('PATCH /api/session', { body: { timeZone: 'Europe/Lisbon' } });
+  expect([changed.status, changed.body.timeZone]).toEqual([200, 'Europe/Lisbon']);
+  expect((await ines.call('PATCH /api/session', { body: { timeZone: 'Europe/Atlantis' } })).status).toBe(422);
+  expect((await ines.call('GET /api/session')).body.timeZone).toBe('Europe/Lisbon');
+});
+
+it('my tokens are listed to me alone, without what they are', async () => {
+  const [ines, pell] = [await house.as('ines@wharfside.example'), await house.as('pell@wharfside.example')];
+  const { body: made } = await ines.call('POST /api/tokens', { body: { name: 'reports' } });
+  const { body } = await ines.call('GET /api/tokens');
+  expect(body.items).toMatchObject([{ name: 'reports' }]);
+  expect(JSON.stringify(body)).not.toContain(made.token);
+  expect((await pell.call('GET /api/tokens')).body.items).toEqual([]);
+});
+
 it('an admin adds a colleague, changes what they may, switches them off and on; nobody else may', async () => {
   const pell = await house.as('pell@wharfside.example');
   const body = { name: 'Nia New', email: 'Nia@wharfside.example', password: PASSWORD };

@@ -82,9 +82,9 @@ namespace inbox {
 `;
 
 /** Debian's dovecot as the peer at the other end of IMAP, with a mailbox of its own in a temporary folder. */
-export async function startDovecot(): Promise<Dovecot> {
+export async function startDovecot(onPort?: number): Promise<Dovecot> {
   const folder = mkdtempSync(join(tmpdir(), 'dovecot-'));
-  const port = await freePort();
+  const port = onPort ?? (await freePort());
   const isRoot = process.getuid?.() === 0;
   const user = isRoot ? 'nobody' : userInfo().username;
   const group = isRoot ? 'nogroup' : String(userInfo().gid);

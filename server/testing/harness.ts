@@ -192,6 +192,19 @@ export async function openHouse(outside: Partial<Outside> = {}): Promise<House> 
   };
 }
 
+/** A house with a client for each of the team, open from before the first test of a file to after its last. */
+export type TeamHouse = House & { pell: Client; ines: Client; mara: Client };
+export function useHouse(outside: Partial<Outside> = {}): TeamHouse {
+  const house = {} as TeamHouse;
+  beforeAll(async () => {
+    Object.assign(house, await openHouse(outside));
+    for (const name of ['pell', 'ines', 'mara'] as const)
+      house[name] = await house.as(`${name}@wharfside.example`);
+  });
+  afterAll(() => house.close());
+  return house;
+}
+
 let serial = 0;
 
 /** A message by made-up people; every call gives other bytes. */

@@ -80,6 +80,25 @@ it('a pile can be a tag, whatever standing its people have; a plan or person tha
   expect((await pile({ tag: 'nobody' })).left).toBe(0);
 });
 
+it('a pile can be what an import brought', async () => {
+  await add('Not Imported');
+  const { body: table } = await pell.call('POST /api/imports', {
+    raw: 'Name;E-mail\nHal Import;hal@import.example\n',
+    type: 'text/csv',
+  });
+  const at = { params: { id: table.id } };
+  await pell.call('PUT /api/imports/:id/mapping', {
+    ...at,
+    body: { version: table.version, mapping: table.mapping },
+  });
+  await house.work();
+  await pell.call('POST /api/imports/:id/start', at);
+  await house.work();
+  const names = async (query: Record<string, string>) => (await pile(query)).items.map(({ name }) => name);
+  expect(await names({ import: table.id })).toEqual(['Hal Import']);
+  expect(await names({ list: crypto.randomUUID() })).toEqual([]);
+});
+
 it('plans are a manager’s to change, and a retired one is not followed', async () => {
   const body = { name: 'Visit', kind: 'meeting', title: 'Go and see them', days: 5 };
   expect((await pell.call('POST /api/plans', { body })).status).toBe(403);

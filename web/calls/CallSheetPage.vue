@@ -239,7 +239,7 @@ const head = computed(() => {
           :read="reading.deal"
           :open-deals="openDeals"
           :open-leads="openLeads"
-          :currency="session.me?.currency ?? 'EUR'"
+          :currency="session.me?.currency ?? ''"
           @change="deal = $event"
         />
       </section>

@@ -40,7 +40,7 @@ watch(
 );
 const isReady = computed(() => forecast.value && past.value && pipelines.value && team.value);
 const within = computed(() => (past.value?.items ?? []).filter((one) => one.isWithin).length);
-const shown = (minor: number): string => roughMoney(minor, forecast.value?.currency ?? 'EUR');
+const shown = (minor: number): string => roughMoney(minor, forecast.value?.currency ?? '');
 </script>
 
 <template>

@@ -14,7 +14,7 @@ onScopeDispose(() => clearTimeout(timer));
 
 const body = computed(() => ({ people: props.people, companies: props.companies, leads: props.leads }));
 const whom = computed(() => props.name ?? `${plan.value?.subjects ?? 0} at once`);
-const cost = (minor: number): string => price(minor, plan.value?.currency ?? 'EUR');
+const cost = (minor: number): string => price(minor, plan.value?.currency ?? '');
 const isShort = computed(() => (plan.value ? plan.value.most > plan.value.left : false));
 
 async function load(): Promise<void> {
