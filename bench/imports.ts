@@ -4,8 +4,9 @@ import pgCopy from 'pg-copy-streams';
 import type pg from 'pg';
 import { pipeline } from 'node:stream/promises';
 import { Readable } from 'node:stream';
-import type { Tools } from '@emporikon/server/commands/context';
+import { perform, type Tools } from '@emporikon/server/commands/context';
 import { Import } from '@emporikon/server/db/models/imports';
+import { keepFile } from '@emporikon/server/imports/file';
 import { previewImport } from '@emporikon/server/imports/preview';
 import { runImport } from '@emporikon/server/imports/run';
 import { openHouse } from './house';
@@ -58,7 +59,6 @@ async function main(): Promise<void> {
     name: 'bench.csv',
     createdBy: user.id,
     createdAt: new Date(),
-    raw: Buffer.from(csv),
     kind: 'table',
     mapping: {
       columns: (['fullName', 'companyName', 'email', 'phone', 'jobTitle'] as const).map((field, index) => ({
@@ -72,6 +72,7 @@ async function main(): Promise<void> {
     },
     state: 'previewing',
   });
+  await perform(tools, null, (context) => keepFile(context, one.id, Buffer.from(csv)));
   let began = performance.now();
   await previewImport(tools, one.id);
   const previewed = performance.now() - began;

@@ -98,9 +98,25 @@ it('a server killed in the middle of conversion leaves nothing half-made, and th
   const before = await counts();
   await killInside('deal_roles', `/api/leads/${lead?.id ?? ''}/conversion`, {});
   expect(await counts()).toEqual(before);
-  expect(
-    (await pell.call('POST /api/leads/:id/conversion', { params: { id: lead?.id ?? '' }, body: {} })).status,
-  ).toBe(201);
+  const id = lead?.id ?? '';
+  const retry = () =>
+    pell.call('POST /api/leads/:id/conversion', {
+      params: { id },
+      body: {},
+      headers: { 'idempotency-key': `/api/leads/${id}/conversion` },
+    });
+  const deals = await house.count('deals');
+  const [converted, again] = [await retry(), await retry()];
+  expect([converted.status, again.headers['idempotent-replay']]).toEqual([201, 'true']);
+  expect(again.body.deal.id).toBe(converted.body.deal.id);
+  expect(await house.count('deals')).toBe(deals + 1);
+  const { body: now } = await pell.call('GET /api/leads/:id', { params: { id } });
+  expect(now.status).toBe('converted');
+  const { body: deal } = await pell.call('GET /api/deals/:id', { params: { id: converted.body.deal.id } });
+  expect([deal.company?.name, deal.people.map(({ name }) => name)]).toEqual([
+    'Kurier Nord GmbH',
+    ['Yusuf Demirel'],
+  ]);
 });
 
 it('two server processes on one database both tell their browsers', async () => {

@@ -1,8 +1,35 @@
 import { QueryTypes } from 'sequelize';
 import { databaseUrl } from '../testing/harness';
+import { loadFile } from '../imports/file';
 import { connect } from './connect';
 import { MIGRATIONS, migrate } from './migrate';
 import { up } from './migrations/0001-first';
+
+it('cuts the files of imports into pieces that are the same bytes', async () => {
+  const sequelize = connect(databaseUrl(), 3);
+  try {
+    await sequelize.query('DROP SCHEMA public CASCADE; CREATE SCHEMA public;');
+    const before = MIGRATIONS.slice(0, MIGRATIONS.findIndex(({ name }) => name === '0010-import-files'));
+    await sequelize.query(
+      'CREATE TABLE migrations (name text PRIMARY KEY, ran_at timestamptz NOT NULL DEFAULT now())',
+    );
+    for (const { name, up: change } of before) {
+      await sequelize.query(change);
+      await sequelize.query('INSERT INTO migrations (name) VALUES (:name)', { replacements: { name } });
+    }
+    const user = '00000000-0000-4000-8000-000000000002';
+    await sequelize.query(
+      `INSERT INTO users (id, name, email, role, password_hash, created_at) VALUES ('${user}', 'Ann', 'ann@b.example', 'rep', 'x', now());
+       INSERT INTO imports (id, name, created_by, created_at, kind, state, raw)
+         VALUES ('${user}', 'a.csv', '${user}', now(), 'table', 'mapping', decode(repeat('0123456789abcdef', 600000), 'hex'))`,
+    );
+    await migrate(sequelize);
+    const raw = await loadFile({ sequelize }, user);
+    expect(raw.equals(Buffer.from('0123456789abcdef'.repeat(600_000), 'hex'))).toBe(true);
+  } finally {
+    await sequelize.close();
+  }
+});
 
 it('brings a database of the version before up to date, with what is in it', async () => {
   const sequelize = connect(databaseUrl(), 3);

@@ -10,8 +10,9 @@ import * as sixth from './migrations/0006-lookups';
 import * as seventh from './migrations/0007-qualifying';
 import * as eighth from './migrations/0008-deals';
 import * as ninth from './migrations/0009-safety';
+import * as tenth from './migrations/0010-import-files';
 
-export const MIGRATIONS = [first, second, third, fourth, fifth, sixth, seventh, eighth, ninth];
+export const MIGRATIONS = [first, second, third, fourth, fifth, sixth, seventh, eighth, ninth, tenth];
 /** Any constant will do, as long as every process of this program takes the same lock. */
 const LOCK = 4600_0001;
 

@@ -1,11 +1,13 @@
 import { allRoutes, type Parsed, type Reply, type RouteName } from '@emporikon/contract';
 import type { RouteSpec } from '@emporikon/contract/common';
 import { MAX_MESSAGE_BYTES } from '@emporikon/core/reading/types';
+import type { IncomingMessage } from 'node:http';
 import type { FastifyInstance, FastifyReply, FastifyRequest, RouteOptions } from 'fastify';
 import { perform, type Actor, type Context, type Tools } from '../commands/context';
 import { limitBodiesInFlight } from './bodies';
 import { operationIdOf, PROBLEMS } from './openapi';
 import { requireSameOrigin } from './origin';
+import { collectBody } from './rawBody';
 import { keptAnswer, withIdempotencyKey } from './idempotency';
 
 export interface Call<Name extends RouteName> {
@@ -54,8 +56,11 @@ function inRawScope(app: FastifyInstance, spec: RouteSpec, add: (scope: FastifyI
       : types.includes('text/csv')
         ? MOST_TABLE_BYTES
         : MAX_MESSAGE_BYTES;
-    scope.addContentTypeParser([...types], { parseAs: 'buffer', bodyLimit }, (_request, body, done) =>
-      done(null, body),
+    scope.addContentTypeParser(
+      [...types],
+      { bodyLimit },
+      (request: FastifyRequest, payload: IncomingMessage) =>
+        collectBody(payload, request.headers['content-length'], bodyLimit),
     );
     limitBodiesInFlight(scope);
     add(scope);

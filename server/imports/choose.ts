@@ -9,6 +9,7 @@ import { Import } from '../db/models/imports';
 import { early, type Handlers } from '../http/mount';
 import { conflict, invalid, notFound } from '../http/problems';
 import type { BenchReading } from '../reading/bench';
+import { keepFile, loadFile } from './file';
 import { importDetail, loadImport } from './view';
 
 export const hashOf = (text: string): string => createHash('sha256').update(text).digest('hex');
@@ -73,11 +74,11 @@ export const chooseHandlers: Handlers = {
         name: query.name,
         createdBy: requireActor(context).id,
         createdAt: context.now(),
-        raw: body,
         kind: read.kind,
         state: 'mapping',
         ...(await columnsOf(context, read, 0)),
       });
+      await keepFile(context, one.id, body);
       await context.write.event('add import', `Added ${query.name} to be imported`, requireActor(context).id);
       return importDetail(context, one.id);
     });
@@ -87,7 +88,7 @@ export const chooseHandlers: Handlers = {
     if (!file) throw notFound('There is no such import.');
     if (!file.reading?.sheets?.[body.sheet])
       throw invalid('There is no such sheet.', { fields: { sheet: 'does not exist' } });
-    const read = await readFile(tools, file.raw, body.sheet);
+    const read = await readFile(tools, await loadFile(tools, file.id), body.sheet);
     return performOnce(async (context) => {
       const one = await loadImport(context, params.id, true);
       if (!['mapping', 'previewing', 'previewed', 'failed'].includes(one.state))

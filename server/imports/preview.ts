@@ -6,6 +6,7 @@ import { perform, type Context, type Tools } from '../commands/context';
 import { Import } from '../db/models/imports';
 import { bookOf } from '../people/book';
 import { copyRows } from './copy';
+import { loadFile } from './file';
 import { loadImport, lockImport } from './view';
 import { previewRecords, recordsOf, recordTarget } from './recordJobs';
 import { cardRows, tableRows, type RowData, type SourceRow } from './source';
@@ -220,11 +221,12 @@ function beginPreview(tools: Tools, id: string): Promise<Import | null> {
 export async function previewImport(tools: Tools, id: string): Promise<void> {
   const one = await beginPreview(tools, id);
   if (!one) return;
+  const raw = await loadFile(tools, id);
   const rows =
     one.kind === 'cards'
-      ? cardRows(one.raw, tools.house.country)
+      ? cardRows(raw, tools.house.country)
       : tableRows(
-          one.raw,
+          raw,
           one.mapping ?? { columns: [], hasHead: true, dates: null, country: null },
           tools.house.country,
         );
@@ -243,7 +245,7 @@ export async function previewImport(tools: Tools, id: string): Promise<void> {
     for (const [key, count] of Object.entries(more)) counts[key] = (counts[key] ?? 0) + count;
   };
   if (target)
-    for await (const chunk of chunksOf(recordsOf(tools, one))) {
+    for await (const chunk of chunksOf(recordsOf(tools, one, raw))) {
       const found = await perform(tools, null, async (context) => {
         if (!(await stillWanted(context))) return null;
         await noteDone(context, id, done + chunk.length);

@@ -39,8 +39,8 @@ export async function previewRecords(
   return counts;
 }
 
-export const recordsOf = (tools: Tools, one: Import): AsyncGenerator<RecordRow> =>
-  recordRows(one.raw, one.mapping ?? { columns: [], hasHead: true, dates: null, country: null }, tools.house);
+export const recordsOf = (tools: Tools, one: Import, raw: Buffer): AsyncGenerator<RecordRow> =>
+  recordRows(raw, one.mapping ?? { columns: [], hasHead: true, dates: null, country: null }, tools.house);
 
 async function importer(userId: string): Promise<Actor | null> {
   const user = await User.findByPk(userId);

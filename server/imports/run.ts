@@ -168,7 +168,7 @@ async function runLane(tools: Tools, id: string, lane: number): Promise<void> {
  * run goes on with the first rows that have no outcome.
  */
 export async function runImport(tools: Tools, id: string): Promise<void> {
-  const one = await Import.findByPk(id, { attributes: { exclude: ['raw'] } });
+  const one = await Import.findByPk(id);
   const target = one && recordTarget(one);
   if (one && target) {
     await runRecords(tools, one, target);

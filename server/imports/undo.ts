@@ -164,7 +164,7 @@ async function undoChunk(tools: Tools, id: string): Promise<boolean> {
  * changed gets back what stood there. Can be cut off and goes on.
  */
 export async function undoImport(tools: Tools, id: string): Promise<void> {
-  const one = await Import.findByPk(id, { attributes: { exclude: ['raw'] } });
+  const one = await Import.findByPk(id);
   if (one && recordTarget(one)) return undoRecords(tools, one);
   while (await undoChunk(tools, id));
 }

@@ -18,11 +18,9 @@ export async function lockImport(context: Context, id: string): Promise<void> {
   });
 }
 
-const WITHOUT_RAW = { exclude: ['raw'] };
-
 /** An import without its file. @throws 404 */
 export async function loadImport(context: Context, id: string, lock = false): Promise<Import> {
-  const one = await Import.findByPk(id, { attributes: WITHOUT_RAW, transaction: context.tx, lock });
+  const one = await Import.findByPk(id, { transaction: context.tx, lock });
   if (!one) throw notFound('There is no such import.');
   return one;
 }
@@ -47,7 +45,6 @@ function asRow(one: Import, by: string): ImportRow {
 
 export async function listImports(context: Context): Promise<ImportRow[]> {
   const imports = await Import.findAll({
-    attributes: WITHOUT_RAW,
     order: [['createdAt', 'DESC']],
     limit: 50,
     transaction: context.tx,

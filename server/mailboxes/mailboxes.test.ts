@@ -142,7 +142,7 @@ it('files nothing of addresses that are never to be filed, nor by itself when it
   await read();
   expect(await ledger()).toHaveLength(before);
   const [kept] = await house.sequelize.query(
-    "SELECT subject FROM captures WHERE subject IN ('Never this', 'But this')",
+    "SELECT message->>'subject' AS subject FROM captures WHERE message->>'subject' IN ('Never this', 'But this')",
   );
   expect(kept).toEqual([{ subject: 'But this' }]);
   await pell.call('PATCH /api/mailboxes/:id', {

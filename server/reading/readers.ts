@@ -59,7 +59,8 @@ function handedOver(
   input: { raw: Uint8Array },
   signal: AbortSignal,
 ): Parameters<Piscina['run']> {
-  if (input.raw.length < HANDED_OVER_FROM_BYTES) return [{ name, input }, { signal }];
+  const isShared = input.raw.buffer instanceof SharedArrayBuffer;
+  if (isShared || input.raw.length < HANDED_OVER_FROM_BYTES) return [{ name, input }, { signal }];
   const raw = new Uint8Array(input.raw);
   return [
     { name, input: { ...input, raw } },

@@ -117,6 +117,11 @@ export const KNOWN: readonly Hostile[] = [
     type: TABLE,
     make: () => text('Name,Email\n', 'Ann Bee,ann@bee.example\n'.repeat(2_500_000)),
   },
+  {
+    name: '60 MB of wide rows, all of them good',
+    type: TABLE,
+    make: () => text('Name,Note\n', `Ann Bee,${'word '.repeat(240)}\n`.repeat(50_000)),
+  },
   { name: '30 MB of line ends', type: TABLE, make: () => Buffer.alloc(30_000_000, '\n') },
   { name: 'a quote that is never closed', type: TABLE, make: () => text('"', 'a'.repeat(30_000_000)) },
   {

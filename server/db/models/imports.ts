@@ -14,7 +14,6 @@ export class Import extends Model<InferAttributes<Import>, InferCreationAttribut
   declare name: string;
   declare createdBy: string;
   declare createdAt: Date;
-  declare raw: Buffer;
   declare kind: 'table' | 'cards';
   declare reading: CreationOptional<ImportReading | null>;
   declare mapping: CreationOptional<Mapping | null>;
@@ -36,7 +35,6 @@ export function defineImportModels(sequelize: Sequelize): void {
     name: col.words,
     createdBy: col.uuid,
     createdAt: col.time,
-    raw: col.bytes,
     kind: col.words,
     reading: col.json,
     mapping: col.json,
