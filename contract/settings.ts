@@ -31,7 +31,43 @@ export const LiveEvent = z.object({
 });
 export type LiveEvent = z.infer<typeof LiveEvent>;
 
+/** `host:port`, or `host:*` for every port of it. */
+const Host = z
+  .string()
+  .trim()
+  .toLowerCase()
+  .max(260)
+  .regex(
+    /^(?:\[[0-9a-f:.]+\]|[\p{L}\p{N}](?:[\p{L}\p{N}.-]*[\p{L}\p{N}])?):(?:\d{1,5}|\*)$/u,
+    'a server such as mail.wharfside.example:993',
+  )
+  .transform((host) => host.replace(/^\[(.*)\]/, '$1'));
+
 export const settingsRoutes = routes({
+  'GET /api/admin/hosts': {
+    summary: 'Servers on private addresses that may be reached all the same',
+    tag: 'settings',
+    roles: ['admin'],
+    reply: z.object({
+      items: z.array(z.object({ id: Id, host: z.string() })),
+      always: z.array(z.string()).describe('set where the program was started'),
+    }),
+  },
+  'POST /api/admin/hosts': {
+    summary: 'Let pages and mailboxes on a private address be reached',
+    tag: 'settings',
+    status: 201,
+    roles: ['admin'],
+    body: z.object({ host: Host }),
+    reply: Done.extend({ id: Id }),
+  },
+  'DELETE /api/admin/hosts/:id': {
+    summary: 'Let a server be reached no longer',
+    tag: 'settings',
+    params: z.object({ id: Id }),
+    roles: ['admin'],
+    reply: Done,
+  },
   'GET /api/questions': {
     summary: 'The qualifying questions',
     tag: 'settings',

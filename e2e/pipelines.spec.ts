@@ -143,7 +143,7 @@ test('the forecast says what will come by month and owner, drawn and in figures,
   for (const [at, month] of known.entries())
     await expect(months.nth(at)).toContainText(words.format(Math.round(month.weightedMinor / 100)));
   await expect(page.getByText(/of 6 came within its range/)).toBeVisible();
-  await page.getByLabel('Owner').selectOption('of Ines Tolland');
+  await page.getByLabel('Owner', { exact: true }).selectOption('of Ines Tolland');
   const owners = page
     .getByRole('table')
     .filter({ has: page.getByRole('columnheader', { name: 'Owner', exact: true }) })

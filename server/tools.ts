@@ -4,6 +4,7 @@ import type { Config } from './config';
 import { openExchange } from './outside/exchange';
 import { openLookUps } from './outside/lookups/open';
 import { openPost } from './outside/post';
+import { loadAllowedHosts } from './settings/hosts';
 
 /** The tools of a process, with the services outside as the settings name them. */
 export const toolsOf = (config: Config, sequelize: Sequelize): Tools =>
@@ -16,7 +17,7 @@ export const toolsOf = (config: Config, sequelize: Sequelize): Tools =>
       publicUrl: config.publicUrl,
     },
     {
-      door: { allowed: config.fetchAllowed },
+      door: { allowed: config.fetchAllowed, alsoAllowed: () => loadAllowedHosts(sequelize) },
       exchange:
         config.exchangeUrl && config.exchangeSecret
           ? openExchange(config.exchangeUrl, config.exchangeSecret)

@@ -9,7 +9,10 @@ it('cuts the files of imports into pieces that are the same bytes', async () => 
   const sequelize = connect(databaseUrl(), 3);
   try {
     await sequelize.query('DROP SCHEMA public CASCADE; CREATE SCHEMA public;');
-    const before = MIGRATIONS.slice(0, MIGRATIONS.findIndex(({ name }) => name === '0010-import-files'));
+    const before = MIGRATIONS.slice(
+      0,
+      MIGRATIONS.findIndex(({ name }) => name === '0010-import-files'),
+    );
     await sequelize.query(
       'CREATE TABLE migrations (name text PRIMARY KEY, ran_at timestamptz NOT NULL DEFAULT now())',
     );

@@ -11,8 +11,21 @@ import * as seventh from './migrations/0007-qualifying';
 import * as eighth from './migrations/0008-deals';
 import * as ninth from './migrations/0009-safety';
 import * as tenth from './migrations/0010-import-files';
+import * as eleventh from './migrations/0011-allowed-hosts';
 
-export const MIGRATIONS = [first, second, third, fourth, fifth, sixth, seventh, eighth, ninth, tenth];
+export const MIGRATIONS = [
+  first,
+  second,
+  third,
+  fourth,
+  fifth,
+  sixth,
+  seventh,
+  eighth,
+  ninth,
+  tenth,
+  eleventh,
+];
 /** Any constant will do, as long as every process of this program takes the same lock. */
 const LOCK = 4600_0001;
 

@@ -30,6 +30,7 @@ import { identify } from '../session/identify';
 import { sessionHandlers } from '../session/routes';
 import { tokenHandlers } from '../session/tokens';
 import { userHandlers } from '../session/users';
+import { hostHandlers } from '../settings/hosts';
 import { settingsHandlers } from '../settings/routes';
 import { taskHandlers } from '../tasks/routes';
 import { triageHandlers } from '../triage/routes';
@@ -147,6 +148,7 @@ export async function buildApp({
     ledgerHandlers,
     searchHandlers,
     settingsHandlers,
+    hostHandlers,
     fieldHandlers,
     callHandlers,
     formHandlers,

@@ -6,6 +6,8 @@ import ipaddr from 'ipaddr.js';
 export interface Door {
   /** `host:port` (or `host:*`) of servers on private addresses that may be reached all the same. */
   allowed: readonly string[];
+  /** Further ones, as they are at the moment somebody wants to reach one. */
+  alsoAllowed?: () => Promise<readonly string[]>;
   resolve?: (host: string) => Promise<string[]>;
 }
 
@@ -26,19 +28,29 @@ export function isPublicAddress(address: string): boolean {
 export const isLoopback = (address: string): boolean =>
   ipaddr.isValid(address) && ipaddr.process(address).range() === 'loopback';
 
+const plainName = (host: string): string => host.toLowerCase().replace(/^\[|\]$/g, '');
+
+/** Whether a server may be reached wherever it stands, by its name or address and its port. */
+export async function isAllowedHost(
+  host: string,
+  port: number,
+  { allowed, alsoAllowed }: Door,
+): Promise<boolean> {
+  const name = plainName(host);
+  const all = [...allowed, ...((await alsoAllowed?.()) ?? [])];
+  return all.includes(`${name}:${port}`) || all.includes(`${name}:*`);
+}
+
 /**
  * The address at which a host that a person named may be reached. It is looked up once and that address is used, so that
  * a second look-up cannot lead elsewhere.
  * @returns null for one that is not there or not on the open internet: the same for both, so that nobody can map a
  *   private network by asking
  */
-export async function findAddress(
-  host: string,
-  port: number,
-  { allowed, resolve = addressesOf }: Door,
-): Promise<string | null> {
-  const name = host.toLowerCase().replace(/^\[|\]$/g, '');
-  const isAllowed = allowed.includes(`${name}:${port}`) || allowed.includes(`${name}:*`);
+export async function findAddress(host: string, port: number, door: Door): Promise<string | null> {
+  const { resolve = addressesOf } = door;
+  const name = plainName(host);
+  const isAllowed = await isAllowedHost(host, port, door);
   if (isAllowed && isIP(name)) return name;
   try {
     const addresses = isIP(name) ? [name] : await resolve(name);

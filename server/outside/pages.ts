@@ -3,7 +3,7 @@ import { request as httpsRequest } from 'node:https';
 import { isIP } from 'node:net';
 import robotsParser from 'robots-parser';
 import { invalid } from '../http/problems';
-import { findAddress, type Door } from './door';
+import { findAddress, isAllowedHost, type Door } from './door';
 import { mustHoldNoConnection } from '../db/connect';
 
 export interface FetchedPage {
@@ -33,8 +33,7 @@ async function check(text: string, door: Door): Promise<Target> {
   if (url.username || url.password) throw refuse('An address with a password in it is not fetched.');
   const host = url.hostname.replace(/^\[|\]$/g, '');
   const port = url.port || (url.protocol === 'https:' ? '443' : '80');
-  const isAllowed = door.allowed.some((one) => one === `${host}:${port}` || one === `${host}:*`);
-  if (!isAllowed && !['80', '443', '8080', '8443'].includes(port))
+  if (!(await isAllowedHost(host, Number(port), door)) && !['80', '443', '8080', '8443'].includes(port))
     throw refuse(`Port ${port} is not one of the web.`);
   const address = await findAddress(host, Number(port), door);
   if (!address) throw refuse(`${host} cannot be found, or is not on the open internet.`);

@@ -12,6 +12,7 @@ import { buildApp } from '../http/app';
 import { jobHandlers } from '../jobs/handlers';
 import { migrateQueue, runWaitingJobs } from '../jobs/queue';
 import { hashPassword } from '../session/secrets';
+import { loadAllowedHosts } from '../settings/hosts';
 import { noteAnswer } from './coverage';
 
 export const PASSWORD = 'a-long-test-password';
@@ -120,7 +121,7 @@ export async function openHouse(outside: Partial<Outside> = {}): Promise<House> 
     sequelize,
     { ours: OURS, currency: 'EUR', country: 'GB', publicUrl: 'http://127.0.0.1:4600' },
     {
-      door: { allowed: [] },
+      door: { allowed: [], alsoAllowed: () => loadAllowedHosts(sequelize) },
       exchange: null,
       post: { send: async (message) => void mails.push(message), stop: () => undefined },
       lookUps: [],

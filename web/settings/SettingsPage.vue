@@ -8,6 +8,7 @@ import { useUndo } from '../shell/undo';
 import AccountSettings from './AccountSettings.vue';
 import ChannelSettings from './ChannelSettings.vue';
 import FieldSettings from './FieldSettings.vue';
+import HostSettings from './HostSettings.vue';
 import MailboxSettings from './MailboxSettings.vue';
 import QuestionSettings from './QuestionSettings.vue';
 import UserSettings from './UserSettings.vue';
@@ -96,6 +97,7 @@ async function revoke(id: string): Promise<void> {
       <AccountSettings />
       <UserSettings v-if="session.me?.role === 'admin'" />
       <ChannelSettings />
+      <HostSettings v-if="session.me?.role === 'admin'" />
       <MailboxSettings />
       <FieldSettings :may-edit="mayEdit" />
       <QuestionSettings :may-edit="mayEdit" />

@@ -1,3 +1,4 @@
+/** The file of an import in pieces, so that a large one is never sent or loaded as a whole. */
 export const name = '0010-import-files';
 
 export const up = `

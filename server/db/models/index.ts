@@ -2,6 +2,7 @@ import type { Sequelize } from 'sequelize';
 import { defineCallModels } from './calls';
 import { defineCaptureModels } from './captures';
 import { defineFieldModels } from './fields';
+import { defineHostModels } from './hosts';
 import { defineFormModels } from './forms';
 import { defineImportModels } from './imports';
 import { defineLookAlikeModels } from './lookAlikes';
@@ -22,6 +23,7 @@ export function defineModels(sequelize: Sequelize): void {
   defineDealModels(sequelize);
   defineLedgerModels(sequelize);
   defineFieldModels(sequelize);
+  defineHostModels(sequelize);
   defineCallModels(sequelize);
   defineFormModels(sequelize);
   defineImportModels(sequelize);
