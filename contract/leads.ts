@@ -1,7 +1,7 @@
 import { DEAL_ROLES } from '@emporikon/core/lifecycle/conversion';
 import { LEAD_STATUSES } from '@emporikon/core/lifecycle/statuses';
 import { z } from 'zod';
-import { Intent, Match } from './captures';
+import { Match } from './captures';
 import {
   Currency,
   Day,
@@ -17,6 +17,7 @@ import {
   Time,
   Version,
 } from './common';
+import { Intent } from './intents';
 import { KnownCurrency } from './products';
 import { Task } from './tasks';
 

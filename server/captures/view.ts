@@ -1,4 +1,5 @@
-import type { CaptureDetail, CaptureRow, Claim, Intent } from '@emporikon/contract/captures';
+import type { CaptureDetail, CaptureRow, Claim } from '@emporikon/contract/captures';
+import type { Intent } from '@emporikon/contract/intents';
 import { showPhone } from '@emporikon/core/people/phones';
 import { proposeMove } from '@emporikon/core/ledger/nextMove';
 import { CLAIM_FIELDS } from '@emporikon/core/reading/types';

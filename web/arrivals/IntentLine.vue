@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Intent } from '@emporikon/contract/captures';
+import type { Intent } from '@emporikon/contract/intents';
 import { computed } from 'vue';
 import { due, money, percent } from '../shell/format';
 

@@ -1,141 +1,32 @@
 <script setup lang="ts">
 import type { DealDetail } from '@emporikon/contract/deals';
-import { CHARGED, totalsOf, type Charged, type Totals } from '@emporikon/core/lifecycle/lines';
-import { minorOf } from '@emporikon/core/ledger/sum';
-import { computed, ref, watch } from 'vue';
-import { api, ApiProblem } from '../shell/api';
-import { amountText, money } from '../shell/format';
-import { useFetched } from '../shell/live';
+import { CHARGED, type Charged } from '@emporikon/core/lifecycle/lines';
+import { money } from '../shell/format';
 import LeaveDialog from '../shell/LeaveDialog.vue';
-import { useUndo } from '../shell/undo';
-import { useLeaveGuard } from '../shell/useDraft';
+import { useLines } from './useLines';
 
 /** What they buy, line by line; the amount of the deal is the net of its lines. */
 const props = defineProps<{ deal: DealDetail }>();
 const emit = defineEmits<{ changed: [] }>();
-const undo = useUndo();
-interface Draft {
-  productId: string | null;
-  name: string;
-  quantity: string;
-  price: string;
-  discountPercent: string;
-  taxPercent: string;
-  charged: Charged;
-  periods: number;
-}
 const WORDS: Record<Charged, string> = { once: 'once', month: 'a month', year: 'a year' };
-const draft = ref<Draft[]>([]);
-const isTouched = ref(false);
-const isBusy = ref(false);
-const { data: products } = useFetched(() => api('GET /api/products'), ['products', 'prices', 'price_lists']);
-const offered = computed(() => (products.value?.items ?? []).filter((one) => one.active));
-/** The deal as it was when the lines were first touched; a change of the deal that is not of its lines is no clash. */
-let began = { version: props.deal.version, lines: JSON.stringify(props.deal.lines) };
-const clash = ref<DealDetail | null>(null);
-watch(isTouched, (touched) => {
-  if (touched) began = { version: props.deal.version, lines: JSON.stringify(props.deal.lines) };
-});
-const { isAsking, answer } = useLeaveGuard(() => isTouched.value);
-watch(
+const {
+  draft,
+  totals,
+  offered,
+  isTouched,
+  isBusy,
+  clash,
+  isAsking,
+  answer,
+  add,
+  take,
+  drop,
+  save,
+  reset,
+} = useLines(
   () => props.deal,
-  (deal) => {
-    if (!isTouched.value)
-      draft.value = deal.lines.map(({ id: _id, netMinor: _net, unitMinor, ...line }) => ({
-        ...line,
-        price: amountText(unitMinor, deal.currency),
-      }));
-  },
-  { immediate: true },
+  () => emit('changed'),
 );
-
-/** The lines as they would be saved; null while one of them is not whole. */
-const lines = computed(() => {
-  try {
-    return draft.value.map(({ price, ...line }) => ({
-      ...line,
-      quantity: line.quantity.replace(',', '.'),
-      unitMinor: minorOf(price, props.deal.currency) ?? 0,
-    }));
-  } catch {
-    return null;
-  }
-});
-const totals = computed((): Totals | null => {
-  try {
-    return lines.value && totalsOf(lines.value);
-  } catch {
-    return null;
-  }
-});
-
-function add(): void {
-  isTouched.value = true;
-  draft.value.push({
-    productId: null,
-    name: '',
-    quantity: '1',
-    price: '',
-    discountPercent: '0',
-    taxPercent: draft.value.at(-1)?.taxPercent ?? '0',
-    charged: 'once',
-    periods: 1,
-  });
-}
-
-/** A product brings its name, price, tax and how it is charged. */
-async function take(line: Draft, productId: string): Promise<void> {
-  isTouched.value = true;
-  const product = offered.value.find((one) => one.id === productId);
-  line.productId = product?.id ?? null;
-  if (!product) return;
-  line.name = product.name;
-  line.taxPercent = product.taxPercent;
-  line.charged = product.charged;
-  if (product.charged === 'month') line.periods = 12;
-  try {
-    const { unitMinor, rate } = await api('GET /api/products/:id/price', {
-      params: { id: product.id },
-      query: { currency: props.deal.currency },
-    });
-    if (unitMinor !== null) line.price = amountText(unitMinor, props.deal.currency);
-    if (rate) undo.tell({ text: `Price of ${product.name}: ${rate}.`, eventId: null });
-  } catch (problem) {
-    undo.fail(problem);
-  }
-}
-
-function drop(at: number): void {
-  isTouched.value = true;
-  draft.value.splice(at, 1);
-}
-
-async function save(over = began.version): Promise<void> {
-  if (!lines.value) return;
-  isBusy.value = true;
-  try {
-    const { eventId } = await api('PUT /api/deals/:id/lines', {
-      params: { id: props.deal.id },
-      body: { version: over, lines: lines.value },
-    });
-    undo.tell({ text: 'The lines are set; the amount is their net.', eventId });
-    isTouched.value = false;
-    clash.value = null;
-    emit('changed');
-  } catch (problem) {
-    if (!(problem instanceof ApiProblem && problem.isStale)) return undo.fail(problem);
-    const now = await api('GET /api/deals/:id', { params: { id: props.deal.id } });
-    if (JSON.stringify(now.lines) === began.lines && over !== now.version) return await save(now.version);
-    clash.value = now;
-  } finally {
-    isBusy.value = false;
-  }
-}
-
-function reset(): void {
-  [isTouched.value, clash.value] = [false, null];
-  emit('changed');
-}
 </script>
 
 <template>
