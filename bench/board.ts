@@ -1,6 +1,7 @@
 import { performance } from 'node:perf_hooks';
 import { chromium, type Page } from '@playwright/test';
 import { buildApp } from '@emporikon/server/http/app';
+import { rooms } from '@emporikon/server/rooms';
 import { LiveFeed } from '@emporikon/server/events/live';
 import { hashPassword } from '@emporikon/server/session/secrets';
 import { join } from 'node:path';
@@ -69,7 +70,7 @@ async function main(): Promise<void> {
     { replacements: { owner: user.id } },
   );
   const live = new LiveFeed(process.env.TEST_DATABASE_URL ?? '');
-  const app = await buildApp({ tools, live, webRoot: join(process.cwd(), 'web/dist') });
+  const app = await buildApp({ tools, rooms, live, webRoot: join(process.cwd(), 'web/dist') });
   await app.listen({ host: '127.0.0.1', port: 0 });
   const address = app.server.address();
   const url = `http://127.0.0.1:${typeof address === 'object' && address ? address.port : 0}`;

@@ -1,7 +1,7 @@
 import { performance } from 'node:perf_hooks';
 import { perform, type Actor } from '@emporikon/server/commands/context';
 import { Company, Person } from '@emporikon/server/db/models/people';
-import { startRun, workRun } from '@emporikon/server/lookups/runs';
+import { runJob, startRun } from '@emporikon/server/lookups/runs';
 import { openLookUps } from '@emporikon/server/outside/lookups/open';
 import { KEYS, openLookUpSources } from '@emporikon/standins/look-ups/sources';
 import { openHouse } from './house';
@@ -61,7 +61,7 @@ async function main(): Promise<void> {
     startRun(context, { people: rows.map((row) => row.id), companies: [], leads: [] }),
   );
   const began = performance.now();
-  await workRun(tools, id);
+  await runJob.run(tools, { id });
   const seconds = (performance.now() - began) / 1000;
   const [counts] = await sequelize.query(
     "SELECT source, count(*)::int AS asked, sum(tries)::int AS tries, count(*) FILTER (WHERE state = 'failed')::int AS failed, sum(price)::int AS spent FROM look_ups GROUP BY source ORDER BY source",

@@ -245,6 +245,17 @@ export async function checkBackup(
   });
 }
 
+/** Transactions are numbered anew in another cluster: what was noted by the numbers of the old one is forgotten. */
+const FORGET_TRANSACTIONS = `
+DO $$ BEGIN
+  IF EXISTS (SELECT 1 FROM information_schema.columns WHERE table_name = 'imports' AND column_name = 'seen') THEN
+    ALTER TABLE events DISABLE TRIGGER events_append_only;
+    UPDATE events SET tx = '0';
+    ALTER TABLE events ENABLE TRIGGER events_append_only;
+    UPDATE imports SET seen = NULL;
+  END IF;
+END $$`;
+
 /**
  * Restores a backup into an empty database. All of it or nothing.
  * @returns the secret that seals the passwords in it, to be set as EMPORIKON_SECRET
@@ -260,5 +271,6 @@ export async function restore(
       'This database is not empty. Restore into a new one, so that nothing is overwritten.',
     );
   await load(dump, databaseUrl);
+  await ask(databaseUrl, FORGET_TRANSACTIONS);
   return sealSecret;
 }

@@ -21,7 +21,7 @@ export const Country = z.string().regex(/^[A-Z]{2}$/, 'an ISO 3166-1 code of two
 export const TimeZone = z.string().max(60).refine(isZone, 'a time zone such as Europe/Lisbon');
 export const Minor = z.int().min(0).max(9_000_000_000_000).describe('money in minor units');
 export const Page = z.object({
-  cursor: z.string().max(200).optional(),
+  cursor: z.string().max(2000).optional(),
   limit: z.coerce.number().int().min(1).max(200).default(50),
 });
 export const IdParam = z.object({ id: Id });

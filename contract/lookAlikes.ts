@@ -82,7 +82,7 @@ export const lookAlikeRoutes = routes({
     tag: 'look-alikes',
     query: z.object({
       kind: RecordKind.default('person'),
-      cursor: z.string().max(200).optional(),
+      cursor: z.string().max(2000).optional(),
       limit: z.coerce.number().int().min(1).max(200).default(50),
       from: z.coerce.number().min(0).max(1).default(0).describe('no less likely than this'),
     }),

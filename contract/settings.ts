@@ -24,7 +24,15 @@ export const LiveEvent = z.object({
   id: Id.optional(),
   command: z.string().optional(),
   actorId: Id.nullable().optional(),
-  touched: z.array(z.object({ table: z.string(), id: z.string() })).optional(),
+  touched: z
+    .array(
+      z.object({
+        table: z.string(),
+        id: z.string(),
+        of: z.array(z.string()).optional().describe('the records the row belongs to'),
+      }),
+    )
+    .optional(),
   resync: z.boolean().optional(),
   ended: z.boolean().optional().describe('the session is over, and this stream with it'),
   build: z.string().optional().describe('which build of the interface is served'),

@@ -1,4 +1,4 @@
-import { normalizeValue } from '@emporikon/server/captures/claims';
+import { normalizeValue } from '@emporikon/server/people/values';
 import { perform, type Actor, type Context, type Tools } from '@emporikon/server/commands/context';
 import { findOrMakeCompany } from '@emporikon/server/companies/commands';
 import { Deal, DealRoleRow, Stage, Task } from '@emporikon/server/db/models/deals';

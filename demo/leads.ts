@@ -5,7 +5,8 @@ import { LedgerEntry, type LedgerKind } from '@emporikon/server/db/models/ledger
 import { Signal } from '@emporikon/server/db/models/qualifying';
 import { Person } from '@emporikon/server/db/models/people';
 import { linkEntry } from '@emporikon/server/ledger/composer';
-import { addJob } from '@emporikon/server/jobs/queue';
+import { addJob } from '@emporikon/server/jobs/job';
+import { trainJob } from '@emporikon/server/qualifying/jobs';
 import { addPerson } from '@emporikon/server/people/commands';
 import { DateTime } from 'luxon';
 import { officeTime, workday } from './clock';
@@ -291,5 +292,5 @@ export async function loadLeads(tools: Tools, actors: ReadonlyMap<string, Actor>
       await context.write.event('load demo', 'Set up leads', actor?.id ?? null);
     });
   }
-  await perform(tools, null, (context) => addJob(context, 'trainWinChance', {}, 'train'));
+  await perform(tools, null, (context) => addJob(context, trainJob, {}, 'train'));
 }

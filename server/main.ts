@@ -8,6 +8,7 @@ import { LiveFeed } from './events/live';
 import { buildApp } from './http/app';
 import { openLog } from './log';
 import { openMailIntake } from './outside/mail';
+import { rooms } from './rooms';
 
 const say = (text: string): void => void process.stdout.write(`${text}\n`);
 
@@ -29,6 +30,7 @@ async function start(): Promise<void> {
   await live.start();
   const app = await buildApp({
     tools,
+    rooms,
     live,
     webRoot: config.webRoot,
     log,

@@ -48,38 +48,28 @@ const processOf = (file: string): number =>
       }
     }) ?? 0;
 
+const PORTS = [
+  'PORT',
+  'MAIL_PORT',
+  'POST_PORT',
+  'ROLLCALL_PORT',
+  'EXCHANGE_PORT',
+  'SHOP_PORT',
+  'OUTBOX_PORT',
+  'LOOKUPS_PORT',
+];
 beforeAll(async () => {
   await ask(`CREATE DATABASE ${name}`);
   const url = new URL(databaseUrl());
   url.pathname = `/${name}`;
-  const ports: number[] = [];
-  while (ports.length < 8) ports.push(await freePort());
-  const [
-    first = 0,
-    MAIL_PORT,
-    POST_PORT,
-    ROLLCALL_PORT,
-    EXCHANGE_PORT,
-    SHOP_PORT,
-    OUTBOX_PORT,
-    LOOKUPS_PORT,
-  ] = ports;
-  port = first;
-  const env = {
-    PORT: port,
-    MAIL_PORT,
-    POST_PORT,
-    ROLLCALL_PORT,
-    EXCHANGE_PORT,
-    SHOP_PORT,
-    OUTBOX_PORT,
-    LOOKUPS_PORT,
-  };
+  const ports: Record<string, string> = {};
+  for (const setting of PORTS) ports[setting] = String(await freePort());
+  port = Number(ports.PORT);
   started = spawn(process.execPath, [join(root, 'setup/start.mjs')], {
     cwd: root,
     env: {
       ...process.env,
-      ...Object.fromEntries(Object.entries(env).map(([key, value]) => [key, String(value)])),
+      ...ports,
       DATABASE_URL: url.href,
     },
     stdio: ['ignore', 'pipe', 'pipe'],

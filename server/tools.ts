@@ -1,6 +1,7 @@
 import type { Sequelize } from 'sequelize';
 import { systemTools, type Tools } from './commands/context';
 import type { Config } from './config';
+import { followers } from './followers';
 import { openExchange } from './outside/exchange';
 import { openLookUps } from './outside/lookups/open';
 import { openPost } from './outside/post';
@@ -26,4 +27,5 @@ export const toolsOf = (config: Config, sequelize: Sequelize): Tools =>
       lookUps: openLookUps(config.lookUps),
       sealKey: config.sealKey,
     },
+    followers,
   );

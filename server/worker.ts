@@ -2,9 +2,9 @@ import { readConfig } from './config';
 import { waitForDatabase } from './db/await';
 import { connect } from './db/connect';
 import { migrate } from './db/migrate';
-import { jobHandlers } from './jobs/handlers';
 import { JobWorker, migrateQueue } from './jobs/queue';
 import { openLog } from './log';
+import { jobs } from './rooms';
 import { toolsOf } from './tools';
 
 /** Every lane works on one connection at a time, imports on two. */
@@ -33,7 +33,7 @@ async function start(): Promise<void> {
   for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => void stop());
   let isFirst = true;
   while (!stopping) {
-    worker = new JobWorker(config.databaseUrl, jobHandlers(tools), (error) => log.error(error));
+    worker = new JobWorker(config.databaseUrl, tools, jobs, (error) => log.error(error));
     try {
       await worker.start();
       if (isFirst) process.stdout.write('worker ready\n');

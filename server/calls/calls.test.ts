@@ -1,17 +1,13 @@
 import { Webhook } from 'standardwebhooks';
 import { openExchange } from '../outside/exchange';
-import { openHouse, type Client, type House } from '../testing/harness';
+import { useHouse } from '../testing/harness';
 
 const SECRET = `whsec_${Buffer.from('a secret for the tests of calls').toString('base64')}`;
 const LINE = '+442079460100';
-let house: House;
-let pell: Client;
+const { house, pell } = useHouse({ exchange: openExchange('http://127.0.0.1:9', SECRET) });
 beforeAll(async () => {
-  house = await openHouse({ exchange: openExchange('http://127.0.0.1:9', SECRET) });
-  pell = await house.as('pell@wharfside.example');
   await pell.call('PUT /api/line', { body: { number: LINE } });
 });
-afterAll(() => house.close());
 
 const data = (id: string, over: object = {}) => ({
   id,

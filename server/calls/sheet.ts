@@ -3,7 +3,7 @@ import { companyDomain } from '@emporikon/core/people/emails';
 import { standingWithWork } from '@emporikon/core/lifecycle/standing';
 import type { z } from 'zod';
 import { requireActor, type Context } from '../commands/context';
-import { normalizeValue } from '../captures/claims';
+import { normalizeValue } from '../people/values';
 import { linkTo } from '../captures/entry';
 import { readOwnRecord } from '../captures/arrivals';
 import { storeCapture } from '../captures/store';

@@ -1,12 +1,6 @@
-import { mail, openHouse, type Client, type House } from '../testing/harness';
+import { mail, useHouse } from '../testing/harness';
 
-let house: House;
-let pell: Client;
-beforeAll(async () => {
-  house = await openHouse();
-  pell = await house.as('pell@wharfside.example');
-});
-afterAll(() => house.close());
+const { house, pell } = useHouse();
 
 const capture = async (raw: string) => (await pell.call('POST /api/captures', { raw })).body;
 describe('capturing', () => {

@@ -1,16 +1,8 @@
 import { CLIPPER_ORIGIN } from '@emporikon/contract/clipper';
-import { mail, openHouse, type Client, type House } from '../testing/harness';
+import { mail, useHouse } from '../testing/harness';
 import { disposition, safeName, safeType } from './attachments';
 
-let house: House;
-let pell: Client;
-let mara: Client;
-beforeAll(async () => {
-  house = await openHouse();
-  pell = await house.as('pell@wharfside.example');
-  mara = await house.as('mara@wharfside.example');
-});
-afterAll(() => house.close());
+const { house, pell, mara } = useHouse();
 
 const PROFILE = (name: string, more = ''): string =>
   `<!doctype html><title>${name}</title><script type="application/ld+json">{"@context":"https://schema.org","@type":"Person","name":"${name}","jobTitle":"Buyer","worksFor":{"@type":"Organization","name":"Lisière"}${more}}</script><h1>${name}</h1>`;

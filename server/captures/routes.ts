@@ -10,7 +10,7 @@ import { fileSchema } from '../http/openapi';
 import { decodeCursor, encodeCursor } from '../http/paging';
 import { fetchPage } from '../outside/pages';
 import { disposition, loadAttachment, safeName, safeType } from './attachments';
-import { fileListed } from './listed';
+import { fileListed } from './fileListed';
 import { readArrivals } from './arrivals';
 import { addClaim, changeClaim, changeIntent } from './claims';
 import { fileCapture } from './filing';

@@ -2,7 +2,7 @@ import { mail, useHouse } from '../testing/harness';
 import { openSite, type Site } from '../testing/site';
 
 const door: { allowed: string[] } = { allowed: [] };
-const house = useHouse({ door });
+const { pell } = useHouse({ door });
 let site: Site;
 beforeAll(async () => {
   site = await openSite((_request, response) => {
@@ -16,14 +16,13 @@ beforeAll(async () => {
 afterAll(() => site.stop());
 
 const capture = async (over: Parameters<typeof mail>[0] = {}) =>
-  (await house.pell.call('POST /api/captures', { raw: mail(over) })).body;
-const get = async (id: string) => (await house.pell.call('GET /api/captures/:id', { params: { id } })).body;
-const undo = (id: string | null) =>
-  house.pell.call('POST /api/events/:id/undo', { params: { id: id ?? '' } });
-const arrivals = async () => (await house.pell.call('GET /api/counts')).body.arrivals;
+  (await pell.call('POST /api/captures', { raw: mail(over) })).body;
+const get = async (id: string) => (await pell.call('GET /api/captures/:id', { params: { id } })).body;
+const undo = (id: string | null) => pell.call('POST /api/events/:id/undo', { params: { id: id ?? '' } });
+const arrivals = async () => (await pell.call('GET /api/counts')).body.arrivals;
 
 it('a page is fetched by its address, read, and kept with where it came from', async () => {
-  const fetched = await house.pell.call('POST /api/captures/fetch', {
+  const fetched = await pell.call('POST /api/captures/fetch', {
     body: { url: `http://${site.address}/ines` },
   });
   expect(fetched.status).toBe(201);
@@ -35,14 +34,14 @@ it('a page is fetched by its address, read, and kept with where it came from', a
   expect(fetched.body.claims.map((claim) => [claim.field, claim.value])).toEqual(
     expect.arrayContaining([['email', 'ines@padariasol.example']]),
   );
-  const refused = await house.pell.call('POST /api/captures/fetch', { body: { url: 'http://127.0.0.1:9/' } });
+  const refused = await pell.call('POST /api/captures/fetch', { body: { url: 'http://127.0.0.1:9/' } });
   expect(refused.status).toBe(422);
 });
 
 it('what is set aside leaves Arrivals and its count, cannot be set aside twice, and comes back by undo', async () => {
   const { id } = await capture();
   const before = await arrivals();
-  const setAside = () => house.pell.call('POST /api/captures/:id/set-aside', { params: { id } });
+  const setAside = () => pell.call('POST /api/captures/:id/set-aside', { params: { id } });
   const { status, body } = await setAside();
   expect(status).toBe(200);
   expect([(await get(id)).state, await arrivals()]).toEqual(['set aside', before - 1]);
@@ -53,7 +52,7 @@ it('what is set aside leaves Arrivals and its count, cannot be set aside twice, 
 
 it('a claim the reader missed is added by hand, reaches the record and is said to be by hand', async () => {
   const { id } = await capture({ from: 'Rui Reis <rui@mesa.example>', sign: 'Rui' });
-  const add = (body: object) => house.pell.call('POST /api/captures/:id/claims', { params: { id }, body });
+  const add = (body: object) => pell.call('POST /api/captures/:id/claims', { params: { id }, body });
   const added = await add({ field: 'phone', value: '07700 900 321', type: 'mobile' });
   expect(added.status).toBe(201);
   expect(added.body).toMatchObject({
@@ -63,11 +62,11 @@ it('a claim the reader missed is added by hand, reaches the record and is said t
     confidence: 1,
   });
   expect((await add({ field: 'custom:unheard_of', value: 'x' })).status).toBe(422);
-  const { body: filed } = await house.pell.call('POST /api/captures/:id/filing', {
+  const { body: filed } = await pell.call('POST /api/captures/:id/filing', {
     params: { id },
     body: {},
   });
-  const { body: person } = await house.pell.call('GET /api/people/:id', { params: { id: filed.person.id } });
+  const { body: person } = await pell.call('GET /api/people/:id', { params: { id: filed.person.id } });
   expect(person.contacts.find((one) => one.normalized === '+447700900321')?.claim).toMatchObject({
     source: 'added by hand',
   });
@@ -83,22 +82,21 @@ it('an intent is refused and taken back in; a refused one proposes no next move'
   expect([asks.length > 0, seen.proposedMove !== null]).toEqual([true, true]);
   for (const { id } of seen.intents)
     expect(
-      (await house.pell.call('PATCH /api/intents/:id', { params: { id }, body: { fate: 'rejected' } }))
-        .status,
+      (await pell.call('PATCH /api/intents/:id', { params: { id }, body: { fate: 'rejected' } })).status,
     ).toBe(200);
   const refused = await get(seen.id);
   expect(refused.intents.map((intent) => intent.fate)).toEqual(seen.intents.map(() => 'rejected'));
   expect(refused.proposedMove).toBeNull();
   for (const { id } of seen.intents)
-    await house.pell.call('PATCH /api/intents/:id', { params: { id }, body: { fate: 'proposed' } });
+    await pell.call('PATCH /api/intents/:id', { params: { id }, body: { fate: 'proposed' } });
   expect((await get(seen.id)).proposedMove).toEqual(seen.proposedMove);
 });
 
 it('somebody is recognised from what is known so far, with what we have with them', async () => {
-  await house.pell.call('POST /api/people', {
+  await pell.call('POST /api/people', {
     body: { fullName: 'Wyn Hale', email: 'wyn@haleworks.example', companyName: 'Hale Works' },
   });
-  const ask = async (body: object) => (await house.pell.call('POST /api/recognise', { body })).body;
+  const ask = async (body: object) => (await pell.call('POST /api/recognise', { body })).body;
   const known = await ask({ emails: ['WYN@haleworks.example'] });
   expect(known.person.kind).toBe('same');
   expect(known.callers).toMatchObject([{ person: { name: 'Wyn Hale' }, company: { name: 'Hale Works' } }]);

@@ -147,7 +147,7 @@ async function filedAs(context: Context, capture: Capture): Promise<CaptureDetai
   if (capture.state !== 'filed') return null;
   const [row] = await context.sequelize.query<FiledRow>(
     `SELECT (SELECT e.id FROM events e WHERE e.command = 'file capture' AND e.changes @> jsonb_build_array(jsonb_build_object('table', 'captures', 'id', :id::text))
-              AND NOT EXISTS (SELECT 1 FROM events u WHERE u.undoes = e.id) ORDER BY e.seq DESC LIMIT 1) AS event_id,
+              AND NOT EXISTS (SELECT 1 FROM events u WHERE u.undoes = e.id) ORDER BY e.at DESC, e.seq DESC LIMIT 1) AS event_id,
             (array_agg(p.id::text ORDER BY n.created_at, k.id) FILTER (WHERE p.id IS NOT NULL))[1] AS person_id,
             (array_agg(p.full_name ORDER BY n.created_at, k.id) FILTER (WHERE p.id IS NOT NULL))[1] AS person,
             (array_agg(c.id::text ORDER BY n.created_at, k.id) FILTER (WHERE c.id IS NOT NULL))[1] AS company_id,

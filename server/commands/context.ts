@@ -1,69 +1,26 @@
 import { randomUUID } from 'node:crypto';
 import { DateTime } from 'luxon';
-import type { Sequelize, Transaction } from 'sequelize';
+import type { Sequelize } from 'sequelize';
 import type { UserRole } from '../db/models/users';
-import type { Exchange } from '../outside/exchange';
-import type { Post } from '../outside/post';
-import type { Door } from '../outside/door';
-import type { LookUpSource } from '../outside/lookups/source';
 import { holdingConnection } from '../db/connect';
 import { Readers } from '../reading/readers';
 import { isCrossed } from '../db/crossed';
+import type { Actor, Context, Followers, House, Outside, Tools } from './types';
 import { Writer } from './writer';
 
-/** Who acts. Captures that come by post have no actor. */
-export interface Actor {
-  id: string;
-  name: string;
-  email: string;
-  role: UserRole;
-  timeZone: string;
-}
+export type { Actor, Context, House, Outside, Tools } from './types';
 
-/** The settings every command may need. */
-export interface House {
-  /** Our own domains and addresses, lower case. */
-  ours: readonly string[];
-  currency: string;
-  /** ISO 3166-1 alpha-2: whose numbers are written without a country code. */
-  country: string;
-  /** Where people outside reach us, for links in mail and snippets; no slash at its end. */
-  publicUrl: string;
-}
-
-export interface Tools {
-  sequelize: Sequelize;
-  house: House;
-  outside: Outside;
-  /** Reads files that somebody else made, beside the process's own work. */
-  readers: Readers;
-  now: () => Date;
-  newId: () => string;
-}
-
-/** The services outside, each behind its own interface; null where none is set up. */
-export interface Outside {
-  /** Which servers a person may make us reach. */
-  door: Door;
-  exchange: Exchange | null;
-  post: Post | null;
-  /** Who can be asked for missing facts; none where none is set up. */
-  lookUps: readonly LookUpSource[];
-  /** Seals the passwords of mailboxes; null when no key was given, and then none can be kept. */
-  sealKey: string | null;
-}
-
-/** What a command is given: the one transaction it works in, who acts, the clock, where ids come from. */
-export interface Context extends Tools {
-  actor: Actor | null;
-  tx: Transaction;
-  write: Writer;
-}
-
-export const systemTools = (sequelize: Sequelize, house: House, outside: Outside): Tools => ({
+export const systemTools = (
+  sequelize: Sequelize,
+  house: House,
+  outside: Outside,
+  followers: Followers,
+): Tools => ({
   sequelize,
   house,
   outside,
+  followers,
+  cause: null,
   readers: new Readers(),
   now: () => new Date(),
   newId: randomUUID,

@@ -9,11 +9,9 @@ import {
 import type { UserRole } from '../db/models/users';
 import { EventRow, type Change } from '../db/models/ledger';
 import { stale } from '../http/problems';
-import { noteDealStates } from '../deals/states';
-import { notePastWork } from '../people/pastWork';
-import { noteScores } from '../qualifying/touched';
-import { noteWork } from '../search/worked';
-import type { Tools } from './context';
+import { addJob } from '../jobs/job';
+import type { Followed, Tools, Write } from './types';
+import { DEEPEST, FOLLOW } from './followers';
 
 /** What is never kept in events: bytes that are immutable and large, and passwords in any form. */
 const LEFT_OUT = new Set(['raw', 'sealed', 'passwordHash']);
@@ -46,7 +44,7 @@ const keyOf = (instance: Model): string =>
  * The one door for writes. It notes every row it changes, before and after, and hands them to the command's event,
  * from which undo, live updates and the history are made.
  */
-export class Writer {
+export class Writer implements Write {
   private readonly changes: Change[] = [];
   /** At which version this command left each row it wrote. */
   private readonly versions = new Map<string, unknown>();
@@ -143,25 +141,27 @@ export class Writer {
     undoes: string | null = null,
   ): Promise<string | null> {
     if (!this.changes.length) return null;
-    if (!undoes) await notePastWork(this.tools, this, this.changes, command);
-    const id = this.tools.newId();
-    const changes = this.changes.splice(0);
+    const { cause, followers } = this.tools;
+    const depth = cause ? cause.depth + 1 : 0;
+    if (depth > DEEPEST) throw new Error(`events follow each other in a circle, at “${command}”`);
+    const told = { command, actorId, changes: this.changes, undoes, depth };
+    for (const complete of followers.completes) await complete(this.tools, this, told);
+    const event: Followed = { ...told, id: this.tools.newId(), changes: this.changes.splice(0) };
     await EventRow.create(
       {
-        id,
+        ...event,
+        changes: [...event.changes],
         at: this.tools.now(),
-        actorId,
-        command,
         label,
-        changes,
-        undoes,
+        causeId: cause?.eventId ?? null,
         roles: this.roles && [...this.roles],
       },
       { transaction: this.tx },
     );
-    await noteDealStates(this.tools, this.tx, changes, id, undoes);
-    await noteScores(this.tools, this.tx, changes);
-    if (actorId) await noteWork(this.tools, this.tx, actorId, changes);
-    return id;
+    for (const follow of followers.within) await follow(this.tools, this.tx, event);
+    const context = { sequelize: this.tools.sequelize, tx: this.tx };
+    for (const { name } of followers.after.filter((one) => one.concerns(event)))
+      await addJob(context, FOLLOW, { eventId: event.id, follower: name });
+    return event.id;
   }
 }

@@ -1,16 +1,8 @@
 import { Person } from '../db/models/people';
 import { perform } from './context';
-import { mail, openHouse, type Client, type House } from '../testing/harness';
+import { mail, type Client, useHouse } from '../testing/harness';
 
-let house: House;
-let pell: Client;
-let ines: Client;
-beforeAll(async () => {
-  house = await openHouse();
-  pell = await house.as('pell@wharfside.example');
-  ines = await house.as('ines@wharfside.example');
-});
-afterAll(() => house.close());
+const { house, pell, ines } = useHouse();
 
 const addPerson = async (fullName: string) =>
   (await pell.call('POST /api/people', { body: { fullName } })).body.person;

@@ -1,12 +1,6 @@
-import { mail, openHouse, type Client, type House } from '../testing/harness';
+import { mail, useHouse } from '../testing/harness';
 
-let house: House;
-let pell: Client;
-beforeAll(async () => {
-  house = await openHouse();
-  pell = await house.as('pell@wharfside.example');
-});
-afterAll(() => house.close());
+const { house, pell } = useHouse();
 
 const file = async (from: string, firm: string, subject = 'Bikes') => {
   const raw = mail({ from, subject, sign: `${from.split(' <')[0] ?? ''}\nBuyer\n${firm}` });

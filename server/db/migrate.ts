@@ -12,6 +12,7 @@ import * as eighth from './migrations/0008-deals';
 import * as ninth from './migrations/0009-safety';
 import * as tenth from './migrations/0010-import-files';
 import * as eleventh from './migrations/0011-allowed-hosts';
+import * as twelfth from './migrations/0012-followers';
 
 export const MIGRATIONS = [
   first,
@@ -25,6 +26,7 @@ export const MIGRATIONS = [
   ninth,
   tenth,
   eleventh,
+  twelfth,
 ];
 /** Any constant will do, as long as every process of this program takes the same lock. */
 const LOCK = 4600_0001;

@@ -1,14 +1,6 @@
-import { openHouse, type Client, type House } from '../testing/harness';
+import { useHouse } from '../testing/harness';
 
-let house: House;
-let pell: Client;
-let mara: Client;
-beforeAll(async () => {
-  house = await openHouse();
-  pell = await house.as('pell@wharfside.example');
-  mara = await house.as('mara@wharfside.example');
-});
-afterAll(() => house.close());
+const { house, pell, mara } = useHouse();
 
 const person = async (fullName: string) =>
   (

@@ -1,15 +1,8 @@
 import { execFileSync } from 'node:child_process';
 import { join } from 'node:path';
-import { openHouse, type Client, type House } from '../testing/harness';
+import { useHouse } from '../testing/harness';
 
-let house: House;
-let pell: Client;
-let mara: Client;
-beforeAll(async () => {
-  house = await openHouse();
-  [pell, mara] = await Promise.all([house.as('pell@wharfside.example'), house.as('mara@wharfside.example')]);
-});
-afterAll(() => house.close());
+const { house, pell, mara } = useHouse();
 
 const person = async (fullName: string, jobTitle: string | null = null, companyName?: string) =>
   (await pell.call('POST /api/people', { body: { fullName, jobTitle, companyName } })).body.person;

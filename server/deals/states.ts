@@ -1,18 +1,10 @@
-import type { Transaction } from 'sequelize';
-import type { Tools } from '../commands/context';
-import type { Change } from '../db/models/ledger';
+import type { Within } from '../commands/types';
 
 /**
  * Keeps what the deals that a command touched are from now on, so that a later look back sees them as they were. Taking
  * a command back takes its states back too.
  */
-export async function noteDealStates(
-  { sequelize, now }: Pick<Tools, 'sequelize' | 'now'>,
-  tx: Transaction,
-  changes: readonly Change[],
-  eventId: string,
-  undoes: string | null,
-): Promise<void> {
+export const keepDealStates: Within = async ({ sequelize, now }, tx, { id: eventId, changes, undoes }) => {
   const ids = [...new Set(changes.filter((one) => one.table === 'deals' && one.after).map((one) => one.id))];
   if (!ids.length) return;
   if (undoes)
@@ -31,4 +23,4 @@ export async function noteDealStates(
             IS DISTINCT FROM (d.stage_id, d.amount_minor, d.currency, d.probability, d.expected_close, d.owner_id)`,
     { replacements: { ids, now: now(), eventId }, transaction: tx },
   );
-}
+};

@@ -13,12 +13,13 @@ export class LiveFeed {
   private client: pg.Client | null = null;
   private stopped = false;
   private retry: NodeJS.Timeout | null = null;
+  private last: Promise<void> = Promise.resolve();
 
   constructor(private readonly url: string) {}
 
   async start(): Promise<void> {
     const client = new pg.Client({ connectionString: this.url, keepAlive: true });
-    client.on('notification', (message) => this.tell(message.payload ?? '{}'));
+    client.on('notification', (message) => void this.hear(client, message.payload ?? '{}'));
     client.on('error', () => this.reconnect());
     client.on('end', () => this.reconnect());
     await client.connect();
@@ -35,6 +36,23 @@ export class LiveFeed {
     this.stopped = true;
     if (this.retry) clearTimeout(this.retry);
     await this.client?.end().catch(() => undefined);
+  }
+
+  /** Notices come in order: one that is too long for a notification is read from its event before the next is told. */
+  private hear(client: pg.Client, payload: string): Promise<void> {
+    this.last = this.last.then(async () => {
+      const notice = JSON.parse(payload) as { id?: string; isLong?: boolean };
+      if (!notice.isLong) return this.tell(payload);
+      const found = await client
+        .query<{ touched: unknown }>('SELECT event_touched(changes) AS touched FROM events WHERE id = $1', [
+          notice.id,
+        ])
+        .catch(() => null);
+      // Whoever cannot be told which rows reads everything again.
+      if (found?.rows[0]) this.tell(JSON.stringify({ ...notice, isLong: undefined, ...found.rows[0] }));
+      else this.tell('{"resync":true}');
+    });
+    return this.last;
   }
 
   private tell(payload: string): void {

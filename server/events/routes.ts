@@ -1,9 +1,9 @@
 import type { FastifyInstance } from 'fastify';
 import type { Actor, Tools } from '../commands/context';
 import { fileSchema } from '../http/openapi';
+import type { RoomParts } from '../http/room';
 import { findActor } from '../session/identify';
 import { hashToken, SESSION_COOKIE } from '../session/secrets';
-import type { LiveFeed } from './live';
 import { PERSONAL } from './personal';
 
 const HEARTBEAT_MS = 20_000;
@@ -14,7 +14,7 @@ interface Told {
   actorId?: string | null;
   roles?: Actor['role'][] | null;
   endedSessions?: string[];
-  touched?: { table: string; id: string }[];
+  touched?: { table: string; id: string; of?: string[] }[];
 }
 
 /**
@@ -32,7 +32,12 @@ export function noticeFor(actor: Actor, payload: string): string | null {
 }
 
 /** Server-sent events: every change by anybody on this database, as it is committed. */
-export function mountLive(app: FastifyInstance, tools: Tools, live: LiveFeed, build: string | null): void {
+export function mountLive(
+  app: FastifyInstance,
+  tools: Tools,
+  live: RoomParts['live'],
+  build: string | null,
+): void {
   app.get(
     '/api/events',
     {

@@ -1,16 +1,14 @@
 import { mail, useHouse } from '../testing/harness';
 
-const house = useHouse();
-const fields = async () => (await house.pell.call('GET /api/fields')).body.items;
-const lists = async () => (await house.pell.call('GET /api/lists')).body;
+const { house, pell, mara } = useHouse();
+const fields = async () => (await pell.call('GET /api/fields')).body.items;
+const lists = async () => (await pell.call('GET /api/lists')).body;
 
 it('fields of our own are added, renamed at the version they were seen in, retired and never shared by key', async () => {
-  const add = async (label: string) =>
-    (await house.mara.call('POST /api/fields', { body: { label } })).body.field;
+  const add = async (label: string) => (await mara.call('POST /api/fields', { body: { label } })).body.field;
   const [first, second] = [await add('Delivery days'), await add('Delivery days')];
   expect([first.key, second.key]).toEqual(['delivery_days', 'delivery_days_2']);
-  const patch = (body: object) =>
-    house.mara.call('PATCH /api/fields/:id', { params: { id: first.id }, body });
+  const patch = (body: object) => mara.call('PATCH /api/fields/:id', { params: { id: first.id }, body });
   expect((await patch({ version: first.version, label: 'Delivers on' })).status).toBe(200);
   expect((await patch({ version: first.version, active: false })).status).toBe(409);
   expect((await patch({ version: first.version + 1, active: false })).status).toBe(200);
@@ -23,39 +21,36 @@ it('fields of our own are added, renamed at the version they were seen in, retir
 it('a mapping is listed for every field and says where what is read goes', async () => {
   const mappings = async () =>
     Object.fromEntries(
-      (await house.pell.call('GET /api/field-mappings')).body.items.map(({ field, target }) => [
-        field,
-        target,
-      ]),
+      (await pell.call('GET /api/field-mappings')).body.items.map(({ field, target }) => [field, target]),
     );
   expect(await mappings()).toMatchObject({ fullName: 'own', jobTitle: 'own', note: 'background' });
-  await house.mara.call('PUT /api/field-mappings', { body: { field: 'jobTitle', target: 'nowhere' } });
+  await mara.call('PUT /api/field-mappings', { body: { field: 'jobTitle', target: 'nowhere' } });
   expect((await mappings()).jobTitle).toBe('nowhere');
-  const { body } = await house.pell.call('POST /api/captures', { raw: mail() });
-  const filed = await house.pell.call('POST /api/captures/:id/filing', { params: { id: body.id }, body: {} });
-  const { body: person } = await house.pell.call('GET /api/people/:id', {
+  const { body } = await pell.call('POST /api/captures', { raw: mail() });
+  const filed = await pell.call('POST /api/captures/:id/filing', { params: { id: body.id }, body: {} });
+  const { body: person } = await pell.call('GET /api/people/:id', {
     params: { id: filed.body.person.id },
   });
   expect([person.fullName.value, person.jobTitle.value]).toEqual(['Ines Duarte', null]);
 });
 
 it('lists are added once each, counted, and people narrow to one', async () => {
-  const add = (name: string) => house.pell.call('POST /api/lists', { body: { name } });
+  const add = (name: string) => pell.call('POST /api/lists', { body: { name } });
   const { list } = (await add('Spring fair')).body;
   expect((await add('Spring fair')).status).toBe(409);
   const { list: other } = (await add('Autumn fair')).body;
-  await house.pell.call('POST /api/people', { body: { fullName: 'Cleo Stray' } });
-  const { body: table } = await house.pell.call('POST /api/imports', {
+  await pell.call('POST /api/people', { body: { fullName: 'Cleo Stray' } });
+  const { body: table } = await pell.call('POST /api/imports', {
     raw: 'Name;E-mail\nBea Lund;bea@lund.example\n',
     type: 'text/csv',
   });
   const at = { params: { id: table.id } };
-  await house.pell.call('PUT /api/imports/:id/mapping', {
+  await pell.call('PUT /api/imports/:id/mapping', {
     ...at,
     body: { version: table.version, mapping: table.mapping, choices: { listId: list.id, tags: ['fair'] } },
   });
   await house.work();
-  await house.pell.call('POST /api/imports/:id/start', at);
+  await pell.call('POST /api/imports/:id/start', at);
   await house.work();
   expect(await lists()).toMatchObject({
     items: [
@@ -65,8 +60,6 @@ it('lists are added once each, counted, and people narrow to one', async () => {
     tags: [{ tag: 'fair', people: 1 }],
   });
   const names = async (id: string) =>
-    (await house.pell.call('GET /api/people', { query: { list: id } })).body.items.map(
-      ({ fullName }) => fullName,
-    );
+    (await pell.call('GET /api/people', { query: { list: id } })).body.items.map(({ fullName }) => fullName);
   expect([await names(list.id), await names(other.id)]).toEqual([['Bea Lund'], []]);
 });

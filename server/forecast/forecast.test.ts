@@ -1,12 +1,6 @@
-import { openHouse, type Client, type House } from '../testing/harness';
+import { useHouse } from '../testing/harness';
 
-let house: House;
-let pell: Client;
-beforeAll(async () => {
-  house = await openHouse();
-  pell = await house.as('pell@wharfside.example');
-});
-afterAll(() => house.close());
+const { house, pell } = useHouse();
 
 const month = (ahead: number): string => {
   const now = new Date();

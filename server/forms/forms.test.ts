@@ -1,15 +1,7 @@
-import { openHouse, type Client, type House } from '../testing/harness';
+import { useHouse } from '../testing/harness';
 import { HONEYPOT } from './page';
 
-let house: House;
-let pell: Client;
-let mara: Client;
-beforeAll(async () => {
-  house = await openHouse();
-  pell = await house.as('pell@wharfside.example');
-  mara = await house.as('mara@wharfside.example');
-});
-afterAll(() => house.close());
+const { house, pell, mara } = useHouse();
 
 const FIELDS = [
   { name: 'name', label: 'Your name', field: 'fullName', kind: 'line', required: true },

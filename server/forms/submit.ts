@@ -1,3 +1,5 @@
+import { z } from 'zod';
+import { Id } from '@emporikon/contract/common';
 import { createHash, randomBytes } from 'node:crypto';
 import type { FormField } from '@emporikon/contract/forms';
 import { isEmail } from '@emporikon/core/people/emails';
@@ -13,7 +15,7 @@ import type { Capture } from '../db/models/captures';
 import { FormSubmission, type Form } from '../db/models/forms';
 import { ContactPoint, Person } from '../db/models/people';
 import { User } from '../db/models/users';
-import { addJob } from '../jobs/queue';
+import { addJob, defineJob } from '../jobs/job';
 import { invalid } from '../http/problems';
 import { actorOf } from '../session/identify';
 import { seal, unseal } from '../mailboxes/seal';
@@ -134,7 +136,7 @@ export async function submitForm(
   await context.write.event('submit form', `Filled in ${form.name}`, context.actor?.id ?? null);
   const choice = given.personId ?? (form.filesItself ? await sureChoice(context, form, capture.id) : null);
   const person = choice ? await fileSubmission(context, form, capture, choice) : null;
-  if (token) await addJob(context, 'askConsent', { submissionId: id, sealed: sealedToken(context, token) });
+  if (token) await addJob(context, askConsentJob, { submissionId: id, sealed: sealedToken(context, token) });
   return { submission, person };
 }
 
@@ -157,7 +159,7 @@ const openedToken = ({ outside }: Tools, sealed: string): string =>
   outside.sealKey ? unseal(sealed, outside.sealKey) : sealed;
 
 /** Mails the link by which somebody confirms that they agreed (double opt-in). */
-export async function askConsent(tools: Tools, submissionId: string, sealed: string): Promise<void> {
+async function askConsent(tools: Tools, submissionId: string, sealed: string): Promise<void> {
   const { post } = tools.outside;
   const submission = await FormSubmission.findByPk(submissionId);
   if (!submission?.email || submission.confirmedAt) return;
@@ -187,3 +189,10 @@ export async function confirmConsent(context: Context, token: string): Promise<b
   await context.write.event('confirm consent', `${submission.email} agreed to be written to`, null);
   return true;
 }
+
+export const askConsentJob = defineJob({
+  name: 'askConsent',
+  lane: 'mail',
+  input: z.object({ submissionId: Id, sealed: z.string() }),
+  run: (tools, { submissionId, sealed }) => askConsent(tools, submissionId, sealed),
+});

@@ -1,18 +1,14 @@
 import { allRoutes, type RouteName } from '@emporikon/contract';
 import { request as httpRequest } from 'node:http';
-import { openHouse, type Client, type House } from '../testing/harness';
+import { type Client, useHouse } from '../testing/harness';
 
-let house: House;
-let pell: Client;
+const { house, pell } = useHouse();
 let port = 0;
 beforeAll(async () => {
-  house = await openHouse();
-  pell = await house.as('pell@wharfside.example');
   await house.app.listen({ host: '127.0.0.1', port: 0 });
   const address = house.app.server.address();
   port = typeof address === 'object' && address ? address.port : 0;
 });
-afterAll(() => house.close());
 
 /** Every route that anybody may ask, and no other. */
 const PUBLIC = new Set(['POST /api/session', 'POST /api/exchange/events', 'GET /healthz', 'GET /readyz']);

@@ -1,39 +1,6 @@
 import cookie from '@fastify/cookie';
 import helmet from '@fastify/helmet';
 import swagger from '@fastify/swagger';
-import { callHandlers } from '../calls/routes';
-import { captureHandlers, mountMessageViews } from '../captures/routes';
-import { companyHandlers } from '../companies/routes';
-import { dealHandlers } from '../deals/routes';
-import { mountLive } from '../events/routes';
-import type { LiveFeed } from '../events/live';
-import { fieldHandlers } from '../fields/routes';
-import { mountPublicForms } from '../forms/public';
-import { forecastHandlers } from '../forecast/routes';
-import { formHandlers } from '../forms/routes';
-import { chooseHandlers } from '../imports/choose';
-import { importHandlers, mountImportFiles } from '../imports/routes';
-import { leadHandlers } from '../leads/routes';
-import { ledgerHandlers } from '../ledger/routes';
-import { lookAlikeHandlers } from '../lookalikes/routes';
-import { lookUpHandlers } from '../lookups/routes';
-import { mailboxHandlers } from '../mailboxes/routes';
-import { mountPeopleFiles } from '../people/files';
-import { peopleHandlers } from '../people/routes';
-import { pipelineHandlers } from '../pipelines/routes';
-import { productHandlers } from '../products/routes';
-import { qualifyingHandlers } from '../qualifying/routes';
-import { mountQuoteFiles, quoteHandlers } from '../quotes/routes';
-import { relationHandlers } from '../relations/routes';
-import { searchHandlers } from '../search/routes';
-import { identify } from '../session/identify';
-import { sessionHandlers } from '../session/routes';
-import { tokenHandlers } from '../session/tokens';
-import { userHandlers } from '../session/users';
-import { hostHandlers } from '../settings/hosts';
-import { settingsHandlers } from '../settings/routes';
-import { taskHandlers } from '../tasks/routes';
-import { triageHandlers } from '../triage/routes';
 import type { Tools } from '../commands/context';
 import { randomUUID } from 'node:crypto';
 import type { Logger } from 'pino';
@@ -45,14 +12,18 @@ import { answerErrors } from './errors';
 import { logRequests, mountMetrics } from './observe';
 import { followForwardings } from './forwarded';
 import { mount } from './mount';
+import { signCursorsWith } from './paging';
 import { markApiRoutes, requireAccess } from './access';
 import { allowClipper, requireOwnHost } from './origin';
+import type { Room, RoomParts } from './room';
 import { refuseIllFormed } from './text';
 import { buildOf, serveWeb } from './web';
 
 export interface AppOptions {
   tools: Tools;
-  live: LiveFeed;
+  /** The capabilities that are served. */
+  rooms: readonly Room[];
+  live: RoomParts['live'];
   webRoot: string | null;
   log?: Logger;
   trustProxy?: boolean | number | string;
@@ -63,6 +34,7 @@ export interface AppOptions {
 /** The whole HTTP face of the program, not yet listening. */
 export async function buildApp({
   tools,
+  rooms,
   live,
   webRoot,
   log,
@@ -79,6 +51,7 @@ export async function buildApp({
     bodyLimit: 1024 * 1024,
     forceCloseConnections: true,
   });
+  if (tools.outside.sealKey) signCursorsWith(tools.outside.sealKey);
   app.setValidatorCompiler(validatorCompiler);
   app.setSerializerCompiler(serializerCompiler);
   answerErrors(app);
@@ -131,53 +104,22 @@ export async function buildApp({
   markApiRoutes(app);
   requireOwnHost(app, tools.house.publicUrl);
   allowClipper(app, clipperOrigin);
-  identify(app, tools);
+  for (const room of rooms) room.before?.(app, tools);
   requireAccess(app);
   refuseIllFormed(app);
   followForwardings(app, tools);
-  const handlers = [
-    sessionHandlers,
-    tokenHandlers,
-    userHandlers,
-    captureHandlers,
-    peopleHandlers,
-    companyHandlers,
-    leadHandlers,
-    dealHandlers,
-    taskHandlers,
-    ledgerHandlers,
-    searchHandlers,
-    settingsHandlers,
-    hostHandlers,
-    fieldHandlers,
-    callHandlers,
-    formHandlers,
-    chooseHandlers,
-    importHandlers,
-    mailboxHandlers,
-    lookAlikeHandlers,
-    lookUpHandlers,
-    qualifyingHandlers,
-    triageHandlers,
-    pipelineHandlers,
-    productHandlers,
-    quoteHandlers,
-    forecastHandlers,
-    relationHandlers,
-  ];
   await app.register(async (api) => {
-    for (const one of handlers) mount(api, tools, one);
-    mountPeopleFiles(api, tools);
-    mountImportFiles(api, tools);
-    mountQuoteFiles(api, tools);
-    mountMessageViews(api, tools);
-    mountLive(api, tools, live, await buildOf(webRoot));
+    const build = await buildOf(webRoot);
+    for (const room of rooms) {
+      for (const handlers of room.routes ?? []) mount(api, tools, handlers);
+      room.files?.(api, { tools, live, build });
+    }
     api.get('/api/openapi.json', { schema: { hide: true }, config: { access: 'public' } }, () =>
       app.swagger(),
     );
   });
   mountMetrics(app, tools);
-  await mountPublicForms(app, tools);
+  for (const room of rooms) await room.pages?.(app, tools);
   await serveWeb(app, webRoot);
   return app;
 }

@@ -4,13 +4,9 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { allRoutes } from '@emporikon/contract';
 import { Validator } from '@seriousme/openapi-schema-validator';
-import { openHouse, type House } from '../testing/harness';
+import { useHouse } from '../testing/harness';
 
-let house: House;
-beforeAll(async () => {
-  house = await openHouse();
-});
-afterAll(() => house.close());
+const { house } = useHouse();
 
 describe('the OpenAPI document', () => {
   it('is valid by the OpenAPI schema and describes every route of the contract', async () => {

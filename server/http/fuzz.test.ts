@@ -1,4 +1,4 @@
-import { openHouse, PASSWORD, type House } from '../testing/harness';
+import { PASSWORD, useHouse } from '../testing/harness';
 import { seededRandom, valueFor, type JsonSchema } from '../testing/fuzz';
 
 /** Enough that each operation is called about a hundred times as each role; seeded, so that a failure comes again. */
@@ -14,11 +14,7 @@ interface Operation {
   media: string;
 }
 
-let house: House;
-beforeAll(async () => {
-  house = await openHouse();
-});
-afterAll(() => house.close());
+const { house } = useHouse();
 
 async function operations(): Promise<{ all: Operation[]; schemas: Record<string, JsonSchema> }> {
   const document = (await house.app.inject({ url: '/api/openapi.json' })).json();

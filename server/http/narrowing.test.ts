@@ -1,7 +1,6 @@
-import { openHouse, type Client, type House } from '../testing/harness';
+import { useHouse } from '../testing/harness';
 
-let house: House;
-let pell: Client;
+const { house, pell } = useHouse();
 let me = '';
 let companyId = '';
 const month = (ahead: number): string => {
@@ -10,8 +9,6 @@ const month = (ahead: number): string => {
 };
 const NOBODY = '01890000-0000-7000-8000-000000000000';
 beforeAll(async () => {
-  house = await openHouse();
-  pell = await house.as('pell@wharfside.example');
   me = (await pell.call('GET /api/session')).body.id;
   const made = await pell.call('POST /api/companies', { body: { name: 'Padaria Sol' } });
   companyId = made.body.company.id;
@@ -24,7 +21,6 @@ beforeAll(async () => {
     body: { title: 'Ovens', companyId, amountMinor: 80_000, expectedClose: `${month(1)}-20` },
   });
 });
-afterAll(() => house.close());
 
 it.each([
   ['industry', 'Bakery', 'Ferries'],

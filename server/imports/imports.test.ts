@@ -2,15 +2,9 @@ import { spawn } from 'node:child_process';
 import { join } from 'node:path';
 import ExcelJS from 'exceljs';
 import { parseCsv } from '@emporikon/core/formats/csv';
-import { databaseUrl, openHouse, OURS, type Client, type House } from '../testing/harness';
+import { databaseUrl, OURS, useHouse } from '../testing/harness';
 
-let house: House;
-let pell: Client;
-beforeAll(async () => {
-  house = await openHouse();
-  pell = await house.as('pell@wharfside.example');
-});
-afterAll(() => house.close());
+const { house, pell } = useHouse();
 
 const put = async (raw: string | Buffer, name = 'people.csv', type = 'text/csv') =>
   (await pell.call('POST /api/imports', { raw, type, query: { name } })).body;

@@ -4,7 +4,7 @@ import { QueryTypes } from 'sequelize';
 import type { Context } from '../commands/context';
 import { withTags } from '../people/organise';
 import type { RowData } from './source';
-import { contactsOf, insertContacts, type NewContact, type ReadyRow } from './write';
+import { contactsOf, insertContacts, type NewContact, type ReadyRow } from './contacts';
 
 interface KnownRow {
   id: string;

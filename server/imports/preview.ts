@@ -183,18 +183,6 @@ async function previewChunk(
   return { verdicts, firsts: [...firsts], leftOut };
 }
 
-/**
- * The newest event that was certainly there when a preview began. Events are numbered before they are committed, so one
- * that another command was about to commit may have a lower number: a margin covers the longest command.
- */
-async function eventBefore(context: Context): Promise<number> {
-  const [row] = await context.sequelize.query<{ seq: number }>(
-    "SELECT coalesce(max(seq), 0) AS seq FROM events WHERE at < $now::timestamptz - interval '2 minutes'",
-    { bind: { now: context.now() }, type: QueryTypes.SELECT, transaction: context.tx },
-  );
-  return Number(row?.seq ?? 0);
-}
-
 /** Clears what an earlier preview left. @returns the import to be looked through; null when it is not wanted any more */
 function beginPreview(tools: Tools, id: string): Promise<Import | null> {
   return perform(tools, null, async (context) => {
@@ -205,9 +193,9 @@ function beginPreview(tools: Tools, id: string): Promise<Import | null> {
       bind: { id },
       transaction: context.tx,
     });
-    await Import.update(
-      { done: 0, seenUntil: await eventBefore(context) },
-      { where: { id }, transaction: context.tx },
+    await context.sequelize.query(
+      'UPDATE imports SET done = 0, seen = pg_current_snapshot() WHERE id = $id',
+      { bind: { id }, transaction: context.tx },
     );
     return one;
   });

@@ -1,13 +1,9 @@
+import { perform } from '../commands/context';
+import { addPerson } from '../people/commands';
 import { workbook } from '../testing/hostile';
-import { openHouse, type Client, type House } from '../testing/harness';
+import { useHouse } from '../testing/harness';
 
-let house: House;
-let pell: Client;
-beforeAll(async () => {
-  house = await openHouse();
-  pell = await house.as('pell@wharfside.example');
-});
-afterAll(() => house.close());
+const { house, pell } = useHouse();
 
 type Bench = Awaited<ReturnType<typeof put>>;
 const put = async (raw: string | Buffer, name = 'table.csv', type = 'text/csv') =>
@@ -199,4 +195,23 @@ it('taking an import back leaves what was edited by hand, and stops on nothing t
   expect((await look2(plain)).status).toBe(404);
   const { body: back } = await look2(known.person.id);
   expect([back.jobTitle.value, back.address.value]).toEqual(['Head buyer', null]);
+});
+
+it('a preview knows of no command that had not ended when it began, however low its number: its rows are judged again', async () => {
+  let finish: () => void = () => undefined;
+  let isWritten: () => void = () => undefined;
+  const written = new Promise<void>((resolve) => (isWritten = resolve));
+  const slow = perform(house.tools, null, async (context) => {
+    await addPerson(context, { fullName: 'Sela Slow', email: 'sela@slow.example' });
+    isWritten();
+    await new Promise<void>((resolve) => (finish = resolve));
+  });
+  await written;
+  const bench = await put('Name,Email\nSela Slow,sela@slow.example\n', 'slow.csv');
+  expect((await look(bench)).counts).toMatchObject({ new: 1, same: 0 });
+  finish();
+  await slow;
+  const done = await act(bench.id, 'start');
+  expect([done.state, done.counts.made ?? 0]).toEqual(['done', 0]);
+  expect((await pell.call('GET /api/people', { query: { q: 'Sela Slow' } })).body.items).toHaveLength(1);
 });

@@ -11,7 +11,8 @@ import { User } from '../db/models/users';
 import { fileSchema } from '../http/openapi';
 import type { Handlers } from '../http/mount';
 import { conflict, invalid } from '../http/problems';
-import { addJob } from '../jobs/queue';
+import { addJob } from '../jobs/job';
+import { previewJob, runJob, undoJob } from './jobs';
 import { requireKnownField } from '../fields/mapping';
 import { hashOf } from './choose';
 import type { RowData } from './source';
@@ -74,7 +75,7 @@ export const importHandlers: Handlers = {
           transaction: context.tx,
         },
       );
-    await addJob(context, 'previewImport', { id: one.id }, `preview:${one.id}`);
+    await addJob(context, previewJob, { id: one.id }, `preview:${one.id}`);
     await context.write.event('map import', `Mapped ${one.name}`, requireActor(context).id);
     return importDetail(context, one.id);
   },
@@ -114,7 +115,7 @@ export const importHandlers: Handlers = {
     if (!['previewed', 'paused'].includes(one.state))
       throw conflict('Look at the preview first: say what the columns hold.');
     await context.write.update(one, { state: 'running' });
-    await addJob(context, 'runImport', { id: one.id }, `run:${one.id}`);
+    await addJob(context, runJob, { id: one.id }, `run:${one.id}`);
     await context.write.event('start import', `Began the import of ${one.name}`, requireActor(context).id);
     return importDetail(context, one.id);
   },
@@ -130,7 +131,7 @@ export const importHandlers: Handlers = {
     if (!['done', 'paused'].includes(one.state))
       throw conflict('Only an import that is done or paused can be taken back.');
     await context.write.update(one, { state: 'undoing' });
-    await addJob(context, 'undoImport', { id: one.id }, `undo:${one.id}`);
+    await addJob(context, undoJob, { id: one.id }, `undo:${one.id}`);
     await context.write.event(
       'take back import',
       `Takes back the import of ${one.name}`,

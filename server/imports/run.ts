@@ -1,13 +1,15 @@
 import { QueryTypes, UniqueConstraintError } from 'sequelize';
 import { perform, type Context, type Tools } from '../commands/context';
 import { Import } from '../db/models/imports';
-import { addJob } from '../jobs/queue';
+import { addJob } from '../jobs/job';
+import { lookAlikesJob } from '../lookalikes/run';
 import { makeCompanies } from './companies';
 import { judgeRows } from './preview';
 import { recordTarget, runRecords } from './recordJobs';
 import type { RowData } from './source';
 import { choicesOf, loadImport, lockImport } from './view';
-import { writeRows, type ReadyRow } from './write';
+import type { ReadyRow } from './contacts';
+import { writeRows } from './write';
 
 const CHUNK = 4000;
 /** As many as the machine this is meant for has cores. */
@@ -21,9 +23,11 @@ interface Stored {
 
 /** Whether anybody has changed people or their addresses since the preview, other than this import. */
 async function isChanged(context: Context, one: Import): Promise<boolean> {
-  const [row] = await context.sequelize.query<{ seq: number }>(
-    `SELECT seq FROM events WHERE seq > :seen AND (changes @> '[{"table":"people"}]' OR changes @> '[{"table":"contact_points"}]' OR command IN ('import', 'undo import')) LIMIT 1`,
-    { replacements: { seen: one.seenUntil }, type: QueryTypes.SELECT, transaction: context.tx },
+  const [row] = await context.sequelize.query<{ id: string }>(
+    `SELECT e.id FROM events e JOIN imports i ON i.id = :id
+      WHERE (i.seen IS NULL OR (e.tx >= pg_snapshot_xmin(i.seen) AND NOT pg_visible_in_snapshot(e.tx, i.seen)))
+        AND (e.changes @> '[{"table":"people"}]' OR e.changes @> '[{"table":"contact_points"}]' OR e.command IN ('import', 'undo import')) LIMIT 1`,
+    { replacements: { id: one.id }, type: QueryTypes.SELECT, transaction: context.tx },
   );
   const [other] = await context.sequelize.query<{ id: string }>(
     "SELECT id FROM imports WHERE id <> :id AND state IN ('running', 'undoing') LIMIT 1",
@@ -155,7 +159,7 @@ async function finish(tools: Tools, id: string): Promise<void> {
       finishedAt: context.now(),
     });
     await context.write.event('import', `Imported ${one.name}`, one.createdBy);
-    await addJob(context, 'findLookAlikes', { kind: 'person' }, 'look-alikes:person');
+    await addJob(context, lookAlikesJob, { kind: 'person' }, 'look-alikes:person');
   });
 }
 

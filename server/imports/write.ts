@@ -4,26 +4,11 @@ import type { Context } from '../commands/context';
 import type { Import } from '../db/models/imports';
 import { companyIds } from './companies';
 import { copyRows, orderedId } from './copy';
+import { contactsOf, insertContacts, type ReadyRow } from './contacts';
 import { freeContacts, knownRows, patchKnown, type Patch } from './patch';
 import type { RowData } from './source';
 import { choicesOf } from './view';
 
-export interface ReadyRow {
-  row: number;
-  data: RowData;
-  act: 'make' | 'change' | 'leave' | 'reject';
-  personId: string | null;
-}
-
-export interface NewContact {
-  id: string;
-  person_id: string;
-  kind: string;
-  value: string;
-  normalized: string;
-  type: string | null;
-  consent: string | null;
-}
 export interface Outcome {
   row: number;
   outcome: 'made' | 'changed' | 'left alone' | 'rejected';
@@ -45,68 +30,6 @@ const bulk = (
         transaction: context.tx,
       })
     : Promise.resolve();
-
-export function insertContacts(context: Context, contacts: readonly NewContact[]): Promise<void> {
-  const now = context.now().toISOString();
-  return copyRows(
-    context,
-    'contact_points',
-    [
-      'id',
-      'person_id',
-      'kind',
-      'value',
-      'normalized',
-      'type',
-      'consent',
-      'consent_at',
-      'consent_source',
-      'created_at',
-    ],
-    contacts.map((one) => [
-      one.id,
-      one.person_id,
-      one.kind,
-      one.value,
-      one.normalized,
-      one.type,
-      one.consent,
-      one.consent ? now : null,
-      one.consent ? 'import' : null,
-      now,
-    ]),
-  );
-}
-
-export function contactsOf(
-  context: Context,
-  personId: string,
-  data: RowData,
-  consent: string | null,
-): NewContact[] {
-  const seen = new Set<string>();
-  const contact = (kind: string, value: string, normalized: string, type: string | null): NewContact[] => {
-    const key = `${kind}:${normalized}`;
-    if (seen.has(key)) return [];
-    seen.add(key);
-    return [
-      {
-        id: orderedId(context.now().getTime()),
-        person_id: personId,
-        kind,
-        value,
-        normalized,
-        type,
-        consent: kind === 'email' ? consent : null,
-      },
-    ];
-  };
-  return [
-    ...data.emails.flatMap((one) => contact('email', one.value, one.normalized, one.type ?? null)),
-    ...data.phones.flatMap((one) => contact('phone', one.value, one.normalized, one.type)),
-    ...data.links.flatMap((one) => contact(one.kind, one.value, one.normalized, null)),
-  ];
-}
 
 const BIRTHDAY = /^(?:\d{4}|-)-\d\d-\d\d$/;
 

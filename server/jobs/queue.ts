@@ -9,86 +9,26 @@ import {
   type WorkerEvents,
 } from 'graphile-worker';
 import pg from 'pg';
-import type { ScoreInput } from '../qualifying/jobs';
-import type { Context } from '../commands/context';
-
-/** What is done in the background, and what each needs. */
-export interface JobInputs {
-  previewImport: { id: string };
-  runImport: { id: string };
-  undoImport: { id: string };
-  readMailbox: { id: string };
-  readMailboxes: Record<string, never>;
-  bringAlong: { mailboxId: string; address: string; personId: string };
-  askConsent: { submissionId: string; sealed: string };
-  findLookAlikes: { kind: 'person' | 'company' };
-  findAllLookAlikes: Record<string, never>;
-  lookUpNew: { personId: string };
-  runLookUps: { id: string };
-  scoreLeads: ScoreInput;
-  scoreAllLeads: Record<string, never>;
-  trainWinChance: Record<string, never>;
-  bringBackParked: Record<string, never>;
-}
-export type JobName = keyof JobInputs;
-
-/**
- * What waits for servers outside, what works through whole files or the whole book, and the rest, each with workers of
- * its own: a mailbox that never answers holds up no import, and an import no mail.
- */
-const LANES: Record<string, { atOnce: number; jobs: readonly JobName[] }> = {
-  outside: { atOnce: 4, jobs: ['readMailbox', 'bringAlong', 'lookUpNew', 'runLookUps'] },
-  mail: { atOnce: 1, jobs: ['askConsent'] },
-  long: {
-    atOnce: 2,
-    jobs: [
-      'previewImport',
-      'runImport',
-      'undoImport',
-      'findLookAlikes',
-      'findAllLookAlikes',
-      'trainWinChance',
-    ],
-  },
-  short: { atOnce: 1, jobs: ['readMailboxes', 'scoreLeads', 'scoreAllLeads', 'bringBackParked'] },
-};
-
-/**
- * Asks for a job, in the transaction of the command that asks: it is done after the commit or not at all.
- * @param key what makes two requests the same; one that waits already is not asked for twice
- */
-export async function addJob<Name extends JobName>(
-  context: Pick<Context, 'sequelize' | 'tx'>,
-  name: Name,
-  input: JobInputs[Name],
-  key: string | null = null,
-): Promise<void> {
-  await context.sequelize.query(
-    'SELECT graphile_worker.add_job(:name, payload => :input::json, job_key => :key, max_attempts => 12)',
-    { replacements: { name, input: JSON.stringify(input), key }, transaction: context.tx },
-  );
-}
-
-export type JobHandlers = { [Name in JobName]: (input: JobInputs[Name]) => Promise<void> };
+import type { Tools } from '../commands/context';
+import { LANES, type AnyJob } from './job';
 
 /** Brings the tables of the queue up to date. Safe from several processes at once. */
 export const migrateQueue = (connectionString: string): Promise<void> =>
   runMigrations({ connectionString, logger: quiet });
 
 const quiet = new Logger(() => () => undefined);
-const tasksOf = (handlers: JobHandlers): TaskList =>
-  Object.fromEntries(
-    Object.entries(handlers).map(([name, handle]) => [
-      name,
-      (payload: unknown) => (handle as (input: unknown) => Promise<void>)(payload),
-    ]),
-  );
+const tasksOf = (tools: Tools, jobs: readonly AnyJob[]): TaskList =>
+  Object.fromEntries(jobs.map(({ name, handle }) => [name, (payload: unknown) => handle(tools, payload)]));
 
 /** Does every job that waits, and returns when none is left. For a run without a worker of its own. */
-export const runWaitingJobs = (connectionString: string, handlers: JobHandlers): Promise<void> =>
+export const runWaitingJobs = (
+  connectionString: string,
+  tools: Tools,
+  jobs: readonly AnyJob[],
+): Promise<void> =>
   runOnce({
     connectionString,
-    taskList: tasksOf(handlers),
+    taskList: tasksOf(tools, jobs),
     logger: quiet,
     noHandleSignals: true,
     concurrency: 1,
@@ -96,13 +36,6 @@ export const runWaitingJobs = (connectionString: string, handlers: JobHandlers):
 
 const ALIVE = 4600_0002;
 const SWEEP_MS = 2000;
-const CRONTAB = [
-  '*/2 * * * * readMailboxes',
-  '30 3 * * * findAllLookAlikes',
-  '*/5 * * * * bringBackParked',
-  '17 * * * * scoreAllLeads',
-  '45 2 * * * trainWinChance',
-].join('\n');
 
 /**
  * A worker of the queue. It holds an advisory lock for as long as it lives, so that the jobs of one that was killed are
@@ -117,7 +50,8 @@ export class JobWorker {
 
   constructor(
     private readonly connectionString: string,
-    private readonly handlers: JobHandlers,
+    private readonly tools: Tools,
+    private readonly jobs: readonly AnyJob[],
     private readonly onError: (error: Error) => void,
   ) {
     this.lost = new Promise((resolve) => (this.isLost = resolve));
@@ -136,12 +70,15 @@ export class JobWorker {
     client.on('end', () => this.isLost());
     await client.connect();
     this.client = client;
-    for (const lane of Object.values(LANES)) this.runners.push(await this.startLane(lane));
+    for (const lane of Object.keys(LANES) as (keyof typeof LANES)[])
+      this.runners.push(await this.startLane(lane));
     await this.sweep();
     this.timer = setInterval(() => void this.sweep().catch(this.onError), SWEEP_MS);
   }
 
-  private async startLane({ atOnce, jobs }: (typeof LANES)[string]): Promise<Runner> {
+  private async startLane(lane: keyof typeof LANES): Promise<Runner> {
+    const atOnce = LANES[lane];
+    const jobs = this.jobs.filter((job) => job.lane === lane);
     const events = new EventEmitter() as WorkerEvents;
     events.on('worker:create', ({ worker }) => {
       void this.ask('SELECT pg_advisory_lock($1, hashtext($2))', [ALIVE, worker.workerId]).catch(
@@ -153,7 +90,6 @@ export class JobWorker {
         new Error(`${job.task_identifier}: ${error instanceof Error ? error.message : String(error)}`),
       ),
     );
-    const tasks = tasksOf(this.handlers);
     // A pool of our own: one that the runner makes has nobody left to hear its errors once the runner is stopped.
     const pool = new pg.Pool({ connectionString: this.connectionString, max: atOnce + 2 });
     pool.on('error', this.onError);
@@ -162,10 +98,9 @@ export class JobWorker {
     const runner = await run({
       events,
       pgPool: pool,
-      taskList: Object.fromEntries(jobs.map((name) => [name, tasks[name]])) as TaskList,
+      taskList: tasksOf(this.tools, jobs),
       concurrency: atOnce,
-      // Every lane would start the same clock; one of them does.
-      crontab: jobs.includes('readMailboxes') ? CRONTAB : '',
+      crontab: jobs.flatMap(({ name, cron }) => (cron ? [`${cron} ${name}`] : [])).join('\n'),
       pollInterval: 1000,
       noHandleSignals: true,
       logger: quiet,

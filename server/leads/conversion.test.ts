@@ -1,12 +1,6 @@
-import { mail, openHouse, type Client, type House } from '../testing/harness';
+import { mail, useHouse } from '../testing/harness';
 
-let house: House;
-let pell: Client;
-beforeAll(async () => {
-  house = await openHouse();
-  pell = await house.as('pell@wharfside.example');
-});
-afterAll(() => house.close());
+const { house, pell } = useHouse();
 
 async function newLead(from: string, sign: string, body?: string): Promise<{ id: string; personId: string }> {
   const { body: capture } = await pell.call('POST /api/captures', { raw: mail({ from, sign, body }) });

@@ -1,14 +1,6 @@
-import { mail, openHouse, type Client, type House } from '../testing/harness';
+import { mail, type Client, useHouse } from '../testing/harness';
 
-let house: House;
-let pell: Client;
-let ines: Client;
-beforeAll(async () => {
-  house = await openHouse();
-  pell = await house.as('pell@wharfside.example');
-  ines = await house.as('ines@wharfside.example');
-});
-afterAll(() => house.close());
+const { pell, ines } = useHouse();
 
 let serial = 0;
 async function newLead(): Promise<{ id: string; personId: string }> {

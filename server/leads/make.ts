@@ -1,7 +1,6 @@
 import { standingWithWork } from '@emporikon/core/lifecycle/standing';
 import { requireActor, type Context } from '../commands/context';
 import { Lead } from '../db/models/deals';
-import { addJob } from '../jobs/queue';
 import { giveByRule } from '../qualifying/owners';
 import type { Person } from '../db/models/people';
 
@@ -23,7 +22,6 @@ export async function makeLead(
   const owner = given.ownerId
     ? { ownerId: given.ownerId }
     : ((await giveByRule(context, person, given)) ?? { ownerId: requireActor(context).id });
-  await addJob(context, 'lookUpNew', { personId: person.id }, `look-up:${person.id}`);
   return context.write.insert(Lead, {
     id: context.newId(),
     title: given.title,

@@ -129,7 +129,7 @@ export async function dealOf(context: Context, lead: Lead): Promise<Deal | null>
 export async function conversionEvent(context: Context, leadId: string): Promise<string | null> {
   const [row] = await context.sequelize.query<{ id: string }>(
     `SELECT e.id FROM events e WHERE e.command = 'convert lead' AND e.changes @> jsonb_build_array(jsonb_build_object('table', 'leads', 'id', :leadId::text))
-       AND NOT EXISTS (SELECT 1 FROM events u WHERE u.undoes = e.id) ORDER BY e.seq DESC LIMIT 1`,
+       AND NOT EXISTS (SELECT 1 FROM events u WHERE u.undoes = e.id) ORDER BY e.at DESC, e.seq DESC LIMIT 1`,
     { replacements: { leadId }, type: QueryTypes.SELECT, transaction: context.tx },
   );
   return row?.id ?? null;

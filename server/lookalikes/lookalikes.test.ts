@@ -1,13 +1,7 @@
 import { QueryTypes } from 'sequelize';
-import { openHouse, type Client, type House } from '../testing/harness';
+import { type Client, useHouse } from '../testing/harness';
 
-let house: House;
-let pell: Client;
-beforeAll(async () => {
-  house = await openHouse();
-  pell = await house.as('pell@wharfside.example');
-});
-afterAll(() => house.close());
+const { house, pell } = useHouse();
 
 const person = async (fullName: string, over: Record<string, string> = {}): Promise<string> =>
   (await pell.call('POST /api/people', { body: { fullName, ...over } })).body.person.id;

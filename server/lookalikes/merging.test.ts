@@ -1,15 +1,9 @@
 import fc from 'fast-check';
 import { QueryTypes } from 'sequelize';
-import { openHouse, mail, type Client, type House } from '../testing/harness';
+import { mail, useHouse } from '../testing/harness';
 import { LINKS, TABLE, type RecordKind } from './links';
 
-let house: House;
-let pell: Client;
-beforeAll(async () => {
-  house = await openHouse();
-  pell = await house.as('pell@wharfside.example');
-});
-afterAll(() => house.close());
+const { house, pell } = useHouse();
 
 const select = <Row extends object>(sql: string, bind: Record<string, unknown> = {}): Promise<Row[]> =>
   house.sequelize.query<Row>(sql, { bind, type: QueryTypes.SELECT });

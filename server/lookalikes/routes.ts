@@ -1,4 +1,5 @@
-import { addJob } from '../jobs/queue';
+import { addJob } from '../jobs/job';
+import { lookAlikesJob } from './run';
 import { early, type Handlers } from '../http/mount';
 import { compareRecords } from './compare';
 import { judgeDifferent, judgeRelated } from './judge';
@@ -11,7 +12,7 @@ import { unmerge, unmergePlan } from './unmerge';
 export const lookAlikeHandlers: Handlers = {
   'GET /api/look-alikes': async ({ query, context }) => listLookAlikes(context, query),
   'POST /api/look-alikes/run': async ({ body, context }) => {
-    await addJob(context, 'findLookAlikes', { kind: body.kind }, `look-alikes:${body.kind}`);
+    await addJob(context, lookAlikesJob, { kind: body.kind }, `look-alikes:${body.kind}`);
     return { started: true };
   },
   'POST /api/look-alikes/:id/different': async ({ params, body, context }) => ({

@@ -1,3 +1,5 @@
+import { z } from 'zod';
+import { defineJob } from '../jobs/job';
 import type { CompanyFacts, PersonFacts } from '@emporikon/core/matching/evidence';
 import { FeatureBuilder } from '@emporikon/core/matching/linkage/features';
 import { PERSON_PLAN, type FoundGroup } from '@emporikon/core/matching/lookAlikes';
@@ -157,3 +159,21 @@ export async function findLookAlikes(tools: Tools, kind: RecordKind): Promise<vo
     throw error;
   }
 }
+
+export const lookAlikesJob = defineJob({
+  name: 'findLookAlikes',
+  lane: 'long',
+  input: z.object({ kind: z.enum(['person', 'company']) }),
+  run: (tools, { kind }) => findLookAlikes(tools, kind),
+});
+
+export const allLookAlikesJob = defineJob({
+  name: 'findAllLookAlikes',
+  lane: 'long',
+  input: z.unknown(),
+  cron: '30 3 * * *',
+  async run(tools) {
+    await findLookAlikes(tools, 'company');
+    await findLookAlikes(tools, 'person');
+  },
+});

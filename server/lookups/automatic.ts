@@ -1,3 +1,7 @@
+import { z } from 'zod';
+import { Id } from '@emporikon/contract/common';
+import { addJob, defineJob } from '../jobs/job';
+import type { After, Cause } from '../commands/types';
 import { perform, type Tools } from '../commands/context';
 import { deriveFacts, enrich } from './enrich';
 import { loadRules } from './rules';
@@ -6,9 +10,34 @@ import { loadRules } from './rules';
  * What is done by itself for somebody new, seconds after they came in: what follows from what is known, and, where the
  * house wants it, the look-ups worth their price.
  */
-export async function lookUpNew(tools: Tools, personId: string): Promise<void> {
+async function lookUpNew(tools: Tools, personId: string, cause: Cause): Promise<void> {
+  const caused = { ...tools, cause };
   const wish = { subject: { personId, companyId: null }, by: null, runId: null };
-  const { automatic } = await perform(tools, null, loadRules);
-  if (automatic && tools.outside.lookUps.length) await enrich(tools, wish);
-  else await deriveFacts(tools, wish);
+  const { automatic } = await perform(caused, null, loadRules);
+  if (automatic && tools.outside.lookUps.length) await enrich(caused, wish);
+  else await deriveFacts(caused, wish);
 }
+
+export const lookUpNewJob = defineJob({
+  name: 'lookUpNew',
+  lane: 'outside',
+  input: z.object({ personId: Id, cause: z.object({ eventId: Id, depth: z.int() }) }),
+  run: (tools, { personId, cause }) => lookUpNew(tools, personId, cause),
+});
+
+/** Somebody with a new lead is looked up right after. */
+export const lookUpAfter: After = {
+  name: 'look up new',
+  concerns: ({ changes, undoes }) =>
+    !undoes && changes.some(({ table, before }) => table === 'leads' && !before),
+  async follow(context, { id, depth, changes }) {
+    for (const { table, before, after } of changes)
+      if (table === 'leads' && !before && typeof after?.personId === 'string')
+        await addJob(
+          context,
+          lookUpNewJob,
+          { personId: after.personId, cause: { eventId: id, depth } },
+          `look-up:${after.personId}`,
+        );
+  },
+};

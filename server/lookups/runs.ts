@@ -1,3 +1,5 @@
+import { z } from 'zod';
+import { Id } from '@emporikon/contract/common';
 import type { LookUpPlan, LookUpRun as RunView } from '@emporikon/contract/lookups';
 import { QueryTypes } from 'sequelize';
 import { perform, requireActor, type Actor, type Context, type Tools } from '../commands/context';
@@ -5,7 +7,7 @@ import { Lead } from '../db/models/deals';
 import { LookUpRun, type LookUpSubject } from '../db/models/lookUps';
 import { User } from '../db/models/users';
 import { conflict, invalid, notFound } from '../http/problems';
-import { addJob } from '../jobs/queue';
+import { addJob, defineJob } from '../jobs/job';
 import { enrich } from './enrich';
 import { loadLooked } from './known';
 import { loadGround, planFor } from './planned';
@@ -104,7 +106,7 @@ export async function startRun(context: Context, selection: Selection): Promise<
     total: subjects.length,
     createdAt: context.now(),
   });
-  await addJob(context, 'runLookUps', { id: run.id }, `look-ups:${run.id}`);
+  await addJob(context, runJob, { id: run.id }, `look-ups:${run.id}`);
   await context.write.event('start look-up', `Began to look up ${subjects.length}`, requireActor(context).id);
   return runView(context, run);
 }
@@ -155,7 +157,7 @@ async function note(
  * Looks up everybody of a run, several at once, each source at its own rate. Goes on where it stopped: those that may
  * not have been finished are taken again, and what was answered already is kept and costs nothing.
  */
-export async function workRun(tools: Tools, id: string): Promise<void> {
+async function workRun(tools: Tools, id: string): Promise<void> {
   const run = await LookUpRun.findByPk(id);
   const user = run && (await User.findByPk(run.askedBy));
   if (!run || !user || run.state !== 'running') return;
@@ -188,3 +190,10 @@ export async function workRun(tools: Tools, id: string): Promise<void> {
   await Promise.all(Array.from({ length: AT_ONCE }, work));
   await note(tools, actor, id, progress, { state: isOver ? 'stopped' : 'done', trouble });
 }
+
+export const runJob = defineJob({
+  name: 'runLookUps',
+  lane: 'outside',
+  input: z.object({ id: Id }),
+  run: (tools, { id }) => workRun(tools, id),
+});

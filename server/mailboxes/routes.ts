@@ -6,7 +6,8 @@ import { requireActor, type Context } from '../commands/context';
 import { Mailbox } from '../db/models/mailboxes';
 import type { Handlers } from '../http/mount';
 import { conflict, notFound } from '../http/problems';
-import { addJob } from '../jobs/queue';
+import { addJob } from '../jobs/job';
+import { bringAlongJob, readJob } from './jobs';
 import { addPerson } from '../people/commands';
 import { seal } from './seal';
 import { isNever, peopleBy } from './sort';
@@ -91,7 +92,7 @@ export const mailboxHandlers: Handlers = {
       sealed: sealed(context, password),
       createdAt: context.now(),
     });
-    await addJob(context, 'readMailbox', { id: mailbox.id }, `mailbox:${mailbox.id}`);
+    await addJob(context, readJob, { id: mailbox.id }, `mailbox:${mailbox.id}`);
     const eventId = await context.write.event('add mailbox', `Reads ${address} from now on`, userId);
     return { eventId, mailbox: await asView(context, mailbox) };
   },
@@ -103,7 +104,7 @@ export const mailboxHandlers: Handlers = {
       { ...patch, ...(password ? { sealed: sealed(context, password), state: 'new', trouble: '' } : {}) },
       version,
     );
-    if (password) await addJob(context, 'readMailbox', { id: mailbox.id }, `mailbox:${mailbox.id}`);
+    if (password) await addJob(context, readJob, { id: mailbox.id }, `mailbox:${mailbox.id}`);
     return {
       eventId: await context.write.event(
         'change mailbox',
@@ -120,7 +121,7 @@ export const mailboxHandlers: Handlers = {
   },
   'POST /api/mailboxes/:id/reading': async ({ params, context }) => {
     const mailbox = await own(context, params.id);
-    await addJob(context, 'readMailbox', { id: mailbox.id }, `mailbox:${mailbox.id}`);
+    await addJob(context, readJob, { id: mailbox.id }, `mailbox:${mailbox.id}`);
     return { asked: true };
   },
   'GET /api/mailboxes/:id/correspondents': async ({ params, context }) => {
@@ -159,7 +160,7 @@ export const mailboxHandlers: Handlers = {
     const { id, eventId } = known
       ? { id: known, eventId: null }
       : await addPerson(context, { fullName: name, email: address });
-    await addJob(context, 'bringAlong', { mailboxId: mailbox.id, address, personId: id });
+    await addJob(context, bringAlongJob, { mailboxId: mailbox.id, address, personId: id });
     return { eventId, person: { id, name } };
   },
 };

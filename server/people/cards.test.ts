@@ -1,13 +1,7 @@
 import { execFileSync } from 'node:child_process';
-import { openHouse, type Client, type House } from '../testing/harness';
+import { useHouse } from '../testing/harness';
 
-let house: House;
-let pell: Client;
-beforeAll(async () => {
-  house = await openHouse();
-  pell = await house.as('pell@wharfside.example');
-});
-afterAll(() => house.close());
+const { house, pell } = useHouse();
 
 /** Reads a card as another program does and writes it anew: Debian's python3-vobject. */
 const throughVobject = (card: string): string =>

@@ -3,13 +3,13 @@ import { companyDomain, isEmail } from '@emporikon/core/people/emails';
 import { nameKey, parseName } from '@emporikon/core/people/names';
 import { readPhone, type PhoneType } from '@emporikon/core/people/phones';
 import type { Context } from '../commands/context';
-import { normalizeValue } from '../captures/claims';
 import { ClaimRow } from '../db/models/captures';
 import { Company, ContactPoint, Person, type ContactKind } from '../db/models/people';
 import { invalid, notFound } from '../http/problems';
 import { findOrMakeCompany } from '../companies/commands';
 import { addContact, claimByHand } from './claims';
 import { withTags } from './organise';
+import { normalizeValue } from './values';
 
 /** Makes a person with nothing but a name. */
 export async function makePerson(context: Context, fullName: string): Promise<Person> {

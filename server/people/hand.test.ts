@@ -1,12 +1,6 @@
-import { mail, openHouse, type Client, type House } from '../testing/harness';
+import { mail, useHouse } from '../testing/harness';
 
-let house: House;
-let pell: Client;
-beforeAll(async () => {
-  house = await openHouse();
-  pell = await house.as('pell@wharfside.example');
-});
-afterAll(() => house.close());
+const { pell } = useHouse();
 
 /** Files a message that says of its sender what their title is. */
 async function told(id: string, title: string): Promise<void> {

@@ -1,20 +1,13 @@
 import { DateTime } from 'luxon';
-import type { Tools } from '../commands/context';
-import type { Writer } from '../commands/writer';
-import type { Change } from '../db/models/ledger';
+import type { Completes } from '../commands/types';
 import { Employment } from '../db/models/relations';
 
 /**
  * Whoever leaves a company for another, by whatever command, worked for the first: it is kept, in the same change, so
  * that taking the change back takes it back too. Merging is no change of work.
  */
-export async function notePastWork(
-  tools: Pick<Tools, 'newId' | 'now'>,
-  write: Pick<Writer, 'insert'>,
-  changes: readonly Change[],
-  command: string,
-): Promise<void> {
-  if (command.includes('merge')) return;
+export const keepPastWork: Completes = async (tools, write, { command, changes, undoes }) => {
+  if (undoes || command.includes('merge')) return;
   const moved = changes.filter(
     ({ table, before, after }) =>
       table === 'people' && before?.companyId && after && before.companyId !== after.companyId,
@@ -28,4 +21,4 @@ export async function notePastWork(
       fromDay: null,
       untilDay: DateTime.fromJSDate(tools.now()).toISODate(),
     });
-}
+};

@@ -1,12 +1,6 @@
-import { mail, openHouse, type Client, type House } from '../testing/harness';
+import { mail, useHouse } from '../testing/harness';
 
-let house: House;
-let pell: Client;
-beforeAll(async () => {
-  house = await openHouse();
-  pell = await house.as('pell@wharfside.example');
-});
-afterAll(() => house.close());
+const { house, pell } = useHouse();
 
 const add = async (body: object) => (await pell.call('POST /api/people', { body })).body.person;
 const dossier = async (id: string) => (await pell.call('GET /api/people/:id', { params: { id } })).body;

@@ -1,15 +1,10 @@
-import { openHouse, type Client, type House } from '../testing/harness';
+import { useHouse } from '../testing/harness';
 
-let house: House;
-let pell: Client;
-let mara: Client;
+const { house, pell, mara } = useHouse();
 let main: string;
 beforeAll(async () => {
-  house = await openHouse();
-  [pell, mara] = await Promise.all([house.as('pell@wharfside.example'), house.as('mara@wharfside.example')]);
   main = (await pell.call('GET /api/pipelines')).body.items[0]?.id ?? '';
 });
-afterAll(() => house.close());
 
 const stages = async (pipeline = main) =>
   (await pell.call('GET /api/stages', { query: { pipeline } })).body.items;

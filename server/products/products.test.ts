@@ -1,22 +1,22 @@
 import { useHouse } from '../testing/harness';
 
-const house = useHouse();
-const products = async () => (await house.pell.call('GET /api/products')).body;
+const { pell, mara } = useHouse();
+const products = async () => (await pell.call('GET /api/products')).body;
 const addList = async (name: string, currency: string): Promise<string> =>
-  (await house.mara.call('POST /api/price-lists', { body: { name, currency } })).body.id;
+  (await mara.call('POST /api/price-lists', { body: { name, currency } })).body.id;
 const addProduct = async (code: string): Promise<string> =>
   (
-    await house.mara.call('POST /api/products', {
+    await mara.call('POST /api/products', {
       body: { code, name: `Bike ${code}`, taxPercent: '20', charged: 'once' },
     })
   ).body.id;
 const setPrice = (id: string, productId: string, unitMinor: number | null) =>
-  house.mara.call('PUT /api/price-lists/:id/prices/:productId', {
+  mara.call('PUT /api/price-lists/:id/prices/:productId', {
     params: { id, productId },
     body: { unitMinor },
   });
 const priceOf = async (id: string, query: Record<string, string>) =>
-  (await house.pell.call('GET /api/products/:id/price', { params: { id }, query })).body;
+  (await pell.call('GET /api/products/:id/price', { params: { id }, query })).body;
 
 it('a product is listed with its price in each list; lists are renamed and retired at the version that was seen', async () => {
   const [euro, pound] = [await addList('Europe', 'EUR'), await addList('Britain', 'GBP')];
@@ -34,9 +34,9 @@ it('a product is listed with its price in each list; lists are renamed and retir
       ]),
     },
   ]);
-  const patch = (body: object, who = house.mara) =>
+  const patch = (body: object, who = mara) =>
     who.call('PATCH /api/price-lists/:id', { params: { id: pound }, body });
-  expect((await patch({ version: 1, name: 'Isles' }, house.pell)).status).toBe(403);
+  expect((await patch({ version: 1, name: 'Isles' }, pell)).status).toBe(403);
   expect((await patch({ version: 1, name: 'Europe' })).status).toBe(422);
   expect((await patch({ version: 1, name: 'Isles' })).status).toBe(200);
   expect((await patch({ version: 1, active: false })).status).toBe(409);
@@ -61,38 +61,37 @@ it('a price is that of the list asked for, else of one in the currency, else con
     ['2026-01-01', '11'],
     ['2026-06-01', '12'],
   ])
-    await house.mara.call('PUT /api/rates', { body: { currency: 'SEK', day, perHouse } });
+    await mara.call('PUT /api/rates', { body: { currency: 'SEK', day, perHouse } });
   expect((await priceOf(id, { currency: 'SEK', list: one, day: '2026-03-01' })).unitMinor).toBe(1_100_00);
   expect((await priceOf(id, { currency: 'SEK', list: one, day: '2026-06-01' })).unitMinor).toBe(1_200_00);
 });
 
 it('rates are listed newest first and removed by a manager; a rate removed counts no more and comes back by undo', async () => {
   const rates = async () =>
-    (await house.pell.call('GET /api/rates')).body.items.filter(({ currency }) => currency === 'NOK');
+    (await pell.call('GET /api/rates')).body.items.filter(({ currency }) => currency === 'NOK');
   for (const day of ['2026-01-01', '2026-02-01'])
-    await house.mara.call('PUT /api/rates', { body: { currency: 'NOK', day, perHouse: '11.5' } });
+    await mara.call('PUT /api/rates', { body: { currency: 'NOK', day, perHouse: '11.5' } });
   const [newest] = await rates();
   expect(await rates()).toMatchObject([
     { day: '2026-02-01', perHouse: '11.5' },
     { day: '2026-01-01', perHouse: '11.5' },
   ]);
-  const remove = (who = house.mara) =>
-    who.call('DELETE /api/rates/:id', { params: { id: newest?.id ?? '' } });
-  expect((await remove(house.pell)).status).toBe(403);
+  const remove = (who = mara) => who.call('DELETE /api/rates/:id', { params: { id: newest?.id ?? '' } });
+  expect((await remove(pell)).status).toBe(403);
   const removed = await remove();
   expect([removed.status, (await rates()).map(({ day }) => day)]).toEqual([200, ['2026-01-01']]);
   expect((await remove()).status).toBe(404);
-  const undone = await house.mara.call('POST /api/events/:id/undo', {
+  const undone = await mara.call('POST /api/events/:id/undo', {
     params: { id: removed.body.eventId ?? '' },
   });
   expect([undone.status, (await rates()).length]).toEqual([200, 2]);
 });
 
 it('what every quote prints is read by all and changed by a manager at the version that was seen', async () => {
-  const settings = async () => (await house.pell.call('GET /api/quote-settings')).body;
+  const settings = async () => (await pell.call('GET /api/quote-settings')).body;
   const { version } = await settings();
-  const patch = (body: object, who = house.mara) => who.call('PATCH /api/quote-settings', { body });
-  expect((await patch({ version, prefix: 'W' }, house.pell)).status).toBe(403);
+  const patch = (body: object, who = mara) => who.call('PATCH /api/quote-settings', { body });
+  expect((await patch({ version, prefix: 'W' }, pell)).status).toBe(403);
   expect((await patch({ version, prefix: 'no spaces' })).status).toBe(422);
   expect((await patch({ version, prefix: 'WCC', validDays: 14 })).status).toBe(200);
   expect((await patch({ version, prefix: 'OLD' })).status).toBe(409);

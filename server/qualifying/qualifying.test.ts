@@ -11,20 +11,12 @@ import { QueryTypes } from 'sequelize';
 import { perform } from '../commands/context';
 import { Lead } from '../db/models/deals';
 import { WinModelRow } from '../db/models/qualifying';
-import { mail, openHouse, type Client, type House } from '../testing/harness';
+import { mail, useHouse } from '../testing/harness';
 import { fitFactsOf, judgeLead, loadMeasure, scoringSql, winFactsOf, type FactRow } from './score';
 import { bringBack } from './jobs';
 import { trainWinChance } from './train';
 
-let house: House;
-let pell: Client;
-let mara: Client;
-beforeAll(async () => {
-  house = await openHouse();
-  pell = await house.as('pell@wharfside.example');
-  mara = await house.as('mara@wharfside.example');
-});
-afterAll(() => house.close());
+const { house, pell, mara } = useHouse();
 
 let serial = 0;
 const letters = (at: number): string =>

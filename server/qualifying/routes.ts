@@ -4,7 +4,8 @@ import { FitRuleRow, Signal } from '../db/models/qualifying';
 import { ContactPoint, Person } from '../db/models/people';
 import type { Handlers } from '../http/mount';
 import { invalid } from '../http/problems';
-import { addJob } from '../jobs/queue';
+import { addJob } from '../jobs/job';
+import { trainJob } from './jobs';
 import { changeWarmthRules, dropFigures, previewFit, setFitSheet, warmthRules, winModelView } from './rules';
 import { listOwnerRules, ownerFigures, setOwnerRules } from './owners';
 import { judgeLead } from './score';
@@ -68,7 +69,7 @@ export const qualifyingHandlers: Handlers = {
   },
   'GET /api/win-model': async ({ context }) => winModelView(context),
   'POST /api/win-model/training': async ({ context }) => {
-    await addJob(context, 'trainWinChance', {}, 'train');
+    await addJob(context, trainJob, {}, 'train');
     return { asked: true };
   },
   'GET /api/owner-rules': async ({ context }) => ({ items: await listOwnerRules(context) }),

@@ -5,7 +5,8 @@ import { QueryTypes } from 'sequelize';
 import { requireActor, type Context } from '../commands/context';
 import { FitRuleRow, WarmthRulesRow, WinModelRow } from '../db/models/qualifying';
 import { stale } from '../http/problems';
-import { addJob } from '../jobs/queue';
+import { addJob } from '../jobs/job';
+import { scoreAllJob } from './jobs';
 import { factsSql } from './facts';
 import { fitFactsOf, loadMeasure, type FactRow } from './score';
 
@@ -31,7 +32,7 @@ export async function setFitSheet(
     if (row) await context.write.update(row, values);
     else await context.write.insert(FitRuleRow, { id: context.newId(), ...values });
   }
-  await addJob(context, 'scoreAllLeads', {}, 'score-all');
+  await addJob(context, scoreAllJob, {}, 'score-all');
   return context.write.event('set fit rules', 'Changed the rule sheet of fit', requireActor(context).id);
 }
 
@@ -105,7 +106,7 @@ export async function changeWarmthRules(
     { ...patch, ...(points ? { points: { ...row.points, ...points } } : {}) },
     version,
   );
-  await addJob(context, 'scoreAllLeads', {}, 'score-all');
+  await addJob(context, scoreAllJob, {}, 'score-all');
   return context.write.event('change warmth rules', 'Changed what warms and cools', requireActor(context).id);
 }
 

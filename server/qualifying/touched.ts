@@ -1,7 +1,7 @@
-import type { Transaction } from 'sequelize';
-import type { Tools } from '../commands/context';
+import type { After } from '../commands/types';
 import type { Change } from '../db/models/ledger';
-import { addJob } from '../jobs/queue';
+import { addJob } from '../jobs/job';
+import { scoreAllJob, scoreTouched, type Touched } from './jobs';
 
 /** Which column of a changed row names whose score it moves. */
 const MOVES: Readonly<
@@ -19,28 +19,30 @@ const MOVES: Readonly<
   signals: [['personId', 'people']],
   companies: [['id', 'companies']],
 };
-/** From so many records on, all are scored anew by one job. */
+/** From so many records on, all are scored again by one job. */
 const MANY = 300;
 
-/** Asks that the scores of the leads that a command touched are made anew, right after it. */
-export async function noteScores(
-  tools: Pick<Tools, 'sequelize'>,
-  tx: Transaction,
-  changes: readonly Change[],
-): Promise<void> {
+function touchedBy(changes: readonly Change[]): Touched {
   const found = { leads: new Set<string>(), people: new Set<string>(), companies: new Set<string>() };
   for (const { table, before, after } of changes)
     for (const [column, of] of MOVES[table] ?? []) {
       const id = (after ?? before)?.[column];
       if (typeof id === 'string') found[of].add(id);
     }
-  const count = found.leads.size + found.people.size + found.companies.size;
-  if (!count) return;
-  const context = { sequelize: tools.sequelize, tx };
-  if (count > MANY) return addJob(context, 'scoreAllLeads', {}, 'score-all');
-  return addJob(context, 'scoreLeads', {
-    leads: [...found.leads],
-    people: [...found.people],
-    companies: [...found.companies],
-  });
+  return { leads: [...found.leads], people: [...found.people], companies: [...found.companies] };
 }
+
+/** The scores of the leads that an event touched are made again, right after it. */
+export const scoreAfter: After = {
+  name: 'scores',
+  concerns: ({ changes }) =>
+    changes.some(({ table, before, after }) =>
+      (MOVES[table] ?? []).some(([column]) => typeof (after ?? before)?.[column] === 'string'),
+    ),
+  async follow(context, { changes }) {
+    const touched = touchedBy(changes);
+    const count = touched.leads.length + touched.people.length + touched.companies.length;
+    if (count > MANY) await addJob(context, scoreAllJob, {}, 'score-all');
+    else await scoreTouched(context, touched);
+  },
+};

@@ -51,7 +51,7 @@ export const searchHandlers: Handlers = {
       `SELECT e.id, e.at, u.id AS actor_id, u.name AS actor, e.label, EXISTS (SELECT 1 FROM events x WHERE x.undoes = e.id) AS undone
          FROM events e LEFT JOIN users u ON u.id = e.actor_id
         WHERE e.changes @> ANY (ARRAY(SELECT jsonb_build_array(jsonb_build_object('table', :table::text, 'id', one.id))
-                 FROM (SELECT :id::text AS id UNION ALL SELECT id::text FROM forwardings WHERE to_id = :id::uuid) one)) ORDER BY e.seq DESC LIMIT 100`,
+                 FROM (SELECT :id::text AS id UNION ALL SELECT id::text FROM forwardings WHERE to_id = :id::uuid) one)) ORDER BY e.at DESC, e.seq DESC LIMIT 100`,
       {
         replacements: { table: query.table, id: query.id },
         type: QueryTypes.SELECT,

@@ -1,5 +1,4 @@
-import type { Transaction } from 'sequelize';
-import type { Tools } from '../commands/context';
+import type { Within } from '../commands/types';
 import type { Change } from '../db/models/ledger';
 
 const RECORDS = new Set(['people', 'companies', 'leads', 'deals']);
@@ -22,12 +21,8 @@ function recordsOf(changes: readonly Change[]): string[] {
 }
 
 /** Notes in the command's own transaction whom and what its actor worked with; the find field ranks by it. */
-export async function noteWork(
-  { sequelize, now }: Pick<Tools, 'sequelize' | 'now'>,
-  tx: Transaction,
-  actorId: string,
-  changes: readonly Change[],
-): Promise<void> {
+export const keepWorkedWith: Within = async ({ sequelize, now }, tx, { actorId, changes }) => {
+  if (!actorId) return;
   const ids = recordsOf(changes);
   if (!ids.length) return;
   const at = now();
@@ -38,4 +33,4 @@ export async function noteWork(
        score = greatest(w.score, excluded.score) + ln(1 + exp(-abs(w.score - excluded.score) * ln(2.0))) / ln(2.0)`,
     { bind: { actor: actorId, ids, at, score: at.getTime() / DAY / HALF_LIFE }, transaction: tx },
   );
-}
+};

@@ -1,13 +1,11 @@
-import { openHouse, PASSWORD, type Client, type House } from '../testing/harness';
+import { PASSWORD, type Client, useHouse } from '../testing/harness';
 
-let house: House;
+const { house } = useHouse();
 let admin: Client;
 beforeAll(async () => {
-  house = await openHouse();
   await house.sequelize.query("UPDATE users SET role = 'admin' WHERE email LIKE 'mara%'");
   admin = await house.as('mara@wharfside.example');
 });
-afterAll(() => house.close());
 
 const NEXT = 'another long password';
 const signIn = (email: string, password: string, from = '127.0.0.1') =>

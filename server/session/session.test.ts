@@ -1,11 +1,7 @@
 import { allRoutes, type RouteName } from '@emporikon/contract';
-import { openHouse, PASSWORD, type House } from '../testing/harness';
+import { PASSWORD, useHouse } from '../testing/harness';
 
-let house: House;
-beforeAll(async () => {
-  house = await openHouse();
-});
-afterAll(() => house.close());
+const { house } = useHouse();
 
 describe('signing in', () => {
   it('sets an HttpOnly, SameSite cookie and keeps only its hash', async () => {

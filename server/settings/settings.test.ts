@@ -1,13 +1,6 @@
-import { openHouse, type Client, type House } from '../testing/harness';
+import { type Client, useHouse } from '../testing/harness';
 
-let house: House;
-let pell: Client;
-let mara: Client;
-beforeAll(async () => {
-  house = await openHouse();
-  [pell, mara] = await Promise.all([house.as('pell@wharfside.example'), house.as('mara@wharfside.example')]);
-});
-afterAll(() => house.close());
+const { house, pell, mara } = useHouse();
 
 const questions = async () => (await pell.call('GET /api/questions')).body.items;
 const lead = async () => {

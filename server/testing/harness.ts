@@ -8,9 +8,10 @@ import { Question, Stage } from '../db/models/deals';
 import { PipelineRow } from '../db/models/pipelines';
 import { User, type UserRole } from '../db/models/users';
 import { LiveFeed } from '../events/live';
+import { followers } from '../followers';
 import { buildApp } from '../http/app';
-import { jobHandlers } from '../jobs/handlers';
 import { migrateQueue, runWaitingJobs } from '../jobs/queue';
+import { jobs, rooms } from '../rooms';
 import { hashPassword } from '../session/secrets';
 import { loadAllowedHosts } from '../settings/hosts';
 import { noteAnswer } from './coverage';
@@ -128,9 +129,10 @@ export async function openHouse(outside: Partial<Outside> = {}): Promise<House> 
       sealKey: 'a key for the tests',
       ...outside,
     },
+    followers,
   );
   const live = new LiveFeed(databaseUrl());
-  const app = await buildApp({ tools, live, webRoot: null });
+  const app = await buildApp({ tools, rooms, live, webRoot: null });
   const client = (cookie: string): Client => ({
     async call(name, input = {}) {
       const [method = 'GET', path = '/'] = name.split(' ');
@@ -177,7 +179,7 @@ export async function openHouse(outside: Partial<Outside> = {}): Promise<House> 
     },
     mails,
     async work() {
-      await runWaitingJobs(databaseUrl(), jobHandlers(tools));
+      await runWaitingJobs(databaseUrl(), tools, jobs);
       const [failed] = await sequelize.query(
         'SELECT task_identifier AS job, last_error AS error FROM graphile_worker.jobs WHERE last_error IS NOT NULL',
       );
@@ -193,17 +195,25 @@ export async function openHouse(outside: Partial<Outside> = {}): Promise<House> 
   };
 }
 
-/** A house with a client for each of the team, open from before the first test of a file to after its last. */
-export type TeamHouse = House & { pell: Client; ines: Client; mara: Client };
-export function useHouse(outside: Partial<Outside> = {}): TeamHouse {
-  const house = {} as TeamHouse;
+/**
+ * A house of a test file with a client for each of the team, open from before its first test to after its last. What it
+ * returns is filled before the first test, and not to be used earlier.
+ */
+export function useHouse(outside: Partial<Outside> = {}): {
+  house: House;
+  pell: Client;
+  ines: Client;
+  mara: Client;
+} {
+  const house = {} as House;
+  const team = { pell: {} as Client, ines: {} as Client, mara: {} as Client };
   beforeAll(async () => {
     Object.assign(house, await openHouse(outside));
-    for (const name of ['pell', 'ines', 'mara'] as const)
-      house[name] = await house.as(`${name}@wharfside.example`);
+    for (const [name, client] of Object.entries(team))
+      Object.assign(client, await house.as(`${name}@wharfside.example`));
   });
   afterAll(() => house.close());
-  return house;
+  return { house, ...team };
 }
 
 let serial = 0;

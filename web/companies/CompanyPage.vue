@@ -27,6 +27,7 @@ const {
 } = useFetched(
   () => api('GET /api/companies/:id', { params: { id: props.id } }),
   ['companies', 'people', 'claims', 'tasks', 'leads', 'deals', 'ledger_links'],
+  () => [props.id],
 );
 const FACTS = [
   { field: 'name', label: 'Name', claim: 'companyName' },

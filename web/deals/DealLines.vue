@@ -9,24 +9,11 @@ import { useLines } from './useLines';
 const props = defineProps<{ deal: DealDetail }>();
 const emit = defineEmits<{ changed: [] }>();
 const WORDS: Record<Charged, string> = { once: 'once', month: 'a month', year: 'a year' };
-const {
-  draft,
-  totals,
-  offered,
-  isTouched,
-  isBusy,
-  clash,
-  isAsking,
-  answer,
-  add,
-  take,
-  drop,
-  save,
-  reset,
-} = useLines(
-  () => props.deal,
-  () => emit('changed'),
-);
+const { draft, totals, offered, isTouched, isBusy, clash, isAsking, answer, add, take, drop, save, reset } =
+  useLines(
+    () => props.deal,
+    () => emit('changed'),
+  );
 </script>
 
 <template>

@@ -38,6 +38,7 @@ const {
     'ledger_links',
     'lead_scores',
   ],
+  () => [props.id],
 );
 const { data: team } = useFetched(() => api('GET /api/users'), ['users']);
 const { data: stages } = useFetched(() => api('GET /api/stages'), ['stages', 'pipelines']);

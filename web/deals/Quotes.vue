@@ -13,6 +13,7 @@ const isBusy = ref(false);
 const { data, load } = useFetched(
   () => api('GET /api/quotes', { query: { deal: props.dealId } }),
   ['quotes'],
+  () => [props.dealId],
 );
 const TO: Record<QuoteRow['state'], string> = {
   drafted: 'drafted',

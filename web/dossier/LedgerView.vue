@@ -10,6 +10,7 @@ const props = defineProps<{ about: About }>();
 const { data, error } = useFetched(
   () => api('GET /api/ledger', { query: props.about }),
   ['ledger_entries', 'ledger_links', 'people'],
+  () => Object.values(props.about),
 );
 const KINDS = [
   { value: 'all', name: 'all' },

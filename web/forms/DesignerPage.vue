@@ -15,6 +15,7 @@ const undo = useUndo();
 const { data, error, load } = useFetched(
   () => api('GET /api/forms/:id', { params: { id: props.id } }),
   ['forms'],
+  () => [props.id],
 );
 const { data: team } = useFetched(() => api('GET /api/users'), []);
 const { data: lists } = useFetched(() => api('GET /api/lists'), ['lists']);

@@ -7,6 +7,7 @@ const props = defineProps<{ about: { personId?: string; formId?: string }; title
 const { data } = useFetched(
   () => api('GET /api/submissions', { query: props.about }),
   ['form_submissions', 'captures'],
+  () => Object.values(props.about),
 );
 </script>
 

@@ -16,6 +16,7 @@ const undo = useUndo();
 const { data, error, load } = useFetched(
   () => api('GET /api/imports/:id', { params: { id: props.id } }),
   ['imports'],
+  () => [props.id],
 );
 const mapping = ref<Mapping | null>(null);
 const choices = ref<ImportChoices | null>(null);

@@ -22,6 +22,7 @@ const {
 } = useFetched(
   () => api('GET /api/leads/:id', { params: { id: props.id } }),
   ['leads', 'lead_answers', 'questions', 'tasks', 'deals', 'people', 'companies', 'intents'],
+  () => [props.id],
 );
 const { data: team } = useFetched(() => api('GET /api/users'), []);
 const undo = useUndo();

@@ -21,6 +21,7 @@ const offered = computed(
 const { data: gaps, load } = useFetched(
   () => api('GET /api/gaps', { query: { personId: props.personId, companyId: props.companyId } }),
   ['people', 'companies', 'contact_points', 'claims'],
+  () => [props.personId, props.companyId],
 );
 type Missing = NonNullable<Gaps['person']>['missing'];
 const missing = computed<Missing>(() => {

@@ -39,6 +39,7 @@ const {
     'deal_roles',
     'ledger_links',
   ],
+  () => [props.id],
 );
 const STANDINGS = ['stranger', 'prospect', 'customer', 'past customer', 'partner', 'personal'] as const;
 const addKind = ref<'email' | 'phone' | 'url'>('email');

@@ -9,6 +9,7 @@ const props = defineProps<{ companyId: string }>();
 const { data } = useFetched(
   () => api('GET /api/companies/:id/chart', { params: { id: props.companyId } }),
   ['relations', 'people', 'employments', 'relation_kinds'],
+  () => [props.companyId],
 );
 const isOpen = ref(false);
 const WIDE = 170;

@@ -12,6 +12,7 @@ const emit = defineEmits<{ changed: [] }>();
 const { data, load } = useFetched(
   () => api('GET /api/people/:id/relations', { params: { id: props.personId } }),
   ['relations', 'relation_kinds', 'employments', 'people', 'companies'],
+  () => [props.personId],
 );
 const { data: kinds } = useFetched(() => api('GET /api/relation-kinds'), ['relation_kinds']);
 const save = useSave(load);

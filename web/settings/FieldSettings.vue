@@ -78,7 +78,7 @@ async function map(field: FieldMapping['field'], target: string): Promise<void> 
         </select></label
       >
       <label v-if="kind === 'choice'" class="field"
-        ><span class="cap">To choose from, parted by commas</span><input v-model="options"
+        ><span class="cap">Choices, separated by commas</span><input v-model="options"
       /></label>
       <v-btn class="quiet" type="submit">Add a field</v-btn>
     </form>

@@ -1,11 +1,14 @@
 <script setup lang="ts">
 import { ref } from 'vue';
 import { api } from './api';
-import { useFetched } from './live';
 
 const tags = defineModel<string[]>({ required: true });
 const draft = ref('');
-const { data } = useFetched(() => api('GET /api/lists'), ['people', 'lists']);
+/** Offered while somebody types, and read when they begin to. */
+const known = ref<string[]>([]);
+async function offer(): Promise<void> {
+  known.value = (await api('GET /api/lists').catch(() => null))?.tags.map(({ tag }) => tag) ?? [];
+}
 
 function take(): void {
   const more = draft.value
@@ -36,12 +39,13 @@ const drop = (tag: string): void => void (tags.value = tags.value.filter((one) =
         v-model="draft"
         list="all-tags"
         aria-label="Add tags"
-        placeholder="add, parted by commas"
+        placeholder="Add tags"
+        @focus.once="offer"
         @change="take"
         @keydown.enter.prevent="take"
       />
       <datalist id="all-tags">
-        <option v-for="one in data?.tags ?? []" :key="one.tag" :value="one.tag" />
+        <option v-for="tag in known" :key="tag" :value="tag" />
       </datalist>
     </div>
   </div>

@@ -11,6 +11,7 @@ import {
 } from 'vue';
 import { ApiProblem, wordsOf } from './api';
 import { shareStream, type LiveNotice } from './liveStream';
+import { matters, shownIds } from './touched';
 
 type Handler = (event: LiveEvent) => void;
 
@@ -68,8 +69,14 @@ const SETTLE_MS = 40;
  * Data that keeps itself current: read once now, and again whenever an event touches one of the tables.
  * @param read gets it; the answer of an older call never replaces that of a newer one
  * @param tables tables whose changes matter
+ * @param about the records it is about, where it is about certain ones: then only changes of these, or of what the answer
+ *   names, matter
  */
-export function useFetched<T>(read: () => Promise<T>, tables: readonly string[]): Fetched<T> {
+export function useFetched<T>(
+  read: () => Promise<T>,
+  tables: readonly string[],
+  about?: () => readonly (string | null | undefined)[],
+): Fetched<T> {
   const data = shallowRef<T | null>(null);
   const error = ref('');
   const isGone = ref(false);
@@ -92,7 +99,7 @@ export function useFetched<T>(read: () => Promise<T>, tables: readonly string[])
     }
   };
   const handle: Handler = ({ touched, resync }) => {
-    if (!resync && !touched?.some((one) => tables.includes(one.table))) return;
+    if (!resync && !matters(touched ?? [], tables, about && shownIds(about(), data.value))) return;
     clearTimeout(timer);
     timer = setTimeout(() => void load(), SETTLE_MS);
   };

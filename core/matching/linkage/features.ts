@@ -4,7 +4,7 @@ import { companyDomain, localPart } from '../../people/emails';
 import { isRoleName, parseName, stripTitles } from '../../people/names';
 import { rootsOf } from '../../people/nicknames';
 import { fold, spelt } from '../../people/text';
-import { readDay } from '../../reading/table/columns';
+import { readDay } from '../../reading/table/days';
 import type { Kind, Plan, PlannedField } from './plan';
 import { Dictionary, type PackedStrings } from './strings';
 

@@ -1,5 +1,6 @@
 import { fold } from '../../people/text';
-import { readDay, readShape } from '../../reading/table/columns';
+import { readShape } from '../../reading/table/columns';
+import { readDay } from '../../reading/table/days';
 
 /** What a field of a table is compared as. */
 export type Kind =

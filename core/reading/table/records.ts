@@ -3,7 +3,7 @@ import { readPhone } from '../../people/phones';
 import { fold, tidy } from '../../people/text';
 import { isCurrency } from '../../lifecycle/currencies';
 import { minorOf } from '../../ledger/sum';
-import { readDay, type DateHabit } from './columns';
+import { readDay, type DateHabit } from './days';
 
 /** What the rows of a table are. */
 export type TableTarget = 'people' | 'companies' | 'deals';

@@ -2,7 +2,8 @@ import { normalizeEmail } from '../../people/emails';
 import { parseName } from '../../people/names';
 import { claimOf } from '../call/labelled';
 import { CLAIM_FIELDS, type Claim } from '../types';
-import { readDay, type Column, type TableShape } from './columns';
+import type { Column, TableShape } from './columns';
+import { readDay } from './days';
 
 export interface RowReading {
   claims: Claim[];

@@ -22,8 +22,6 @@ export class Import extends Model<InferAttributes<Import>, InferCreationAttribut
   declare total: CreationOptional<number>;
   declare done: CreationOptional<number>;
   declare counts: CreationOptional<Record<string, number>>;
-  /** The newest event when the preview was made. */
-  declare seenUntil: CreationOptional<number>;
   declare trouble: CreationOptional<string>;
   declare finishedAt: CreationOptional<Date | null>;
 }
@@ -43,7 +41,6 @@ export function defineImportModels(sequelize: Sequelize): void {
     total: { ...col.whole, defaultValue: 0 },
     done: { ...col.whole, defaultValue: 0 },
     counts: { ...col.json, defaultValue: {} },
-    seenUntil: { ...col.big, defaultValue: 0 },
     trouble: { ...col.words, defaultValue: '' },
     finishedAt: col.time,
   });

@@ -57,6 +57,10 @@ export class EventRow extends Model<InferAttributes<EventRow>, InferCreationAttr
   declare label: string;
   declare changes: Change[];
   declare undoes: string | null;
+  /** The event that this one followed with nobody asking. */
+  declare causeId: CreationOptional<string | null>;
+  /** How many events led to it. */
+  declare depth: CreationOptional<number>;
   /** Who may give this command, and so take it back; everybody when null. */
   declare roles: CreationOptional<UserRole[] | null>;
 }
@@ -94,6 +98,8 @@ export function defineLedgerModels(sequelize: Sequelize): void {
     label: col.words,
     changes: col.json,
     undoes: col.uuid,
+    causeId: col.uuid,
+    depth: { ...col.whole, defaultValue: 0 },
     roles: { ...col.list, allowNull: true, defaultValue: null },
   });
 }

@@ -1,0 +1,23 @@
+export type DateHabit = 'day first' | 'month first' | 'year first' | null;
+
+const MONTHS = 'jan feb mar apr may jun jul aug sep oct nov dec'.split(' ');
+
+/** A day as a table writes it, in ISO 8601; null when it is none. */
+export function readDay(text: string, habit: DateHabit): string | null {
+  const iso = /^(\d{4})[-/.](\d{1,2})[-/.](\d{1,2})(?:[T ].*)?$/.exec(text.trim());
+  const other = /^(\d{1,2})[./-](\d{1,2})[./-](\d{4}|\d{2})$/.exec(text.trim());
+  const worded = /^(\d{1,2})\.?[\s-]([a-z]{3})[a-z]*\.?[\s-](\d{4})$/i.exec(text.trim());
+  let parts: [string, number, number] | null = null;
+  if (iso) parts = [iso[1] ?? '', Number(iso[2]), Number(iso[3])];
+  else if (worded)
+    parts = [worded[3] ?? '', MONTHS.indexOf((worded[2] ?? '').toLowerCase()) + 1, Number(worded[1])];
+  else if (other) {
+    const [a, b] = [Number(other[1]), Number(other[2])];
+    const isMonthFirst = habit === 'month first' ? b > 12 || a <= 12 : b > 12 && a <= 12;
+    const year = other[3] ?? '';
+    const full = year.length === 2 ? `${Number(year) > 30 ? '19' : '20'}${year}` : year;
+    parts = isMonthFirst ? [full, a, b] : [full, b, a];
+  }
+  if (!parts || parts[1] < 1 || parts[1] > 12 || parts[2] < 1 || parts[2] > 31) return null;
+  return `${parts[0]}-${String(parts[1]).padStart(2, '0')}-${String(parts[2]).padStart(2, '0')}`;
+}

@@ -1,0 +1,7 @@
+import type { Room } from '../http/room';
+import { companyHandlers } from './routes';
+
+export const companies: Room = {
+  name: 'companies',
+  routes: [companyHandlers],
+};

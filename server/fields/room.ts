@@ -1,0 +1,7 @@
+import type { Room } from '../http/room';
+import { fieldHandlers } from './routes';
+
+export const fields: Room = {
+  name: 'fields',
+  routes: [fieldHandlers],
+};

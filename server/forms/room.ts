@@ -1,0 +1,11 @@
+import type { Room } from '../http/room';
+import { mountPublicForms } from './public';
+import { formHandlers } from './routes';
+import { askConsentJob } from './submit';
+
+export const forms: Room = {
+  name: 'forms',
+  routes: [formHandlers],
+  pages: mountPublicForms,
+  jobs: [askConsentJob],
+};

@@ -1,0 +1,82 @@
+import type { Context } from '../commands/context';
+import { copyRows, orderedId } from './copy';
+import type { RowData } from './source';
+
+export interface ReadyRow {
+  row: number;
+  data: RowData;
+  act: 'make' | 'change' | 'leave' | 'reject';
+  personId: string | null;
+}
+
+export interface NewContact {
+  id: string;
+  person_id: string;
+  kind: string;
+  value: string;
+  normalized: string;
+  type: string | null;
+  consent: string | null;
+}
+
+export function insertContacts(context: Context, contacts: readonly NewContact[]): Promise<void> {
+  const now = context.now().toISOString();
+  return copyRows(
+    context,
+    'contact_points',
+    [
+      'id',
+      'person_id',
+      'kind',
+      'value',
+      'normalized',
+      'type',
+      'consent',
+      'consent_at',
+      'consent_source',
+      'created_at',
+    ],
+    contacts.map((one) => [
+      one.id,
+      one.person_id,
+      one.kind,
+      one.value,
+      one.normalized,
+      one.type,
+      one.consent,
+      one.consent ? now : null,
+      one.consent ? 'import' : null,
+      now,
+    ]),
+  );
+}
+
+export function contactsOf(
+  context: Context,
+  personId: string,
+  data: RowData,
+  consent: string | null,
+): NewContact[] {
+  const seen = new Set<string>();
+  const contact = (kind: string, value: string, normalized: string, type: string | null): NewContact[] => {
+    const key = `${kind}:${normalized}`;
+    if (seen.has(key)) return [];
+    seen.add(key);
+    return [
+      {
+        id: orderedId(context.now().getTime()),
+        person_id: personId,
+        kind,
+        value,
+        normalized,
+        type,
+        consent: kind === 'email' ? consent : null,
+      },
+    ];
+  };
+  return [
+    ...data.emails.flatMap((one) => contact('email', one.value, one.normalized, one.type ?? null)),
+    ...data.phones.flatMap((one) => contact('phone', one.value, one.normalized, one.type)),
+    ...data.links.flatMap((one) => contact(one.kind, one.value, one.normalized, null)),
+  ];
+}

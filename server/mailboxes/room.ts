@@ -1,0 +1,9 @@
+import type { Room } from '../http/room';
+import { bringAlongJob, readAllJob, readJob } from './jobs';
+import { mailboxHandlers } from './routes';
+
+export const mailboxes: Room = {
+  name: 'mailboxes',
+  routes: [mailboxHandlers],
+  jobs: [bringAlongJob, readAllJob, readJob],
+};

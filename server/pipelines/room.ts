@@ -1,0 +1,7 @@
+import type { Room } from '../http/room';
+import { pipelineHandlers } from './routes';
+
+export const pipelines: Room = {
+  name: 'pipelines',
+  routes: [pipelineHandlers],
+};

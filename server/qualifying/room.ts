@@ -1,0 +1,9 @@
+import type { Room } from '../http/room';
+import { bringBackJob, scoreAllJob, trainJob } from './jobs';
+import { qualifyingHandlers } from './routes';
+
+export const qualifying: Room = {
+  name: 'qualifying',
+  routes: [qualifyingHandlers],
+  jobs: [bringBackJob, scoreAllJob, trainJob],
+};

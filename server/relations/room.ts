@@ -1,0 +1,7 @@
+import type { Room } from '../http/room';
+import { relationHandlers } from './routes';
+
+export const relations: Room = {
+  name: 'relations',
+  routes: [relationHandlers],
+};

@@ -1,0 +1,59 @@
+import type { Room } from './http/room';
+import { followJob } from './jobs/follow';
+import { calls } from './calls/room';
+import { captures } from './captures/room';
+import { companies } from './companies/room';
+import { deals } from './deals/room';
+import { events } from './events/room';
+import { fields } from './fields/room';
+import { forecast } from './forecast/room';
+import { forms } from './forms/room';
+import { imports } from './imports/room';
+import { leads } from './leads/room';
+import { ledger } from './ledger/room';
+import { lookalikes } from './lookalikes/room';
+import { lookups } from './lookups/room';
+import { mailboxes } from './mailboxes/room';
+import { people } from './people/room';
+import { pipelines } from './pipelines/room';
+import { products } from './products/room';
+import { qualifying } from './qualifying/room';
+import { quotes } from './quotes/room';
+import { relations } from './relations/room';
+import { search } from './search/room';
+import { session } from './session/room';
+import { settings } from './settings/room';
+import { tasks } from './tasks/room';
+import { triage } from './triage/room';
+
+/** Every capability of the program. A new one is added here, and nowhere else. */
+export const rooms: readonly Room[] = [
+  calls,
+  captures,
+  companies,
+  deals,
+  events,
+  fields,
+  forecast,
+  forms,
+  imports,
+  leads,
+  ledger,
+  lookalikes,
+  lookups,
+  mailboxes,
+  people,
+  pipelines,
+  products,
+  qualifying,
+  quotes,
+  relations,
+  search,
+  session,
+  settings,
+  tasks,
+  triage,
+];
+
+/** What is done in the background, by all of them. */
+export const jobs = [followJob, ...rooms.flatMap((room) => room.jobs ?? [])];

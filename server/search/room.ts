@@ -1,0 +1,7 @@
+import type { Room } from '../http/room';
+import { searchHandlers } from './routes';
+
+export const search: Room = {
+  name: 'search',
+  routes: [searchHandlers],
+};

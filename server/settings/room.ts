@@ -1,0 +1,8 @@
+import type { Room } from '../http/room';
+import { hostHandlers } from './hosts';
+import { settingsHandlers } from './routes';
+
+export const settings: Room = {
+  name: 'settings',
+  routes: [hostHandlers, settingsHandlers],
+};
