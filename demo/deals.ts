@@ -2,8 +2,8 @@ import { normalizeValue } from '@emporikon/server/people/values';
 import { perform, type Actor, type Context, type Tools } from '@emporikon/server/commands/context';
 import { findOrMakeCompany } from '@emporikon/server/companies/commands';
 import { Deal, DealRoleRow, Stage, Task } from '@emporikon/server/db/models/deals';
-import { LedgerEntry, type LedgerKind } from '@emporikon/server/db/models/ledger';
-import { linkEntry } from '@emporikon/server/ledger/composer';
+import { type LedgerKind } from '@emporikon/server/db/models/ledger';
+import { enter } from '@emporikon/server/ledger/write';
 import { addPerson } from '@emporikon/server/people/commands';
 import { Person } from '@emporikon/server/db/models/people';
 import { DateTime } from 'luxon';
@@ -226,19 +226,19 @@ async function loadDeal(context: Context, deal: DemoDeal): Promise<void> {
   );
   const all = { personId, companyId: company.id, leadId: null, dealId: made.id };
   for (const [kind, side, days, headline, body] of deal.said) {
-    const entry = await context.write.insert(LedgerEntry, {
-      id: context.newId(),
-      at: spoken(days),
-      side,
-      kind,
-      headline,
-      body,
-      asks: [],
-      captureId: null,
-      actorId: side === 'theirs' ? null : owner,
-      createdAt: spoken(days),
-    });
-    await linkEntry(context, entry.id, all);
+    await enter(
+      context,
+      {
+        at: spoken(days),
+        side,
+        kind,
+        headline,
+        body,
+        actorId: side === 'theirs' ? null : owner,
+        createdAt: spoken(days),
+      },
+      all,
+    );
   }
   if (deal.next) {
     const [title, kind, days] = deal.next;

@@ -1,10 +1,10 @@
 import { perform, type Actor, type Context, type Tools } from '@emporikon/server/commands/context';
 import { findOrMakeCompany } from '@emporikon/server/companies/commands';
 import { Deal, Lead, Stage, Task } from '@emporikon/server/db/models/deals';
-import { LedgerEntry, type LedgerKind } from '@emporikon/server/db/models/ledger';
+import { type LedgerKind } from '@emporikon/server/db/models/ledger';
 import { Signal } from '@emporikon/server/db/models/qualifying';
 import { Person } from '@emporikon/server/db/models/people';
-import { linkEntry } from '@emporikon/server/ledger/composer';
+import { enter } from '@emporikon/server/ledger/write';
 import { addJob } from '@emporikon/server/jobs/job';
 import { trainJob } from '@emporikon/server/qualifying/jobs';
 import { addPerson } from '@emporikon/server/people/commands';
@@ -132,24 +132,19 @@ async function say(
   [kind, side, at, headline, asks]: [LedgerKind, 'theirs' | 'ours', DateTime, string, string[]],
 ): Promise<void> {
   const time = officeTime(at).toJSDate();
-  const entry = await context.write.insert(LedgerEntry, {
-    id: context.newId(),
-    at: time,
-    side,
-    kind,
-    headline,
-    body: '',
-    asks,
-    captureId: null,
-    actorId: side === 'theirs' ? null : made.lead.ownerId,
-    createdAt: time,
-  });
-  await linkEntry(context, entry.id, {
-    personId: made.person.id,
-    companyId: made.companyId,
-    leadId: made.lead.id,
-    dealId: null,
-  });
+  await enter(
+    context,
+    {
+      at: time,
+      side,
+      kind,
+      headline,
+      asks,
+      actorId: side === 'theirs' ? null : made.lead.ownerId,
+      createdAt: time,
+    },
+    { personId: made.person.id, companyId: made.companyId, leadId: made.lead.id },
+  );
 }
 
 const CLOSED = 84;

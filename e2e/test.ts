@@ -5,6 +5,8 @@ export type { Browser, BrowserContext, FrameLocator, Page } from '@playwright/te
 
 let troubles: string[] = [];
 let allowed: RegExp[] = [];
+/** What the present test opened. */
+let opened: BrowserContext[] = [];
 
 /** What Chromium itself logs of an answer that is no 2xx; whether such an answer is one that may be is told apart below. */
 const RESOURCE = /^Failed to load resource/;
@@ -35,6 +37,7 @@ export const test = base.extend<{ noTrouble: undefined }, { browser: Browser }>(
       browser.newContext = async (options) => {
         const context = await newContext(options);
         watch(context);
+        opened.push(context);
         return context;
       };
       await use(browser);
@@ -45,8 +48,10 @@ export const test = base.extend<{ noTrouble: undefined }, { browser: Browser }>(
   noTrouble: [
     // eslint-disable-next-line no-empty-pattern -- Playwright reads the names of what a fixture uses from this pattern
     async ({}, use) => {
-      [troubles, allowed] = [[], []];
+      [troubles, allowed, opened] = [[], [], []];
       await use(undefined);
+      // Pages that stay open would read again with every change that later tests make.
+      for (const context of opened) await context.close();
       expect(troubles.filter((one) => !allowed.some((pattern) => pattern.test(one)))).toEqual([]);
     },
     { auto: true },

@@ -4,14 +4,14 @@ import { standingWithWork } from '@emporikon/core/lifecycle/standing';
 import type { z } from 'zod';
 import { requireActor, type Context } from '../commands/context';
 import { normalizeValue } from '../people/values';
-import { linkTo } from '../captures/entry';
+import { enter } from '../ledger/write';
+import { addTask } from '../tasks/add';
 import { readOwnRecord } from '../captures/arrivals';
 import { storeCapture } from '../captures/store';
 import { findOrMakeCompany } from '../companies/commands';
 import { Call } from '../db/models/calls';
 import { ClaimRow, IntentRow } from '../db/models/captures';
-import { Deal, DealRoleRow, Task } from '../db/models/deals';
-import { LedgerEntry } from '../db/models/ledger';
+import { Deal, DealRoleRow } from '../db/models/deals';
 import type { Person } from '../db/models/people';
 import { Company } from '../db/models/people';
 import { hasLines } from '../deals/lines';
@@ -22,7 +22,6 @@ import { choiceNeeded, conflict, invalid, notFound } from '../http/problems';
 import { applyClaims } from '../people/claims';
 import { loadPerson, makePerson } from '../people/commands';
 import { addBackground, organise } from '../people/organise';
-import { endOf } from '../tasks/ends';
 import { fileWithCall } from './webhook';
 
 type Sheet = z.output<typeof CallSheet>;
@@ -112,7 +111,7 @@ async function dealOf(
     standing: standingWithWork(person.standing),
     updatedAt: context.now(),
   });
-  return makeDeal(context, person, {
+  return makeDeal(context, person.id, {
     title,
     companyId: company?.id ?? null,
     leadId: null,
@@ -142,22 +141,7 @@ async function saveMoves(
   sheet: Sheet,
   about: { personId: string; companyId: string | null; dealId: string | null },
 ): Promise<void> {
-  for (const move of sheet.moves) {
-    const { title, kind, dueAt, allDay } = move;
-    await context.write.insert(Task, {
-      id: context.newId(),
-      title,
-      kind,
-      dueAt: new Date(dueAt),
-      allDay,
-      endsAt: endOf(move),
-      assigneeId: requireActor(context).id,
-      ...about,
-      leadId: null,
-      createdBy: requireActor(context).id,
-      createdAt: context.now(),
-    });
-  }
+  for (const move of sheet.moves) await addTask(context, move, about);
 }
 
 /**
@@ -210,19 +194,19 @@ export async function saveSheet(context: Context, sheet: Sheet): Promise<SavedSh
   const asks = (
     await IntentRow.findAll({ where: { captureId: capture.id, kind: 'ask' }, transaction: context.tx })
   ).map((one) => one.text.slice(0, 120));
-  const entry = await context.write.insert(LedgerEntry, {
-    id: context.newId(),
-    at,
-    side: direction === 'in' ? 'theirs' : 'ours',
-    kind: 'call',
-    headline: said.length > 140 ? `${said.slice(0, 139)}…` : said,
-    body: said.length > 140 ? said.slice(0, 1000) : '',
-    asks: direction === 'in' ? asks.slice(0, 3) : [],
-    captureId: capture.id,
-    actorId: actor.id,
-    createdAt: context.now(),
-  });
-  await linkTo(context, entry.id, about);
+  await enter(
+    context,
+    {
+      at,
+      side: direction === 'in' ? 'theirs' : 'ours',
+      kind: 'call',
+      headline: said.length > 140 ? `${said.slice(0, 139)}…` : said,
+      body: said.length > 140 ? said.slice(0, 1000) : '',
+      asks: direction === 'in' ? asks.slice(0, 3) : [],
+      captureId: capture.id,
+    },
+    about,
+  );
   await saveMoves(context, sheet, about);
   await context.write.update(capture, { state: 'filed', filedAt: context.now() });
   if (call) {

@@ -1,3 +1,4 @@
+import { lockNames } from '../commands/locks';
 import { z } from 'zod';
 import type { Context } from '../commands/context';
 import { readOwnRecord } from '../captures/arrivals';
@@ -29,10 +30,7 @@ type Told = z.infer<typeof Event>;
 
 /** The call an event tells of: found, or noted when its ringing went missing on the way. */
 async function callOf(context: Context, { data }: Told): Promise<Call> {
-  await context.sequelize.query('SELECT pg_advisory_xact_lock(hashtextextended(:key, 0))', {
-    replacements: { key: `call:${data.id}` },
-    transaction: context.tx,
-  });
+  await lockNames(context, [`call:${data.id}`]);
   const known = await Call.findOne({ where: { exchangeId: data.id }, transaction: context.tx, lock: true });
   if (known) return known;
   const ours = data.direction === 'in' ? data.to : data.from;

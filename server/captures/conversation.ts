@@ -9,6 +9,7 @@ import type { Context } from '../commands/context';
 import type { Capture } from '../db/models/captures';
 import { LedgerEntry } from '../db/models/ledger';
 import { User } from '../db/models/users';
+import { enter, type Concerned } from '../ledger/write';
 
 /** A name for one message of a page's conversation, the same whenever the page is clipped. */
 export function messageKey(url: string, said: Said): string {
@@ -68,13 +69,15 @@ export async function partnerOf(context: Context, capture: Capture): Promise<Ver
 const SAME_CONVERSATION = 17;
 const threadOf = (url: string): string => `<${url.replace(/[#?].*$/, '')}>`;
 
-type Link = (entryId: string) => Promise<void>;
-
 /**
  * Writes a clipped conversation into the ledger, each message once, ours on our side.
  * @returns how many were new
  */
-export async function enterConversation(context: Context, capture: Capture, link: Link): Promise<number> {
+export async function enterConversation(
+  context: Context,
+  capture: Capture,
+  about: Concerned,
+): Promise<number> {
   const { page } = capture.message;
   if (!page) return 0;
   const ours = await User.findAll({ attributes: ['id', 'name'], transaction: context.tx });
@@ -88,21 +91,22 @@ export async function enterConversation(context: Context, capture: Capture, link
     const writer = ours.find((user) => nameOverlap(user.name, said.from) > 0.9);
     const isOurs = writer !== undefined;
     const text = tidy(said.text);
-    const entry = await context.write.insert(LedgerEntry, {
-      id: context.newId(),
-      at,
-      side: isOurs ? 'ours' : 'theirs',
-      kind: 'mail',
-      headline: text.length > 90 ? `${text.slice(0, 89)}…` : text,
-      body: text.length > 90 ? text.slice(0, 280) : '',
-      asks: !isOurs && /\?\s*$/.test(text) ? [text.slice(0, 120)] : [],
-      captureId: capture.id,
-      actorId: writer?.id ?? null,
-      messageId,
-      thread: threadOf(page.url),
-      createdAt: context.now(),
-    });
-    await link(entry.id);
+    await enter(
+      context,
+      {
+        at,
+        side: isOurs ? 'ours' : 'theirs',
+        kind: 'mail',
+        headline: text.length > 90 ? `${text.slice(0, 89)}…` : text,
+        body: text.length > 90 ? text.slice(0, 280) : '',
+        asks: !isOurs && /\?\s*$/.test(text) ? [text.slice(0, 120)] : [],
+        captureId: capture.id,
+        actorId: writer?.id ?? null,
+        messageId,
+        thread: threadOf(page.url),
+      },
+      about,
+    );
     count++;
   }
   return count;

@@ -1,29 +1,10 @@
 import type { Context } from '../commands/context';
 import type { Capture, IntentRow } from '../db/models/captures';
-import { LedgerEntry, LedgerLink, type LedgerKind } from '../db/models/ledger';
+import { LedgerEntry, type LedgerKind } from '../db/models/ledger';
 import { User } from '../db/models/users';
+import { enter, linkEntry, type Concerned } from '../ledger/write';
 import { enterConversation } from './conversation';
 import { asRow } from './view';
-
-export interface Concerned {
-  personId: string;
-  companyId: string | null;
-  leadId: string | null;
-  dealId: string | null;
-}
-
-const NOTHING = { personId: null, companyId: null, leadId: null, dealId: null };
-
-/** Links an entry to each record it concerns, unless it is linked there already. */
-export async function linkTo(context: Context, entryId: string, about: Partial<Concerned>): Promise<void> {
-  for (const key of ['personId', 'companyId', 'leadId', 'dealId'] as const) {
-    const id = about[key];
-    if (!id) continue;
-    const known = await LedgerLink.findOne({ where: { entryId, [key]: id }, transaction: context.tx });
-    if (!known)
-      await context.write.insert(LedgerLink, { id: context.newId(), entryId, ...NOTHING, [key]: id });
-  }
-}
 
 const KINDS: Record<Capture['kind'], LedgerKind> = {
   email: 'mail',
@@ -69,33 +50,34 @@ export async function enterLedger(
 ): Promise<void> {
   const { message } = capture;
   if (message.page?.kind === 'messages') {
-    await enterConversation(context, capture, (entryId) => linkTo(context, entryId, about));
+    await enterConversation(context, capture, about);
     return;
   }
   const known = await LedgerEntry.findOne({ where: { captureId: capture.id }, transaction: context.tx });
   if (known) {
-    await linkTo(context, known.id, about);
+    await linkEntry(context, known.id, about);
     return;
   }
   const messageId = await freeMessageId(context, capture);
   const isTold = message.side === 'theirs' || capture.kind !== 'email';
   const within = capture.kind === 'page' || capture.kind === 'card' || capture.kind === 'row';
-  const entry = await context.write.insert(LedgerEntry, {
-    id: context.newId(),
-    at: message.sentAt ? new Date(message.sentAt) : capture.receivedAt,
-    side: within ? 'within' : isTold ? (capture.kind === 'call' ? message.side : 'theirs') : 'ours',
-    kind: KINDS[capture.kind],
-    headline: headlineOf(capture),
-    body: capture.kind === 'page' ? '' : (message.digest || message.said).slice(0, 280),
-    asks: intents
-      .filter((one) => one.kind === 'ask')
-      .map((one) => ('what' in one.value ? one.value.what : ''))
-      .slice(0, 3),
-    captureId: capture.id,
-    actorId: within ? (context.actor?.id ?? null) : isTold ? null : await ourWriter(context, capture),
-    messageId,
-    thread: capture.thread ?? null,
-    createdAt: context.now(),
-  });
-  await linkTo(context, entry.id, about);
+  await enter(
+    context,
+    {
+      at: message.sentAt ? new Date(message.sentAt) : capture.receivedAt,
+      side: within ? 'within' : isTold ? (capture.kind === 'call' ? message.side : 'theirs') : 'ours',
+      kind: KINDS[capture.kind],
+      headline: headlineOf(capture),
+      body: capture.kind === 'page' ? '' : (message.digest || message.said).slice(0, 280),
+      asks: intents
+        .filter((one) => one.kind === 'ask')
+        .map((one) => ('what' in one.value ? one.value.what : ''))
+        .slice(0, 3),
+      captureId: capture.id,
+      actorId: within ? (context.actor?.id ?? null) : isTold ? null : await ourWriter(context, capture),
+      messageId,
+      thread: capture.thread ?? null,
+    },
+    about,
+  );
 }

@@ -4,15 +4,14 @@ import type { Listed } from '@emporikon/core/reading/types';
 import { requireActor, type Context } from '../commands/context';
 import { findOrMakeCompany } from '../companies/commands';
 import { ClaimRow, type Capture } from '../db/models/captures';
-import { LedgerEntry } from '../db/models/ledger';
 import { Person } from '../db/models/people';
 import { conflict, invalid } from '../http/problems';
 import { makeLead } from '../leads/make';
+import { enter } from '../ledger/write';
 import { applyClaims } from '../people/claims';
 import { makePerson } from '../people/commands';
 import { lockIdentity } from '../people/identity';
 import { organise } from '../people/organise';
-import { linkTo } from './entry';
 import { factsOf, verdictOf } from './listed';
 import { loadCapture } from './view';
 
@@ -90,23 +89,16 @@ async function fileOne(
           ...(given.ownerId ? { ownerId: given.ownerId } : {}),
         })
       : null;
-  const entry = await context.write.insert(LedgerEntry, {
-    id: context.newId(),
-    at: context.now(),
-    side: 'within',
-    kind: 'note',
-    headline: `Seen on the list “${capture.message.subject}”`,
-    body: '',
-    asks: [],
-    captureId: capture.id,
-    actorId: requireActor(context).id,
-    createdAt: context.now(),
-  });
-  await linkTo(context, entry.id, {
-    personId: person.id,
-    companyId: company?.id ?? null,
-    leadId: lead?.id ?? null,
-  });
+  await enter(
+    context,
+    {
+      side: 'within',
+      kind: 'note',
+      headline: `Seen on the list “${capture.message.subject}”`,
+      captureId: capture.id,
+    },
+    { personId: person.id, companyId: company?.id, leadId: lead?.id },
+  );
   return {
     outcome: known ? 'known' : 'filed',
     person: { id: person.id, name: person.fullName },

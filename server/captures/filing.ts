@@ -5,9 +5,10 @@ import type { Intent } from '@emporikon/core/reading/types';
 import type { z } from 'zod';
 import { requireActor, type Context } from '../commands/context';
 import type { Capture, ClaimRow, IntentRow } from '../db/models/captures';
-import { Deal, DealRoleRow, Lead, Task } from '../db/models/deals';
+import { Deal, DealRoleRow, Lead } from '../db/models/deals';
 import { Company, Person } from '../db/models/people';
 import { choiceNeeded, conflict, invalid, notFound } from '../http/problems';
+import { addTask } from '../tasks/add';
 import { findOrMakeCompany } from '../companies/commands';
 import { applyClaims } from '../people/claims';
 import { makeLead } from '../leads/make';
@@ -116,7 +117,7 @@ async function chooseDeal(
   const standing = standingWithWork(person.standing);
   if (standing !== person.standing)
     await context.write.update(person, { standing, updatedAt: context.now() });
-  return makeDeal(context, person, {
+  return makeDeal(context, person.id, {
     title: choice.deal?.title ?? (proposal.title === 'New deal' ? titleOf(capture) : proposal.title),
     companyId: company?.id ?? null,
     leadId: null,
@@ -227,29 +228,14 @@ export async function fileCapture(context: Context, captureId: string, given: Fi
   await organise(context, person, { ...choice, tags: [...(choice.tags ?? []), ...(card?.tags ?? [])] });
   if (choice.note) await addBackground(context, person, choice.note);
   const { lead, deal } = await chooseWork(context, choice, capture, person, firm, intents);
-  await enterLedger(context, capture, intents, {
+  const about = {
     personId: person.id,
     companyId: firm?.id ?? null,
     leadId: lead?.id ?? null,
     dealId: deal?.id ?? null,
-  });
-  if (choice.nextMove) {
-    const { title, kind, dueAt, allDay, assigneeId } = choice.nextMove;
-    await context.write.insert(Task, {
-      id: context.newId(),
-      title,
-      kind,
-      dueAt: new Date(dueAt),
-      allDay,
-      assigneeId: assigneeId ?? requireActor(context).id,
-      personId: person.id,
-      companyId: firm?.id ?? null,
-      leadId: lead?.id ?? null,
-      dealId: deal?.id ?? null,
-      createdBy: requireActor(context).id,
-      createdAt: context.now(),
-    });
-  }
+  };
+  await enterLedger(context, capture, intents, about);
+  if (choice.nextMove) await addTask(context, choice.nextMove, about);
   await context.write.update(capture, { state: 'filed', filedAt: context.now() });
   if (capture.kind === 'form') await settleSubmission(context, capture.id, person.id);
   const eventId = choice.isPart

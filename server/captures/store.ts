@@ -1,3 +1,4 @@
+import { lockNames } from '../commands/locks';
 import type { Reading } from '@emporikon/core/reading/types';
 import type { Context } from '../commands/context';
 import { Capture, ClaimRow, IntentRow, type CameBy } from '../db/models/captures';
@@ -21,7 +22,7 @@ export async function storeCapture(
   { raw, mediaType, reading, sha256, contentHash }: Arrival,
   { by, at, isPart = false }: Origin,
 ): Promise<{ capture: Capture; created: boolean }> {
-  await lock(context, sha256);
+  await lockNames(context, [sha256]);
   const known = await Capture.findOne({
     where: { sha256 },
     attributes: { exclude: ['raw'] },
@@ -30,7 +31,7 @@ export async function storeCapture(
   if (known) return { capture: known, created: false };
   const { messageId } = reading.message;
   if (messageId && contentHash) {
-    await lock(context, messageId);
+    await lockNames(context, [messageId]);
     const twin = await findTwin(context, messageId, contentHash);
     if (twin) return { capture: twin, created: false };
   }
@@ -68,12 +69,6 @@ const findTwin = (context: Context, messageId: string, contentHash: string): Pro
   Capture.findOne({
     where: { messageId, contentSha256: contentHash },
     attributes: { exclude: ['raw'] },
-    transaction: context.tx,
-  });
-
-const lock = (context: Context, key: string): Promise<unknown> =>
-  context.sequelize.query('SELECT pg_advisory_xact_lock(hashtextextended(:key, 0))', {
-    replacements: { key },
     transaction: context.tx,
   });
 

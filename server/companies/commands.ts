@@ -1,3 +1,4 @@
+import { lockNames } from '../commands/locks';
 import { companyKey } from '@emporikon/core/people/companies';
 import { readPhone } from '@emporikon/core/people/phones';
 import { Op } from 'sequelize';
@@ -8,12 +9,7 @@ import { claimByHand } from '../people/claims';
 
 /** Takes the locks under which a company can be looked up and made without being doubled. */
 export async function lockKeys(context: Context, name: string, domain: string | null): Promise<void> {
-  const keys = [`company:${companyKey(name)}`, ...(domain ? [`domain:${domain}`] : [])].sort();
-  for (const key of keys)
-    await context.sequelize.query('SELECT pg_advisory_xact_lock(hashtextextended(:key, 0))', {
-      replacements: { key },
-      transaction: context.tx,
-    });
+  await lockNames(context, [`company:${companyKey(name)}`, ...(domain ? [`domain:${domain}`] : [])]);
 }
 
 /**

@@ -1,7 +1,6 @@
 import type { DealRole } from '@emporikon/core/lifecycle/conversion';
 import type { Context } from '../commands/context';
 import { Deal, DealRoleRow } from '../db/models/deals';
-import type { Person } from '../db/models/people';
 import { stageFor, usualChanceOf } from '../pipelines/stages';
 
 export interface NewDeal {
@@ -13,15 +12,12 @@ export interface NewDeal {
   currency: string;
   expectedClose: string | null;
   ownerId: string;
+  tags?: string[] | undefined;
   role?: DealRole | undefined;
 }
 
-/** A new deal with its person in it. */
-export const makeDeal = (context: Context, person: Person, given: NewDeal): Promise<Deal> =>
-  insertDeal(context, person, given);
-
 /** A new deal, with its person in it where it has one. */
-export async function insertDeal(context: Context, person: Person | null, given: NewDeal): Promise<Deal> {
+export async function makeDeal(context: Context, personId: string | null, given: NewDeal): Promise<Deal> {
   const stage = await stageFor(context, given.stageId);
   const now = context.now();
   const deal = await context.write.insert(Deal, {
@@ -33,6 +29,7 @@ export async function insertDeal(context: Context, person: Person | null, given:
     currency: given.currency,
     expectedClose: given.expectedClose,
     ownerId: given.ownerId,
+    tags: given.tags ?? [],
     stageId: stage.id,
     stageSince: now,
     probability: await usualChanceOf(context, stage),
@@ -41,11 +38,11 @@ export async function insertDeal(context: Context, person: Person | null, given:
     createdAt: now,
     updatedAt: now,
   });
-  if (person)
+  if (personId)
     await context.write.insert(DealRoleRow, {
       id: context.newId(),
       dealId: deal.id,
-      personId: person.id,
+      personId,
       role: given.role ?? 'decides',
     });
   return deal;

@@ -6,7 +6,7 @@ import type { Context } from '../commands/context';
 import { Deal, Stage } from '../db/models/deals';
 import { Company, ContactPoint, Person } from '../db/models/people';
 import { findOrMakeCompany } from '../companies/commands';
-import { insertDeal } from '../deals/make';
+import { makeDeal } from '../deals/make';
 import { openTable } from './source';
 
 export interface RecordRow {
@@ -158,7 +158,7 @@ async function writeDeal(context: Context, data: RecordData, choices: ImportChoi
     ? await ContactPoint.findOne({ where: { kind: 'email', normalized: data.email }, ...tx(context) })
     : null;
   const person = contact ? await Person.findByPk(contact.personId, tx(context)) : null;
-  await insertDeal(context, person, {
+  await makeDeal(context, person?.id ?? null, {
     title: data.dealTitle ?? '',
     companyId: company?.id ?? person?.companyId ?? null,
     leadId: null,

@@ -1,3 +1,4 @@
+import { lockNames } from '../commands/locks';
 import {
   ChoicesInput,
   type ImportChoices,
@@ -12,10 +13,7 @@ import { notFound } from '../http/problems';
 
 /** One job at a time on one import. A lock of its own, so that progress can be noted on the row meanwhile. */
 export async function lockImport(context: Context, id: string): Promise<void> {
-  await context.sequelize.query('SELECT pg_advisory_xact_lock(hashtextextended(:key, 0))', {
-    replacements: { key: `import:${id}` },
-    transaction: context.tx,
-  });
+  await lockNames(context, [`import:${id}`]);
 }
 
 /** An import without its file. @throws 404 */

@@ -9,6 +9,7 @@ import { Company, Person } from '../db/models/people';
 import { makeDeal } from '../deals/make';
 import { addParts } from '../deals/people';
 import { conflict, invalid, notFound } from '../http/problems';
+import { linkEntry } from '../ledger/write';
 import { conversionEvent, dealOf, leadRow, proposalFor } from './queries';
 
 export type ConversionInput = NonNullable<Parsed<'POST /api/leads/:id/conversion', 'body'>>;
@@ -18,17 +19,6 @@ export interface Conversion {
   created: boolean;
   eventId: string | null;
 }
-
-const linkTo = (context: Context, entryId: string, to: { dealId: string } | { personId: string }) =>
-  context.write.insert(LedgerLink, {
-    id: context.newId(),
-    entryId,
-    personId: null,
-    companyId: null,
-    leadId: null,
-    dealId: null,
-    ...to,
-  });
 
 /** The ledger and the open next moves of the lead become the deal's as well, and the person's it turned out to be. */
 async function carryAlong(context: Context, lead: Lead, dealId: string, personId: string): Promise<void> {
@@ -40,9 +30,8 @@ async function carryAlong(context: Context, lead: Lead, dealId: string, personId
   for (const { entryId } of links) {
     const has = (key: 'dealId' | 'personId', id: string): boolean =>
       there.some((link) => link.entryId === entryId && link[key] === id);
-    if (!has('dealId', dealId)) await linkTo(context, entryId, { dealId });
-    if (personId !== lead.personId && !has('personId', personId))
-      await linkTo(context, entryId, { personId });
+    if (!has('dealId', dealId) || !has('personId', personId))
+      await linkEntry(context, entryId, { dealId, ...(personId === lead.personId ? {} : { personId }) });
   }
   const tasks = await Task.findAll({
     where: { leadId: lead.id, doneAt: null, dealId: null },
@@ -92,7 +81,7 @@ async function newDeal(
   input: ConversionInput,
 ): Promise<Deal> {
   const { proposal } = await proposalFor(context, lead, await leadRow(context, lead.id));
-  return makeDeal(context, person, {
+  return makeDeal(context, person.id, {
     title: input.title ?? proposal.title,
     companyId,
     leadId: lead.id,

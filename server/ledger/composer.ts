@@ -1,13 +1,14 @@
 import type { About, ComposerReading } from '@emporikon/contract/ledger';
 import { readComposerLine } from '@emporikon/core/ledger/composer';
 import { requireActor, type Context } from '../commands/context';
-import { Deal, DealRoleRow, Lead, Stage, Task } from '../db/models/deals';
-import { LedgerEntry, LedgerLink } from '../db/models/ledger';
+import { Deal, DealRoleRow, Lead, Stage } from '../db/models/deals';
 import { Person } from '../db/models/people';
 import { hasLines } from '../deals/lines';
 import { User } from '../db/models/users';
 import { invalid } from '../http/problems';
 import { dealOf } from '../leads/queries';
+import { addTask } from '../tasks/add';
+import { enter } from './write';
 
 type Concerned = Record<'personId' | 'companyId' | 'leadId' | 'dealId', string | null>;
 
@@ -108,21 +109,6 @@ export async function readLine(context: Context, line: string, about: About): Pr
   };
 }
 
-/** Links an entry to all it concerns. */
-export async function linkEntry(context: Context, entryId: string, all: Concerned): Promise<void> {
-  for (const key of ['personId', 'companyId', 'leadId', 'dealId'] as const)
-    if (all[key])
-      await context.write.insert(LedgerLink, {
-        id: context.newId(),
-        entryId,
-        personId: null,
-        companyId: null,
-        leadId: null,
-        dealId: null,
-        [key]: all[key],
-      });
-}
-
 /** Saves a line: what happened, what is to be done next, the sum on the deal. One transaction, one undo. */
 export async function saveLine(
   context: Context,
@@ -136,35 +122,11 @@ export async function saveLine(
   const saved: string[] = [];
   if (reading.entry && !leaveOut.includes('entry')) {
     const { kind, side, headline, at, outcome } = reading.entry;
-    const entry = await context.write.insert(LedgerEntry, {
-      id: context.newId(),
-      at: at ? new Date(at) : context.now(),
-      side,
-      kind,
-      headline,
-      body: '',
-      asks: [],
-      outcome,
-      captureId: null,
-      actorId: actor.id,
-      createdAt: context.now(),
-    });
-    await linkEntry(context, entry.id, all);
+    await enter(context, { ...(at ? { at: new Date(at) } : {}), side, kind, headline, outcome }, all);
     saved.push(kind);
   }
   if (reading.nextMove && !leaveOut.includes('nextMove')) {
-    const { title, kind, dueAt, allDay, assigneeId } = reading.nextMove;
-    await context.write.insert(Task, {
-      id: context.newId(),
-      title,
-      kind,
-      dueAt: new Date(dueAt),
-      allDay,
-      assigneeId,
-      ...all,
-      createdBy: actor.id,
-      createdAt: context.now(),
-    });
+    await addTask(context, reading.nextMove, all);
     saved.push('next move');
   }
   if (reading.dealAmount && !leaveOut.includes('dealAmount')) {

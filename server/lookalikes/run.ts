@@ -1,3 +1,4 @@
+import { lockNames } from '../commands/locks';
 import { z } from 'zod';
 import { defineJob } from '../jobs/job';
 import type { CompanyFacts, PersonFacts } from '@emporikon/core/matching/evidence';
@@ -53,10 +54,7 @@ async function putGroups(
     }),
   );
   // Two looks that end at once must not both put the same groups.
-  await context.sequelize.query('SELECT pg_advisory_xact_lock(hashtextextended($key, 0))', {
-    bind: { key: `look-alikes:${kind}` },
-    transaction: context.tx,
-  });
+  await lockNames(context, [`look-alikes:${kind}`]);
   const open = await ask<{ id: string; members: string[] }>(
     context,
     `SELECT id, members FROM look_alikes WHERE kind = $kind AND state = 'open' FOR UPDATE`,

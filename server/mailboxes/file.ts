@@ -1,6 +1,6 @@
 import type { Context } from '../commands/context';
 import type { Arrival } from '../captures/arrivals';
-import { linkTo } from '../captures/entry';
+import { linkEntry } from '../ledger/write';
 import { fileCapture } from '../captures/filing';
 import { storeCapture } from '../captures/store';
 import { LedgerEntry } from '../db/models/ledger';
@@ -25,7 +25,7 @@ export async function fileMessage(
   if (!entry) return;
   for (const personId of [first, ...others]) {
     const person = await Person.findByPk(personId, { transaction: context.tx });
-    await linkTo(context, entry.id, { personId, companyId: person?.companyId ?? null });
+    await linkEntry(context, entry.id, { personId, companyId: person?.companyId ?? null });
   }
   await context.write.event('file mail', 'Filed a message of a mailbox', context.actor?.id ?? null);
 }

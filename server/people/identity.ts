@@ -1,3 +1,4 @@
+import { lockNames } from '../commands/locks';
 import type { Match } from '@emporikon/core/matching/verdict';
 import type { PersonFacts } from '@emporikon/core/matching/evidence';
 import { localPart, normalizeEmail } from '@emporikon/core/people/emails';
@@ -39,11 +40,7 @@ export async function lockIdentity(context: Context, facts: PersonFacts): Promis
   ];
   // The name always: two clips of one person may share nothing else.
   if (facts.fullName) keys.push(`name:${nameKey(facts.fullName)}`);
-  for (const key of [...new Set(keys)].sort())
-    await context.sequelize.query('SELECT pg_advisory_xact_lock(hashtextextended(:key, 0))', {
-      replacements: { key },
-      transaction: context.tx,
-    });
+  await lockNames(context, keys);
 }
 
 /**

@@ -5,13 +5,12 @@ import { DateTime } from 'luxon';
 import { QueryTypes } from 'sequelize';
 import { localNow, requireActor, type Context } from '../commands/context';
 import { Deal } from '../db/models/deals';
-import { LedgerEntry } from '../db/models/ledger';
 import { Company } from '../db/models/people';
 import { Product, Quote, QuoteSettings } from '../db/models/pipelines';
 import { linesOf } from '../deals/lines';
 import { peopleOf } from '../deals/people';
 import { invalid, notFound } from '../http/problems';
-import { linkEntry } from '../ledger/composer';
+import { enter } from '../ledger/write';
 
 export async function loadSettings(context: Context, lock = false): Promise<QuoteSettings> {
   const settings = await QuoteSettings.findOne({ transaction: context.tx, lock });
@@ -103,24 +102,16 @@ export async function makeQuote(
   const number = quoteNumber(settings.prefix, today.year, await nextCount(context, series));
   const actor = requireActor(context);
   const now = context.now();
-  const entry = await context.write.insert(LedgerEntry, {
-    id: context.newId(),
-    at: now,
-    side: 'within',
-    kind: 'quote',
-    headline: `Quote ${number} made, ${moneyWords(content.grossMinor, content.currency)} with tax`,
-    body: `Valid until ${validUntil}.`,
-    asks: [],
-    captureId: null,
-    actorId: actor.id,
-    createdAt: now,
-  });
-  await linkEntry(context, entry.id, {
-    personId: attention?.id ?? null,
-    companyId: deal.companyId,
-    leadId: null,
-    dealId,
-  });
+  const entry = await enter(
+    context,
+    {
+      side: 'within',
+      kind: 'quote',
+      headline: `Quote ${number} made, ${moneyWords(content.grossMinor, content.currency)} with tax`,
+      body: `Valid until ${validUntil}.`,
+    },
+    { personId: attention?.id, companyId: deal.companyId, dealId },
+  );
   const quote = await context.write.insert(Quote, {
     id: context.newId(),
     number,

@@ -4,13 +4,13 @@ import { isLapsed, nextQuoteStates, type QuoteState } from '@emporikon/core/life
 import type { FastifyInstance } from 'fastify';
 import { localNow, perform, requireActor, type Context, type Tools } from '../commands/context';
 import { Deal } from '../db/models/deals';
-import { LedgerEntry, LedgerLink } from '../db/models/ledger';
+import { LedgerLink } from '../db/models/ledger';
 import { Quote } from '../db/models/pipelines';
 import { User } from '../db/models/users';
 import { fileSchema } from '../http/openapi';
 import type { Handlers } from '../http/mount';
 import { conflict, notFound } from '../http/problems';
-import { linkEntry } from '../ledger/composer';
+import { enter } from '../ledger/write';
 import { loadSettings, makeQuote } from './make';
 import { printQuote } from './pdf';
 
@@ -31,28 +31,19 @@ const SIDES = {
 
 /** What became of a quote is an entry of its own, beside the one that says it was made; whose word it is tells the turn. */
 async function sayState(context: Context, quote: Quote, state: QuoteState): Promise<void> {
-  const now = context.now();
-  const entry = await context.write.insert(LedgerEntry, {
-    id: context.newId(),
-    at: now,
-    side: SIDES[state],
-    kind: 'quote',
-    headline: `Quote ${quote.number} ${SAID[state]}`,
-    body: '',
-    asks: [],
-    captureId: null,
-    actorId: requireActor(context).id,
-    createdAt: now,
-  });
   const links = await LedgerLink.findAll({ where: { entryId: quote.entryId }, transaction: context.tx });
   const of = (key: 'personId' | 'companyId' | 'leadId' | 'dealId'): string | null =>
     links.find((link) => link[key])?.[key] ?? null;
-  await linkEntry(context, entry.id, {
-    personId: of('personId'),
-    companyId: of('companyId'),
-    leadId: of('leadId'),
-    dealId: of('dealId'),
-  });
+  await enter(
+    context,
+    { side: SIDES[state], kind: 'quote', headline: `Quote ${quote.number} ${SAID[state]}` },
+    {
+      personId: of('personId'),
+      companyId: of('companyId'),
+      leadId: of('leadId'),
+      dealId: of('dealId'),
+    },
+  );
 }
 
 async function rowsOf(context: Context, where: { dealId?: string; id?: string }): Promise<QuoteRow[]> {

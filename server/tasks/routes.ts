@@ -2,10 +2,10 @@ import type { Task as TaskView } from '@emporikon/contract/tasks';
 import { rankRound } from '@emporikon/core/ledger/round';
 import { requireActor, type Context } from '../commands/context';
 import { Task } from '../db/models/deals';
-import { LedgerEntry, LedgerLink } from '../db/models/ledger';
 import type { Handlers } from '../http/mount';
 import { notFound } from '../http/problems';
-import { endOf } from './ends';
+import { enter } from '../ledger/write';
+import { addTask } from './add';
 import { openTasks, taskById } from './queries';
 
 async function shown(context: Context, id: string): Promise<TaskView> {
@@ -20,30 +20,13 @@ async function shown(context: Context, id: string): Promise<TaskView> {
  */
 async function enterDone(context: Context, task: Task): Promise<void> {
   if (task.kind === 'task' || !(task.personId || task.companyId || task.leadId || task.dealId)) return;
-  const entry = await context.write.insert(LedgerEntry, {
-    id: context.newId(),
-    at: context.now(),
-    ...(task.kind === 'mail'
-      ? ({ side: 'within', kind: 'note', headline: `Done: ${task.title}` } as const)
-      : ({ side: 'ours', kind: task.kind, headline: task.title } as const)),
-    body: '',
-    asks: [],
-    captureId: null,
-    actorId: requireActor(context).id,
-    createdAt: context.now(),
-  });
-  for (const key of ['personId', 'companyId', 'leadId', 'dealId'] as const) {
-    if (task[key])
-      await context.write.insert(LedgerLink, {
-        id: context.newId(),
-        entryId: entry.id,
-        personId: null,
-        companyId: null,
-        leadId: null,
-        dealId: null,
-        [key]: task[key],
-      });
-  }
+  await enter(
+    context,
+    task.kind === 'mail'
+      ? { side: 'within', kind: 'note', headline: `Done: ${task.title}` }
+      : { side: 'ours', kind: task.kind, headline: task.title },
+    task,
+  );
 }
 
 /** It lasts as long as it did, at its new time. */
@@ -64,23 +47,12 @@ export const taskHandlers: Handlers = {
     };
   },
   'POST /api/tasks': async ({ body, context }) => {
-    const actor = requireActor(context);
-    const task = await context.write.insert(Task, {
-      id: context.newId(),
-      title: body.title,
-      kind: body.kind,
-      dueAt: new Date(body.dueAt),
-      allDay: body.allDay,
-      endsAt: endOf(body),
-      assigneeId: body.assigneeId ?? actor.id,
-      personId: body.personId ?? null,
-      companyId: body.companyId ?? null,
-      leadId: body.leadId ?? null,
-      dealId: body.dealId ?? null,
-      createdBy: actor.id,
-      createdAt: context.now(),
-    });
-    const eventId = await context.write.event('set next move', `Set “${task.title}”`, actor.id);
+    const task = await addTask(context, body, body);
+    const eventId = await context.write.event(
+      'set next move',
+      `Set “${task.title}”`,
+      requireActor(context).id,
+    );
     return { eventId, task: await shown(context, task.id) };
   },
   'PATCH /api/tasks/:id': async ({ params, body, context }) => {

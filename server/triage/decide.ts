@@ -1,10 +1,11 @@
 import { workingDaysOn } from '@emporikon/core/ledger/days';
 import { DateTime } from 'luxon';
 import { requireActor, type Context } from '../commands/context';
-import { Lead, Task } from '../db/models/deals';
+import { Lead } from '../db/models/deals';
 import { Company, type Person } from '../db/models/people';
 import { Plan } from '../db/models/qualifying';
 import { invalid } from '../http/problems';
+import { addTask } from '../tasks/add';
 import { makeLead } from '../leads/make';
 import { loadPerson } from '../people/commands';
 
@@ -41,20 +42,17 @@ async function leadOf(context: Context, person: Person, source: string): Promise
 async function firstMove(context: Context, lead: Lead, plan: Plan): Promise<void> {
   const actor = requireActor(context);
   const today = DateTime.fromJSDate(context.now(), { zone: actor.timeZone });
-  await context.write.insert(Task, {
-    id: context.newId(),
-    title: plan.title,
-    kind: plan.kind,
-    dueAt: workingDaysOn(today, plan.days).toJSDate(),
-    allDay: true,
-    assigneeId: lead.ownerId,
-    personId: lead.personId,
-    companyId: lead.companyId,
-    leadId: lead.id,
-    dealId: null,
-    createdBy: actor.id,
-    createdAt: context.now(),
-  });
+  await addTask(
+    context,
+    {
+      title: plan.title,
+      kind: plan.kind,
+      dueAt: workingDaysOn(today, plan.days).toJSDate().toISOString(),
+      allDay: true,
+      assigneeId: lead.ownerId,
+    },
+    { personId: lead.personId, companyId: lead.companyId, leadId: lead.id },
+  );
 }
 
 /** Decides what somebody is to us, in one command with one undo. */
