@@ -3,8 +3,11 @@ import { setImmediate as nextTurn } from 'node:timers/promises';
 import { errorCodes } from 'fastify';
 import { invalid } from './problems';
 
-/** From this size on a body lies in memory that a reading thread shares, because copying it would keep everybody waiting. */
-export const SHARED_FROM_BYTES = 1024 * 1024;
+/**
+ * From this size on a body lies in memory that a reading thread shares, because copying it would keep everybody waiting.
+ * Shared memory does not hurry the collector, so what is copied in a few milliseconds is not shared.
+ */
+const SHARED_FROM_BYTES = 8 * 1024 * 1024;
 
 const room = (size: number): Buffer =>
   size < SHARED_FROM_BYTES ? Buffer.alloc(size) : Buffer.from(new SharedArrayBuffer(size));

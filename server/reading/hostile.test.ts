@@ -79,6 +79,7 @@ it.each([
       if (most > MOST_MEGABYTES) large.push(`${file.name}: ${most} MB`);
       if (longest > WITHIN_MS) slow.push(`${file.name}: /healthz took ${longest} ms`);
       if (![200, 201, 413, 422].includes(status)) wrong.push(`${file.name}: ${status} ${kind}`);
+      if (file.isGood && status !== 201) wrong.push(`${file.name}: refused with ${status}`);
       if (shown.some((one) => one >= 500)) wrong.push(`${file.name}: shown with ${shown.join(', ')}`);
       if (status >= 400 && !kind.startsWith('urn:emporikon:problem:'))
         wrong.push(`${file.name}: no problem document`);

@@ -6,6 +6,8 @@ export interface Hostile {
   /** The media type it is sent as; tables go to the import, everything else to Arrivals. */
   type: string;
   make: () => Buffer;
+  /** Only large: it has to be taken. */
+  isGood?: true;
 }
 
 export const MAIL = 'message/rfc822';
@@ -120,6 +122,7 @@ export const KNOWN: readonly Hostile[] = [
   {
     name: '60 MB of wide rows, all of them good',
     type: TABLE,
+    isGood: true,
     make: () => text('Name,Note\n', `Ann Bee,${'word '.repeat(240)}\n`.repeat(50_000)),
   },
   { name: '30 MB of line ends', type: TABLE, make: () => Buffer.alloc(30_000_000, '\n') },
