@@ -231,6 +231,28 @@ describe('a call sheet', () => {
     });
     expect([before.status, before.body.fields]).toEqual([422, { endAt: 'is before it begins' }]);
   });
+  it('of a call whose words were handed over is taken back too, and the call stays', async () => {
+    const call = data('undone', { from: '+447700900654', answeredAt: new Date().toISOString() });
+    await tell('call.ringing', call);
+    await tell('call.ended', { ...call, endedAt: new Date().toISOString() });
+    await tell('call.transcribed', { ...call, text: 'Spoke to Una Doe. She wants two trailers.' });
+    const found = (await calls()).find(({ number }) => number === '+447700900654');
+    const saved = await pell.call('POST /api/call-sheets', {
+      body: {
+        ...sheet,
+        callId: found?.id,
+        text: 'Una wants two trailers',
+        fullName: 'Una Doe',
+        email: '',
+        phone: '+447700900654',
+      },
+    });
+    expect(saved.status).toBe(201);
+    const undone = await pell.call('POST /api/events/:id/undo', { params: { id: saved.body.eventId ?? '' } });
+    expect([undone.status, undone.body.detail]).toEqual([200, undefined]);
+    expect((await pell.call('GET /api/people', { query: { q: 'Una Doe' } })).body.items).toEqual([]);
+    expect((await calls()).find(({ id }) => id === found?.id)).toMatchObject({ saved: false });
+  });
   it('names what cannot be, and then saves nothing', async () => {
     const people = await house.count('people');
     const answer = await pell.call('POST /api/call-sheets', {

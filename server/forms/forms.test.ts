@@ -123,6 +123,39 @@ describe('a public form', () => {
   });
 });
 
+it('a version is changed once: the second of two at one time is told what stands there', async () => {
+  const form = await design();
+  const change = (name: string) =>
+    mara.call('PATCH /api/forms/:id', { params: { id: form.id }, body: { version: form.version, name } });
+  const answers = await Promise.all([change('One'), change('Two')]);
+  expect(answers.map(({ status }) => status).sort()).toEqual([200, 409]);
+});
+
+it('what a form says of its people holds also when a submission is filed from Arrivals, and it warms them', async () => {
+  const { list } = (await pell.call('POST /api/lists', { body: { name: 'From the web' } })).body;
+  const team = (await pell.call('GET /api/users')).body.items;
+  const form = await design({
+    tags: ['web'],
+    source: 'website',
+    listId: list.id,
+    ownerId: team.find(({ name }) => name.startsWith('Mara'))?.id,
+    leadStatus: 'working',
+  });
+  await send(form.slug, { name: 'Vic Settings', email: 'vic@settings.example' });
+  const capture = (await waiting()).find(({ from }) => from === 'Vic Settings');
+  const { body: filed } = await pell.call('POST /api/captures/:id/filing', {
+    params: { id: capture?.id ?? '' },
+    body: {},
+  });
+  const { body: lead } = await pell.call('GET /api/leads/:id', { params: { id: filed.lead?.id ?? '' } });
+  expect(lead).toMatchObject({ source: 'website', status: 'working', owner: { name: 'Mara Quill' } });
+  const { body: person } = await pell.call('GET /api/people/:id', { params: { id: filed.person.id } });
+  expect([person.tags, person.lists.map(({ name }) => name)]).toEqual([['web'], ['From the web']]);
+  const { body: judged } = await pell.call('GET /api/leads/:id/judgement', { params: { id: lead.id } });
+  expect(judged.warmth.score).toBeGreaterThan(0);
+  expect(judged.warmth.parts.map(({ kind }) => kind)).toContain('filled in a form');
+});
+
 it('is listed and shown as it was designed, with the submissions of it alone', async () => {
   const [asked, other] = [await design({ kind: 'desk', filesItself: true }), await design({ kind: 'desk' })];
   const listed = (await pell.call('GET /api/forms')).body.items;
