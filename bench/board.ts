@@ -5,6 +5,7 @@ import { rooms } from '@emporikon/server/rooms';
 import { LiveFeed } from '@emporikon/server/events/live';
 import { hashPassword } from '@emporikon/server/session/secrets';
 import { join } from 'node:path';
+import { CHROMIUM } from './chromium';
 import { openHouse } from './house';
 import { sized } from './size';
 
@@ -12,13 +13,6 @@ const DEALS = sized(2000, 40);
 const PASSWORD = 'a bench password';
 const FRAMES = sized(240, 10);
 const BOXES = 105;
-const FLAGS = [
-  '--no-sandbox',
-  '--disable-gpu',
-  '--disable-quic',
-  '--no-first-run',
-  '--disable-background-networking',
-];
 
 /** Times between frames while something is done in each, in ms. */
 const framesOf = (page: Page, work: string): Promise<number[]> =>
@@ -74,7 +68,7 @@ async function main(): Promise<void> {
   await app.listen({ host: '127.0.0.1', port: 0 });
   const address = app.server.address();
   const url = `http://127.0.0.1:${typeof address === 'object' && address ? address.port : 0}`;
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: FLAGS });
+  const browser = await chromium.launch(CHROMIUM);
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, baseURL: url });
   const height = (DEALS / 5 / 6) * 50 * 5;
   await page.setContent(

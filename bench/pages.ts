@@ -4,18 +4,12 @@ import { rooms } from '@emporikon/server/rooms';
 import { LiveFeed } from '@emporikon/server/events/live';
 import { hashPassword } from '@emporikon/server/session/secrets';
 import { join } from 'node:path';
+import { CHROMIUM } from './chromium';
 import { openHouse } from './house';
 import { sized } from './size';
 
 const PAGES = sized(40, 6);
 const PASSWORD = 'a bench password';
-const FLAGS = [
-  '--no-sandbox',
-  '--disable-gpu',
-  '--disable-quic',
-  '--no-first-run',
-  '--disable-background-networking',
-];
 /** After a change pages settle, read and are quiet; so long without a request is the end of it. */
 const QUIET_MS = 1500;
 
@@ -39,7 +33,7 @@ async function main(): Promise<void> {
   await app.listen({ host: '127.0.0.1', port: 0 });
   const address = app.server.address();
   const url = `http://127.0.0.1:${typeof address === 'object' && address ? address.port : 0}`;
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: FLAGS });
+  const browser = await chromium.launch(CHROMIUM);
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, baseURL: url });
   const post = async (path: string, data: object): Promise<{ person: { id: string; version: number } }> => {
     const answer = await context.request.post(path, { data, headers: { origin: url } });

@@ -80,3 +80,21 @@ it('notices come in the order of their commits, long ones too', async () => {
   await feed(made[2] ?? null);
   expect(heard.filter(({ command }) => command === 'add some').map(({ id }) => id)).toEqual(made);
 });
+
+it('a listener that fails, or a notice that is none, keeps nothing back that comes after', async () => {
+  const live = new LiveFeed(databaseUrl());
+  const told: string[] = [];
+  live.subscribe((payload) => {
+    if (payload.includes('fails')) throw new Error('cannot be told');
+    told.push(payload);
+  });
+  await live.start();
+  for (const payload of ['{"command":"fails"}', 'no json', '{"command":"after"}'])
+    await house.sequelize.query("SELECT pg_notify('emporikon_events', :payload)", {
+      replacements: { payload },
+    });
+  for (let tries = 0; tries < 200 && !told.some((one) => one.includes('after')); tries++)
+    await new Promise((resolve) => setTimeout(resolve, 25));
+  await live.stop();
+  expect(told.at(-1)).toContain('after');
+});

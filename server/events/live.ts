@@ -40,7 +40,7 @@ export class LiveFeed {
 
   /** Notices come in order: one that is too long for a notification is read from its event before the next is told. */
   private hear(client: pg.Client, payload: string): Promise<void> {
-    this.last = this.last.then(async () => {
+    const next = this.last.then(async () => {
       const notice = JSON.parse(payload) as { id?: string; isLong?: boolean };
       if (!notice.isLong) return this.tell(payload);
       const found = await client
@@ -52,6 +52,8 @@ export class LiveFeed {
       if (found?.rows[0]) this.tell(JSON.stringify({ ...notice, isLong: undefined, ...found.rows[0] }));
       else this.tell('{"resync":true}');
     });
+    // One notice that cannot be told must not keep back those after it.
+    this.last = next.catch(() => this.tell('{"resync":true}')).catch(() => undefined);
     return this.last;
   }
 

@@ -10,7 +10,7 @@ import { loadRules } from './rules';
  * What is done by itself for somebody new, seconds after they came in: what follows from what is known, and, where the
  * house wants it, the look-ups worth their price.
  */
-async function lookUpNew(tools: Tools, personId: string, cause: Cause): Promise<void> {
+async function lookUpNew(tools: Tools, personId: string, cause: Cause | null): Promise<void> {
   const caused = { ...tools, cause };
   const wish = { subject: { personId, companyId: null }, by: null, runId: null };
   const { automatic } = await perform(caused, null, loadRules);
@@ -21,7 +21,10 @@ async function lookUpNew(tools: Tools, personId: string, cause: Cause): Promise<
 export const lookUpNewJob = defineJob({
   name: 'lookUpNew',
   lane: 'outside',
-  input: z.object({ personId: Id, cause: z.object({ eventId: Id, depth: z.int() }) }),
+  input: z.object({
+    personId: Id,
+    cause: z.object({ eventId: Id, depth: z.int() }).nullable().default(null),
+  }),
   run: (tools, { personId, cause }) => lookUpNew(tools, personId, cause),
 });
 
