@@ -16,7 +16,7 @@ export async function openHouse() {
     sequelize,
     { ours: ['wharfside.example'], currency: 'EUR', country: 'GB', publicUrl: 'http://127.0.0.1:4600' },
     { door: { allowed: [] }, exchange: null, post: null, lookUps: [], sealKey: null },
-    followers,
+    { followers, effects: [] },
   );
   const user = await User.create({
     id: crypto.randomUUID(),

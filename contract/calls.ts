@@ -3,13 +3,16 @@ import { Verdict } from './captures';
 import { Currency, Day, Done, Id, IdParam, Line, Minor, Named, routes, Time } from './common';
 import { Tags } from './fields';
 import { Turn } from './ledger';
+import { Delivery } from './outbox';
 import { MoveKind } from './moves';
 import { Task } from './tasks';
 
 const Number164 = z
   .string()
   .regex(/^\+[0-9]{6,15}$/, 'is no number in E.164; begin with + and the country code');
-export const CallState = z.enum(['ringing', 'answered', 'ended', 'missed']);
+export const CallState = z
+  .enum(['placing', 'failed', 'ringing', 'answered', 'ended', 'missed'])
+  .describe('placing: asked for, the exchange has not taken it yet; failed: nobody was called');
 /** Who may be calling, with all a rep needs in the first seconds. */
 export const Caller = z.object({
   person: Named,
@@ -43,6 +46,7 @@ export const CallDetail = CallRow.extend({
   transcript: z.string().nullable(),
   note: z.string(),
   captureId: Id.nullable(),
+  delivery: Delivery.nullable().describe('what became of asking the exchange, where we called'),
 });
 export type CallDetail = z.infer<typeof CallDetail>;
 
@@ -105,7 +109,7 @@ export const callRoutes = routes({
     reply: z.object({ items: z.array(CallRow) }),
   },
   'POST /api/calls': {
-    summary: 'Call a number: the exchange rings my line and theirs',
+    summary: 'Ask for a call: the exchange rings my line and theirs, at once or not at all',
     tag: 'calls',
     status: 201,
     body: z.object({ to: Number164, personId: Id.nullish() }),

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { Done, Id, IdParam, Line, Named, routes, Time, Version } from './common';
 import { ClaimField, Tags } from './fields';
+import { Delivery } from './outbox';
 
 export const FormField = z.object({
   name: z.string().regex(/^[a-z][a-z0-9_]{0,40}$/),
@@ -101,6 +102,7 @@ export const formRoutes = routes({
             .describe('the colleague who filled it in; null for the person themselves'),
           answers: z.array(z.object({ label: z.string(), value: z.string() })),
           confirmedAt: Time.nullable(),
+          delivery: Delivery.nullable().describe('what became of the mail that asks to confirm the address'),
         }),
       ),
     }),

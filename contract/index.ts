@@ -13,6 +13,7 @@ import { ledgerRoutes } from './ledger';
 import { lookAlikeRoutes } from './lookAlikes';
 import { lookUpRoutes } from './lookups';
 import { mailboxRoutes } from './mailboxes';
+import { outboxRoutes } from './outbox';
 import { peopleRoutes } from './people';
 import { pipelineRoutes } from './pipelines';
 import { productRoutes } from './products';
@@ -49,6 +50,7 @@ export const allRoutes = {
   ...quoteRoutes,
   ...forecastRoutes,
   ...relationRoutes,
+  ...outboxRoutes,
 };
 
 export type Routes = typeof allRoutes;

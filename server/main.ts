@@ -50,7 +50,6 @@ async function start(): Promise<void> {
     await mail?.stop();
     await app.close();
     await live.stop();
-    tools.outside.post?.stop();
     await sequelize.close();
     process.exit(0);
   };

@@ -14,6 +14,7 @@ import { ledger } from './ledger/room';
 import { lookalikes } from './lookalikes/room';
 import { lookups } from './lookups/room';
 import { mailboxes } from './mailboxes/room';
+import { outbox } from './outbox/room';
 import { people } from './people/room';
 import { pipelines } from './pipelines/room';
 import { products } from './products/room';
@@ -42,6 +43,7 @@ export const rooms: readonly Room[] = [
   lookalikes,
   lookups,
   mailboxes,
+  outbox,
   people,
   pipelines,
   products,
@@ -55,5 +57,12 @@ export const rooms: readonly Room[] = [
   triage,
 ];
 
+/** What is done outside the house, by all of them. */
+export const effects = rooms.flatMap((room) => room.effects ?? []);
+
 /** What is done in the background, by all of them. */
-export const jobs = [followJob, ...rooms.flatMap((room) => room.jobs ?? [])];
+export const jobs = [
+  followJob,
+  ...rooms.flatMap((room) => room.jobs ?? []),
+  ...effects.map((effect) => effect.job),
+];

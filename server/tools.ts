@@ -5,6 +5,7 @@ import { followers } from './followers';
 import { openExchange } from './outside/exchange';
 import { openLookUps } from './outside/lookups/open';
 import { openPost } from './outside/post';
+import { effects } from './rooms';
 import { loadAllowedHosts } from './settings/hosts';
 
 /** The tools of a process, with the services outside as the settings name them. */
@@ -27,5 +28,5 @@ export const toolsOf = (config: Config, sequelize: Sequelize): Tools =>
       lookUps: openLookUps(config.lookUps),
       sealKey: config.sealKey,
     },
-    followers,
+    { followers, effects },
   );

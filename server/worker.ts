@@ -26,7 +26,6 @@ async function start(): Promise<void> {
     stopping = true;
     await worker?.stop();
     await tools.readers.close();
-    tools.outside.post?.stop();
     await sequelize.close();
     process.exit(0);
   };

@@ -33,7 +33,7 @@ export async function serveBook(poolSize: number): Promise<Served> {
     sequelize,
     { ours: ['wharfside.example'], currency: 'EUR', country: 'GB', publicUrl: 'http://127.0.0.1:4600' },
     { door: { allowed: [] }, exchange: null, post: null, lookUps: [], sealKey: null },
-    followers,
+    { followers, effects: [] },
   );
   const app = await buildApp({ tools, rooms, live: new LiveFeed(url), webRoot: null });
   await app.listen({ port: 0, host: '127.0.0.1' });

@@ -24,8 +24,7 @@ export function afterQuestion(breaker: Breaker, answered: boolean, now: string):
   return { failures, openUntil: new Date(Date.parse(now) + rest).toISOString() };
 }
 
-const FIRST_WAIT_MS = 250;
-const LONGEST_WAIT_MS = 8000;
+const WAITS = { first: 250, longest: 8000 };
 
 /**
  * How long to wait before trying again: twice as long each time, half of it by chance, so that many askers do not come
@@ -33,8 +32,14 @@ const LONGEST_WAIT_MS = 8000;
  * @param tries how many failed, from 1
  * @param random 0 to 1
  * @param asked what the source asks for (Retry-After), ms
+ * @param waits the first wait and the longest, ms
  */
-export function backOff(tries: number, random: number, asked: number | null): number {
-  const most = Math.min(LONGEST_WAIT_MS, FIRST_WAIT_MS * 2 ** (tries - 1));
+export function backOff(
+  tries: number,
+  random: number,
+  asked: number | null,
+  waits: { first: number; longest: number } = WAITS,
+): number {
+  const most = Math.min(waits.longest, waits.first * 2 ** (tries - 1));
   return Math.max(asked ?? 0, most / 2 + (most / 2) * random);
 }

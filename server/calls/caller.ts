@@ -4,6 +4,7 @@ import { QueryTypes } from 'sequelize';
 import type { Context } from '../commands/context';
 import { Call } from '../db/models/calls';
 import { notFound } from '../http/problems';
+import { deliveriesOf } from '../outbox/queries';
 import { knownPeople } from '../people/known';
 
 const MOST = 5;
@@ -87,5 +88,6 @@ export async function callDetail(context: Context, id: string): Promise<CallDeta
     transcript: call?.transcript ?? null,
     note: call?.note ?? '',
     captureId: call?.captureId ?? null,
+    delivery: (await deliveriesOf(context, [id])).get(id) ?? null,
   };
 }

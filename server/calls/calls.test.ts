@@ -146,7 +146,14 @@ describe('an incoming call', () => {
 it('says so when the exchange is down, and loses nothing', async () => {
   expect((await pell.call('GET /api/line')).body).toEqual({ number: LINE, exchange: 'down' });
   const answer = await pell.call('POST /api/calls', { body: { to: '+351910555014' } });
-  expect([answer.status, answer.body.detail]).toEqual([409, expect.stringContaining('Nobody was called')]);
+  expect(answer.status).toBe(201);
+  await house.work();
+  expect((await pell.call('GET /api/calls/:id', { params: { id: answer.body.call.id } })).body).toMatchObject(
+    {
+      state: 'placing',
+      delivery: { state: 'waiting', trouble: 'the exchange does not answer' },
+    },
+  );
 });
 
 describe('a call sheet', () => {

@@ -6,7 +6,8 @@ import { Call, PhoneLine } from '../db/models/calls';
 import { early, type Handlers } from '../http/mount';
 import { conflict, forbidden, invalid, notFound } from '../http/problems';
 import { knownPeople } from '../people/known';
-import { callDetail, callRow, callsOf, personsByNumber } from './caller';
+import { callDetail, callsOf } from './caller';
+import { placeCall } from './place';
 import { saveSheet } from './sheet';
 import { takeEvent } from './webhook';
 
@@ -31,32 +32,7 @@ export const callHandlers: Handlers = {
   'GET /api/calls': async ({ query, context }) => ({
     items: await callsOf(context, requireActor(context).id, query),
   }),
-  'POST /api/calls': early(async ({ body, tools, actor, perform }) => {
-    const { exchange } = tools.outside;
-    if (!exchange) throw conflict('No exchange is connected. Dial by hand; Settings say how to connect one.');
-    const line = await PhoneLine.findOne({ where: { userId: requireActor({ actor }).id } });
-    if (!line) throw conflict('Say first, in Settings, which number is your line.');
-    const placed = await exchange.place(line.number, body.to);
-    return perform(async (context) => {
-      const people = body.personId ? [body.personId] : await personsByNumber(context, body.to);
-      const known = await Call.findOne({ where: { exchangeId: placed.id }, transaction: context.tx });
-      const call =
-        known ??
-        (await context.write.insert(Call, {
-          id: context.newId(),
-          exchangeId: placed.id,
-          direction: 'out',
-          fromNumber: line.number,
-          toNumber: body.to,
-          userId: requireActor(context).id,
-          personId: people.length === 1 ? (people[0] ?? null) : null,
-          state: 'ringing',
-          startedAt: context.now(),
-        }));
-      const eventId = await context.write.event('place call', `Called ${body.to}`, requireActor(context).id);
-      return { eventId, call: await callRow(context, call.id) };
-    });
-  }),
+  'POST /api/calls': async ({ body, context }) => placeCall(context, body),
   'GET /api/calls/:id': async ({ params, context }) => callDetail(context, params.id),
   'PATCH /api/calls/:id': async ({ params, body, context }) => {
     const call = await Call.findByPk(params.id, { transaction: context.tx, lock: true });

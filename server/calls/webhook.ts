@@ -28,6 +28,14 @@ const Event = z.object({
 });
 type Told = z.infer<typeof Event>;
 
+/** The call we asked for, when the exchange tells of it before it has answered. A line places one at a time. */
+const placedCall = (context: Context, userId: string, number: string): Promise<Call | null> =>
+  Call.findOne({
+    where: { userId, toNumber: number, state: 'placing', exchangeId: null },
+    transaction: context.tx,
+    lock: true,
+  });
+
 /** The call an event tells of: found, or noted when its ringing went missing on the way. */
 async function callOf(context: Context, { data }: Told): Promise<Call> {
   await lockNames(context, [`call:${data.id}`]);
@@ -36,6 +44,8 @@ async function callOf(context: Context, { data }: Told): Promise<Call> {
   const ours = data.direction === 'in' ? data.to : data.from;
   const theirs = data.direction === 'in' ? data.from : data.to;
   const line = await PhoneLine.findOne({ where: { number: ours }, transaction: context.tx });
+  const placed = data.direction === 'out' && line ? await placedCall(context, line.userId, theirs) : null;
+  if (placed) return context.write.update(placed, { exchangeId: data.id, state: 'ringing' });
   const people = await personsByNumber(context, theirs);
   return context.write.insert(Call, {
     id: context.newId(),

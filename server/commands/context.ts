@@ -5,7 +5,7 @@ import type { UserRole } from '../db/models/users';
 import { holdingConnection } from '../db/connect';
 import { Readers } from '../reading/readers';
 import { isCrossed } from '../db/crossed';
-import type { Actor, Context, Followers, House, Outside, Tools } from './types';
+import type { Actor, Context, House, Outside, Tools } from './types';
 import { Writer } from './writer';
 
 export type { Actor, Context, House, Outside, Tools } from './types';
@@ -14,12 +14,13 @@ export const systemTools = (
   sequelize: Sequelize,
   house: House,
   outside: Outside,
-  followers: Followers,
+  { followers, effects }: Pick<Tools, 'followers' | 'effects'>,
 ): Tools => ({
   sequelize,
   house,
   outside,
   followers,
+  effects,
   cause: null,
   readers: new Readers(),
   now: () => new Date(),

@@ -1,5 +1,6 @@
 import type { Attributes, CreationAttributes, Model, ModelStatic, Sequelize, Transaction } from 'sequelize';
 import type { Change } from '../db/models/ledger';
+import type { OutboxRow } from '../db/models/outbox';
 import type { UserRole } from '../db/models/users';
 import type { Door } from '../outside/door';
 import type { Exchange } from '../outside/exchange';
@@ -35,6 +36,8 @@ export interface Tools {
   readers: Readers;
   /** What follows the events of commands. */
   followers: Followers;
+  /** What can be done outside the house. */
+  effects: readonly AnyEffect[];
   /** Why these commands are given, where nobody asked for them. */
   cause: Cause | null;
   now: () => Date;
@@ -115,4 +118,23 @@ export interface Followers {
   completes: readonly Completes[];
   within: readonly Within[];
   after: readonly After[];
+}
+
+/** Groups of workers that do not hold up each other (`jobs/job.ts`). */
+export type Lane = 'now' | 'outside' | 'mail' | 'long' | 'short';
+
+/** Any job (`jobs/job.ts`), once its input no longer matters. */
+export interface AnyJob {
+  name: string;
+  lane: Lane;
+  /** When it is done without being asked for: five fields of crontab(5), UTC. */
+  cron?: string;
+  handle: (tools: Tools, payload: unknown) => Promise<void>;
+}
+
+/** Any kind of effect outside (`jobs/effect.ts`), once its input no longer matters. */
+export interface AnyEffect {
+  name: string;
+  job: AnyJob;
+  repeat: (context: Context, row: OutboxRow) => Promise<void>;
 }

@@ -13,6 +13,7 @@ import * as ninth from './migrations/0009-safety';
 import * as tenth from './migrations/0010-import-files';
 import * as eleventh from './migrations/0011-allowed-hosts';
 import * as twelfth from './migrations/0012-followers';
+import * as thirteenth from './migrations/0013-outbox';
 
 export const MIGRATIONS = [
   first,
@@ -27,6 +28,7 @@ export const MIGRATIONS = [
   tenth,
   eleventh,
   twelfth,
+  thirteenth,
 ];
 /** Any constant will do, as long as every process of this program takes the same lock. */
 const LOCK = 4600_0001;

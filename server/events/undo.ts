@@ -3,14 +3,18 @@ import type { Actor, Context } from '../commands/context';
 import { EventRow, type Change } from '../db/models/ledger';
 import { rowOf } from '../commands/writer';
 import { cannotUndo, conflict, forbidden, notFound } from '../http/problems';
+import { CARRIED_OUT } from '../jobs/effect';
 import { doneByItself, ONLY_NOTES } from './byItself';
 import { PERSONAL } from './personal';
 import { unmerge } from '../lookalikes/unmerge';
 
 /** Bookkeeping that changes without anybody meaning anything by it. */
 const NOT_MEANT = new Set(['version', 'updatedAt']);
-/** What people outside did: it is kept, whatever becomes of it. */
-const CAME_IN = new Set(['submit form']);
+/** What people outside did, and what went out to them: it is kept, whatever becomes of it. */
+const FINAL = new Map([
+  ['submit form', 'What came in stays as it came. Set it aside in Arrivals instead.'],
+  [CARRIED_OUT, 'What went out cannot be called back.'],
+]);
 const NOUNS: Record<string, string> = {
   people: 'person',
   companies: 'company',
@@ -31,6 +35,8 @@ const NOUNS: Record<string, string> = {
   stages: 'stage',
   look_alikes: 'look-alikes',
   kept_apart: 'answer',
+  calls: 'call',
+  outbox: 'mail or call',
 };
 
 const same = (a: unknown, b: unknown): boolean => JSON.stringify(a ?? null) === JSON.stringify(b ?? null);
@@ -190,8 +196,8 @@ export async function undo(context: Context, eventId: string): Promise<{ label: 
   if (!event) throw notFound('There is no such change.');
   requireRight(context.actor, event);
   if (event.undoes) throw conflict('This change was itself an undo.');
-  if (CAME_IN.has(event.command))
-    throw cannotUndo('What came in stays as it came. Set it aside in Arrivals instead.');
+  const final = FINAL.get(event.command);
+  if (final) throw cannotUndo(final);
   if (await EventRow.findOne({ where: { undoes: eventId }, transaction: context.tx }))
     throw conflict('This was undone already.');
   const merges = event.changes.filter((change) => change.table === 'merges' && !change.before);

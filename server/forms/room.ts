@@ -1,11 +1,12 @@
 import type { Room } from '../http/room';
 import { mountPublicForms } from './public';
 import { formHandlers } from './routes';
-import { askConsentJob } from './submit';
+import { askConsentJob, consentEffect } from './askConsent';
 
 export const forms: Room = {
   name: 'forms',
   routes: [formHandlers],
   pages: mountPublicForms,
   jobs: [askConsentJob],
+  effects: [consentEffect],
 };

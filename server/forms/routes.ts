@@ -8,6 +8,7 @@ import { User } from '../db/models/users';
 import type { Handlers } from '../http/mount';
 import { conflict, invalid } from '../http/problems';
 import { requireKnownField } from '../fields/mapping';
+import { deliveriesOf } from '../outbox/queries';
 import { submitForm } from './submit';
 import { asForm, loadForm } from './view';
 
@@ -122,9 +123,14 @@ export const formHandlers: Handlers = {
         transaction: context.tx,
       },
     );
+    const deliveries = await deliveriesOf(
+      context,
+      rows.map(({ id }) => id),
+    );
     return {
       items: rows.map((row) => ({
         id: row.id,
+        delivery: deliveries.get(row.id) ?? null,
         form: { id: row.form_id, name: row.form },
         captureId: row.capture_id,
         at: row.at.toISOString(),

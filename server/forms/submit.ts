@@ -1,11 +1,9 @@
-import { z } from 'zod';
-import { Id } from '@emporikon/contract/common';
 import { createHash, randomBytes } from 'node:crypto';
 import type { FormField } from '@emporikon/contract/forms';
 import { isEmail } from '@emporikon/core/people/emails';
 import { readPhone } from '@emporikon/core/people/phones';
 import { Op } from 'sequelize';
-import type { Actor, Context, Tools } from '../commands/context';
+import type { Actor, Context } from '../commands/context';
 import { readOwnRecord } from '../captures/arrivals';
 import { storeCapture } from '../captures/store';
 import { fileCapture } from '../captures/filing';
@@ -15,10 +13,9 @@ import type { Capture } from '../db/models/captures';
 import { FormSubmission, type Form } from '../db/models/forms';
 import { ContactPoint, Person } from '../db/models/people';
 import { User } from '../db/models/users';
-import { addJob, defineJob } from '../jobs/job';
 import { invalid } from '../http/problems';
 import { actorOf } from '../session/identify';
-import { seal, unseal } from '../mailboxes/seal';
+import { requestConsent } from './askConsent';
 import { setConsent } from './settle';
 
 export interface Submitted {
@@ -132,11 +129,11 @@ export async function submitForm(
     email,
     confirmHash: token ? hashOf(token) : null,
   });
+  if (token) await requestConsent(context, id, token);
   // The submission is an event of its own: taking back how it was filed leaves it, and its consent link, where they are.
   await context.write.event('submit form', `Filled in ${form.name}`, context.actor?.id ?? null);
   const choice = given.personId ?? (form.filesItself ? await sureChoice(context, form, capture.id) : null);
   const person = choice ? await fileSubmission(context, form, capture, choice) : null;
-  if (token) await addJob(context, askConsentJob, { submissionId: id, sealed: sealedToken(context, token) });
   return { submission, person };
 }
 
@@ -150,26 +147,6 @@ async function fileSubmission(
   if (!actor) return null;
   const filed = await fileCapture({ ...context, actor }, capture.id, { person: choice });
   return Person.findByPk(filed.person.id, { transaction: context.tx });
-}
-
-/** A waiting job holds no secret in the clear. */
-const sealedToken = ({ outside }: Context, token: string): string =>
-  outside.sealKey ? seal(token, outside.sealKey) : token;
-const openedToken = ({ outside }: Tools, sealed: string): string =>
-  outside.sealKey ? unseal(sealed, outside.sealKey) : sealed;
-
-/** Mails the link by which somebody confirms that they agreed (double opt-in). */
-async function askConsent(tools: Tools, submissionId: string, sealed: string): Promise<void> {
-  const { post } = tools.outside;
-  const submission = await FormSubmission.findByPk(submissionId);
-  if (!submission?.email || submission.confirmedAt) return;
-  if (!post) throw new Error('no post server is set up; the mail waits');
-  const link = `${tools.house.publicUrl}/f/confirm/${openedToken(tools, sealed)}`;
-  await post.send({
-    to: submission.email,
-    subject: 'Please confirm your address',
-    text: `You asked to hear from us. Please confirm that this address is yours on this page, with the button there:\n\n${link}\n\nIf it was not you, do nothing: nothing will be sent.\n`,
-  });
 }
 
 /** Whether a token is one of ours; confirms nothing. */
@@ -189,10 +166,3 @@ export async function confirmConsent(context: Context, token: string): Promise<b
   await context.write.event('confirm consent', `${submission.email} agreed to be written to`, null);
   return true;
 }
-
-export const askConsentJob = defineJob({
-  name: 'askConsent',
-  lane: 'mail',
-  input: z.object({ submissionId: Id, sealed: z.string() }),
-  run: (tools, { submissionId, sealed }) => askConsent(tools, submissionId, sealed),
-});

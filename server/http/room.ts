@@ -1,6 +1,6 @@
 import type { FastifyInstance } from 'fastify';
 import type { Tools } from '../commands/context';
-import type { AnyJob } from '../jobs/job';
+import type { AnyEffect, AnyJob } from '../commands/types';
 import type { Handlers } from './mount';
 
 /** What a room is given besides the routes of the contract. */
@@ -25,4 +25,6 @@ export interface Room {
   pages?: (app: FastifyInstance, tools: Tools) => Promise<void>;
   /** What is done in the background. */
   jobs?: readonly AnyJob[];
+  /** What is done outside the house. */
+  effects?: readonly AnyEffect[];
 }

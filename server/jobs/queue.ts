@@ -10,7 +10,8 @@ import {
 } from 'graphile-worker';
 import pg from 'pg';
 import type { Tools } from '../commands/context';
-import { LANES, type AnyJob } from './job';
+import type { AnyJob, Lane } from '../commands/types';
+import { LANES } from './job';
 
 /** Brings the tables of the queue up to date. Safe from several processes at once. */
 export const migrateQueue = (connectionString: string): Promise<void> =>
@@ -70,13 +71,12 @@ export class JobWorker {
     client.on('end', () => this.isLost());
     await client.connect();
     this.client = client;
-    for (const lane of Object.keys(LANES) as (keyof typeof LANES)[])
-      this.runners.push(await this.startLane(lane));
+    for (const lane of Object.keys(LANES) as Lane[]) this.runners.push(await this.startLane(lane));
     await this.sweep();
     this.timer = setInterval(() => void this.sweep().catch(this.onError), SWEEP_MS);
   }
 
-  private async startLane(lane: keyof typeof LANES): Promise<Runner> {
+  private async startLane(lane: Lane): Promise<Runner> {
     const atOnce = LANES[lane];
     const jobs = this.jobs.filter((job) => job.lane === lane);
     const events = new EventEmitter() as WorkerEvents;

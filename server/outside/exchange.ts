@@ -1,11 +1,17 @@
 import { Webhook, WebhookVerificationError } from 'standardwebhooks';
-import { conflict, forbidden } from '../http/problems';
+import { z } from 'zod';
+import { forbidden } from '../http/problems';
+import { NotSent } from './notSent';
 import { mustHoldNoConnection } from '../db/connect';
 
 /** A phone switch. A real one takes the stand-in's place by its address and secret. */
 export interface Exchange {
-  /** Rings our line and then theirs. @throws 409 when the exchange cannot be reached */
-  place(from: string, to: string): Promise<{ id: string }>;
+  /**
+   * Rings our line and then theirs.
+   * @param key the same for the same call; sent as Idempotency-Key
+   * @throws NotSent when nobody was rung for sure; another error when that is not known
+   */
+  place(from: string, to: string, key: string): Promise<{ id: string }>;
   isUp(): Promise<boolean>;
   /**
    * Checks a webhook by its Standard Webhooks headers (id, timestamp within five minutes, HMAC-SHA256).
@@ -16,23 +22,42 @@ export interface Exchange {
 }
 
 const TIMEOUT_MS = 5000;
+const NO_ANSWER = 'the exchange does not answer';
+const Placed = z.object({ id: z.string().min(1).max(200) });
+
+const UNREACHED = new Set([
+  'ECONNREFUSED',
+  'ENOTFOUND',
+  'EAI_AGAIN',
+  'EHOSTUNREACH',
+  'ENETUNREACH',
+  'UND_ERR_CONNECT_TIMEOUT',
+]);
+
+/** Whether a request never left, because no connection came about. `bad port`: those that fetch refuses to use. */
+function isUnreached(error: unknown): boolean {
+  const { cause } = error as { cause?: { code?: string; message?: string } };
+  return UNREACHED.has(cause?.code ?? '') || cause?.message === 'bad port';
+}
 
 export function openExchange(url: string, secret: string): Exchange {
   const webhook = new Webhook(secret);
   return {
-    async place(from, to) {
+    async place(from, to, key) {
       mustHoldNoConnection('the exchange');
       const response = await fetch(`${url}/calls`, {
         method: 'POST',
-        headers: { 'content-type': 'application/json' },
+        headers: { 'content-type': 'application/json', 'idempotency-key': key },
         body: JSON.stringify({ from, to }),
         signal: AbortSignal.timeout(TIMEOUT_MS),
-      }).catch(() => null);
-      if (!response?.ok)
-        throw conflict(
-          'The exchange does not answer. Nobody was called; dial by hand, or try again in a moment.',
-        );
-      return (await response.json()) as { id: string };
+      }).catch((error: unknown) => {
+        if (isUnreached(error)) throw new NotSent(NO_ANSWER);
+        throw new Error('the exchange was asked and did not answer');
+      });
+      if (response.status === 503 || response.status === 429) throw new NotSent(NO_ANSWER);
+      if (response.status >= 500) throw new Error('the exchange failed while it was asked');
+      if (!response.ok) throw new NotSent('the exchange refused this number', true);
+      return Placed.parse(await response.json());
     },
     async isUp() {
       mustHoldNoConnection('the exchange');

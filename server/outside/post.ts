@@ -1,22 +1,70 @@
 import { createTransport } from 'nodemailer';
 import { mustHoldNoConnection } from '../db/connect';
+import { NotSent } from './notSent';
 
 /** Where our own mail goes out. */
 export interface Post {
-  /** @throws when the server does not take it */
-  send(message: { to: string; subject: string; text: string }): Promise<void>;
-  stop(): void;
+  /**
+   * @param id makes the Message-ID, so that the same mail keeps it
+   * @throws NotSent when the server did not take it for sure; another error when the connection broke while it was handed over
+   */
+  send(message: { id: string; to: string; subject: string; text: string }): Promise<void>;
+}
+
+interface SmtpError {
+  responseCode?: number;
+  message: string;
+}
+
+/** RFC 5321, 4.2.1: 4yz is a refusal for now, 5yz one for good. */
+const isFinal = ({ responseCode = 0 }: SmtpError): boolean => responseCode >= 500 && responseCode < 600;
+
+/** Whether the message itself began to be handed over (RFC 5321, 4.1.1.4: after DATA it may have been taken). */
+class HandOver {
+  hasBegun = false;
+  /** Takes what the transport logs; of a client's lines only the command matters. */
+  readonly logger = {
+    level: () => undefined,
+    trace: () => undefined,
+    debug: (entry: { tnx?: string }, line: string) => {
+      if (entry.tnx === 'client' && /^DATA\b/i.test(line)) this.hasBegun = true;
+    },
+    info: () => undefined,
+    warn: () => undefined,
+    error: () => undefined,
+    fatal: () => undefined,
+  };
 }
 
 /** @param server `host:port` of an SMTP server that takes our mail */
 export function openPost(server: string, from: string): Post {
   const [host = '127.0.0.1', port = '25'] = server.split(':');
-  const transport = createTransport({ host, port: Number(port), secure: false, connectionTimeout: 5000 });
+  const domain = /@([^>\s]+)/.exec(from)?.[1] ?? 'localhost';
   return {
-    async send(message) {
+    async send({ id, ...message }) {
       mustHoldNoConnection('a mail server');
-      await transport.sendMail({ from, ...message });
+      const handOver = new HandOver();
+      const transport = createTransport({
+        host,
+        port: Number(port),
+        secure: false,
+        connectionTimeout: 5000,
+        greetingTimeout: 5000,
+        socketTimeout: 20_000,
+        transactionLog: true,
+        logger: handOver.logger,
+      });
+      try {
+        await transport.sendMail({ from, messageId: `<${id}@${domain}>`, ...message });
+      } catch (error) {
+        const failed = error as SmtpError;
+        if (failed.responseCode)
+          throw new NotSent(`the mail server refused it: ${failed.message}`, isFinal(failed));
+        if (!handOver.hasBegun) throw new NotSent('the mail server does not answer');
+        throw new Error('the mail server did not say whether it took it', { cause: error });
+      } finally {
+        transport.close();
+      }
     },
-    stop: () => transport.close(),
   };
 }

@@ -11,7 +11,7 @@ import { LiveFeed } from '../events/live';
 import { followers } from '../followers';
 import { buildApp } from '../http/app';
 import { migrateQueue, runWaitingJobs } from '../jobs/queue';
-import { jobs, rooms } from '../rooms';
+import { effects, jobs, rooms } from '../rooms';
 import { hashPassword } from '../session/secrets';
 import { loadAllowedHosts } from '../settings/hosts';
 import { noteAnswer } from './coverage';
@@ -124,12 +124,12 @@ export async function openHouse(outside: Partial<Outside> = {}): Promise<House> 
     {
       door: { allowed: [], alsoAllowed: () => loadAllowedHosts(sequelize) },
       exchange: null,
-      post: { send: async (message) => void mails.push(message), stop: () => undefined },
+      post: { send: async (message) => void mails.push(message) },
       lookUps: [],
       sealKey: 'a key for the tests',
       ...outside,
     },
-    followers,
+    { followers, effects },
   );
   const live = new LiveFeed(databaseUrl());
   const app = await buildApp({ tools, rooms, live, webRoot: null });

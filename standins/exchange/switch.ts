@@ -47,6 +47,7 @@ export async function openExchange({ host, port, hook, secret }: ExchangeOptions
   const webhook = new Webhook(secret);
   const calls = new Map<string, Call>();
   const texts = new Map<string, string>();
+  const placedByKey = new Map<string, Promise<Call>>();
   const timers = new Set<NodeJS.Timeout>();
 
   async function deliver(id: string, body: string, attempt = 0): Promise<void> {
@@ -112,7 +113,13 @@ export async function openExchange({ host, port, hook, secret }: ExchangeOptions
     const { from = '', to = '' } = request.body;
     if (!NUMBER.test(from) || !NUMBER.test(to))
       return reply.code(422).send({ wrong: 'numbers begin with + and the country code' });
-    return ring('out', from, to);
+    // The same key twice is the same call (draft-ietf-httpapi-idempotency-key-header).
+    const key = String(request.headers['idempotency-key'] ?? '');
+    const placed = placedByKey.get(key);
+    if (placed) return placed;
+    const call = ring('out', from, to);
+    if (key) placedByKey.set(key, call);
+    return call;
   });
   app.post<{ Params: { id: string } }>('/calls/:id/answer', async (request, reply) => {
     const call = calls.get(request.params.id);

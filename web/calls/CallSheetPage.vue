@@ -10,6 +10,7 @@ import { useFetched } from '../shell/live';
 import { useSession } from '../shell/session';
 import { useUndo } from '../shell/undo';
 import CallerCard from './CallerCard.vue';
+import DeliveryLine from '../outbox/DeliveryLine.vue';
 import DealLine, { type SheetDeal } from './DealLine.vue';
 import MoveLines from './MoveLines.vue';
 import { cutLit } from './lit';
@@ -169,9 +170,14 @@ const head = computed(() => {
   if (isLoose.value) return 'A call, in plain words';
   if (!value) return '…';
   const way = value.direction === 'in' ? 'from' : 'to';
-  const state = { ringing: 'rings', answered: 'is on the line', ended: 'has ended', missed: 'was missed' }[
-    value.state
-  ];
+  const state = {
+    placing: 'is being placed',
+    failed: 'did not come about',
+    ringing: 'rings',
+    answered: 'is on the line',
+    ended: 'has ended',
+    missed: 'was missed',
+  }[value.state];
   return `The call ${way} ${value.person?.name ?? value.written} ${state}`;
 });
 </script>
@@ -181,6 +187,7 @@ const head = computed(() => {
     <div class="page-head">
       <h1>{{ head }}</h1>
       <span v-if="call" class="soft num">{{ call.written }} · {{ clock(call.startedAt) }}</span>
+      <DeliveryLine v-if="call?.delivery" :delivery="call.delivery" what="The call" again="Call again" />
     </div>
     <div class="line">
       <div ref="light" class="light" aria-hidden="true">

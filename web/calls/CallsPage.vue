@@ -6,7 +6,14 @@ import PhoneButton from './PhoneButton.vue';
 
 const { data, error } = useFetched(() => api('GET /api/calls', { query: { limit: 100 } }), ['calls']);
 const { data: line } = useFetched(() => api('GET /api/line'), ['phone_lines']);
-const STATES = { ringing: 'rings', answered: 'on the line', ended: 'ended', missed: 'missed' } as const;
+const STATES = {
+  placing: 'being placed',
+  failed: 'nobody was called',
+  ringing: 'rings',
+  answered: 'on the line',
+  ended: 'ended',
+  missed: 'missed',
+} as const;
 </script>
 
 <template>
@@ -56,7 +63,7 @@ const STATES = { ringing: 'rings', answered: 'on the line', ended: 'ended', miss
             <span v-else class="soft">withheld</span>
           </td>
           <td class="wide">{{ one.direction === 'in' ? 'they called' : 'we called' }}</td>
-          <td :class="{ late: one.state === 'missed' }">{{ STATES[one.state] }}</td>
+          <td :class="{ late: one.state === 'missed' || one.state === 'failed' }">{{ STATES[one.state] }}</td>
           <td>
             <span v-if="one.saved" class="soft">written</span>
             <RouterLink v-else :to="`/calls/${one.id}`" class="quiet-link">write its sheet</RouterLink>

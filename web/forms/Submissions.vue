@@ -2,11 +2,12 @@
 import { api } from '../shell/api';
 import { clock, day } from '../shell/format';
 import { useFetched } from '../shell/live';
+import DeliveryLine from '../outbox/DeliveryLine.vue';
 
 const props = defineProps<{ about: { personId?: string; formId?: string }; title: string }>();
 const { data } = useFetched(
   () => api('GET /api/submissions', { query: props.about }),
-  ['form_submissions', 'captures'],
+  ['form_submissions', 'captures', 'outbox'],
   () => Object.values(props.about),
 );
 </script>
@@ -22,6 +23,12 @@ const { data } = useFetched(
           }}{{ one.confirmedAt ? ' · address confirmed' : '' }}</span
         >
       </summary>
+      <DeliveryLine
+        v-if="one.delivery && !one.confirmedAt"
+        :delivery="one.delivery"
+        what="The mail that asks to confirm the address"
+        again="Send again"
+      />
       <dl>
         <template v-for="answer in one.answers" :key="answer.label">
           <dt class="cap">{{ answer.label }}</dt>

@@ -7,7 +7,7 @@ import {
 } from 'sequelize';
 import { col, define } from './columns';
 
-export type CallState = 'ringing' | 'answered' | 'ended' | 'missed';
+export type CallState = 'placing' | 'failed' | 'ringing' | 'answered' | 'ended' | 'missed';
 
 export class PhoneLine extends Model<InferAttributes<PhoneLine>, InferCreationAttributes<PhoneLine>> {
   declare id: string;
@@ -19,7 +19,8 @@ export class PhoneLine extends Model<InferAttributes<PhoneLine>, InferCreationAt
 export class Call extends Model<InferAttributes<Call>, InferCreationAttributes<Call>> {
   declare id: string;
   declare version: CreationOptional<number>;
-  declare exchangeId: string;
+  /** The call's id at the exchange; null until it has taken the call. */
+  declare exchangeId: string | null;
   declare direction: 'in' | 'out';
   declare fromNumber: string;
   declare toNumber: string;
@@ -45,7 +46,7 @@ export function defineCallModels(sequelize: Sequelize): void {
   define(sequelize, Call, 'calls', {
     id: col.id,
     version: col.version,
-    exchangeId: col.words,
+    exchangeId: col.text,
     direction: col.words,
     fromNumber: col.words,
     toNumber: col.words,

@@ -10,6 +10,7 @@ import { defineLookUpModels } from './lookUps';
 import { defineMailboxModels } from './mailboxes';
 import { defineDealModels } from './deals';
 import { defineLedgerModels } from './ledger';
+import { defineOutboxModels } from './outbox';
 import { definePeopleModels } from './people';
 import { definePipelineModels } from './pipelines';
 import { defineQualifyingModels } from './qualifying';
@@ -33,4 +34,5 @@ export function defineModels(sequelize: Sequelize): void {
   defineQualifyingModels(sequelize);
   definePipelineModels(sequelize);
   defineRelationModels(sequelize);
+  defineOutboxModels(sequelize);
 }
