@@ -2,7 +2,7 @@ import { systemTools } from '@emporikon/server/commands/context';
 import { connect } from '@emporikon/server/db/connect';
 import { migrate } from '@emporikon/server/db/migrate';
 import { User } from '@emporikon/server/db/models/users';
-import { followers } from '@emporikon/server/followers';
+import { installed } from '@emporikon/server/rooms';
 import { migrateQueue } from '@emporikon/server/jobs/queue';
 
 /** An empty house on the bench's own database, with one rep. */
@@ -16,7 +16,7 @@ export async function openHouse() {
     sequelize,
     { ours: ['wharfside.example'], currency: 'EUR', country: 'GB', publicUrl: 'http://127.0.0.1:4600' },
     { door: { allowed: [] }, exchange: null, post: null, lookUps: [], sealKey: null },
-    { followers, effects: [] },
+    installed,
   );
   const user = await User.create({
     id: crypto.randomUUID(),

@@ -4,6 +4,7 @@ import { captureRoutes } from './captures';
 import type { RouteSpec } from './common';
 import { companyRoutes } from './companies';
 import { dealRoutes } from './deals';
+import { eventRoutes } from './events';
 import { fieldRoutes } from './fields';
 import { forecastRoutes } from './forecast';
 import { formRoutes } from './forms';
@@ -51,6 +52,7 @@ export const allRoutes = {
   ...forecastRoutes,
   ...relationRoutes,
   ...outboxRoutes,
+  ...eventRoutes,
 };
 
 export type Routes = typeof allRoutes;

@@ -1,4 +1,5 @@
 import type { Room } from './http/room';
+import { followers } from './followers';
 import { followJob } from './jobs/follow';
 import { calls } from './calls/room';
 import { captures } from './captures/room';
@@ -58,7 +59,13 @@ export const rooms: readonly Room[] = [
 ];
 
 /** What is done outside the house, by all of them. */
-export const effects = rooms.flatMap((room) => room.effects ?? []);
+const effects = rooms.flatMap((room) => room.effects ?? []);
+
+/** Every table with what it points to. */
+const tables = rooms.flatMap((room) => room.tables ?? []);
+
+/** What the tools of every process are told of the capabilities. */
+export const installed = { followers, effects, tables };
 
 /** What is done in the background, by all of them. */
 export const jobs = [

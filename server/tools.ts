@@ -1,11 +1,10 @@
 import type { Sequelize } from 'sequelize';
 import { systemTools, type Tools } from './commands/context';
 import type { Config } from './config';
-import { followers } from './followers';
 import { openExchange } from './outside/exchange';
 import { openLookUps } from './outside/lookups/open';
 import { openPost } from './outside/post';
-import { effects } from './rooms';
+import { installed } from './rooms';
 import { loadAllowedHosts } from './settings/hosts';
 
 /** The tools of a process, with the services outside as the settings name them. */
@@ -28,5 +27,5 @@ export const toolsOf = (config: Config, sequelize: Sequelize): Tools =>
       lookUps: openLookUps(config.lookUps),
       sealKey: config.sealKey,
     },
-    { followers, effects },
+    installed,
   );

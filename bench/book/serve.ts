@@ -4,8 +4,8 @@ import { connect, SHORT_QUESTIONS } from '@emporikon/server/db/connect';
 import { migrate } from '@emporikon/server/db/migrate';
 import { LiveFeed } from '@emporikon/server/events/live';
 import { buildApp } from '@emporikon/server/http/app';
-import { followers } from '@emporikon/server/followers';
-import { rooms } from '@emporikon/server/rooms';
+
+import { installed, rooms } from '@emporikon/server/rooms';
 import { migrateQueue } from '@emporikon/server/jobs/queue';
 import { fillBook, MILLION, PASSWORD, repMail } from './fill';
 
@@ -33,7 +33,7 @@ export async function serveBook(poolSize: number): Promise<Served> {
     sequelize,
     { ours: ['wharfside.example'], currency: 'EUR', country: 'GB', publicUrl: 'http://127.0.0.1:4600' },
     { door: { allowed: [] }, exchange: null, post: null, lookUps: [], sealKey: null },
-    { followers, effects: [] },
+    installed,
   );
   const app = await buildApp({ tools, rooms, live: new LiveFeed(url), webRoot: null });
   await app.listen({ port: 0, host: '127.0.0.1' });

@@ -1,3 +1,4 @@
+import { plain, refersTo } from '../db/tables';
 import type { Room } from '../http/room';
 import { callEffect } from './place';
 import { callHandlers } from './routes';
@@ -6,4 +7,9 @@ export const calls: Room = {
   name: 'calls',
   routes: [callHandlers],
   effects: [callEffect],
+  tables: [
+    { table: 'calls', role: 'work', refers: refersTo('person'), erase: 'delete', export: true },
+    ...plain('setting', 'phone_lines'),
+    ...plain('ground', 'webhook_receipts'),
+  ],
 };

@@ -2,6 +2,7 @@ import type { Attributes, CreationAttributes, Model, ModelStatic, Sequelize, Tra
 import type { Change } from '../db/models/ledger';
 import type { OutboxRow } from '../db/models/outbox';
 import type { UserRole } from '../db/models/users';
+import type { TableRule } from '../db/tables';
 import type { Door } from '../outside/door';
 import type { Exchange } from '../outside/exchange';
 import type { LookUpSource } from '../outside/lookups/source';
@@ -38,6 +39,8 @@ export interface Tools {
   followers: Followers;
   /** What can be done outside the house. */
   effects: readonly AnyEffect[];
+  /** Every table with what it points to. */
+  tables: readonly TableRule[];
   /** Why these commands are given, where nobody asked for them. */
   cause: Cause | null;
   now: () => Date;
@@ -91,6 +94,8 @@ export interface Followed {
   changes: readonly Change[];
   /** The event that this one took back. */
   undoes: string | null;
+  at: Date;
+  causeId: string | null;
   depth: number;
 }
 

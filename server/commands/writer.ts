@@ -144,16 +144,15 @@ export class Writer implements Write {
     const { cause, followers } = this.tools;
     const depth = cause ? cause.depth + 1 : 0;
     if (depth > DEEPEST) throw new Error(`events follow each other in a circle, at “${command}”`);
-    const told = { command, actorId, changes: this.changes, undoes, depth };
+    const causeId = cause?.eventId ?? null;
+    const told = { command, actorId, changes: this.changes, undoes, at: this.tools.now(), causeId, depth };
     for (const complete of followers.completes) await complete(this.tools, this, told);
     const event: Followed = { ...told, id: this.tools.newId(), changes: this.changes.splice(0) };
     await EventRow.create(
       {
         ...event,
         changes: [...event.changes],
-        at: this.tools.now(),
         label,
-        causeId: cause?.eventId ?? null,
         roles: this.roles && [...this.roles],
       },
       { transaction: this.tx },

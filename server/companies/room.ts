@@ -4,4 +4,11 @@ import { companyHandlers } from './routes';
 export const companies: Room = {
   name: 'companies',
   routes: [companyHandlers],
+  tables: [
+    {
+      table: 'companies',
+      role: 'record',
+      refers: [{ column: 'parent_id', to: 'companies' }],
+    },
+  ],
 };

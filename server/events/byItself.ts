@@ -2,9 +2,6 @@ import { QueryTypes } from 'sequelize';
 import type { Context } from '../commands/context';
 import type { EventRow } from '../db/models/ledger';
 
-/** Tables that only note what happened outside. A row in them is not built on a record. */
-export const ONLY_NOTES = new Set(['look_ups', 'signals']);
-
 /**
  * The events by which the program itself, with nobody asking, went on with an event: newest first.
  * @param event the one that is to be taken back

@@ -4,7 +4,7 @@ import { EventRow, type Change } from '../db/models/ledger';
 import { rowOf } from '../commands/writer';
 import { cannotUndo, conflict, forbidden, notFound } from '../http/problems';
 import { CARRIED_OUT } from '../jobs/effect';
-import { doneByItself, ONLY_NOTES } from './byItself';
+import { doneByItself } from './byItself';
 import { PERSONAL } from './personal';
 import { unmerge } from '../lookalikes/unmerge';
 
@@ -89,9 +89,9 @@ async function builtOn(
   own: ReadonlySet<string>,
 ): Promise<string[]> {
   const found: string[] = [];
+  const notes = new Set(context.tables.flatMap(({ table, role }) => (role === 'note' ? table : [])));
   for (const key of keys.filter(
-    (one) =>
-      one.target === change.table && context.sequelize.isDefined(one.table) && !ONLY_NOTES.has(one.table),
+    ({ table, target }) => target === change.table && context.sequelize.isDefined(table) && !notes.has(table),
   )) {
     const attribute = Object.entries(modelOf(context, key.table).getAttributes()).find(
       ([, one]) => one.field === key.column,

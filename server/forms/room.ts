@@ -1,3 +1,4 @@
+import { plain, refersTo } from '../db/tables';
 import type { Room } from '../http/room';
 import { mountPublicForms } from './public';
 import { formHandlers } from './routes';
@@ -9,4 +10,8 @@ export const forms: Room = {
   pages: mountPublicForms,
   jobs: [askConsentJob],
   effects: [consentEffect],
+  tables: [
+    ...plain('setting', 'forms'),
+    { table: 'form_submissions', role: 'work', refers: refersTo('person'), erase: 'delete', export: true },
+  ],
 };

@@ -1,6 +1,7 @@
 import type { FastifyInstance } from 'fastify';
 import type { Tools } from '../commands/context';
 import type { AnyEffect, AnyJob } from '../commands/types';
+import type { TableRule } from '../db/tables';
 import type { Handlers } from './mount';
 
 /** What a room is given besides the routes of the contract. */
@@ -25,6 +26,8 @@ export interface Room {
   pages?: (app: FastifyInstance, tools: Tools) => Promise<void>;
   /** What is done in the background. */
   jobs?: readonly AnyJob[];
+  /** Its tables, and what they point to. */
+  tables?: readonly TableRule[];
   /** What is done outside the house. */
   effects?: readonly AnyEffect[];
 }

@@ -1,3 +1,4 @@
+import { plain, refersTo } from '../db/tables';
 import type { Room } from '../http/room';
 import { chooseHandlers } from './choose';
 import { previewJob, runJob, undoJob } from './jobs';
@@ -8,4 +9,16 @@ export const imports: Room = {
   routes: [chooseHandlers, importHandlers],
   files: (app, { tools }) => mountImportFiles(app, tools),
   jobs: [previewJob, runJob, undoJob],
+  tables: [
+    ...plain('work', 'imports', 'import_shapes'),
+    ...plain('ground', 'import_parts'),
+    {
+      table: 'import_rows',
+      role: 'ground',
+      refers: refersTo('person'),
+      key: "t.import_id::text || '/' || t.row",
+      erase: 'delete',
+      export: true,
+    },
+  ],
 };

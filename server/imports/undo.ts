@@ -14,16 +14,16 @@ interface Undone {
   before: { fields?: Record<string, unknown>; after?: Record<string, unknown>; contacts?: string[] } | null;
 }
 
-/** What an import writes about those it makes, and what is only noted about them: none of it is built on them by anybody. */
-const OWN = new Set([
-  'claims',
-  'contact_points',
-  'list_members',
-  'signals',
-  'look_ups',
-  'lead_scores',
-  'worked_with',
-]);
+/** Rows that go with a record they point to: part of it, or only noted of it. None of them is built on it by anybody. */
+const ownReferences = (
+  context: Context,
+  target: 'people' | 'companies',
+): { table: string; column: string }[] =>
+  context.tables.flatMap(({ table, role, refers = [] }) =>
+    role === 'part' || role === 'note'
+      ? refers.filter(({ to }) => to === target).map(({ column }) => ({ table, column }))
+      : [],
+  );
 
 /**
  * Every table whose rows name a person or a company, from the database's own foreign keys, so that one that is added later
@@ -37,7 +37,11 @@ async function referencesTo(
     `SELECT quote_ident(t.relname) AS "table", quote_ident(a.attname) AS "column"
        FROM pg_constraint c JOIN pg_class t ON t.oid = c.conrelid JOIN pg_attribute a ON a.attrelid = c.conrelid AND a.attnum = c.conkey[1]
       WHERE c.contype = 'f' AND c.confrelid = $target::regclass AND t.relname <> ALL ($own::text[])`,
-    { bind: { target, own: [...OWN] }, type: QueryTypes.SELECT, transaction: context.tx },
+    {
+      bind: { target, own: ownReferences(context, target).map(({ table }) => table) },
+      type: QueryTypes.SELECT,
+      transaction: context.tx,
+    },
   );
 }
 
@@ -63,8 +67,11 @@ async function removeMade(context: Context, rows: readonly Undone[]): Promise<Se
     context,
     rows.map((row) => row.person_id),
   );
-  for (const table of ['claims', 'contact_points', 'list_members', 'signals', 'look_ups'])
-    await run(`DELETE FROM ${table} WHERE person_id = ANY($1::uuid[])`, ids);
+  // In one statement, so that rows of these that point to each other go in any order.
+  const parts = ownReferences(context, 'people').map(
+    ({ table, column }, at) => `d${at} AS (DELETE FROM ${table} WHERE ${column} = ANY($1::uuid[]))`,
+  );
+  await run(`WITH ${parts.join(', ')} SELECT`, ids);
   await run('DELETE FROM people WHERE id = ANY($1::uuid[])', ids);
   return new Set(ids);
 }

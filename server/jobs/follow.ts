@@ -28,7 +28,12 @@ async function follow(
         transaction: context.tx,
       },
     );
-    if (first) await follower.follow(context, { ...event.get({ plain: true }), depth });
+    if (first)
+      await follower.follow(context, {
+        ...event.get({ plain: true }),
+        causeId: event.causeId ?? null,
+        depth,
+      });
   });
 }
 

@@ -187,7 +187,12 @@ async function mergeOne(
       transaction: context.tx,
     },
   );
-  context.write.note({ table: 'merges', id, before: null, after: { id, label: nameOf(gone) } });
+  context.write.note({
+    table: 'merges',
+    id,
+    before: null,
+    after: { id, kind, label: nameOf(gone), survivorId: survivor.id, mergedId: gone.id },
+  });
   return id;
 }
 

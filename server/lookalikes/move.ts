@@ -1,6 +1,6 @@
 import { QueryTypes } from 'sequelize';
 import type { Context } from '../commands/context';
-import { LINKS, type Link, type RecordKind } from './links';
+import { linksTo, type Link, type RecordKind } from './links';
 
 type Row = Record<string, unknown>;
 
@@ -32,7 +32,8 @@ const run = ({ sequelize, tx }: Context, sql: string, bind: Record<string, unkno
   sequelize.query(sql, { bind, transaction: tx });
 
 /** What a link's rows would be doubles by, as SQL between two aliases. */
-const alike = ({ unique }: Link): string => unique.map((column) => `a.${column} = b.${column}`).join(' AND ');
+const alike = ({ unique = [] }: Link): string =>
+  unique.map((column) => `a.${column} = b.${column}`).join(' AND ');
 
 /**
  * Points everything that pointed to one record to another. Where both had the same, the survivor's stays.
@@ -46,8 +47,8 @@ export async function moveLinks(
 ): Promise<Pick<Moved, 'rows' | 'doubles'>> {
   const rows: Moved['rows'] = {};
   const doubles: Moved['doubles'] = [];
-  for (const link of LINKS[kind]) {
-    if (link.unique.length) {
+  for (const link of linksTo(context.tables, kind)) {
+    if (link.unique?.length) {
       const gone = await ask<{ row: Row }>(
         context,
         `DELETE FROM ${link.table} a USING ${link.table} b WHERE a.${link.column} = $from::uuid AND b.${link.column} = $to::uuid AND ${alike(link)} RETURNING to_jsonb(a.*) AS row`,
@@ -81,7 +82,7 @@ export async function moveBack(
   holder: string,
   to: string,
 ): Promise<void> {
-  for (const link of LINKS[kind]) {
+  for (const link of linksTo(context.tables, kind)) {
     const keys = moved.rows[`${link.table}.${link.column}`];
     if (keys?.length)
       await run(

@@ -89,8 +89,14 @@ const reopen = ({ sequelize, tx }: Context, members: readonly string[]): Promise
   );
 
 /** A record that comes back points to what its company or parent is called by now. */
-async function withCurrentLinks(context: Context, record: Moved['record']): Promise<Moved['record']> {
-  const links = ['company_id', 'parent_id'].filter((column) => typeof record[column] === 'string');
+async function withCurrentLinks(
+  context: Context,
+  table: string,
+  record: Moved['record'],
+): Promise<Moved['record']> {
+  const links = (context.tables.find((rule) => rule.table === table)?.refers ?? [])
+    .map(({ column }) => column)
+    .filter((column) => typeof record[column] === 'string');
   const current = await currentIds(
     context,
     links.map((column) => String(record[column])),
@@ -132,7 +138,7 @@ export async function unmerge(
   // The values go back first: the domain or the name may be what the record that comes back had.
   await restoreValues(context, kind, holder, moved);
   await putRow(context, table, {
-    ...(await withCurrentLinks(context, moved.record)),
+    ...(await withCurrentLinks(context, table, moved.record)),
     version: Number(moved.record.version ?? 1) + 1,
   });
   const back = await recordRow(context, table, mergedId);

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { Id } from '@emporikon/contract/common';
 import { addJob, defineJob } from '../jobs/job';
 import type { After, Cause } from '../commands/types';
+import { publicEventsOf } from '../events/public';
 import { perform, type Tools } from '../commands/context';
 import { deriveFacts, enrich } from './enrich';
 import { loadRules } from './rules';
@@ -31,16 +32,15 @@ export const lookUpNewJob = defineJob({
 /** Somebody with a new lead is looked up right after. */
 export const lookUpAfter: After = {
   name: 'look up new',
-  concerns: ({ changes, undoes }) =>
-    !undoes && changes.some(({ table, before }) => table === 'leads' && !before),
-  async follow(context, { id, depth, changes }) {
-    for (const { table, before, after } of changes)
-      if (table === 'leads' && !before && typeof after?.personId === 'string')
+  concerns: (event) => !event.undoes && publicEventsOf(event).some(({ type }) => type === 'lead.created'),
+  async follow(context, event) {
+    for (const { type, data } of publicEventsOf(event))
+      if (type === 'lead.created')
         await addJob(
           context,
           lookUpNewJob,
-          { personId: after.personId, cause: { eventId: id, depth } },
-          `look-up:${after.personId}`,
+          { personId: data.personId, cause: { eventId: event.id, depth: event.depth } },
+          `look-up:${data.personId}`,
         );
   },
 };

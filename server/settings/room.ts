@@ -1,3 +1,4 @@
+import { plain } from '../db/tables';
 import type { Room } from '../http/room';
 import { hostHandlers } from './hosts';
 import { settingsHandlers } from './routes';
@@ -5,4 +6,5 @@ import { settingsHandlers } from './routes';
 export const settings: Room = {
   name: 'settings',
   routes: [hostHandlers, settingsHandlers],
+  tables: plain('setting', 'allowed_hosts'),
 };

@@ -8,10 +8,9 @@ import { Question, Stage } from '../db/models/deals';
 import { PipelineRow } from '../db/models/pipelines';
 import { User, type UserRole } from '../db/models/users';
 import { LiveFeed } from '../events/live';
-import { followers } from '../followers';
 import { buildApp } from '../http/app';
 import { migrateQueue, runWaitingJobs } from '../jobs/queue';
-import { effects, jobs, rooms } from '../rooms';
+import { installed, jobs, rooms } from '../rooms';
 import { hashPassword } from '../session/secrets';
 import { loadAllowedHosts } from '../settings/hosts';
 import { noteAnswer } from './coverage';
@@ -129,7 +128,7 @@ export async function openHouse(outside: Partial<Outside> = {}): Promise<House> 
       sealKey: 'a key for the tests',
       ...outside,
     },
-    { followers, effects },
+    installed,
   );
   const live = new LiveFeed(databaseUrl());
   const app = await buildApp({ tools, rooms, live, webRoot: null });
