@@ -11,6 +11,12 @@ async function main(): Promise<void> {
     people,
     companies: Math.ceil(MILLION.companies * share),
     deals: Math.ceil(MILLION.deals * share),
+    history: {
+      entries: Math.ceil(MILLION.history.entries * share),
+      leads: Math.ceil(MILLION.history.leads * share),
+      tasks: Math.ceil(MILLION.history.tasks * share),
+      waiting: Math.ceil(MILLION.history.waiting * share),
+    },
   };
   const sequelize = connect(process.env.TEST_DATABASE_URL ?? '', 3);
   await fillBook(sequelize, size, (text) => process.stdout.write(`${text}\n`));

@@ -24,6 +24,8 @@ export const Page = z.object({
   cursor: z.string().max(2000).optional(),
   limit: z.coerce.number().int().min(1).max(200).default(50),
 });
+/** What a capped count says of itself. */
+export const COUNTED = '1001 stands for more than 1,000, which are not counted';
 export const IdParam = z.object({ id: Id });
 
 export const Named = z.object({ id: Id, name: z.string() });

@@ -61,6 +61,7 @@ export const DealRow = z.object({
 export type DealRow = z.infer<typeof DealRow>;
 const Filter = z.object({
   pipeline: Id.optional(),
+  stage: Id.optional(),
   owner: Id.optional(),
   team: z.string().max(60).optional(),
   tag: z.string().max(60).optional(),
@@ -77,8 +78,15 @@ const Total = z.object({
 });
 export const Board = z.object({
   pipeline: Named,
-  stages: z.array(Stage.extend({ count: z.int(), sums: z.array(Sum), total: Total })),
-  deals: z.array(DealRow),
+  stages: z.array(
+    Stage.extend({
+      count: z.int(),
+      sums: z.array(Sum),
+      total: Total,
+      next: z.string().nullable().describe('for the further cards of its lane; null where all are here'),
+    }),
+  ),
+  deals: z.array(DealRow).describe('the first cards of each lane, newest in their stage first'),
   open: z.int(),
   sums: z.array(Sum),
   total: Total.describe('all currencies in that of the house, at the rates of today'),
@@ -107,8 +115,15 @@ export const dealRoutes = routes({
     summary: 'The pipeline: stages with their sums, the open deals in them, and what was won this month',
     tag: 'deals',
     params: IdParam,
-    query: Filter.omit({ pipeline: true }),
+    query: Filter.omit({ pipeline: true, stage: true }),
     reply: Board,
+  },
+  'GET /api/pipelines/:id/board/:stageId': {
+    summary: 'The further cards of one lane',
+    tag: 'deals',
+    params: z.object({ id: Id, stageId: Id }),
+    query: Page.extend(Filter.omit({ pipeline: true, stage: true }).shape),
+    reply: z.object({ items: z.array(DealRow), next: z.string().nullable() }),
   },
   'POST /api/deals': {
     summary: 'Add a deal by hand',

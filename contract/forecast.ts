@@ -7,6 +7,11 @@ const Range = z.object({
   middle: z.int(),
   high: z.int().describe('one run in ten came out above'),
   mean: z.int(),
+  error: z
+    .number()
+    .describe(
+      'how far the shares below low, middle and high may be off from 0.1, 0.5, 0.9; with 95 in 100 sure',
+    ),
 });
 const Sums = z.object({
   deals: z.int(),
@@ -21,7 +26,13 @@ export const Forecast = z.object({
   committedFrom: z.number(),
   months: z.array(Sums.extend({ month: z.string() })),
   cells: z.array(Sums.extend({ month: z.string(), owner: Named })),
-  simulated: z.object({ runs: z.int(), seed: z.int(), months: z.array(Range), total: Range }),
+  simulated: z.object({
+    runs: z.int(),
+    seed: z.int(),
+    played: z.int().describe('open deals played through one by one; the rest come to a normal sum'),
+    months: z.array(Range),
+    total: Range,
+  }),
   missing: z.array(z.string()).describe('currencies without a rate, whose deals are left out'),
 });
 export type Forecast = z.infer<typeof Forecast>;

@@ -65,8 +65,12 @@ export const ledgerRoutes = routes({
   'GET /api/ledger': {
     summary: 'What happened with a person, company, lead or deal, newest first, and whose turn it is',
     tag: 'ledger',
-    query: About.extend({ limit: z.coerce.number().int().min(1).max(500).default(200) }),
-    reply: z.object({ items: z.array(Entry), turn: Turn }),
+    query: About.extend({
+      kind: Entry.shape.kind.optional(),
+      cursor: z.string().max(2000).optional(),
+      limit: z.coerce.number().int().min(1).max(200).default(100),
+    }),
+    reply: z.object({ items: z.array(Entry), next: z.string().nullable(), turn: Turn }),
   },
   'POST /api/composer': {
     summary: 'What a line of plain words would save, without saving it',

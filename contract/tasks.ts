@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { MoveKind } from './moves';
-import { Done, Id, IdParam, Line, Named, routes, Time, Version } from './common';
+import { COUNTED, Done, Id, IdParam, Line, Named, Page, routes, Time, Version } from './common';
 
 export const Task = z.object({
   id: Id,
@@ -35,8 +35,12 @@ export const taskRoutes = routes({
   'GET /api/tasks': {
     summary: 'The round: open next moves, overdue first',
     tag: 'tasks',
-    query: z.object({ assignee: z.union([Id, z.literal('all')]).optional() }),
-    reply: z.object({ items: z.array(Task) }),
+    query: Page.extend({ assignee: z.union([Id, z.literal('all')]).optional() }),
+    reply: z.object({
+      items: z.array(Task),
+      next: z.string().nullable(),
+      total: z.int().describe(COUNTED),
+    }),
   },
   'POST /api/tasks': {
     summary: 'Set a next move',

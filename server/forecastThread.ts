@@ -1,7 +1,7 @@
-import { simulate } from '@emporikon/core/lifecycle/forecast';
+import { playMonths } from '@emporikon/core/lifecycle/play';
 import { parentPort, workerData } from 'node:worker_threads';
 import type { Play } from './forecast/aside';
 
 /** The thread that plays a forecast through while its process does other work. */
-const { deals, ...options } = workerData as Play;
-parentPort?.postMessage(simulate(deals, options));
+const { months, ...options } = workerData as Play;
+parentPort?.postMessage(playMonths(months, options));

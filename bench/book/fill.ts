@@ -4,40 +4,36 @@ import { pipeline } from 'node:stream/promises';
 import type pg from 'pg';
 import pgCopy from 'pg-copy-streams';
 import { companyKey } from '@emporikon/core/people/companies';
-import { nameKey } from '@emporikon/core/people/names';
 import { migrate } from '@emporikon/server/db/migrate';
 import { copyText } from '@emporikon/server/imports/copy';
 import { hashPassword } from '@emporikon/server/session/secrets';
 import type { connect } from '@emporikon/server/db/connect';
-import { pick, randomFrom, type Random } from '../crowd/errors';
+import { pick, randomFrom } from '../crowd/errors';
 import { CITIES } from '../crowd/names';
-import { crowdOf, type Row } from '../crowd/people';
+import { crowdOf } from '../crowd/people';
+import { fillHistory, type History } from './history';
+import { CONTACTS, contactsOf, idFrom, PEOPLE, peopleOf, type Cells, type Made } from './rows';
 
 /** How much is put in, and the seed it comes of. */
 export interface Size {
   people: number;
   companies: number;
   deals: number;
+  history: History;
   seed: number;
 }
-export const MILLION: Size = { people: 1_000_000, companies: 100_000, deals: 300_000, seed: 20261124 };
+export const MILLION: Size = {
+  people: 1_000_000,
+  companies: 100_000,
+  deals: 300_000,
+  history: { entries: 10_000_000, leads: 200_000, tasks: 150_000, waiting: 3000 },
+  seed: 20261124,
+};
 /** So that the crowd fits into memory, it is made in parts. */
 const PART = 100_000;
 const REPS = 50;
 export const PASSWORD = 'long-bikes-carry';
 export const repMail = (at: number): string => `rep${at + 1}@wharfside.example`;
-
-type Cells = readonly (string | number | boolean | null | readonly string[])[];
-
-/** A UUID from the seed (version 4 in form), so that the same seed makes the same book. */
-function idFrom(random: Random): string {
-  const hex = Array.from({ length: 4 }, () =>
-    Math.floor(random() * 2 ** 32)
-      .toString(16)
-      .padStart(8, '0'),
-  ).join('');
-  return `${hex.slice(0, 8)}-${hex.slice(8, 12)}-4${hex.slice(13, 16)}-a${hex.slice(17, 20)}-${hex.slice(20, 32)}`;
-}
 
 async function copy(client: pg.Client, table: string, columns: string, rows: Iterable<Cells>): Promise<void> {
   const text = function* (): Generator<string> {
@@ -83,72 +79,7 @@ async function withoutUpkeep(client: pg.Client, fill: () => Promise<void>): Prom
   ])
     await client.query(`SELECT find_refresh('${kind}', array_agg(id)) FROM ${table}`);
   for (const one of indexes.filter((index) => !first.includes(index))) await client.query(one.made);
-}
-
-const PEOPLE =
-  'id, full_name, given_name, family_name, name_key, job_title, address, company_id, tags, inactive_since, owner_id, created_at, updated_at';
-const CONTACTS = 'id, person_id, kind, value, normalized, type, created_at';
-const TAGS = ['bakery', 'courier', 'fair 2026', 'newsletter', 'florist', 'workshop'];
-
-interface Firm {
-  id: string;
-  name: string;
-  domain: string;
-  street: string;
-}
-interface Made {
-  firms: Map<string, Firm>;
-  taken: Set<string>;
-}
-
-function* peopleOf(
-  rows: readonly Row[],
-  ids: readonly string[],
-  random: Random,
-  { firms }: Made,
-  owners: readonly string[],
-): Generator<Cells> {
-  const now = new Date('2026-11-01T09:00:00Z').toISOString();
-  for (const [at, row] of rows.entries()) {
-    const fullName = `${row.given} ${row.family}`.trim() || row.email || 'Nameless';
-    const firm = firms.get(companyKey(row.company));
-    const tags = random() < 0.12 ? [pick(random, TAGS)] : [];
-    const gone = random() < 0.04 ? now : null;
-    yield [
-      ids[at] ?? '',
-      fullName,
-      row.given,
-      row.family,
-      nameKey(fullName),
-      row.title || null,
-      row.street ? `${row.street}, ${row.city}` : null,
-      firm?.id ?? null,
-      tags,
-      gone,
-      pick(random, owners),
-      now,
-      now,
-    ];
-  }
-}
-
-function* contactsOf(
-  rows: readonly Row[],
-  ids: readonly string[],
-  random: Random,
-  { taken }: Made,
-): Generator<Cells> {
-  const now = new Date('2026-11-01T09:00:00Z').toISOString();
-  for (const [at, row] of rows.entries()) {
-    const email = row.email.toLowerCase();
-    if (/^[^@\s]+@[^@\s]+$/.test(email) && !taken.has(email)) {
-      taken.add(email);
-      yield [idFrom(random), ids[at] ?? '', 'email', row.email, email, null, now];
-    }
-    const phone = row.phone.replace(/^0(?=\d)/, '+999');
-    if (/^\+\d{6,15}$/.test(phone))
-      yield [idFrom(random), ids[at] ?? '', 'phone', phone, phone, 'mobile', now];
-  }
+  await client.query('SELECT counts_refresh()');
 }
 
 /**
@@ -295,6 +226,7 @@ export async function fillBook(
       }
     })(),
   );
+  await fillHistory(client, size.history, lap);
   await client.query('VACUUM ANALYZE');
   sequelize.connectionManager.releaseConnection(client as never);
   lap('ready');

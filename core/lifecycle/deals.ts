@@ -24,20 +24,53 @@ export function moveDeal(deal: DealFacts, to: StageFacts): DealFacts {
 export const daysInStage = (since: string, now: string): number =>
   Math.max(0, Math.floor((Date.parse(now) - Date.parse(since)) / 86_400_000));
 
-/** Sums of open deals by currency, plain and weighted by win probability; minor units, rounded half up. */
-export function sumDeals(
-  deals: readonly { amountMinor: number | null; currency: string; probability: number }[],
-): { currency: string; plain: number; weighted: number }[] {
-  const sums = new Map<string, { plain: number; weighted: number }>();
-  for (const deal of deals) {
-    const sum = sums.get(deal.currency) ?? { plain: 0, weighted: 0 };
-    sum.plain += deal.amountMinor ?? 0;
-    sum.weighted += ((deal.amountMinor ?? 0) * deal.probability) / 100;
-    sums.set(deal.currency, sum);
+/** Deals in one currency: how many, their sum in minor units, and that times their win probability in per cent. */
+export interface CurrencySum {
+  currency: string;
+  deals: number;
+  plain: number;
+  weighted: number;
+}
+
+export interface Totals {
+  count: number;
+  sums: { currency: string; plain: number; weighted: number }[];
+  total: { plain: number; weighted: number; currency: string; missing: string[] };
+}
+
+/**
+ * Adds sums up by currency, and all of them in the house currency; minor units, rounded half up. Currencies that cannot be
+ * converted are left out of the total and named.
+ * @param convert to the house currency; null without a rate
+ */
+export function addUpSums(
+  given: readonly CurrencySum[],
+  house: string,
+  convert: (minor: number, currency: string) => number | null,
+): Totals {
+  const sums = new Map<string, { currency: string; plain: number; weighted: number }>();
+  for (const { currency, plain, weighted } of given) {
+    const known = sums.get(currency) ?? { currency, plain: 0, weighted: 0 };
+    sums.set(currency, {
+      currency,
+      plain: known.plain + plain,
+      weighted: known.weighted + weighted / 100,
+    });
   }
-  return [...sums].map(([currency, sum]) => ({
-    currency,
-    plain: sum.plain,
-    weighted: Math.round(sum.weighted),
-  }));
+  const total = { plain: 0, weighted: 0, currency: house, missing: [] as string[] };
+  for (const { currency, plain, weighted } of sums.values()) {
+    if (!plain) continue;
+    const inHouse = convert(plain, currency);
+    if (inHouse === null) {
+      total.missing.push(currency);
+      continue;
+    }
+    total.plain += inHouse;
+    total.weighted += (inHouse * weighted) / plain;
+  }
+  return {
+    count: given.reduce((all, { deals }) => all + deals, 0),
+    sums: [...sums.values()].map((sum) => ({ ...sum, weighted: Math.round(sum.weighted) })),
+    total: { ...total, weighted: Math.round(total.weighted) },
+  };
 }

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import { backTest, forecastCells, monthOf, simulate, type ForecastDeal } from './forecast';
+import { backTest, forecastCells, monthOf } from './forecast';
+import { simulate, type ForecastDeal } from './play';
 
 const deal = (minor: number, chance: number, given: Partial<ForecastDeal> = {}): ForecastDeal => ({
   id: `${minor}/${chance}`,
@@ -106,6 +107,42 @@ describe('the simulation', () => {
       ),
       { numRuns: 40 },
     ));
+  it('with most deals taken together is off by no more than it says, held against the exact distribution', () => {
+    // The exact one by convolution, one deal after the other (the Poisson binomial with weights).
+    const many = Array.from({ length: 1500 }, (_, at) =>
+      deal(1 + ((at * 7919) % 19), [0.1, 0.3, 0.6, 0.85][at % 4] ?? 0),
+    );
+    let exact = Float64Array.of(1);
+    for (const { minor, chance } of many) {
+      const next = new Float64Array(exact.length + minor);
+      for (const [sum, share] of exact.entries()) {
+        next[sum] = (next[sum] ?? 0) + share * (1 - chance);
+        next[sum + minor] = (next[sum + minor] ?? 0) + share * chance;
+      }
+      exact = next;
+    }
+    const upTo = (sum: number): number => exact.slice(0, sum + 1).reduce((all, one) => all + one, 0);
+    for (const seed of [1, 2, 3]) {
+      const { total, played } = simulate(many, { runs: 10_000, seed, mostDraws: 10_000 * 100 });
+      expect(played).toBeLessThanOrEqual(100);
+      expect(total.error).toBeLessThan(0.05);
+      for (const [value, share] of [
+        [total.low, 0.1],
+        [total.middle, 0.5],
+        [total.high, 0.9],
+      ] as const) {
+        expect(upTo(value)).toBeGreaterThan(share - total.error);
+        expect(upTo(value - 1)).toBeLessThan(share + total.error);
+      }
+    }
+  });
+  it('says how far it may be off: less with more runs, more where few deals are taken together', () => {
+    const some = Array.from({ length: 40 }, (_, at) => deal(100 + at, 0.5));
+    const error = (runs: number, mostDraws: number): number =>
+      simulate(some, { runs, seed: 1, mostDraws }).total.error;
+    expect(error(10_000, Infinity)).toBeLessThan(error(1000, Infinity));
+    expect(error(1000, 1000)).toBeGreaterThan(error(1000, Infinity));
+  });
   it('gives the same for the same seed, and another for another', () => {
     expect(simulate(few, options)).toEqual(simulate(few, options));
     expect(simulate(few, { ...options, seed: 1 }).total.mean).not.toBe(simulate(few, options).total.mean);

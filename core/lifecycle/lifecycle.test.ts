@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { proposeDeal, proposeRole } from './conversion';
-import { daysInStage, moveDeal, sumDeals } from './deals';
+import { addUpSums, daysInStage, moveDeal } from './deals';
 import { isOpenLead, LEAD_STATUSES, nextStatuses, statusProblem } from './statuses';
 
 describe('lead statuses', () => {
@@ -74,16 +74,32 @@ describe('a deal', () => {
     expect(daysInStage('2026-11-20T12:00:00Z', '2026-11-24T11:59:00Z')).toBe(3);
     expect(daysInStage('2026-11-25T00:00:00Z', '2026-11-24T00:00:00Z')).toBe(0);
   });
-  it('is summed by currency, in whole minor units', () => {
-    const deals = [
-      { amountMinor: 101, currency: 'EUR', probability: 50 },
-      { amountMinor: null, currency: 'EUR', probability: 90 },
-      { amountMinor: 200, currency: 'GBP', probability: 10 },
+  it('is summed by currency and in that of the house, in whole minor units', () => {
+    const sums = [
+      { currency: 'EUR', deals: 1, plain: 101, weighted: 101 * 50 },
+      { currency: 'EUR', deals: 1, plain: 0, weighted: 0 },
+      { currency: 'GBP', deals: 2, plain: 200, weighted: 200 * 10 },
+      { currency: 'CHF', deals: 1, plain: 5, weighted: 5 * 10 },
+      { currency: 'NOK', deals: 1, plain: 0, weighted: 0 },
     ];
-    expect(sumDeals(deals)).toEqual([
-      { currency: 'EUR', plain: 101, weighted: 51 },
-      { currency: 'GBP', plain: 200, weighted: 20 },
-    ]);
+    const convert = (minor: number, currency: string) =>
+      ({ EUR: minor, GBP: minor * 2, CHF: null })[currency] ?? null;
+    expect(addUpSums(sums, 'EUR', convert)).toEqual({
+      count: 6,
+      sums: [
+        { currency: 'EUR', plain: 101, weighted: 51 },
+        { currency: 'GBP', plain: 200, weighted: 20 },
+        { currency: 'CHF', plain: 5, weighted: 1 },
+        { currency: 'NOK', plain: 0, weighted: 0 },
+      ],
+      total: { plain: 501, weighted: 91, currency: 'EUR', missing: ['CHF'] },
+    });
+    expect(addUpSums([], 'EUR', convert).total).toEqual({
+      plain: 0,
+      weighted: 0,
+      currency: 'EUR',
+      missing: [],
+    });
   });
 });
 

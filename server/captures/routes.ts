@@ -1,3 +1,4 @@
+import { cappedCount } from '../db/counting';
 import { IdParam } from '@emporikon/contract/common';
 import type { FastifyInstance, FastifyReply, FastifySchema } from 'fastify';
 import { literal, Op, QueryTypes } from 'sequelize';
@@ -47,7 +48,7 @@ export const captureHandlers: Handlers = {
     const nameOf = ({ id }: Capture): string | undefined =>
       names.find((name) => name.captureId === id)?.value ?? callers.find((one) => one.id === id)?.name;
     const [count] = await context.sequelize.query<{ waiting: number; oldest: Date | null }>(
-      "SELECT count(*)::int AS waiting, min(received_at) AS oldest FROM captures WHERE state = 'waiting'",
+      `SELECT ${cappedCount("captures WHERE state = 'waiting'")} AS waiting, (SELECT min(received_at) FROM captures WHERE state = 'waiting') AS oldest`,
       { type: QueryTypes.SELECT, transaction: context.tx },
     );
     const last = page.at(-1);

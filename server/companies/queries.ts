@@ -3,6 +3,7 @@ import type { CompanyDossier, CompanyRow } from '@emporikon/contract/companies';
 import { QueryTypes } from 'sequelize';
 import { asClaims } from '../captures/view';
 import type { Context } from '../commands/context';
+import { cappedCount } from '../db/counting';
 import { ClaimRow } from '../db/models/captures';
 import { Company, Person } from '../db/models/people';
 import { User } from '../db/models/users';
@@ -27,7 +28,7 @@ interface Row {
   updated_at: Date;
 }
 
-const SELECT = `SELECT c.id, c.name, c.domain, c.industry, c.employees, c.country, c.updated_at, (SELECT count(*)::int FROM people p WHERE p.company_id = c.id) AS people,
+const SELECT = `SELECT c.id, c.name, c.domain, c.industry, c.employees, c.country, c.updated_at, ${cappedCount('people p WHERE p.company_id = c.id')} AS people,
     (SELECT count(*)::int FROM deals d JOIN stages s ON s.id = d.stage_id WHERE d.company_id = c.id AND s.kind = 'open') AS open_deals FROM companies c`;
 
 const asRow = (row: Row): CompanyRow => ({
@@ -62,7 +63,7 @@ export async function listCompanies(
        AND (:industry::text IS NULL OR c.industry = :industry) AND (:country::text IS NULL OR c.country = :country)
        AND (:technology::text IS NULL OR c.technologies @> ARRAY[:technology]::text[])
        AND (:atLeast::int IS NULL OR c.employees >= :atLeast) AND (:atMost::int IS NULL OR c.employees <= :atMost)
-       AND (:name = '' OR (c.name, c.id::text) > (:name, :id)) ORDER BY c.name, c.id::text LIMIT :limit`,
+       ${id ? 'AND (c.name, c.id) > (:name, :id::uuid)' : ''} ORDER BY c.name, c.id LIMIT :limit`,
     {
       replacements: {
         ...held.replacements,
@@ -84,15 +85,16 @@ export async function listCompanies(
 
 /** What companies there are, for narrowing a view of them: the commonest first. */
 export async function companyKinds(context: Context): Promise<Reply<'GET /api/companies/kinds'>> {
-  const count = (sql: string): Promise<{ name: string; companies: number }[]> =>
+  const count = (kind: string): Promise<{ name: string; companies: number }[]> =>
     context.sequelize.query(
-      `SELECT name, count(*)::int AS companies FROM (${sql}) named WHERE name IS NOT NULL GROUP BY name ORDER BY companies DESC, name LIMIT 60`,
-      { type: QueryTypes.SELECT, transaction: context.tx },
+      `SELECT tag AS name, sum(records)::int AS companies FROM tag_counts WHERE kind = :kind
+        GROUP BY tag HAVING sum(records) > 0 ORDER BY companies DESC, name LIMIT 60`,
+      { replacements: { kind }, type: QueryTypes.SELECT, transaction: context.tx },
     );
   return {
-    industries: await count('SELECT industry AS name FROM companies'),
-    countries: await count('SELECT country AS name FROM companies'),
-    technologies: await count('SELECT unnest(technologies) AS name FROM companies'),
+    industries: await count('industry'),
+    countries: await count('country'),
+    technologies: await count('technology'),
   };
 }
 

@@ -14,6 +14,7 @@ import * as tenth from './migrations/0010-import-files';
 import * as eleventh from './migrations/0011-allowed-hosts';
 import * as twelfth from './migrations/0012-followers';
 import * as thirteenth from './migrations/0013-outbox';
+import * as fourteenth from './migrations/0014-bounded-answers';
 
 export const MIGRATIONS = [
   first,
@@ -29,6 +30,7 @@ export const MIGRATIONS = [
   eleventh,
   twelfth,
   thirteenth,
+  fourteenth,
 ];
 /** Any constant will do, as long as every process of this program takes the same lock. */
 const LOCK = 4600_0001;

@@ -1,5 +1,6 @@
 export interface DealFilter {
   pipeline?: string;
+  stage?: string;
   owner?: string;
   team?: string;
   tag?: string;
@@ -9,16 +10,20 @@ export interface DealFilter {
   until?: string;
 }
 
-/** Conditions of SQL over `d` (deals), `s` (their stage) and `u` (their owner), with the values they need. */
+/** Conditions of SQL over `d` (deals) and `s` (their stage), with the values they need. */
 export function dealConditions(filter: DealFilter): { sql: string; replacements: Record<string, unknown> } {
   const given: [keyof DealFilter, string][] = [
     ['pipeline', 's.pipeline_id = :pipeline'],
+    ['stage', 'd.stage_id = :stage'],
     ['owner', 'd.owner_id = :owner'],
-    ['team', 'u.team = :team'],
+    ['team', 'd.owner_id IN (SELECT id FROM users WHERE team = :team)'],
     ['tag', 'd.tags @> ARRAY[:tag]::text[]'],
     ['company', 'd.company_id = :company'],
-    ['from', 'coalesce(d.closed_at::date, d.expected_close) >= :from::date'],
-    ['until', 'coalesce(d.closed_at::date, d.expected_close) <= :until::date'],
+    ['from', '(d.closed_at >= :from::date OR (d.closed_at IS NULL AND d.expected_close >= :from::date))'],
+    [
+      'until',
+      '(d.closed_at < :until::date + 1 OR (d.closed_at IS NULL AND d.expected_close <= :until::date))',
+    ],
   ];
   const used = given.filter(([key]) => filter[key] !== undefined);
   return {

@@ -25,31 +25,3 @@ export async function toHouse(
     return made;
   };
 }
-
-type Weighed = { amountMinor: number | null; currency: string; probability: number };
-
-/** Sums up deals in the house currency, plain and weighted by their chance; currencies without a rate are named. */
-export async function inHouseCurrency(context: Context): Promise<
-  (deals: readonly Weighed[]) => {
-    plain: number;
-    weighted: number;
-    currency: string;
-    missing: string[];
-  }
-> {
-  const convertSum = await toHouse(context);
-  return (deals) => {
-    let [plain, weighted] = [0, 0];
-    const missing = new Set<string>();
-    for (const { amountMinor, currency, probability } of deals) {
-      const minor = convertSum(amountMinor ?? 0, currency);
-      if (minor === null) {
-        if (amountMinor) missing.add(currency);
-        continue;
-      }
-      plain += minor;
-      weighted += (minor * probability) / 100;
-    }
-    return { plain, weighted: Math.round(weighted), currency: context.house.currency, missing: [...missing] };
-  };
-}

@@ -1,22 +1,21 @@
-import type { Board, DealDetail, DealRow } from '@emporikon/contract/deals';
+import type { DealDetail, DealRow } from '@emporikon/contract/deals';
 import type { Turn } from '@emporikon/contract/ledger';
 import type { Task } from '@emporikon/contract/tasks';
-import { daysInStage, sumDeals } from '@emporikon/core/lifecycle/deals';
+import { daysInStage } from '@emporikon/core/lifecycle/deals';
 import { dealChance } from '@emporikon/core/lifecycle/stages';
 import { shareOfWins } from '@emporikon/core/qualifying/winChance';
 import { QueryTypes } from 'sequelize';
 import type { Context } from '../commands/context';
 import { Stage } from '../db/models/deals';
-import { decodeCursor, encodeCursor } from '../http/paging';
 import { notFound } from '../http/problems';
 import { turnsOfDeals } from '../ledger/queries';
-import { loadStages, pipelineOf, stageViews } from '../pipelines/stages';
+import { loadStages, stageViews } from '../pipelines/stages';
 import { loadMeasure } from '../qualifying/score';
 import { nextMoves } from '../tasks/queries';
-import { dealConditions, type DealFilter } from './filter';
-import { inHouseCurrency } from './house';
+import type { DealFilter } from './filter';
 import { linesOf } from './lines';
 import { notKnownOf } from './asks';
+import { pageOfDeals } from './page';
 import { peopleOf } from './people';
 
 interface Row {
@@ -87,80 +86,50 @@ function asRow(
   };
 }
 
-async function select(
-  context: Context,
-  where: string,
-  replacements: Record<string, unknown>,
-): Promise<DealRow[]> {
-  const rows = await context.sequelize.query<Row>(`${SELECT} WHERE ${where}`, {
-    replacements,
+/** Deals of these ids, in their order. */
+export async function dealRows(context: Context, ids: readonly string[]): Promise<DealRow[]> {
+  if (!ids.length) return [];
+  const rows = await context.sequelize.query<Row>(`${SELECT} WHERE d.id IN (:ids)`, {
+    replacements: { ids },
     type: QueryTypes.SELECT,
     transaction: context.tx,
   });
-  const ids = rows.map((row) => row.id);
   const moves = await nextMoves(context, 'deal_id', ids);
   const turns = await turnsOfDeals(context, ids);
   const base = shareOfWins((await loadMeasure(context)).model);
   const now = context.now().toISOString();
-  return rows.map((row) => asRow(row, now, base, moves, turns));
+  const byId = new Map(rows.map((row) => [row.id, asRow(row, now, base, moves, turns)]));
+  return ids.flatMap((id) => byId.get(id) ?? []);
 }
 
 /** Deals, those newest in their stage first. */
 export async function listDeals(
   context: Context,
-  query: DealFilter & { state: 'open' | 'won' | 'lost' | 'all'; cursor?: string; limit: number },
+  {
+    cursor,
+    limit,
+    state,
+    ...filter
+  }: DealFilter & {
+    state: 'open' | 'won' | 'lost' | 'all';
+    cursor?: string;
+    limit: number;
+  },
 ): Promise<{ items: DealRow[]; next: string | null }> {
-  const [since = '', last = ''] = decodeCursor(query.cursor, 2);
-  const { sql, replacements } = dealConditions(query);
-  const items = await select(
+  const stages = (await loadStages(context, filter.pipeline)).filter(
+    ({ id, kind }) => (state === 'all' || kind === state) && (!filter.stage || id === filter.stage),
+  );
+  const { ids, next } = await pageOfDeals(
     context,
-    `${sql} AND (:state = 'all' OR s.kind = :state)
-       AND (:last = '' OR (d.stage_since, d.id::text) < (:since::timestamptz, :last)) ORDER BY d.stage_since DESC, d.id::text DESC LIMIT :limit`,
-    { ...replacements, state: query.state, since: since || null, last, limit: query.limit + 1 },
+    stages.map(({ id }) => id),
+    filter,
+    { cursor, limit },
   );
-  const page = items.slice(0, query.limit);
-  const end = page.at(-1);
-  return {
-    items: page,
-    next: items.length > query.limit && end ? encodeCursor([end.stageSince, end.id]) : null,
-  };
-}
-
-/** The pipeline: every stage with its count and sums, and the deals in it. Lost deals and wins of past months stay out. */
-export async function board(context: Context, id: string, filter: DealFilter): Promise<Board> {
-  const pipeline = await pipelineOf(context, id);
-  const stages = await stageViews(context, await loadStages(context, pipeline.id));
-  const { sql, replacements } = dealConditions({ ...filter, pipeline: pipeline.id });
-  const deals = await select(
-    context,
-    `${sql} AND (s.kind = 'open' OR (s.kind = 'won' AND d.closed_at >= date_trunc('month', :now::timestamptz))) ORDER BY d.stage_since DESC, d.id`,
-    { ...replacements, now: context.now() },
-  );
-  const total = await inHouseCurrency(context);
-  const kinds = new Map(stages.map((stage) => [stage.id, stage.kind]));
-  const open = deals.filter((deal) => kinds.get(deal.stageId) === 'open');
-  const [words] = await context.sequelize.query<{ tags: string[]; teams: string[] }>(
-    `SELECT ARRAY(SELECT DISTINCT unnest(d.tags) FROM deals d JOIN stages s ON s.id = d.stage_id WHERE s.pipeline_id = :pipeline ORDER BY 1 LIMIT 200) AS tags,
-            ARRAY(SELECT DISTINCT team FROM users WHERE team <> '' AND active ORDER BY 1) AS teams`,
-    { replacements: { pipeline: pipeline.id }, type: QueryTypes.SELECT, transaction: context.tx },
-  );
-  return {
-    pipeline: { id: pipeline.id, name: pipeline.name },
-    stages: stages.map((stage) => {
-      const inside = deals.filter((deal) => deal.stageId === stage.id);
-      return { ...stage, count: inside.length, sums: sumDeals(inside), total: total(inside) };
-    }),
-    deals,
-    open: open.length,
-    sums: sumDeals(open),
-    total: total(open),
-    tags: words?.tags ?? [],
-    teams: words?.teams ?? [],
-  };
+  return { items: await dealRows(context, ids), next };
 }
 
 export async function dealRow(context: Context, id: string): Promise<DealRow> {
-  const [row] = await select(context, 'd.id = :id', { id });
+  const [row] = await dealRows(context, [id]);
   if (!row) throw notFound('There is no such deal.');
   return row;
 }

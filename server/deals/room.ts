@@ -1,10 +1,12 @@
-import { refersTo } from '../db/tables';
+import { plain, refersTo } from '../db/tables';
 import type { Room } from '../http/room';
+import { keepSumsJob } from './keepSums';
 import { dealHandlers } from './routes';
 
 export const deals: Room = {
   name: 'deals',
   routes: [dealHandlers],
+  jobs: [keepSumsJob],
   tables: [
     { table: 'deals', role: 'record', refers: refersTo('company', 'lead') },
     {
@@ -18,5 +20,6 @@ export const deals: Room = {
       export: true,
     },
     { table: 'deal_states', role: 'note', refers: refersTo('deal') },
+    ...plain('ground', 'deal_sums'),
   ],
 };

@@ -5,11 +5,14 @@ import { changeDeal } from './change';
 import { checkedTotals, setLines } from './lines';
 import { makeDeal } from './make';
 import { setParts } from './people';
-import { board, dealDetail, dealRow, listDeals } from './queries';
+import { board, furtherCards } from './board';
+import { dealDetail, dealRow, listDeals } from './queries';
 
 export const dealHandlers: Handlers = {
   'GET /api/deals': async ({ query, context }) => listDeals(context, query),
   'GET /api/pipelines/:id/board': async ({ params, query, context }) => board(context, params.id, query),
+  'GET /api/pipelines/:id/board/:stageId': async ({ params, query, context }) =>
+    furtherCards(context, params, query),
   'POST /api/deals': async ({ body, context }) => {
     const actor = requireActor(context);
     const company =

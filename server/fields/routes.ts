@@ -3,6 +3,7 @@ import { fold } from '@emporikon/core/people/text';
 import { QueryTypes } from 'sequelize';
 import { requireActor, type Context } from '../commands/context';
 import { CustomField, FieldMapping, List } from '../db/models/fields';
+import { cappedCount } from '../db/counting';
 import type { Handlers } from '../http/mount';
 import { conflict, invalid, notFound } from '../http/problems';
 import { customFields, loadMappings, requireKnownField, targetOf } from './mapping';
@@ -92,11 +93,12 @@ export const fieldHandlers: Handlers = {
   'GET /api/lists': async ({ context }) => {
     const options = { type: QueryTypes.SELECT as const, transaction: context.tx };
     const items = await context.sequelize.query<{ id: string; name: string; people: number }>(
-      'SELECT l.id, l.name, (SELECT count(*)::int FROM list_members m WHERE m.list_id = l.id) AS people FROM lists l ORDER BY l.name',
+      `SELECT l.id, l.name, ${cappedCount('list_members m WHERE m.list_id = l.id')} AS people FROM lists l ORDER BY l.name LIMIT 500`,
       options,
     );
     const tags = await context.sequelize.query<{ tag: string; people: number }>(
-      'SELECT tag, count(*)::int AS people FROM people, unnest(tags) tag GROUP BY tag ORDER BY count(*) DESC, tag LIMIT 300',
+      `SELECT tag, sum(records)::int AS people FROM tag_counts WHERE kind = 'p'
+        GROUP BY tag HAVING sum(records) > 0 ORDER BY sum(records) DESC, tag LIMIT 300`,
       options,
     );
     return { items, tags };

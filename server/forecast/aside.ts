@@ -1,10 +1,16 @@
-import { simulate, type ForecastDeal, type Simulated } from '@emporikon/core/lifecycle/forecast';
+import {
+  playMonths,
+  prepareMonths,
+  type ForecastDeal,
+  type MonthToPlay,
+  type Simulated,
+} from '@emporikon/core/lifecycle/play';
 import { existsSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { Worker } from 'node:worker_threads';
 
 export interface Play {
-  deals: ForecastDeal[];
+  months: MonthToPlay[];
   runs: number;
   seed: number;
 }
@@ -13,10 +19,14 @@ export interface Play {
 const THREADED_FROM = 300_000;
 
 /** Plays a forecast through in a thread of its own, so that the process answers others meanwhile. */
-export async function simulateAside({ deals, runs, seed }: Play): Promise<Simulated> {
+export async function simulateAside(
+  deals: readonly ForecastDeal[],
+  { runs, seed }: { runs: number; seed: number },
+): Promise<Simulated> {
   const file = fileURLToPath(new URL('./forecastThread.js', import.meta.url));
-  if (deals.length * runs < THREADED_FROM || !existsSync(file)) return simulate(deals, { runs, seed });
-  const thread = new Worker(file, { workerData: { deals, runs, seed } satisfies Play });
+  const months = prepareMonths(deals, runs);
+  if (deals.length * runs < THREADED_FROM || !existsSync(file)) return playMonths(months, { runs, seed });
+  const thread = new Worker(file, { workerData: { months, runs, seed } satisfies Play });
   try {
     return await new Promise<Simulated>((resolve, reject) => {
       thread.once('message', resolve);

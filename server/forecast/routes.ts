@@ -49,13 +49,14 @@ async function forecast(
   );
   const deals = loaded.deals.filter((deal) => wanted.includes(deal.month));
   const cells = forecastCells(deals);
-  const simulated = await simulateAside({ deals, runs: query.runs, seed: query.seed });
+  const simulated = await simulateAside(deals, query);
   const none = (month: string): (typeof simulated)['total'] => ({
     month,
     low: 0,
     middle: 0,
     high: 0,
     mean: 0,
+    error: 0,
   });
   return {
     currency: tools.house.currency,

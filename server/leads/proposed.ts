@@ -77,7 +77,7 @@ const openDeals = (
     `SELECT d.id, d.title AS name, s.name AS stage, d.amount_minor AS "amountMinor", d.currency, u.name AS owner,
             CASE WHEN EXISTS (SELECT 1 FROM deal_roles r WHERE r.deal_id = d.id AND r.person_id IN (:people)) THEN 'they have a part in it' ELSE 'it is with the same company' END AS why
        FROM deals d JOIN stages s ON s.id = d.stage_id JOIN users u ON u.id = d.owner_id
-      WHERE s.kind = 'open' AND (d.company_id IN (:companies) OR EXISTS (SELECT 1 FROM deal_roles r WHERE r.deal_id = d.id AND r.person_id IN (:people)))
+      WHERE s.kind = 'open' AND d.id IN (SELECT id FROM deals WHERE company_id IN (:companies) UNION SELECT deal_id FROM deal_roles WHERE person_id IN (:people))
       ORDER BY why DESC, d.stage_since DESC LIMIT 10`,
     {
       people: personIds,
@@ -96,7 +96,7 @@ async function others(
     `WITH said AS (
        SELECT DISTINCT o.person_id AS id FROM ledger_links k JOIN ledger_links o ON o.entry_id = k.entry_id AND o.person_id IS NOT NULL WHERE k.lead_id = :leadId)
      SELECT p.id, p.full_name AS name, p.job_title, p.id IN (SELECT id FROM said) AS is_said
-       FROM people p WHERE p.id <> :personId AND p.inactive_since IS NULL AND (p.id IN (SELECT id FROM said) OR p.company_id = :companyId)
+       FROM people p WHERE p.id <> :personId AND p.inactive_since IS NULL AND p.id IN (SELECT id FROM said UNION SELECT id FROM people WHERE company_id = :companyId)
       ORDER BY is_said DESC, p.full_name LIMIT 12`,
     { leadId: lead.id, personId: lead.personId, companyId },
   );

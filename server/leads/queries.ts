@@ -1,16 +1,16 @@
 import type { LeadDetail, LeadRow } from '@emporikon/contract/leads';
 import { proposeDeal } from '@emporikon/core/lifecycle/conversion';
-import { nextStatuses, type LeadStatus } from '@emporikon/core/lifecycle/statuses';
-import { literal, Op, QueryTypes } from 'sequelize';
+import { nextStatuses } from '@emporikon/core/lifecycle/statuses';
+import { Op, QueryTypes } from 'sequelize';
 import type { Context } from '../commands/context';
 import { asIntent, loadIntents } from '../captures/view';
 import { Deal, Lead, LeadAnswer, Question } from '../db/models/deals';
 import { Company, Person } from '../db/models/people';
 import { User } from '../db/models/users';
-import { decodeCursor, encodeCursor } from '../http/paging';
 import { notFound } from '../http/problems';
 import { nextMoves } from '../tasks/queries';
 import { answersRead } from './answers';
+import { leadsByChance, leadsByStatus, type LeadFilter } from './page';
 
 type Scores = NonNullable<LeadRow['scores']>;
 
@@ -67,40 +67,21 @@ async function withNames(context: Context, leads: readonly Lead[]): Promise<Lead
   });
 }
 
-const RANK =
-  "(CASE status WHEN 'new' THEN 0 WHEN 'working' THEN 1 WHEN 'qualified' THEN 2 WHEN 'parked' THEN 3 WHEN 'converted' THEN 4 ELSE 5 END)";
-
-/** Open ones first, the likeliest of them first. */
-const BY_CHANCE: [ReturnType<typeof literal>, string][] = [
-  [literal("(CASE WHEN status IN ('new', 'working', 'qualified') THEN 0 ELSE 1 END)"), 'ASC'],
-  [literal('(SELECT chance FROM lead_scores s WHERE s.lead_id = leads.id)'), 'DESC NULLS LAST'],
-];
-
-/** Leads, open ones first, newest first within a status. */
+/** Leads, open ones first. */
 export async function listLeads(
   context: Context,
-  query: { status?: LeadStatus; owner?: string; sort: 'status' | 'chance'; cursor?: string; limit: number },
+  query: LeadFilter & { sort: 'status' | 'chance'; cursor?: string; limit: number },
 ): Promise<{ items: LeadRow[]; next: string | null }> {
-  const offset = Number(decodeCursor(query.cursor, 1)[0] ?? 0);
-  const leads = await Lead.findAll({
-    where: {
-      ...(query.status ? { status: query.status } : {}),
-      ...(query.owner ? { ownerId: query.owner } : {}),
-    },
-    order: [
-      ...(query.sort === 'chance'
-        ? BY_CHANCE
-        : [[literal(RANK), 'ASC'] as [ReturnType<typeof literal>, string]]),
-      ['createdAt', 'DESC'],
-      ['id', 'ASC'],
-    ],
-    limit: query.limit + 1,
-    offset,
-    transaction: context.tx,
-  });
+  const { ids, next } = await (query.sort === 'chance' ? leadsByChance : leadsByStatus)(context, query);
+  const leads = new Map(
+    (await Lead.findAll({ where: { id: ids }, transaction: context.tx })).map((lead) => [lead.id, lead]),
+  );
   return {
-    items: await withNames(context, leads.slice(0, query.limit)),
-    next: leads.length > query.limit ? encodeCursor([String(offset + query.limit)]) : null,
+    items: await withNames(
+      context,
+      ids.flatMap((id) => leads.get(id) ?? []),
+    ),
+    next,
   };
 }
 

@@ -16,7 +16,7 @@ export const ledgerHandlers: Handlers = {
   'GET /api/ledger': async ({ query, context }) => {
     const [owner, id] = oneOf(query);
     return {
-      items: await entriesOf(context, owner, id, query.limit),
+      ...(await entriesOf(context, owner, id, query)),
       turn: await turnOf(context, owner, id),
     };
   },

@@ -1,34 +1,12 @@
 import fc from 'fast-check';
 import { QueryTypes } from 'sequelize';
+import { everything } from '../testing/everything';
 import { mail, useHouse } from '../testing/harness';
 
 const { house, pell } = useHouse();
 
 const select = <Row extends object>(sql: string, bind: Record<string, unknown> = {}): Promise<Row[]> =>
   house.sequelize.query<Row>(sql, { bind, type: QueryTypes.SELECT });
-
-/** Every table but the log of what was done and what follows from it, row by row; versions only ever go up. */
-const LOGS = [
-  'events',
-  'merges',
-  'worked_with',
-  'migrations',
-  'sessions',
-  'idempotency_keys',
-  'find_vocabulary',
-  'kept_apart',
-];
-async function everything(): Promise<Record<string, unknown[]>> {
-  const tables = await select<{ name: string }>(
-    `SELECT relname AS name FROM pg_class WHERE relkind = 'r' AND relnamespace = 'public'::regnamespace ORDER BY 1`,
-  );
-  const all: Record<string, unknown[]> = {};
-  for (const { name } of tables.filter((one) => !LOGS.includes(one.name)))
-    all[name] = (
-      await select<{ row: unknown }>(`SELECT to_jsonb(t.*) - 'version' AS row FROM ${name} t ORDER BY 1`)
-    ).map((one) => one.row);
-  return all;
-}
 
 let serial = 0;
 /** Two records of one person, with mail, lead, deal, task, tag, list and number between them. */
@@ -142,17 +120,17 @@ describe('taking apart', () => {
         async (over, turned) => {
           const { first, second } = await double(over);
           const [survivorId, gone] = turned ? [second, first] : [first, second];
-          const before = await everything();
+          const before = await everything(house.sequelize);
           const merged = await pell.call('POST /api/merges', {
             body: { kind: 'person', survivorId, mergedIds: [gone] },
           });
           expect(merged.status).toBe(201);
-          expect(await everything()).not.toEqual(before);
+          expect(await everything(house.sequelize)).not.toEqual(before);
           const undone = await pell.call('POST /api/events/:id/undo', {
             params: { id: merged.body.eventId ?? '' },
           });
           expect(undone.status).toBe(200);
-          expect(await everything()).toEqual(before);
+          expect(await everything(house.sequelize)).toEqual(before);
         },
       ),
       { numRuns: 8 },
@@ -173,7 +151,7 @@ describe('taking apart', () => {
       body: { version: dossier.version, parentId: two },
     });
     await pell.call('POST /api/people', { body: { fullName: 'Tomasz Reis', companyId: two } });
-    const before = await everything();
+    const before = await everything(house.sequelize);
     const merged = await pell.call('POST /api/merges', {
       body: { kind: 'company', survivorId: one, mergedIds: [two] },
     });
@@ -184,7 +162,7 @@ describe('taking apart', () => {
     expect(
       (await pell.call('POST /api/merges/:id/unmerge', { params: { id: mergeId }, body: {} })).status,
     ).toBe(200);
-    expect(await everything()).toEqual(before);
+    expect(await everything(house.sequelize)).toEqual(before);
   });
 
   it('sends what happened since where it belongs, and asks about the rest', async () => {

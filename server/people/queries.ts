@@ -1,5 +1,5 @@
 import type { Claim } from '@emporikon/contract/captures';
-import type { PersonDossier, PersonRow } from '@emporikon/contract/people';
+import type { PersonDossier } from '@emporikon/contract/people';
 import { daysInStage } from '@emporikon/core/lifecycle/deals';
 import { QueryTypes } from 'sequelize';
 import { asClaims } from '../captures/view';
@@ -9,91 +9,10 @@ import { Company, ContactPoint, Person } from '../db/models/people';
 import { User } from '../db/models/users';
 import { importedClaims } from '../imports/evidence';
 import { customFields, loadMappings } from '../fields/mapping';
-import { decodeCursor, pageOf } from '../http/paging';
 import { notFound } from '../http/problems';
 import { turnOf } from '../ledger/queries';
 import { mergesInto } from '../lookalikes/merged';
-import { nameHolds } from '../search/filter';
 import { nextMoves } from '../tasks/queries';
-
-interface Row {
-  id: string;
-  full_name: string;
-  name_key: string;
-  job_title: string | null;
-  company_id: string | null;
-  company: string | null;
-  standing: PersonRow['standing'];
-  email: string | null;
-  phone: string | null;
-  owner: string | null;
-  inactive: boolean;
-  updated_at: Date;
-}
-
-const SELECT = `SELECT p.id, p.full_name, p.name_key, p.job_title, p.company_id, c.name AS company, p.standing, p.inactive_since IS NOT NULL AS inactive, u.name AS owner, p.updated_at,
-    (SELECT value FROM contact_points k WHERE k.person_id = p.id AND kind = 'email' ORDER BY created_at LIMIT 1) AS email,
-    (SELECT normalized FROM contact_points k WHERE k.person_id = p.id AND kind = 'phone' AND type IS DISTINCT FROM 'fax' ORDER BY (type = 'mobile') DESC, created_at LIMIT 1) AS phone
-  FROM people p LEFT JOIN companies c ON c.id = p.company_id LEFT JOIN users u ON u.id = p.owner_id`;
-
-const asRow = (row: Row): PersonRow => ({
-  id: row.id,
-  fullName: row.full_name,
-  jobTitle: row.job_title,
-  company: row.company_id && row.company ? { id: row.company_id, name: row.company } : null,
-  standing: row.standing,
-  email: row.email,
-  phone: row.phone,
-  owner: row.owner,
-  inactive: row.inactive,
-  updatedAt: row.updated_at.toISOString(),
-});
-
-/** People by name as it is spoken, without the inactive unless they are asked for; optionally those whose name holds every word of `q`. */
-export async function listPeople(
-  context: Context,
-  query: {
-    q?: string;
-    tag?: string;
-    list?: string;
-    inactive: 'without' | 'with' | 'only';
-    cursor?: string;
-    limit: number;
-  },
-): Promise<{ items: PersonRow[]; next: string | null }> {
-  const [name = '', id = ''] = decodeCursor(query.cursor, 2);
-  const held = nameHolds('p', 'p.id', query.q ?? '');
-  const active = { without: 'p.inactive_since IS NULL', only: 'p.inactive_since IS NOT NULL', with: 'true' };
-  const rows = await context.sequelize.query<Row>(
-    `${SELECT} WHERE ${held.sql} AND ${active[query.inactive]}
-       AND (:tag::text IS NULL OR p.tags @> ARRAY[:tag]::text[])
-       AND (:list::uuid IS NULL OR EXISTS (SELECT 1 FROM list_members m WHERE m.person_id = p.id AND m.list_id = :list))
-       AND (:name = '' OR (p.full_name, p.id::text) > (:name, :id)) ORDER BY p.full_name, p.id::text LIMIT :limit`,
-    {
-      replacements: {
-        ...held.replacements,
-        tag: query.tag ?? null,
-        list: query.list ?? null,
-        name,
-        id,
-        limit: query.limit + 1,
-      },
-      type: QueryTypes.SELECT,
-      transaction: context.tx,
-    },
-  );
-  return pageOf(rows, query.limit, asRow, (row) => [row.full_name, row.id]);
-}
-
-export async function personRow(context: Context, id: string): Promise<PersonRow> {
-  const [row] = await context.sequelize.query<Row>(`${SELECT} WHERE p.id = :id`, {
-    replacements: { id },
-    type: QueryTypes.SELECT,
-    transaction: context.tx,
-  });
-  if (!row) throw notFound('There is no such person.');
-  return asRow(row);
-}
 
 interface LinkedRow {
   id: string;

@@ -1,7 +1,8 @@
 import type { Handlers } from '../http/mount';
 import { addPerson, addPersonContact, changeContact, changePerson, removeContact } from './commands';
 import { findOrCreatePerson } from './identity';
-import { listPeople, personDossier, personRow } from './queries';
+import { listPeople, personRow } from './list';
+import { personDossier } from './queries';
 
 export const peopleHandlers: Handlers = {
   'GET /api/people': async ({ query, context }) => listPeople(context, query),

@@ -12,7 +12,7 @@ export const pipelineHandlers: Handlers = {
     const counts = new Map(
       (
         await context.sequelize.query<{ id: string; open: number }>(
-          "SELECT s.pipeline_id AS id, count(*)::int AS open FROM deals d JOIN stages s ON s.id = d.stage_id WHERE s.kind = 'open' GROUP BY s.pipeline_id",
+          "SELECT s.pipeline_id AS id, sum(d.deals)::int AS open FROM deal_sums d JOIN stages s ON s.id = d.stage_id WHERE s.kind = 'open' GROUP BY s.pipeline_id",
           { type: QueryTypes.SELECT, transaction: context.tx },
         )
       ).map((row) => [row.id, row.open]),

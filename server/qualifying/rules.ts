@@ -137,13 +137,14 @@ export async function dropFigures(
     transaction: context.tx,
   };
   const reasons = await context.sequelize.query<{ reason: string; count: number }>(
-    `SELECT min(btrim(drop_reason)) AS reason, count(*)::int AS count FROM leads
-      WHERE status = 'dropped' AND (:since::date IS NULL OR status_since >= :since::date)
+    `SELECT min(btrim(drop_reason)) AS reason, sum(n)::int AS count FROM (
+       SELECT drop_reason, count(*) AS n FROM leads
+        WHERE status = 'dropped' AND status_since >= coalesce(:since::date, '-infinity') GROUP BY drop_reason) given
       GROUP BY folded(drop_reason) ORDER BY count DESC, reason`,
     options,
   );
   const [row] = await context.sequelize.query<{ closed: number }>(
-    `SELECT count(*)::int AS closed FROM leads WHERE status IN ('dropped', 'converted') AND (:since::date IS NULL OR status_since >= :since::date)`,
+    `SELECT count(*)::int AS closed FROM leads WHERE status IN ('dropped', 'converted') AND status_since >= coalesce(:since::date, '-infinity')`,
     options,
   );
   return { reasons, dropped: reasons.reduce((sum, one) => sum + one.count, 0), closed: row?.closed ?? 0 };

@@ -1,5 +1,6 @@
 import { DateTime } from 'luxon';
 import { QueryTypes } from 'sequelize';
+import { cappedCount } from '../db/counting';
 import { requireActor, type Context } from '../commands/context';
 import type { Handlers } from '../http/mount';
 import { find } from './find';
@@ -16,11 +17,11 @@ async function counts(context: Context): Promise<Counts> {
   const actor = requireActor(context);
   const now = DateTime.fromJSDate(context.now(), { zone: actor.timeZone });
   const [row] = await context.sequelize.query<Counts>(
-    `SELECT (SELECT count(*)::int FROM captures WHERE state = 'waiting') AS arrivals,
-            (SELECT count(*)::int FROM tasks WHERE done_at IS NULL AND assignee_id = :me AND due_at < :tomorrow) AS round,
-            (SELECT count(*)::int FROM tasks WHERE done_at IS NULL AND assignee_id = :me AND due_at < :today) AS overdue,
-            (SELECT count(*)::int FROM leads WHERE status IN ('new', 'working', 'qualified')) AS leads,
-            (SELECT count(*)::int FROM deals d JOIN stages s ON s.id = d.stage_id WHERE s.kind = 'open') AS deals`,
+    `SELECT ${cappedCount("captures WHERE state = 'waiting'")} AS arrivals,
+            ${cappedCount('tasks WHERE done_at IS NULL AND assignee_id = :me AND due_at < :tomorrow')} AS round,
+            ${cappedCount('tasks WHERE done_at IS NULL AND assignee_id = :me AND due_at < :today')} AS overdue,
+            ${cappedCount("leads WHERE status IN ('new', 'working', 'qualified')")} AS leads,
+            (SELECT coalesce(sum(d.deals), 0)::int FROM deal_sums d JOIN stages s ON s.id = d.stage_id WHERE s.kind = 'open') AS deals`,
     {
       replacements: {
         me: actor.id,

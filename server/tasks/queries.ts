@@ -2,6 +2,8 @@ import type { Task as TaskView } from '@emporikon/contract/tasks';
 import { dueState } from '@emporikon/core/ledger/round';
 import { QueryTypes } from 'sequelize';
 import type { Context } from '../commands/context';
+import { cappedCount } from '../db/counting';
+import { decodeCursor, pageOf } from '../http/paging';
 
 interface Row {
   id: string;
@@ -52,13 +54,37 @@ function asTask(row: Row, context: Context): TaskView {
   };
 }
 
-/** Open tasks of somebody, or of everybody. */
-export async function openTasks(context: Context, assigneeId: string | null): Promise<TaskView[]> {
-  const rows = await context.sequelize.query<Row>(
-    `${SELECT} WHERE t.done_at IS NULL AND (:assignee::uuid IS NULL OR t.assignee_id = :assignee) ORDER BY t.due_at LIMIT 1000`,
-    { replacements: { assignee: assigneeId }, type: QueryTypes.SELECT, transaction: context.tx },
+/** A page of the open tasks of somebody, or of everybody, those due first before, and how many there are. */
+export async function openTasks(
+  context: Context,
+  assigneeId: string | null,
+  { cursor, limit }: { cursor?: string; limit: number },
+): Promise<{ items: TaskView[]; next: string | null; total: number }> {
+  const [due = '', last = ''] = decodeCursor(cursor, 2);
+  const open = `t.done_at IS NULL ${assigneeId ? 'AND t.assignee_id = :assigneeId' : ''}`;
+  const options = {
+    replacements: { assigneeId, due, last, most: limit + 1 },
+    type: QueryTypes.SELECT as const,
+    transaction: context.tx,
+  };
+  const rows = await context.sequelize.query<Row & { due_key: string }>(
+    `${SELECT.replace('SELECT', 'SELECT t.due_at::text AS due_key,')} WHERE ${open}
+       ${last ? 'AND (t.due_at, t.id) > (:due::timestamptz, :last::uuid)' : ''} ORDER BY t.due_at, t.id LIMIT :most`,
+    options,
   );
-  return rows.map((row) => asTask(row, context));
+  const [count] = await context.sequelize.query<{ total: number }>(
+    `SELECT ${cappedCount(`tasks t WHERE ${open}`)} AS total`,
+    options,
+  );
+  return {
+    ...pageOf(
+      rows,
+      limit,
+      (row) => asTask(row, context),
+      (row) => [row.due_key, row.id],
+    ),
+    total: count?.total ?? 0,
+  };
 }
 
 export async function taskById(context: Context, id: string): Promise<TaskView | null> {

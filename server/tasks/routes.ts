@@ -38,12 +38,10 @@ function moved(task: Task, dueAt: Date): { dueAt: Date; endsAt?: Date } {
 export const taskHandlers: Handlers = {
   'GET /api/tasks': async ({ query, context }) => {
     const assignee = query.assignee === 'all' ? null : (query.assignee ?? requireActor(context).id);
+    const open = await openTasks(context, assignee, query);
     return {
-      items: rankRound(
-        await openTasks(context, assignee),
-        context.now().toISOString(),
-        requireActor(context).timeZone,
-      ),
+      ...open,
+      items: rankRound(open.items, context.now().toISOString(), requireActor(context).timeZone),
     };
   },
   'POST /api/tasks': async ({ body, context }) => {

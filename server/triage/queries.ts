@@ -2,6 +2,7 @@ import type { Reply } from '@emporikon/contract';
 import type { TriageCard } from '@emporikon/contract/triage';
 import { QueryTypes } from 'sequelize';
 import type { Context } from '../commands/context';
+import { cappedCount } from '../db/counting';
 import { loadLooked, wholeCompleteness } from '../lookups/known';
 
 interface Pile {
@@ -39,10 +40,10 @@ export async function triagePile(
     limit: query.limit,
   };
   const options = { replacements, type: QueryTypes.SELECT as const, transaction: context.tx };
+  const isNarrowed = query.list ?? query.import ?? query.tag;
   const [counts] = await context.sequelize.query<{ left: number; done: number }>(
-    `SELECT count(*) FILTER (WHERE p.triaged_at IS NULL AND p.inactive_since IS NULL)::int AS "left",
-            ${query.list || query.import || query.tag ? 'count(*) FILTER (WHERE p.triaged_at IS NOT NULL)::int' : "(SELECT count(*)::int FROM people t WHERE t.triaged_at > now() - interval '12 hours')"} AS done
-       FROM people p WHERE ${within}`,
+    `SELECT ${cappedCount(`people p WHERE ${within} AND p.triaged_at IS NULL AND p.inactive_since IS NULL`)} AS "left",
+            ${cappedCount(isNarrowed ? `people p WHERE ${within} AND p.triaged_at IS NOT NULL` : "people p WHERE p.triaged_at > now() - interval '12 hours'")} AS done`,
     options,
   );
   const rows = await context.sequelize.query<Row>(
@@ -51,7 +52,7 @@ export async function triagePile(
               || ARRAY(SELECT d.title FROM deals d JOIN deal_roles r ON r.deal_id = d.id WHERE r.person_id = p.id LIMIT 3) AS work
        FROM people p LEFT JOIN LATERAL (
          SELECT e.at, e.headline FROM ledger_links k JOIN ledger_entries e ON e.id = k.entry_id
-          WHERE k.person_id = p.id ORDER BY e.at DESC LIMIT 1) said ON true
+          WHERE k.person_id = p.id ORDER BY k.at DESC, k.entry_id DESC LIMIT 1) said ON true
       WHERE ${within} AND p.triaged_at IS NULL AND p.inactive_since IS NULL ORDER BY p.created_at, p.id LIMIT :limit`,
     options,
   );

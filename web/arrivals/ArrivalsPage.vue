@@ -4,7 +4,7 @@ import { computed, nextTick, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api } from '../shell/api';
 import { usePageKeys } from '../shell/browser';
-import { ago, when } from '../shell/format';
+import { ago, shownCount, when } from '../shell/format';
 import { useFetched } from '../shell/live';
 import CapturePane from './CapturePane.vue';
 
@@ -75,7 +75,7 @@ watch(
       <div class="head">
         <h2>What came in</h2>
         <span class="cap"
-          >{{ data ? `${data.waiting} waiting` : '…'
+          >{{ data ? `${shownCount(data.waiting)} waiting` : '…'
           }}<template v-if="data?.oldest"> · oldest {{ ago(data.oldest) }}</template></span
         >
         <nav class="ways" aria-label="Other ways in">

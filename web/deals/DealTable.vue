@@ -1,13 +1,10 @@
 <script setup lang="ts">
-import type { Board } from '@emporikon/contract/deals';
-import { computed, ref } from 'vue';
+import type { Board, DealRow } from '@emporikon/contract/deals';
 import { calendarDay, due, money, percent } from '../shell/format';
 
-const props = defineProps<{ board: Board }>();
-const AT_ONCE = 100;
-const most = ref(AT_ONCE);
-const shown = computed(() => props.board.deals.slice(0, most.value));
-const stageName = (id: string): string => props.board.stages.find((stage) => stage.id === id)?.name ?? '';
+const props = defineProps<{ stages: Board['stages']; deals: DealRow[]; hasMore: boolean }>();
+defineEmits<{ more: [] }>();
+const stageName = (id: string): string => props.stages.find((stage) => stage.id === id)?.name ?? '';
 </script>
 
 <template>
@@ -27,7 +24,7 @@ const stageName = (id: string): string => props.board.stages.find((stage) => sta
         </tr>
       </thead>
       <tbody>
-        <tr v-for="deal in shown" :key="deal.id">
+        <tr v-for="deal in deals" :key="deal.id">
           <td>
             <RouterLink :to="`/deals/${deal.id}`"
               ><b>{{ deal.title }}</b></RouterLink
@@ -47,10 +44,8 @@ const stageName = (id: string): string => props.board.stages.find((stage) => sta
         </tr>
       </tbody>
     </table>
-    <button v-if="most < board.deals.length" class="word" @click="most += AT_ONCE">
-      {{ board.deals.length - most }} more
-    </button>
-    <p v-if="!board.deals.length" class="empty">
+    <v-btn v-if="hasMore" class="quiet" @click="$emit('more')">More deals</v-btn>
+    <p v-if="!deals.length" class="empty">
       None here. Converting a lead makes a deal; or a filter leaves them out.
     </p>
     <p class="cap">* set by hand</p>

@@ -6,8 +6,18 @@ import { useMedia } from '../shell/browser';
 import { placeDeals } from './placing';
 import { useVisibleRows } from './visible';
 
-const props = defineProps<{ stage: Board['stages'][number]; deals: DealRow[]; stages: Stage[] }>();
-const emit = defineEmits<{ move: [deal: DealRow, stageId: string]; shift: [deal: DealRow, by: 1 | -1] }>();
+const props = defineProps<{
+  stage: Board['stages'][number];
+  deals: DealRow[];
+  /** Whether there are further cards that are not here yet. */
+  hasMore: boolean;
+  stages: Stage[];
+}>();
+const emit = defineEmits<{
+  move: [deal: DealRow, stageId: string];
+  shift: [deal: DealRow, by: 1 | -1];
+  more: [];
+}>();
 const isOver = ref(false);
 const isNarrow = useMedia('(max-width: 700px)');
 const KIND = 'application/x-emporikon-deal';
@@ -35,6 +45,13 @@ function aside(deal: DealRow, isLate: boolean): string {
   if (props.stage.kind !== 'open') return '';
   if (isBare(deal)) return 'no next move';
   return [...(isLate ? [`${deal.days} days`] : []), TURNS[deal.turn.turn]].filter(Boolean).join(', ');
+}
+
+const NEAR_END = 300;
+/** Further cards are asked for before the end of those that are here is reached. */
+function scrolled(event: Event): void {
+  const { scrollTop, clientHeight, scrollHeight } = event.target as HTMLElement;
+  if (props.hasMore && scrollTop + clientHeight > scrollHeight - NEAR_END) emit('more');
 }
 
 function drop(event: DragEvent): void {
@@ -75,58 +92,69 @@ function press(event: KeyboardEvent, deal: DealRow): void {
         >weighted {{ roughMoney(stage.total.weighted, stage.total.currency) }}</span
       >
     </div>
-    <div ref="axis" class="axis" :style="isNarrow ? {} : { minHeight: `${rows * ROW + 22}px` }">
-      <i
-        v-for="week in 8"
-        :key="week"
-        class="week"
-        :style="{ left: `calc((100% - 184px) * ${(week - 1) / 7})` }"
-      ></i>
-      <i
-        v-if="stage.kind === 'open'"
-        class="typical"
-        :style="{ left: `calc((100% - 184px) * ${Math.min(stage.usualDays, 49) / 49})` }"
-        ><span>typical {{ stage.usualDays }} days</span></i
-      >
-      <article
-        v-for="{ deal, share, row, isLate } in drawn"
-        :key="deal.id"
-        v-memo="[deal, row, share, isLate, isNarrow, isWith === deal.id, stages]"
-        class="deal"
-        :class="[deal.turn.turn, { stuck: isLate && stage.kind === 'open' }]"
-        :data-deal="deal.id"
-        draggable="true"
-        :style="isNarrow ? {} : { left: `calc((100% - 184px) * ${share})`, top: `${row * ROW + 7}px` }"
-        @pointerenter="isWith = deal.id"
-        @focusin="isWith = deal.id"
-        @dragstart="$event.dataTransfer?.setData(KIND, JSON.stringify(deal))"
-      >
-        <RouterLink
-          :to="`/deals/${deal.id}`"
-          aria-keyshortcuts="Shift+ArrowDown Shift+ArrowUp"
-          draggable="false"
-          @keydown="press($event, deal)"
-          ><b>{{ deal.title }}</b></RouterLink
+    <div class="scroller" @scroll.passive="scrolled">
+      <div ref="axis" class="axis" :style="isNarrow ? {} : { minHeight: `${rows * ROW + 22}px` }">
+        <i
+          v-for="week in 8"
+          :key="week"
+          class="week"
+          :style="{ left: `calc((100% - 184px) * ${(week - 1) / 7})` }"
+        ></i>
+        <i
+          v-if="stage.kind === 'open'"
+          class="typical"
+          :style="{ left: `calc((100% - 184px) * ${Math.min(stage.usualDays, 49) / 49})` }"
+          ><span>typical {{ stage.usualDays }} days</span></i
         >
-        <div class="r">
-          <span :class="{ none: isBare(deal) }">{{ aside(deal, isLate) }}</span>
-          <span class="num">{{ money(deal.amountMinor, deal.currency) }}</span>
-        </div>
-        <select
-          v-if="isNarrow || isWith === deal.id"
-          class="to"
-          :value="stage.id"
-          :aria-label="`Move ${deal.title} to`"
-          @change="emit('move', deal, ($event.target as HTMLSelectElement).value)"
+        <article
+          v-for="{ deal, share, row, isLate } in drawn"
+          :key="deal.id"
+          v-memo="[deal, row, share, isLate, isNarrow, isWith === deal.id, stages]"
+          class="deal"
+          :class="[deal.turn.turn, { stuck: isLate && stage.kind === 'open' }]"
+          :data-deal="deal.id"
+          draggable="true"
+          :style="isNarrow ? {} : { left: `calc((100% - 184px) * ${share})`, top: `${row * ROW + 7}px` }"
+          @pointerenter="isWith = deal.id"
+          @focusin="isWith = deal.id"
+          @dragstart="$event.dataTransfer?.setData(KIND, JSON.stringify(deal))"
         >
-          <option v-for="one in stages" :key="one.id" :value="one.id">
-            {{ one.name }}
-          </option>
-        </select>
-      </article>
-      <button v-if="isNarrow && !isWhole && places.length > MOST_LISTED" class="word" @click="isWhole = true">
-        all {{ places.length }}
-      </button>
+          <RouterLink
+            :to="`/deals/${deal.id}`"
+            aria-keyshortcuts="Shift+ArrowDown Shift+ArrowUp"
+            draggable="false"
+            @keydown="press($event, deal)"
+            ><b>{{ deal.title }}</b></RouterLink
+          >
+          <div class="r">
+            <span :class="{ none: isBare(deal) }">{{ aside(deal, isLate) }}</span>
+            <span class="num">{{ money(deal.amountMinor, deal.currency) }}</span>
+          </div>
+          <select
+            v-if="isNarrow || isWith === deal.id"
+            class="to"
+            :value="stage.id"
+            :aria-label="`Move ${deal.title} to`"
+            @change="emit('move', deal, ($event.target as HTMLSelectElement).value)"
+          >
+            <option v-for="one in stages" :key="one.id" :value="one.id">
+              {{ one.name }}
+            </option>
+          </select>
+        </article>
+        <v-btn
+          v-if="isNarrow && !isWhole && places.length > MOST_LISTED"
+          class="quiet"
+          @click="isWhole = true"
+          >Show all {{ places.length }}</v-btn
+        >
+      </div>
+      <v-btn
+        v-if="hasMore && (isWhole || !isNarrow || places.length <= MOST_LISTED)"
+        class="quiet"
+        @click="emit('more')"
+        >{{ deals.length }} of {{ stage.count }} shown; show more</v-btn
+      >
     </div>
   </section>
 </template>
@@ -144,6 +172,11 @@ function press(event: KeyboardEvent, deal: DealRow): void {
 }
 .label {
   padding: 8px 12px 0 0;
+}
+.scroller {
+  max-height: 70vh;
+  overflow-y: auto;
+  overscroll-behavior: auto;
 }
 .axis {
   position: relative;
@@ -234,6 +267,9 @@ function press(event: KeyboardEvent, deal: DealRow): void {
   opacity: 1;
 }
 @media (max-width: 700px) {
+  .scroller {
+    max-height: none;
+  }
   .lane {
     grid-template-columns: 1fr;
     padding-bottom: 8px;

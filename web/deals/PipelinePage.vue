@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Board, DealRow } from '@emporikon/contract/deals';
+import type { DealRow } from '@emporikon/contract/deals';
 import { daysOf } from '@emporikon/core/lifecycle/periods';
 import type { DealAsk } from '@emporikon/core/lifecycle/stages';
 import { computed, ref, watch } from 'vue';
@@ -14,6 +14,7 @@ import AfterMove from './AfterMove.vue';
 import BoardFilters, { type Chosen } from './BoardFilters.vue';
 import DealTable from './DealTable.vue';
 import Lane from './Lane.vue';
+import { useBoard } from './useBoard';
 
 const undo = useUndo();
 const route = useRoute();
@@ -24,27 +25,23 @@ const { data: pipelines } = useFetched(() => api('GET /api/pipelines'), ['pipeli
 const active = computed(() => (pipelines.value?.items ?? []).filter((one) => one.active));
 const asked = computed(() => (typeof route.query.pipeline === 'string' ? route.query.pipeline : ''));
 const current = computed(() => asked.value || active.value[0]?.id || '');
-const { data, error, load } = useFetched(async (): Promise<Board | null> => {
-  if (!current.value) return null;
+const { data, error, load, cardsOf, nextOf, more } = useBoard(current, () => {
   const { owner, team, tag, period } = chosen.value;
-  return api('GET /api/pipelines/:id/board', {
-    params: { id: current.value },
-    query: {
-      owner: owner || undefined,
-      team: team || undefined,
-      tag: tag || undefined,
-      ...daysOf(period, new Date().toISOString().slice(0, 10)),
-    },
-  });
-}, ['deals', 'stages', 'pipelines', 'tasks', 'ledger_links', 'companies', 'currency_rates', 'lead_scores']);
+  return {
+    owner: owner || undefined,
+    team: team || undefined,
+    tag: tag || undefined,
+    ...daysOf(period, new Date().toISOString().slice(0, 10)),
+  };
+});
 watch([chosen, current], load);
 const AXIS = [0, 7, 14, 21, 28, 35, 42, 49];
 const lanes = computed(() => (data.value?.stages ?? []).filter((stage) => stage.kind !== 'lost'));
-const byStage = computed(() => {
-  const all = new Map<string, DealRow[]>();
-  for (const deal of data.value?.deals ?? []) all.set(deal.stageId, [...(all.get(deal.stageId) ?? []), deal]);
-  return all;
-});
+const shown = computed(() => lanes.value.flatMap((stage) => cardsOf(stage.id)));
+const hasMore = computed(() => lanes.value.some((stage) => nextOf(stage.id)));
+const moreOfAll = async (): Promise<void> => {
+  for (const stage of lanes.value) await more(stage.id);
+};
 const said = ref('');
 const isAdding = ref(false);
 const after = ref<{ deal: DealRow; kind: 'open' | 'won' | 'lost'; notKnown: DealAsk[] } | null>(null);
@@ -129,7 +126,13 @@ usePageKeys((event) => {
   />
   <p v-if="error" class="wrong page" role="alert">{{ error }}</p>
   <p class="visually-hidden" role="status">{{ said }}</p>
-  <DealTable v-if="data && view === 'table'" :board="data" />
+  <DealTable
+    v-if="data && view === 'table'"
+    :stages="data.stages"
+    :deals="shown"
+    :has-more="hasMore"
+    @more="moreOfAll"
+  />
   <div v-else-if="data" class="lanes">
     <div class="days">
       <span>days in this stage</span>
@@ -143,10 +146,12 @@ usePageKeys((event) => {
       v-for="stage in lanes"
       :key="stage.id"
       :stage="stage"
-      :deals="byStage.get(stage.id) ?? []"
+      :deals="cardsOf(stage.id)"
+      :has-more="nextOf(stage.id) !== null"
       :stages="data.stages"
       @move="move"
       @shift="shift"
+      @more="more(stage.id)"
     />
     <p class="cap foot">
       Drag a deal to another lane, or press Shift with ↑ ↓ on it. Its number of days begins anew.

@@ -1,17 +1,13 @@
 <script setup lang="ts">
-import type { About } from '@emporikon/contract/ledger';
-import { computed, ref } from 'vue';
+import type { Reply } from '@emporikon/contract';
+import type { About, Entry } from '@emporikon/contract/ledger';
+import { ref, watch } from 'vue';
 import { api } from '../shell/api';
 import { clock, day } from '../shell/format';
-import { useFetched } from '../shell/live';
+import { usePaged } from '../shell/usePaged';
 import TurnWords from './TurnWords.vue';
 
 const props = defineProps<{ about: About }>();
-const { data, error } = useFetched(
-  () => api('GET /api/ledger', { query: props.about }),
-  ['ledger_entries', 'ledger_links', 'people'],
-  () => Object.values(props.about),
-);
 const KINDS = [
   { value: 'all', name: 'all' },
   { value: 'mail', name: 'mail' },
@@ -20,16 +16,22 @@ const KINDS = [
   { value: 'note', name: 'notes' },
 ] as const;
 const kind = ref<(typeof KINDS)[number]['value']>('all');
-const shown = computed(() =>
-  (data.value?.items ?? []).filter((entry) => kind.value === 'all' || entry.kind === kind.value),
+const { items, first, hasMore, more, error, reload } = usePaged<Entry, Reply<'GET /api/ledger'>>(
+  (cursor) =>
+    api('GET /api/ledger', {
+      query: { ...props.about, kind: kind.value === 'all' ? undefined : kind.value, cursor },
+    }),
+  ['ledger_entries', 'ledger_links', 'people'],
+  () => Object.values(props.about),
 );
+watch(kind, reload);
 </script>
 
 <template>
   <section class="ledger" aria-label="What happened">
     <div class="head">
       <h2>What happened</h2>
-      <TurnWords v-if="data" :turn="data.turn" />
+      <TurnWords v-if="first" :turn="first.turn" />
       <span class="kinds"
         ><button
           v-for="one in KINDS"
@@ -43,15 +45,15 @@ const shown = computed(() =>
       >
     </div>
     <p v-if="error" class="wrong" role="alert">{{ error }}</p>
-    <p v-else-if="data && !shown.length" class="empty">
+    <p v-else-if="items && !items.length" class="empty">
       {{
-        data.items.length
+        kind !== 'all'
           ? 'Nothing of this kind yet.'
           : 'Nothing was said yet. Write what happened in the line below.'
       }}
     </p>
     <ol class="spine">
-      <li v-for="entry in shown" :key="entry.id" :class="entry.side" data-entry>
+      <li v-for="entry in items ?? []" :key="entry.id" :class="entry.side" data-entry>
         <div v-if="entry.side === 'within'" class="note">
           <b v-if="entry.kind !== 'quote'">Note</b> {{ entry.headline }}
           <span class="soft">{{ entry.actor?.split(' ')[0] }}, {{ day(entry.at) }}</span>
@@ -79,6 +81,7 @@ const shown = computed(() =>
         </template>
       </li>
     </ol>
+    <v-btn v-if="hasMore" class="quiet" @click="more">Show what was earlier</v-btn>
   </section>
 </template>
 

@@ -4,6 +4,7 @@ import { useRouter } from 'vue-router';
 import { api } from '../shell/api';
 import PhoneButton from '../calls/PhoneButton.vue';
 import SelectionBar from '../lookups/SelectionBar.vue';
+import { shownCount } from '../shell/format';
 import { useFetched } from '../shell/live';
 import { useUndo } from '../shell/undo';
 import TickAll from '../shell/TickAll.vue';
@@ -73,7 +74,7 @@ async function add(): Promise<void> {
       <select v-model="list" class="inline-edit tag" aria-label="On the list">
         <option value="">any list</option>
         <option v-for="one in lists?.items ?? []" :key="one.id" :value="one.id">
-          {{ one.name }} ({{ one.people }})
+          {{ one.name }} ({{ shownCount(one.people) }})
         </option>
       </select>
       <select v-model="inactive" class="inline-edit tag" aria-label="Whether still worked with">

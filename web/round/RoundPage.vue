@@ -1,18 +1,20 @@
 <script setup lang="ts">
+import type { Reply } from '@emporikon/contract';
 import type { Task } from '@emporikon/contract/tasks';
 import { computed, ref, watch } from 'vue';
 import { api } from '../shell/api';
-import { clock, day } from '../shell/format';
-import { useFetched } from '../shell/live';
+import { clock, day, shownCount } from '../shell/format';
 import { useUndo } from '../shell/undo';
+import { usePaged } from '../shell/usePaged';
 
 const undo = useUndo();
 const whose = ref<'mine' | 'all'>('mine');
-const { data, error, load } = useFetched(
-  () => api('GET /api/tasks', { query: whose.value === 'all' ? { assignee: 'all' } : {} }),
+const { items, first, hasMore, more, error, reload } = usePaged<Task, Reply<'GET /api/tasks'>>(
+  (cursor) =>
+    api('GET /api/tasks', { query: { cursor, assignee: whose.value === 'all' ? 'all' : undefined } }),
   ['tasks', 'people', 'deals', 'leads'],
 );
-watch(whose, load);
+watch(whose, reload);
 
 const GROUPS = [
   { state: 'overdue', name: 'Overdue' },
@@ -22,7 +24,7 @@ const GROUPS = [
 const groups = computed(() =>
   GROUPS.map((group) => ({
     ...group,
-    items: (data.value?.items ?? []).filter((task) => task.state === group.state),
+    items: (items.value ?? []).filter((task) => task.state === group.state),
   })).filter((group) => group.items.length),
 );
 
@@ -49,7 +51,7 @@ async function change(task: Task, body: { done: true } | { dueAt: string }, word
     undo.tell({ text: `${words}: ${task.title}.`, eventId });
   } catch (problem) {
     undo.fail(problem);
-    await load();
+    await reload();
   }
 }
 const DAY_MS = 86_400_000;
@@ -64,14 +66,14 @@ const tomorrow = (task: Task): string =>
   <div class="page">
     <div class="page-head">
       <h1>Round</h1>
-      <span class="soft">{{ data ? `${data.items.length} to do` : '…' }}</span>
+      <span class="soft">{{ first ? `${shownCount(first.total)} to do` : '…' }}</span>
       <span class="whose"
         ><button class="word" :aria-pressed="whose === 'mine'" @click="whose = 'mine'">mine</button>
         <button class="word" :aria-pressed="whose === 'all'" @click="whose = 'all'">everybody’s</button></span
       >
     </div>
     <p v-if="error" class="wrong" role="alert">{{ error }}</p>
-    <p v-if="data && !data.items.length" class="empty">
+    <p v-if="items && !items.length" class="empty">
       Nothing is due. A next move is written in the line at the foot of any dossier, lead or deal.
     </p>
     <section v-for="group in groups" :key="group.state" :aria-label="group.name">
@@ -114,7 +116,8 @@ const tomorrow = (task: Task): string =>
         </li>
       </ul>
     </section>
-    <template v-if="!data && !error"><span v-for="n in 6" :key="n" class="ghost"></span></template>
+    <v-btn v-if="hasMore" class="quiet" @click="more">Show more</v-btn>
+    <template v-if="!items && !error"><span v-for="n in 6" :key="n" class="ghost"></span></template>
   </div>
 </template>
 

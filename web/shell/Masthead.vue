@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { defineAsyncComponent, ref } from 'vue';
+import { shownCount } from './format';
 import { api } from './api';
 import Find from './Find.vue';
 import { isLive, useFetched } from './live';
@@ -55,7 +56,7 @@ const themes: { value: ThemeChoice; name: string }[] = [
   <nav class="sections" aria-label="Sections">
     <RouterLink v-for="one in sections" :key="one.to" :to="one.to">
       <span :data-text="one.name">{{ one.name }}</span>
-      <sup v-if="one.count">{{ counts?.[one.count] || '' }}</sup>
+      <sup v-if="one.count">{{ counts?.[one.count] ? shownCount(counts[one.count]) : '' }}</sup>
     </RouterLink>
   </nav>
   <CaptureDialog v-if="isCapturing" @close="isCapturing = false" />

@@ -1,3 +1,4 @@
+import { COUNTED_TO, isBeyond } from '@emporikon/core/people/counts';
 import { decimalOf, minorDigits } from '@emporikon/core/lifecycle/currencies';
 import { FIELD_NAMES as CLAIM_NAMES } from '@emporikon/core/reading/types';
 import { FACT_NAMES } from '@emporikon/core/lookups/facts';
@@ -88,3 +89,7 @@ export function ago(iso: string): string {
   if (minutes < 60) return `${Math.max(minutes, 0)} min`;
   return minutes < 48 * 60 ? `${Math.round(minutes / 60)} h` : `${Math.round(minutes / 1440)} days`;
 }
+
+/** A count as people read it; one that goes beyond what is counted says so. */
+export const shownCount = (count: number): string =>
+  isBeyond(count) ? `${COUNTED_TO.toLocaleString()}+` : count.toLocaleString();

@@ -6,23 +6,42 @@ interface PageOf<T> {
   next: string | null;
 }
 
-/** A list that grows by pages and reads its first page again when its records change. */
-export function usePaged<T>(
-  read: (cursor: string | undefined) => Promise<PageOf<T>>,
+/**
+ * A list that grows by pages. When its records change, as many pages are read again as were read.
+ * @param about the ids of what is shown, where it is about one record
+ */
+export function usePaged<T, Page extends PageOf<T> = PageOf<T>>(
+  read: (cursor: string | undefined) => Promise<Page & PageOf<T>>,
   tables: readonly string[],
+  about?: () => readonly unknown[],
 ): {
   items: ShallowRef<T[] | null>;
+  first: ShallowRef<Page | null>;
   hasMore: Ref<boolean>;
   more: () => Promise<void>;
   error: Ref<string>;
   reload: () => Promise<void>;
 } {
   const items = shallowRef<T[] | null>(null);
+  const first: ShallowRef<Page | null> = shallowRef(null);
   const next = ref<string | null>(null);
   const hasMore = ref(false);
-  const { data, error, load } = useFetched(() => read(undefined), tables);
+  let pages = 1;
+  const readAll = async (): Promise<Page & PageOf<T>> => {
+    const page = await read(undefined);
+    const all = [...page.items];
+    let cursor = page.next;
+    for (let at = 1; at < pages && cursor; at++) {
+      const further = await read(cursor);
+      all.push(...further.items);
+      cursor = further.next;
+    }
+    return { ...page, items: all, next: cursor };
+  };
+  const { data, error, load } = useFetched(readAll, tables, about as () => string[]);
   watch(data, (page) => {
     if (!page) return;
+    first.value = page;
     items.value = page.items;
     next.value = page.next;
     hasMore.value = page.next !== null;
@@ -30,9 +49,15 @@ export function usePaged<T>(
   async function more(): Promise<void> {
     if (!next.value) return;
     const page = await read(next.value);
+    pages += 1;
     items.value = [...(items.value ?? []), ...page.items];
     next.value = page.next;
     hasMore.value = page.next !== null;
   }
-  return { items, hasMore, more, error, reload: load };
+  /** Begins anew, when something else is asked for. */
+  async function reload(): Promise<void> {
+    pages = 1;
+    await load();
+  }
+  return { items, first, hasMore, more, error, reload };
 }

@@ -3,6 +3,7 @@ import type { TriageCard } from '@emporikon/contract/triage';
 import { computed, onMounted, onUnmounted, ref, shallowRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api, wordsOf } from '../shell/api';
+import { shownCount } from '../shell/format';
 import { useFetched } from '../shell/live';
 import { useUndo } from '../shell/undo';
 import Glance from './Glance.vue';
@@ -229,7 +230,9 @@ const chosen = computed(() =>
         </option>
       </select>
       <span class="soft" role="status"
-        >{{ left }} to decide, {{ done }} decided{{ pending ? `, saving ${pending}` : '' }}</span
+        >{{ shownCount(left) }} to decide, {{ shownCount(done) }} decided{{
+          pending ? `, saving ${pending}` : ''
+        }}</span
       >
       <progress :max="left + done || 1" :value="done" aria-label="Decided"></progress>
     </div>

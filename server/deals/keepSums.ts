@@ -1,0 +1,17 @@
+import { z } from 'zod';
+import { perform } from '../commands/context';
+import { compactRows } from '../db/compact';
+import { defineJob } from '../jobs/job';
+
+/** Puts the kept sums of deals together, every hour. */
+export const keepSumsJob = defineJob({
+  name: 'keepSums',
+  lane: 'short',
+  input: z.unknown(),
+  cron: '17 * * * *',
+  run: async (tools) => {
+    await perform(tools, null, (context) =>
+      compactRows(context, 'deal_sums', ['stage_id', 'owner_id', 'currency'], ['deals', 'plain', 'weighted']),
+    );
+  },
+});

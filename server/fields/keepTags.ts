@@ -1,0 +1,17 @@
+import { z } from 'zod';
+import { perform } from '../commands/context';
+import { compactRows } from '../db/compact';
+import { defineJob } from '../jobs/job';
+
+/** Puts the kept counts of tags together, every hour. */
+export const keepTagsJob = defineJob({
+  name: 'keepTags',
+  lane: 'short',
+  input: z.unknown(),
+  cron: '23 * * * *',
+  run: async (tools) => {
+    await perform(tools, null, (context) =>
+      compactRows(context, 'tag_counts', ['kind', 'pipeline_id', 'tag'], ['records']),
+    );
+  },
+});

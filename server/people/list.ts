@@ -1,0 +1,124 @@
+import type { PersonRow } from '@emporikon/contract/people';
+import { QueryTypes } from 'sequelize';
+import type { Context } from '../commands/context';
+import { decodeCursor, encodeCursor, pageOf } from '../http/paging';
+import { notFound } from '../http/problems';
+import { nameHolds } from '../search/filter';
+import { namesHolding, type Named } from './byName';
+
+interface Row {
+  id: string;
+  full_name: string;
+  job_title: string | null;
+  company_id: string | null;
+  company: string | null;
+  standing: PersonRow['standing'];
+  email: string | null;
+  phone: string | null;
+  owner: string | null;
+  inactive: boolean;
+  updated_at: Date;
+}
+
+const SELECT = `SELECT p.id, p.full_name, p.job_title, p.company_id, c.name AS company, p.standing, p.inactive_since IS NOT NULL AS inactive, u.name AS owner, p.updated_at,
+    (SELECT value FROM contact_points k WHERE k.person_id = p.id AND kind = 'email' ORDER BY created_at LIMIT 1) AS email,
+    (SELECT normalized FROM contact_points k WHERE k.person_id = p.id AND kind = 'phone' AND type IS DISTINCT FROM 'fax' ORDER BY (type = 'mobile') DESC, created_at LIMIT 1) AS phone
+  FROM people p LEFT JOIN companies c ON c.id = p.company_id LEFT JOIN users u ON u.id = p.owner_id`;
+const ACTIVE = {
+  without: 'p.inactive_since IS NULL',
+  only: 'p.inactive_since IS NOT NULL',
+  with: 'true',
+} as const;
+
+const asRow = (row: Row): PersonRow => ({
+  id: row.id,
+  fullName: row.full_name,
+  jobTitle: row.job_title,
+  company: row.company_id && row.company ? { id: row.company_id, name: row.company } : null,
+  standing: row.standing,
+  email: row.email,
+  phone: row.phone,
+  owner: row.owner,
+  inactive: row.inactive,
+  updatedAt: row.updated_at.toISOString(),
+});
+
+interface Query {
+  q?: string;
+  tag?: string;
+  list?: string;
+  inactive: keyof typeof ACTIVE;
+  cursor?: string;
+  limit: number;
+}
+interface Page {
+  items: PersonRow[];
+  next: string | null;
+}
+
+const ask = (context: Context, where: string, replacements: Record<string, unknown>): Promise<Row[]> =>
+  context.sequelize.query<Row>(`${SELECT} WHERE ${where}`, {
+    replacements,
+    type: QueryTypes.SELECT,
+    transaction: context.tx,
+  });
+
+/** Batches of those whose name holds the words are looked at until a page is full; few are left out. */
+async function pageByName(
+  context: Context,
+  { q = '', inactive, cursor, limit }: Query,
+): Promise<Page | null> {
+  const [name = '', id = ''] = decodeCursor(cursor, 2);
+  let after: Named | null = id ? { name, id } : null;
+  const rows: Row[] = [];
+  while (rows.length <= limit) {
+    const batch = await namesHolding(context, q, after, limit + 1);
+    if (!batch) return null;
+    const ids = batch.map((one) => one.id);
+    if (ids.length)
+      rows.push(
+        ...(await ask(context, `p.id IN (:ids) AND ${ACTIVE[inactive]} ORDER BY p.full_name, p.id::text`, {
+          ids,
+        })),
+      );
+    after = batch.at(-1) ?? null;
+    if (batch.length <= limit) break;
+  }
+  const page = rows.slice(0, limit);
+  const end = page.at(-1);
+  return {
+    items: page.map(asRow),
+    next: rows.length > limit && end ? encodeCursor([end.full_name, end.id]) : null,
+  };
+}
+
+/** People by name as it is spoken, without the inactive unless they are asked for; optionally those whose name holds every word of `q`. */
+export async function listPeople(context: Context, query: Query): Promise<Page> {
+  const byName = query.q && !query.tag && !query.list ? await pageByName(context, query) : null;
+  if (byName) return byName;
+  const [name = '', id = ''] = decodeCursor(query.cursor, 2);
+  const held = nameHolds('p', 'p.id', query.q ?? '');
+  const rows = await ask(
+    context,
+    `${held.sql} AND ${ACTIVE[query.inactive]}
+       AND (:tag::text IS NULL OR p.tags @> ARRAY[:tag]::text[])
+       AND (:list::uuid IS NULL OR EXISTS (SELECT 1 FROM list_members m WHERE m.person_id = p.id AND m.list_id = :list))
+       AND (:name = '' OR (p.full_name, p.id::text) > (:name, :id)) ORDER BY p.full_name, p.id::text LIMIT :limit`,
+    {
+      ...held.replacements,
+      tag: query.tag ?? null,
+      list: query.list ?? null,
+      name,
+      id,
+      limit: query.limit + 1,
+    },
+  );
+  const { items, next } = pageOf(rows, query.limit, asRow, (row) => [row.full_name, row.id]);
+  return { items, next };
+}
+
+export async function personRow(context: Context, id: string): Promise<PersonRow> {
+  const [row] = await ask(context, 'p.id = :id', { id });
+  if (!row) throw notFound('There is no such person.');
+  return asRow(row);
+}
