@@ -7,7 +7,7 @@ import type { Listed } from '@emporikon/core/reading/types';
 import { QueryTypes } from 'sequelize';
 import type { Context } from '../commands/context';
 import type { Capture } from '../db/models/captures';
-import { knownPerson } from '../people/candidates';
+import { knownPerson, knownPersons } from '../people/candidates';
 
 export const factsOf = ({ house }: Context, one: Listed): PersonFacts => ({
   fullName: one.name,
@@ -22,28 +22,33 @@ export const verdictOf = async (context: Context, one: Listed): Promise<Verdict>
   return knownPerson(context, facts);
 };
 
+/** Of a list so many are shown. */
+const MOST_LISTED = 100;
+
 /** Everybody in a list with whether we know them. */
 export async function listedPeople(context: Context, capture: Capture): Promise<ListedPerson[]> {
-  const listed = capture.message.page?.people ?? [];
-  const result: ListedPerson[] = [];
-  for (const one of listed.slice(0, 100)) {
-    const verdict = await verdictOf(context, one);
-    const [match] = verdict.matches;
-    const [owner] = match
-      ? await context.sequelize.query<{ name: string }>(
-          'SELECT u.name FROM people p JOIN users u ON u.id = p.owner_id WHERE p.id = :id',
-          { replacements: { id: match.id }, type: QueryTypes.SELECT, transaction: context.tx },
-        )
-      : [];
-    result.push({
+  const listed = (capture.message.page?.people ?? []).slice(0, MOST_LISTED);
+  const verdicts = await knownPersons(
+    context,
+    listed.map((one) => factsOf(context, one)),
+  );
+  const known = verdicts.flatMap(({ matches }) => matches[0]?.id ?? []);
+  const owners = known.length
+    ? await context.sequelize.query<{ id: string; name: string }>(
+        'SELECT p.id, u.name FROM people p JOIN users u ON u.id = p.owner_id WHERE p.id IN (:known)',
+        { replacements: { known }, type: QueryTypes.SELECT, transaction: context.tx },
+      )
+    : [];
+  return listed.map((one, at) => {
+    const match = verdicts[at]?.matches[0];
+    return {
       name: one.name,
       url: one.url,
       jobTitle: one.jobTitle,
       companyName: one.companyName,
-      verdict: verdict.kind,
+      verdict: verdicts[at]?.kind ?? 'new',
       person: match ? { id: match.id, name: match.label.split(',')[0] ?? match.label } : null,
-      owner: owner?.name ?? null,
-    });
-  }
-  return result;
+      owner: owners.find(({ id }) => id === match?.id)?.name ?? null,
+    };
+  });
 }

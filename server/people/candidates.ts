@@ -9,7 +9,7 @@ import type { Context } from '../commands/context';
 import { askPrepared } from '../db/prepared';
 import { allOf, type Term } from '../search/sql';
 import { alikeWords } from '../search/vocabulary';
-import { bookOf } from './book';
+import { bookOf, personBooks } from './book';
 
 interface PersonRow {
   id: string;
@@ -28,17 +28,24 @@ interface SoughtName {
   given: string[];
 }
 
-async function soughtName(context: Context, fullName: string): Promise<SoughtName> {
-  const words = fold(stripTitles(fullName)).split(' ').filter(Boolean);
-  const [given = '', family = ''] = words.length > 1 ? [words[0], words.at(-1)] : ['', words[0]];
-  const long = [given, family].filter((word) => word.length > 3);
+const wordsOf = (fullName: string): string[] => fold(stripTitles(fullName)).split(' ').filter(Boolean);
+const endsOf = (words: readonly string[]): [given: string, family: string] =>
+  words.length > 1 ? [words[0] ?? '', words.at(-1) ?? ''] : ['', words[0] ?? ''];
+
+/** The names of some people as they may stand in the book, in one question however many they are. */
+async function soughtNames(context: Context, fullNames: readonly string[]): Promise<SoughtName[]> {
+  const all = fullNames.map(wordsOf);
+  const long = all.flatMap(endsOf).filter((word) => word.length > 3);
   const alike = await alikeWords(context, [...new Set(long)], false);
   const others = (word: string): string[] => alike.get(word) ?? [];
-  return {
-    words,
-    family: family ? [...new Set([family, ...others(family)])] : [],
-    given: given ? [...new Set([...formsOf(given), given.slice(0, 1), ...others(given)])] : [],
-  };
+  return all.map((words) => {
+    const [given, family] = endsOf(words);
+    return {
+      words,
+      family: family ? [...new Set([family, ...others(family)])] : [],
+      given: given ? [...new Set([...formsOf(given), given.slice(0, 1), ...others(given)])] : [],
+    };
+  });
 }
 
 /**
@@ -64,15 +71,17 @@ const CANDIDATES = `WITH named AS (
          ARRAY(SELECT normalized FROM contact_points k WHERE k.person_id = p.id AND kind = 'profile') AS profiles
     FROM found JOIN people p USING (id) LEFT JOIN companies c ON c.id = p.company_id LIMIT 160`;
 
-async function candidates(
-  context: Context,
-  facts: PersonFacts,
-  name: SoughtName,
-): Promise<Candidate<PersonFacts>[]> {
+/** The same for many at once: `n` says for whom of them a row was found. */
+const CANDIDATES_OF_MANY = `SELECT w.n, c.* FROM jsonb_to_recordset($sought::jsonb)
+    AS w (n int, emails text[], phones text[], profiles text[], domains text[], firm text, named text, alike text, parts text)
+  CROSS JOIN LATERAL (${CANDIDATES.replace(/\$([a-z]\w*)/g, 'w.$1')}) c`;
+
+/** What the statement is given of somebody. */
+function bindOf(facts: PersonFacts, name: SoughtName): Record<string, unknown> {
   const family: Term = { typed: name.family[0] ?? '', words: name.family };
   const given: Term = { typed: name.given[0] ?? '', words: name.given };
   const both = given.typed ? [given, family] : [family];
-  const rows = await askPrepared<PersonRow>(context, CANDIDATES, {
+  return {
     emails: [...facts.emails],
     phones: [...facts.phones],
     profiles: [...(facts.profiles ?? [])],
@@ -86,23 +95,46 @@ async function candidates(
       : '',
     alike: given.typed ? allOf(given.typed.length === 1 ? [{ ...given, words: null }, family] : both) : '',
     parts: family.typed ? allOf([{ typed: '', words: [...name.family, ...name.given] }]) : '',
-  });
-  return rows.map((row) => ({
-    id: row.id,
-    label: row.company ? `${row.full_name}, ${row.company}` : row.full_name,
-    facts: {
-      fullName: row.full_name,
-      emails: row.emails,
-      phones: row.phones,
-      profiles: row.profiles,
-      companyName: row.company ?? '',
-    },
-  }));
+  };
 }
+
+const asCandidate = (row: PersonRow): Candidate<PersonFacts> => ({
+  id: row.id,
+  label: row.company ? `${row.full_name}, ${row.company}` : row.full_name,
+  facts: {
+    fullName: row.full_name,
+    emails: row.emails,
+    phones: row.phones,
+    profiles: row.profiles,
+    companyName: row.company ?? '',
+  },
+});
 
 /** Same, maybe or new: somebody told of in facts, against the whole book. */
 export async function knownPerson(context: Context, facts: PersonFacts): Promise<Verdict> {
-  const name = await soughtName(context, facts.fullName);
+  const [name = { words: [], family: [], given: [] }] = await soughtNames(context, [facts.fullName]);
   const { switchboards, ...book } = await bookOf(context, 'person', facts.fullName, facts.phones);
-  return decidePerson({ ...facts, switchboards }, await candidates(context, facts, name), book);
+  const rows = await askPrepared<PersonRow>(context, CANDIDATES, bindOf(facts, name));
+  return decidePerson({ ...facts, switchboards }, rows.map(asCandidate), book);
+}
+
+/** The same for many, in three questions however many they are; in their order. */
+export async function knownPersons(context: Context, all: readonly PersonFacts[]): Promise<Verdict[]> {
+  if (!all.length) return [];
+  const names = await soughtNames(
+    context,
+    all.map(({ fullName }) => fullName),
+  );
+  const books = await personBooks(context, all);
+  const sought = all.map((facts, n) => ({
+    n,
+    ...bindOf(facts, names[n] ?? { words: [], family: [], given: [] }),
+  }));
+  const rows = await askPrepared<PersonRow & { n: number }>(context, CANDIDATES_OF_MANY, {
+    sought: JSON.stringify(sought),
+  });
+  return all.map((facts, at) => {
+    const { switchboards = [], ...book } = books[at] ?? { records: 0, namesakes: null };
+    return decidePerson({ ...facts, switchboards }, rows.filter(({ n }) => n === at).map(asCandidate), book);
+  });
 }
