@@ -31,6 +31,19 @@ it('every foreign key to a record is named by the capability whose table has it'
   expect(placesOf()).toEqual(expect.arrayContaining(keys.map(({ place }) => place)));
 });
 
+it('every foreign key of what grows begins an index, so that nothing reads a whole table to follow it back', async () => {
+  const grows = installed.tables.flatMap(({ table, role }) =>
+    role === 'record' || role === 'work' || role === 'part' ? table : [],
+  );
+  const bare = await ask<{ place: string }>(
+    `SELECT c.conrelid::regclass::text || '.' || a.attname AS place FROM pg_constraint c
+       JOIN pg_attribute a ON a.attrelid = c.conrelid AND a.attnum = c.conkey[1]
+      WHERE c.contype = 'f' AND c.conrelid::regclass::text IN ('${grows.join("', '")}') AND c.confrelid <> 'users'::regclass
+        AND NOT EXISTS (SELECT 1 FROM pg_index i WHERE i.indrelid = c.conrelid AND i.indkey[0] = c.conkey[1])`,
+  );
+  expect(bare).toEqual([]);
+});
+
 it('every column that is named is there, whether or not the database checks it', async () => {
   const columns = await ask<{ place: string }>(
     "SELECT table_name || '.' || column_name AS place FROM information_schema.columns WHERE table_schema = 'public'",

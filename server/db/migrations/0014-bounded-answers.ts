@@ -97,6 +97,19 @@ CREATE INDEX deals_tags ON deals USING gin (tags);
 
 CREATE INDEX deals_reason ON deals (stage_id, close_reason);
 
+-- Every pointer to a record is found from its other end, too: by what is filed, merged, or removed.
+CREATE INDEX calls_capture ON calls (capture_id) WHERE capture_id IS NOT NULL;
+CREATE INDEX calls_person ON calls (person_id) WHERE person_id IS NOT NULL;
+CREATE INDEX claims_replaces ON claims (replaces) WHERE replaces IS NOT NULL;
+CREATE INDEX deal_lines_product ON deal_lines (product_id) WHERE product_id IS NOT NULL;
+CREATE INDEX form_submissions_form ON form_submissions (form_id, submitted_at DESC);
+CREATE INDEX lead_answers_capture ON lead_answers (capture_id) WHERE capture_id IS NOT NULL;
+CREATE INDEX lead_answers_question ON lead_answers (question_id);
+CREATE INDEX leads_deal ON leads (deal_id) WHERE deal_id IS NOT NULL;
+CREATE INDEX ledger_entries_capture ON ledger_entries (capture_id) WHERE capture_id IS NOT NULL;
+CREATE INDEX quotes_entry ON quotes (entry_id) WHERE entry_id IS NOT NULL;
+CREATE INDEX tasks_company ON tasks (company_id) WHERE company_id IS NOT NULL;
+
 -- How far from closed a lead is: what leads are listed by first.
 CREATE FUNCTION lead_openness(status text) RETURNS smallint LANGUAGE sql IMMUTABLE PARALLEL SAFE AS $$
   SELECT (CASE status WHEN 'new' THEN 5 WHEN 'working' THEN 4 WHEN 'qualified' THEN 3 WHEN 'parked' THEN 2 WHEN 'converted' THEN 1 ELSE 0 END)::smallint
