@@ -1,3 +1,4 @@
+import { UNNAMED_DEAL } from '../lifecycle/conversion';
 import { DateTime } from 'luxon';
 import { tidy } from '../people/text';
 import type { Clause } from '../reading/call/clauses';
@@ -137,7 +138,7 @@ function dealOf(
   const quantity = wish?.kind === 'quantity' ? wish.value : null;
   const money = sum?.kind === 'money' ? sum.value : null;
   return {
-    title: quantity ? `${quantity.count} ${quantity.of}` : 'New deal',
+    title: quantity ? `${quantity.count} ${quantity.of}` : UNNAMED_DEAL,
     amountMinor: money?.minor ?? null,
     currency: money?.currency ?? currency,
     quantity: quantity?.count ?? null,

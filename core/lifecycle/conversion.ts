@@ -1,5 +1,8 @@
 import type { Intent } from '../reading/types';
 
+/** What a deal is called while nothing says what it is about. */
+export const UNNAMED_DEAL = 'New deal';
+
 export interface DealProposal {
   title: string;
   /** Minor units; null when nothing was read. */
@@ -31,7 +34,7 @@ export function proposeDeal(
   const who = companyName || personName;
   const what = wish ? `${wish.value.count} ${wish.value.of}` : '';
   return {
-    title: what && who ? `${who}, ${what}` : what || who || 'New deal',
+    title: what && who ? `${who}, ${what}` : what || who || UNNAMED_DEAL,
     amountMinor: sum?.value.minor ?? null,
     currency: sum?.value.currency ?? currency,
     expectedClose: dates.at(-1) ?? null,

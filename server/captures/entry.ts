@@ -1,10 +1,10 @@
+import { headingOf } from '@emporikon/core/reading/heading';
 import type { Context } from '../commands/context';
 import type { Capture, IntentRow } from '../db/models/captures';
 import { LedgerEntry, type LedgerKind } from '../db/models/ledger';
 import { User } from '../db/models/users';
 import { enter, linkEntry, type Concerned } from '../ledger/write';
 import { enterConversation } from './conversation';
-import { asRow } from './view';
 
 const KINDS: Record<Capture['kind'], LedgerKind> = {
   email: 'mail',
@@ -17,7 +17,7 @@ const KINDS: Record<Capture['kind'], LedgerKind> = {
 };
 
 const headlineOf = (capture: Capture): string => {
-  const { subject } = asRow(capture);
+  const { subject } = headingOf(capture.kind, capture.message);
   if (capture.kind === 'page') return `Seen on the page “${subject}”`;
   if (capture.kind === 'form') return `Filled in “${subject}”`;
   if (capture.kind === 'card') return 'Came in as a card';

@@ -1,3 +1,5 @@
+import { UNNAMED_DEAL } from '@emporikon/core/lifecycle/conversion';
+import { headingOf, titleOfWork } from '@emporikon/core/reading/heading';
 import type { Filed, FilingInput } from '@emporikon/contract/captures';
 import { proposeDeal } from '@emporikon/core/lifecycle/conversion';
 import { standingWithWork } from '@emporikon/core/lifecycle/standing';
@@ -23,7 +25,7 @@ import { partnerOf } from './conversation';
 import { enterLedger } from './entry';
 import { workOfThread } from './openWork';
 import { personFacts, recognise, type Recognised } from './recognise';
-import { asRow, loadCapture, loadClaims, loadIntents } from './view';
+import { loadCapture, loadClaims, loadIntents } from './view';
 
 /** What a person, a form or a mailbox decides of a filing; the rest follows from the verdict. */
 export type FilingChoice = Partial<z.output<typeof FilingInput>> & {
@@ -118,7 +120,7 @@ async function chooseDeal(
   if (standing !== person.standing)
     await context.write.update(person, { standing, updatedAt: context.now() });
   return makeDeal(context, person.id, {
-    title: choice.deal?.title ?? (proposal.title === 'New deal' ? titleOf(capture) : proposal.title),
+    title: choice.deal?.title ?? titleFor(capture, proposal.title),
     companyId: company?.id ?? null,
     leadId: null,
     stageId: choice.deal?.stageId,
@@ -163,7 +165,7 @@ async function chooseWork(
     return { lead: null, deal: null };
   const proposal = propose(context, intents);
   const lead = await makeLead(context, person, {
-    title: proposal.title === 'New deal' ? titleOf(capture) : proposal.title,
+    title: titleFor(capture, proposal.title),
     companyId: company?.id ?? null,
     source: choice.source ?? SOURCES[capture.kind],
     ...(choice.ownerId ? { ownerId: choice.ownerId } : {}),
@@ -186,10 +188,9 @@ const SOURCES: Record<Capture['kind'], string> = {
 const bringsALead = (capture: Capture): boolean =>
   capture.kind !== 'card' && capture.message.page?.kind !== 'messages';
 
-const titleOf = (capture: Capture): string =>
-  asRow(capture)
-    .subject.replace(/^\s*(?:(?:re|fwd?|aw|wg|sv|tr|enc|rv)\s*:\s*)+/i, '')
-    .slice(0, 200) || 'A message';
+/** The title of the work that a capture begins. */
+const titleFor = (capture: Capture, proposed: string): string =>
+  titleOfWork(proposed === UNNAMED_DEAL ? null : proposed, headingOf(capture.kind, capture.message).subject);
 
 /**
  * Turns a capture into records: the person and the company found or made, the lead, the claims with their sources, and

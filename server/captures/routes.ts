@@ -1,3 +1,4 @@
+import { headingOf } from '@emporikon/core/reading/heading';
 import { cappedCount } from '../db/counting';
 import { IdParam } from '@emporikon/contract/common';
 import type { FastifyInstance, FastifyReply, FastifySchema } from 'fastify';
@@ -99,7 +100,7 @@ export const captureHandlers: Handlers = {
     return {
       eventId: await context.write.event(
         'set aside capture',
-        `Set aside ${asRow(capture).from}`,
+        `Set aside ${headingOf(capture.kind, capture.message).from}`,
         requireActor(context).id,
       ),
     };

@@ -1,7 +1,7 @@
 import type { CaptureDetail, CaptureRow, Claim } from '@emporikon/contract/captures';
 import type { Intent } from '@emporikon/contract/intents';
-import { showPhone } from '@emporikon/core/people/phones';
 import { proposeMove } from '@emporikon/core/ledger/nextMove';
+import { headingOf } from '@emporikon/core/reading/heading';
 import { CLAIM_FIELDS } from '@emporikon/core/reading/types';
 import { QueryTypes } from 'sequelize';
 import { localNow, type Context } from '../commands/context';
@@ -52,52 +52,15 @@ export async function asClaims(context: Context, rows: readonly ClaimRow[]): Pro
   }));
 }
 
-const LONGEST_SUBJECT = 90;
-
-/** The first line of a text, cut between words. */
-function firstWords(text: string): string {
-  const line = text.trim().split('\n')[0] ?? '';
-  if (line.length <= LONGEST_SUBJECT) return line;
-  const cut = line.slice(0, LONGEST_SUBJECT);
-  return `${cut.slice(0, Math.max(cut.lastIndexOf(' '), LONGEST_SUBJECT / 2)).replace(/[\s,;:]+$/, '')}…`;
-}
-
-const UNNAMED: Record<Capture['kind'], string> = {
-  email: 'somebody',
-  text: 'pasted text',
-  page: 'a web page',
-  call: 'a call',
-  form: 'a form',
-  card: 'a card',
-  row: 'a row',
-};
-const EMPTY: Record<Capture['kind'], string> = {
-  ...UNNAMED,
-  email: 'no words in it',
-  text: 'no words in it',
-  call: 'Missed call',
-};
-
 /** What a row of Arrivals shows. */
-export function asRow(capture: Capture, claimedName?: string): CaptureRow {
-  const { message } = capture;
-  const written = message.from?.address ?? '';
-  const address = capture.kind === 'call' ? showPhone(written) : written;
-  const from =
-    message.side === 'ours' && capture.kind === 'email'
-      ? `to ${message.to[0]?.name || message.to[0]?.address || 'nobody'}`
-      : claimedName || message.from?.name || address || UNNAMED[capture.kind];
-  const subject = message.subject || firstWords(message.text) || EMPTY[capture.kind];
-  return {
-    id: capture.id,
-    kind: capture.kind,
-    state: capture.state,
-    from,
-    subject,
-    receivedAt: capture.receivedAt.toISOString(),
-    side: message.side,
-  };
-}
+export const asRow = (capture: Capture, claimedName?: string): CaptureRow => ({
+  id: capture.id,
+  kind: capture.kind,
+  state: capture.state,
+  ...headingOf(capture.kind, capture.message, claimedName),
+  receivedAt: capture.receivedAt.toISOString(),
+  side: capture.message.side,
+});
 
 /** A capture without its raw bytes. @throws 404 */
 export async function loadCapture(context: Context, id: string, lock = false): Promise<Capture> {

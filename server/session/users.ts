@@ -8,13 +8,21 @@ import { conflict, invalid, notFound } from '../http/problems';
 import { endSessions } from './end';
 import { hashPassword } from './secrets';
 
-async function asView(context: Context, user: User): Promise<HouseUser> {
-  const [seen] = await context.sequelize.query<{ at: Date | null }>(
-    'SELECT max(last_seen_at) AS at FROM sessions WHERE user_id = $id',
-    { bind: { id: user.id }, type: QueryTypes.SELECT, transaction: context.tx },
+/** When each of some colleagues was here last. */
+async function lastSeen(context: Context, ids: readonly string[]): Promise<Map<string, Date>> {
+  const rows = await context.sequelize.query<{ id: string; at: Date }>(
+    'SELECT user_id AS id, max(last_seen_at) AS at FROM sessions WHERE user_id = ANY ($ids::uuid[]) GROUP BY 1',
+    { bind: { ids: [...ids] }, type: QueryTypes.SELECT, transaction: context.tx },
   );
-  const { id, version, name, email, role, team, active } = user;
-  return {
+  return new Map(rows.map(({ id, at }) => [id, at]));
+}
+
+async function asViews(context: Context, users: readonly User[]): Promise<HouseUser[]> {
+  const seen = await lastSeen(
+    context,
+    users.map(({ id }) => id),
+  );
+  return users.map(({ id, version, name, email, role, team, active }) => ({
     id,
     version: version ?? 1,
     name,
@@ -22,8 +30,14 @@ async function asView(context: Context, user: User): Promise<HouseUser> {
     role,
     team: team ?? '',
     active,
-    lastSeenAt: seen?.at?.toISOString() ?? null,
-  };
+    lastSeenAt: seen.get(id)?.toISOString() ?? null,
+  }));
+}
+
+async function asView(context: Context, user: User): Promise<HouseUser> {
+  const [view] = await asViews(context, [user]);
+  if (!view) throw notFound('There is no such colleague.');
+  return view;
 }
 
 /** Somebody must be left who can let others in. */
@@ -42,9 +56,7 @@ export const userHandlers: Handlers = {
   },
   'GET /api/admin/users': async ({ context }) => {
     const users = await User.findAll({ order: [['active', 'DESC'], 'name'], transaction: context.tx });
-    const items = [];
-    for (const user of users) items.push(await asView(context, user));
-    return { items };
+    return { items: await asViews(context, users) };
   },
   'POST /api/admin/users': early(async ({ body, perform }) => {
     if (!DateTime.now().setZone(body.timeZone).isValid)

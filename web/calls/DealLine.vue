@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { UNNAMED_DEAL } from '@emporikon/core/lifecycle/conversion';
 import type { SheetReading } from '@emporikon/core/ledger/callSheet';
 import { computed, reactive, ref, watch } from 'vue';
 import { amountText } from '../shell/format';
@@ -41,7 +42,7 @@ const shown = computed((): SheetDeal => {
   return {
     id: about.value.startsWith('deal:') ? about.value.slice(5) : null,
     leadId: about.value.startsWith('lead:') ? about.value.slice(5) : null,
-    title: edits.title ?? read?.title ?? 'New deal',
+    title: edits.title ?? read?.title ?? UNNAMED_DEAL,
     amount: edits.amount ?? (read ? amountText(read.amountMinor, read.currency) : ''),
     currency: read?.currency ?? props.currency,
     expectedClose: edits.expectedClose ?? read?.expectedClose ?? null,

@@ -80,7 +80,7 @@ function press(event: KeyboardEvent, deal: DealRow): void {
     <div class="label">
       <h2>{{ stage.kind === 'won' ? `${stage.name} this month` : stage.name }}</h2>
       <span class="cap num"
-        >{{ stage.count
+        >{{ stage.count.toLocaleString()
         }}<template v-if="stage.count">
           ·
           <span :title="stage.sums.length > 1 ? sums : undefined">{{
@@ -153,7 +153,7 @@ function press(event: KeyboardEvent, deal: DealRow): void {
         v-if="hasMore && (isWhole || !isNarrow || places.length <= MOST_LISTED)"
         class="quiet"
         @click="emit('more')"
-        >{{ deals.length }} of {{ stage.count }} shown; show more</v-btn
+        >{{ deals.length }} of {{ stage.count.toLocaleString() }} shown; show more</v-btn
       >
     </div>
   </section>
@@ -174,12 +174,15 @@ function press(event: KeyboardEvent, deal: DealRow): void {
   padding: 8px 12px 0 0;
 }
 .scroller {
+  display: flex;
+  flex-direction: column;
   max-height: 70vh;
   overflow-y: auto;
   overscroll-behavior: auto;
 }
 .axis {
   position: relative;
+  flex: 1 0 auto;
 }
 .week {
   position: absolute;

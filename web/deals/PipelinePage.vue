@@ -91,8 +91,9 @@ usePageKeys((event) => {
     </select>
     <span class="soft sums"
       ><template v-if="data"
-        >{{ data.open }} open · <b class="num ink">{{ money(data.total.plain, data.total.currency) }}</b> ·
-        weighted <b class="num ink">{{ roughMoney(data.total.weighted, data.total.currency) }}</b><template
+        >{{ data.open.toLocaleString() }} open ·
+        <b class="num ink">{{ money(data.total.plain, data.total.currency) }}</b> · weighted
+        <b class="num ink">{{ roughMoney(data.total.weighted, data.total.currency) }}</b><template
           v-if="data.total.missing.length"
         >
           · without {{ data.total.missing.join(', ') }}, which have no rate</template

@@ -74,7 +74,9 @@ const shown = (minor: number): string => roughMoney(minor, forecast.value?.curre
         <b class="num">{{ shown(forecast.simulated.total.high) }}</b>; in the middle
         <b class="num">{{ shown(forecast.simulated.total.middle) }}</b>.
         <span class="soft"
-          >{{ forecast.simulated.runs }} runs.
+          >{{ forecast.simulated.runs.toLocaleString() }} runs; the odds are right to within
+          {{ (forecast.simulated.total.error * 100).toLocaleString(undefined, { maximumFractionDigits: 1 }) }}
+          percentage points.
           <button class="word" @click="seed += 1">Play it again with other luck</button></span
         >
         <span v-if="forecast.missing.length" class="late">
