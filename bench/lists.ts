@@ -88,7 +88,7 @@ function questions(ids: Record<string, string>): Asked[] {
       if (id === undefined) return [];
       return (queries[name] ?? ['']).map((query) => ({
         name: `${path}${query ? ` ${query.replace(/=[0-9a-f-]{36}/g, '=…')}` : ''}`,
-        url: `${path.replace(/:\w+/, id)}${query ? `?${query}` : ''}`,
+        url: `${path.replace(':stageId', ids.stage ?? '').replace(/:\w+/, id)}${query ? `?${query}` : ''}`,
       }));
     });
 }

@@ -168,6 +168,18 @@ it('a call that the exchange tells of before it answers is the one we asked for'
   expect(await house.count('calls')).toBe(before);
 });
 
+it('a call whose answer was lost, and which rings all the same, is the one that was asked for', async () => {
+  const { body } = await pell.call('GET /api/calls');
+  const cut = body.items.find(({ number }) => number === CUT);
+  expect(cut?.state).toBe('failed');
+  await tellRinging(CUT);
+  const after = (await pell.call('GET /api/calls')).body.items;
+  expect([after.length, after.find(({ id }) => id === cut?.id)?.state]).toEqual([
+    body.items.length,
+    'ringing',
+  ]);
+});
+
 it('nobody is called without a line', async () => {
   const ines = await house.as('ines@wharfside.example');
   expect((await ines.call('POST /api/calls', { body: { to: '+447700900321' } })).status).toBe(409);

@@ -6,7 +6,7 @@ import { storeCapture } from '../captures/store';
 import { fileCapture } from '../captures/filing';
 import { Capture } from '../db/models/captures';
 import { Call, PhoneLine } from '../db/models/calls';
-import { QueryTypes } from 'sequelize';
+import { Op, QueryTypes } from 'sequelize';
 import { personsByNumber } from './caller';
 
 const Time = z.iso.datetime({ offset: true });
@@ -28,10 +28,23 @@ const Event = z.object({
 });
 type Told = z.infer<typeof Event>;
 
-/** The call we asked for, when the exchange tells of it before it has answered. A line places one at a time. */
+/** So long after it was asked for a call that the exchange tells of is taken for that one. */
+const RECENT_MS = 120_000;
+
+/**
+ * The call we asked for, when the exchange tells of it before it has answered, or after its answer was lost. A line places
+ * one at a time.
+ */
 const placedCall = (context: Context, userId: string, number: string): Promise<Call | null> =>
   Call.findOne({
-    where: { userId, toNumber: number, state: 'placing', exchangeId: null },
+    where: {
+      userId,
+      toNumber: number,
+      state: ['placing', 'failed'],
+      exchangeId: null,
+      startedAt: { [Op.gt]: new Date(context.now().getTime() - RECENT_MS) },
+    },
+    order: [['startedAt', 'DESC']],
     transaction: context.tx,
     lock: true,
   });
