@@ -1,6 +1,6 @@
 import { performance } from 'node:perf_hooks';
 import { readCallSheet } from '@emporikon/core/ledger/callSheet';
-import { perform } from '@emporikon/server/commands/context';
+import { runInTransaction } from '@emporikon/server/commands/context';
 import { Call, PhoneLine } from '@emporikon/server/db/models/calls';
 import { takeEvent } from '@emporikon/server/calls/webhook';
 import { callDetail } from '@emporikon/server/calls/caller';
@@ -52,12 +52,16 @@ async function callers(): Promise<void> {
       startedAt: new Date().toISOString(),
     };
     let began = performance.now();
-    await perform(tools, null, (context) => takeEvent(context, data.id, { type: 'call.ringing', data }));
+    await runInTransaction(tools, null, (context) =>
+      takeEvent(context, data.id, { type: 'call.ringing', data }),
+    );
     const call = await Call.findOne({ where: { exchangeId: data.id } });
-    await perform(tools, null, (context) => callDetail(context, call?.id ?? ''));
+    await runInTransaction(tools, null, (context) => callDetail(context, call?.id ?? ''));
     times.push(performance.now() - began);
     began = performance.now();
-    await perform(tools, null, (context) => context.sequelize.query('SELECT 1', { transaction: context.tx }));
+    await runInTransaction(tools, null, (context) =>
+      context.sequelize.query('SELECT 1', { transaction: context.tx }),
+    );
     floors.push(performance.now() - began);
   }
   const [median, floor] = [at(times, 0.5), at(floors, 0.5)];

@@ -1,5 +1,5 @@
 import { performance } from 'node:perf_hooks';
-import { perform, type Actor } from '@emporikon/server/commands/context';
+import { runInTransaction, type Actor } from '@emporikon/server/commands/context';
 import { Company, Person } from '@emporikon/server/db/models/people';
 import { runJob, startRun } from '@emporikon/server/lookups/runs';
 import { openLookUps } from '@emporikon/server/outside/lookups/open';
@@ -57,7 +57,7 @@ async function main(): Promise<void> {
   );
   await sequelize.query('UPDATE look_up_rules SET allowance = 100000000');
   const actor: Actor = { id: user.id, name: user.name, email: user.email, role: user.role, timeZone: 'UTC' };
-  const { id } = await perform(tools, actor, (context) =>
+  const { id } = await runInTransaction(tools, actor, (context) =>
     startRun(context, { people: rows.map((row) => row.id), companies: [], leads: [] }),
   );
   const began = performance.now();

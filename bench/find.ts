@@ -1,7 +1,7 @@
 import { performance } from 'node:perf_hooks';
 import pg from 'pg';
 import { knownCompany } from '@emporikon/server/companies/candidates';
-import { perform } from '@emporikon/server/commands/context';
+import { runInTransaction } from '@emporikon/server/commands/context';
 import { knownPerson } from '@emporikon/server/people/candidates';
 import { quantile, serveBook, type Served } from './book/serve';
 import { pick, randomFrom, slip, type Random } from './crowd/errors';
@@ -131,7 +131,7 @@ async function verdicts(
       profiles: [],
     };
     let began = performance.now();
-    const verdict = await perform(tools, null, async (context) => {
+    const verdict = await runInTransaction(tools, null, async (context) => {
       if (one.company) await knownCompany(context, { name: one.company, domain: null });
       return knownPerson(context, facts);
     });

@@ -4,7 +4,7 @@ import pgCopy from 'pg-copy-streams';
 import type pg from 'pg';
 import { pipeline } from 'node:stream/promises';
 import { Readable } from 'node:stream';
-import { perform, type Tools } from '@emporikon/server/commands/context';
+import { runInTransaction, type Tools } from '@emporikon/server/commands/context';
 import { Import } from '@emporikon/server/db/models/imports';
 import { keepFile } from '@emporikon/server/imports/file';
 import { previewImport } from '@emporikon/server/imports/preview';
@@ -72,7 +72,7 @@ async function main(): Promise<void> {
     },
     state: 'previewing',
   });
-  await perform(tools, null, (context) => keepFile(context, one.id, Buffer.from(csv)));
+  await runInTransaction(tools, null, (context) => keepFile(context, one.id, Buffer.from(csv)));
   let began = performance.now();
   await previewImport(tools, one.id);
   const previewed = performance.now() - began;

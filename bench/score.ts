@@ -1,7 +1,7 @@
 import { performance } from 'node:perf_hooks';
 import type { FitRule } from '@emporikon/core/qualifying/fit';
 import { trainWinModel, type Closed } from '@emporikon/core/qualifying/winChance';
-import { perform } from '@emporikon/server/commands/context';
+import { runInTransaction } from '@emporikon/server/commands/context';
 import { scoreLeads } from '@emporikon/server/qualifying/score';
 import { openHouse } from './house';
 import { sized } from './size';
@@ -57,8 +57,8 @@ async function main(): Promise<void> {
       SELECT gen_random_uuid(), 'Lead', id, company_id, 'new', now() - interval '9 days', CASE WHEN random() < 0.5 THEN 'email' ELSE 'form' END, '${user.id}', now() - interval '9 days', now() FROM people;
     CREATE TEMP TABLE said AS SELECT gen_random_uuid() AS entry_id, person_id, id AS lead_id, random() * 60 AS days FROM leads;
     INSERT INTO ledger_entries (id, at, side, kind, headline, created_at) SELECT entry_id, now() - days * interval '1 day', 'theirs', 'mail', 'Wrote', now() FROM said;
-    INSERT INTO ledger_links (id, entry_id, person_id) SELECT gen_random_uuid(), entry_id, person_id FROM said;
-    INSERT INTO ledger_links (id, entry_id, lead_id) SELECT gen_random_uuid(), entry_id, lead_id FROM said;
+    INSERT INTO ledger_links (id, entry_id, person_id, at) SELECT gen_random_uuid(), entry_id, person_id, now() - days * interval '1 day' FROM said;
+    INSERT INTO ledger_links (id, entry_id, lead_id, at) SELECT gen_random_uuid(), entry_id, lead_id, now() - days * interval '1 day' FROM said;
     INSERT INTO contact_points (id, person_id, kind, value, normalized, created_at) SELECT gen_random_uuid(), id, 'email', 'x', id || '@x.example', now() FROM people;
     SET session_replication_role = DEFAULT;
     ANALYZE`);
@@ -68,7 +68,7 @@ async function main(): Promise<void> {
     INSERT INTO bare SELECT id, 50, 50, 50, 0.5, now() FROM leads`);
   const measure = { fit: SHEET, warmth: { halfLifeDays: 14, points: {} }, model: trainWinModel(closed) };
   const began = performance.now();
-  await perform(tools, null, (context) => scoreLeads(context, undefined, {}, measure));
+  await runInTransaction(tools, null, (context) => scoreLeads(context, undefined, {}, measure));
   const seconds = (performance.now() - began) / 1000;
   const [rows] = await sequelize.query(
     'SELECT count(*)::int AS n, min(fit), max(fit), avg(chance)::float8 AS chance FROM lead_scores',

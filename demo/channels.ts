@@ -1,7 +1,7 @@
 import type { FormField } from '@emporikon/contract/forms';
 import { readArrival } from '@emporikon/server/captures/arrivals';
 import { storeCapture } from '@emporikon/server/captures/store';
-import { perform, type Actor, type Context, type Tools } from '@emporikon/server/commands/context';
+import { runInTransaction, type Actor, type Context, type Tools } from '@emporikon/server/commands/context';
 import { PhoneLine } from '@emporikon/server/db/models/calls';
 import { CustomField, List } from '@emporikon/server/db/models/fields';
 import { Form } from '@emporikon/server/db/models/forms';
@@ -114,16 +114,16 @@ export async function loadChannels(
   at: (hoursAgo: number) => Tools,
   actors: ReadonlyMap<string, Actor>,
 ): Promise<void> {
-  await perform(at(20 * 24), null, (context) => setUp(context, actors));
+  await runInTransaction(at(20 * 24), null, (context) => setUp(context, actors));
   const pell = actors.get('Pell Garrick') ?? null;
   const profile = await readArrival(at(30), pell, Buffer.from(PROFILE), {
     mediaType: 'text/html',
     url: 'https://rollcall.example/people/callum-redfern',
   });
-  await perform(at(30), pell, (context) => storeCapture(context, profile, { by: 'clipper' }));
+  await runInTransaction(at(30), pell, (context) => storeCapture(context, profile, { by: 'clipper' }));
   const card = await readArrival(at(28), null, Buffer.from(CARD), { mediaType: 'text/vcard' });
-  await perform(at(28), null, (context) => storeCapture(context, card, { by: 'upload' }));
-  await perform(at(7), null, async (context) => {
+  await runInTransaction(at(28), null, (context) => storeCapture(context, card, { by: 'upload' }));
+  await runInTransaction(at(7), null, async (context) => {
     const form = await Form.findOne({ where: { slug: 'ask-us' }, transaction: context.tx });
     if (form)
       await submitForm(context, form, {
@@ -138,7 +138,7 @@ export async function loadChannels(
   });
   const startedAt = at(5).now().toISOString();
   for (const [index, type] of (['call.ringing', 'call.ended'] as const).entries())
-    await perform(at(5), null, (context) =>
+    await runInTransaction(at(5), null, (context) =>
       takeEvent(context, `demo-${index}`, {
         type,
         data: {

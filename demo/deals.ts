@@ -1,5 +1,5 @@
 import { normalizeValue } from '@emporikon/server/people/values';
-import { perform, type Actor, type Context, type Tools } from '@emporikon/server/commands/context';
+import { runInTransaction, type Actor, type Context, type Tools } from '@emporikon/server/commands/context';
 import { findOrMakeCompany } from '@emporikon/server/companies/commands';
 import { Deal, DealRoleRow, Stage, Task } from '@emporikon/server/db/models/deals';
 import { type LedgerKind } from '@emporikon/server/db/models/ledger';
@@ -263,5 +263,5 @@ async function loadDeal(context: Context, deal: DemoDeal): Promise<void> {
 /** Ten made-up deals in every stage, with what was said and what comes next. */
 export async function loadDeals(tools: Tools, actors: ReadonlyMap<string, Actor>): Promise<void> {
   for (const deal of DEALS)
-    await perform(tools, actors.get(deal.owner) ?? null, (context) => loadDeal(context, deal));
+    await runInTransaction(tools, actors.get(deal.owner) ?? null, (context) => loadDeal(context, deal));
 }

@@ -1,4 +1,4 @@
-import { perform, type Actor, type Tools } from '@emporikon/server/commands/context';
+import { runInTransaction, type Actor, type Tools } from '@emporikon/server/commands/context';
 import { addPerson, changePerson, type NewPerson } from '@emporikon/server/people/commands';
 import { addCompany, changeCompany } from '@emporikon/server/companies/commands';
 import { Person } from '@emporikon/server/db/models/people';
@@ -56,19 +56,19 @@ export async function loadDoubles(
   actors: ReadonlyMap<string, Actor>,
 ): Promise<void> {
   for (const { tags, daysAgo, by, ...one } of AGAIN)
-    await perform(at(daysAgo * 24), actors.get(by) ?? null, async (context) => {
+    await runInTransaction(at(daysAgo * 24), actors.get(by) ?? null, async (context) => {
       const { id } = await addPerson(context, one);
       const person = await Person.findByPk(id, { transaction: context.tx });
       if (tags && person) await changePerson(context, id, { version: person.version, tags });
     });
   const mara = actors.get('Mara Quill') ?? null;
-  await perform(at(50), mara, async (context) => {
+  await runInTransaction(at(50), mara, async (context) => {
     await addCompany(context, 'Dashline Couriers Ltd', null);
     const { id } = await addCompany(context, 'Liffey Linens', null);
     await changeCompany(context, id, { version: 1, address: '14 Forge Lane, Dublin' });
     await addCompany(context, 'The Havneby family', null, 'household');
   });
-  await perform(at(30), mara, async (context) => {
+  await runInTransaction(at(30), mara, async (context) => {
     const [gone] = await Person.findAll({ where: { fullName: 'Hamish Rennie' }, transaction: context.tx });
     if (gone) await changePerson(context, gone.id, { version: gone.version, active: false });
   });

@@ -1,4 +1,4 @@
-import { perform, type Actor, type Context, type Tools } from '@emporikon/server/commands/context';
+import { runInTransaction, type Actor, type Context, type Tools } from '@emporikon/server/commands/context';
 import { findOrMakeCompany } from '@emporikon/server/companies/commands';
 import { Deal, Lead, Stage, Task } from '@emporikon/server/db/models/deals';
 import { type LedgerKind } from '@emporikon/server/db/models/ledger';
@@ -277,7 +277,7 @@ export async function loadLeads(tools: Tools, actors: ReadonlyMap<string, Actor>
   ];
   for (let from = 0; from < turns.length; from += AT_ONCE) {
     const actor = actors.get(OWNERS[(from / AT_ONCE) % OWNERS.length] ?? 'Pell Garrick') ?? null;
-    await perform(tools, actor, async (context) => {
+    await runInTransaction(tools, actor, async (context) => {
       const stages = await Stage.findAll({ order: ['position'], transaction: context.tx });
       for (const { at, isClosed } of turns.slice(from, from + AT_ONCE)) {
         const owner = actors.get(OWNERS[at % OWNERS.length] ?? 'Pell Garrick')?.id ?? '';
@@ -287,5 +287,5 @@ export async function loadLeads(tools: Tools, actors: ReadonlyMap<string, Actor>
       await context.write.event('load demo', 'Set up leads', actor?.id ?? null);
     });
   }
-  await perform(tools, null, (context) => addJob(context, trainJob, {}, 'train'));
+  await runInTransaction(tools, null, (context) => addJob(context, trainJob, {}, 'train'));
 }

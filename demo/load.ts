@@ -1,4 +1,4 @@
-import { perform, type Actor, type Tools } from '@emporikon/server/commands/context';
+import { runInTransaction, type Actor, type Tools } from '@emporikon/server/commands/context';
 import { fileCapture } from '@emporikon/server/captures/filing';
 import { readMail } from '@emporikon/server/captures/arrivals';
 import { storeCapture } from '@emporikon/server/captures/store';
@@ -33,7 +33,7 @@ export async function loadDemo(live: Tools): Promise<boolean> {
     newId,
     now: () => (hoursAgo ? officeTime(now.minus({ hours: hoursAgo })) : now).toJSDate(),
   });
-  const users = await perform(at(30 * 24), null, loadTeam);
+  const users = await runInTransaction(at(30 * 24), null, loadTeam);
   const actors = new Map<string, Actor>(
     [...users].map(([name, user]) => [
       name,
@@ -45,11 +45,11 @@ export async function loadDemo(live: Tools): Promise<boolean> {
   await loadSales(at(0), actors);
   const pell = actors.get('Pell Garrick') ?? null;
   const filed = await readMail(at(FILED.hoursAgo), pell, rawMail(FILED, now));
-  const { person } = await perform(at(FILED.hoursAgo), pell, async (context) => {
+  const { person } = await runInTransaction(at(FILED.hoursAgo), pell, async (context) => {
     const { capture } = await storeCapture(context, filed, { by: 'post' });
     return fileCapture(context, capture.id, {});
   });
-  await perform(at(4 * 24), pell, (context) =>
+  await runInTransaction(at(4 * 24), pell, (context) =>
     saveLine(
       context,
       'Called her, wants to start in March. Budget about 40k. Her brother signs',
@@ -57,14 +57,16 @@ export async function loadDemo(live: Tools): Promise<boolean> {
       [],
     ),
   );
-  await perform(at(3 * 24), actors.get('Mara Quill') ?? null, (context) =>
+  await runInTransaction(at(3 * 24), actors.get('Mara Quill') ?? null, (context) =>
     saveLine(context, 'Works half a day on Fridays. Met us at the Utrecht fair', { personId: person.id }, []),
   );
   await loadChannels(at, actors);
   await loadDoubles(at, actors);
   for (const mail of WAITING) {
     const arrival = await readMail(at(mail.hoursAgo), null, rawMail(mail, now));
-    await perform(at(mail.hoursAgo), null, (context) => storeCapture(context, arrival, { by: 'post' }));
+    await runInTransaction(at(mail.hoursAgo), null, (context) =>
+      storeCapture(context, arrival, { by: 'post' }),
+    );
   }
   return true;
 }

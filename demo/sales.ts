@@ -1,4 +1,4 @@
-import { perform, type Actor, type Context, type Tools } from '@emporikon/server/commands/context';
+import { runInTransaction, type Actor, type Context, type Tools } from '@emporikon/server/commands/context';
 import { Deal, DealRoleRow, Stage } from '@emporikon/server/db/models/deals';
 import { Company, Person } from '@emporikon/server/db/models/people';
 import {
@@ -201,11 +201,11 @@ async function loadPeople(context: Context): Promise<void> {
 
 /** What is sold and for how much, a second pipeline, lines and a quote, and who is who. */
 export async function loadSales(tools: Tools, actors: ReadonlyMap<string, Actor>): Promise<void> {
-  const products = await perform(tools, null, loadProducts);
+  const products = await runInTransaction(tools, null, loadProducts);
   const ines = actors.get('Ines Tolland') ?? null;
-  await perform(tools, ines, loadPlans);
-  await perform(tools, ines, loadPeople);
-  await perform(tools, ines, async (context) => {
+  await runInTransaction(tools, ines, loadPlans);
+  await runInTransaction(tools, ines, loadPeople);
+  await runInTransaction(tools, ines, async (context) => {
     const deal = await putLines(context, 'Greenbasket, fleet', products, [
       ['LB-4', '8', '5', 1],
       ['LB-2', '6', '5', 1],
@@ -215,7 +215,7 @@ export async function loadSales(tools: Tools, actors: ReadonlyMap<string, Actor>
     ]);
     await makeQuote(context, deal.id, {});
   });
-  await perform(tools, actors.get('Pell Garrick') ?? null, async (context) => {
+  await runInTransaction(tools, actors.get('Pell Garrick') ?? null, async (context) => {
     await putLines(context, 'Rennie, 2 trailers', products, [['TR-1', '4', '0', 1]]);
   });
 }

@@ -3,7 +3,7 @@ import type { DealAsk } from '@emporikon/core/lifecycle/stages';
 import { Question, Stage } from '@emporikon/server/db/models/deals';
 import { PipelineRow } from '@emporikon/server/db/models/pipelines';
 import { User, type UserRole } from '@emporikon/server/db/models/users';
-import { loadRules } from '@emporikon/server/lookups/rules';
+import { loadRules } from '@emporikon/server/lookups/planning/rules';
 import { FitRuleRow } from '@emporikon/server/db/models/qualifying';
 import type { Context } from '@emporikon/server/commands/context';
 

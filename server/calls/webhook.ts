@@ -26,7 +26,7 @@ const Event = z.object({
     text: z.string().max(200_000).nullish(),
   }),
 });
-type Told = z.infer<typeof Event>;
+type ExchangeEvent = z.infer<typeof Event>;
 
 /** So long after it was asked for a call that the exchange tells of is taken for that one. */
 const RECENT_MS = 120_000;
@@ -50,7 +50,7 @@ const placedCall = (context: Context, userId: string, number: string): Promise<C
   });
 
 /** The call an event tells of: found, or noted when its ringing went missing on the way. */
-async function callOf(context: Context, { data }: Told): Promise<Call> {
+async function callOf(context: Context, { data }: ExchangeEvent): Promise<Call> {
   await lockNames(context, [`call:${data.id}`]);
   const known = await Call.findOne({ where: { exchangeId: data.id }, transaction: context.tx, lock: true });
   if (known) return known;
@@ -74,7 +74,7 @@ async function callOf(context: Context, { data }: Told): Promise<Call> {
 }
 
 /** A missed call lands in Arrivals; one that was answered does when the sheet is not written. */
-async function capture(context: Context, call: Call, { data }: Told, text: string): Promise<void> {
+async function capture(context: Context, call: Call, { data }: ExchangeEvent, text: string): Promise<void> {
   const arrival = await readOwnRecord(context, {
     kind: 'call',
     id: data.id,
@@ -90,7 +90,7 @@ async function capture(context: Context, call: Call, { data }: Told, text: strin
   await context.write.update(call, { captureId: stored.id });
 }
 
-async function isSeen(context: Context, id: string): Promise<boolean> {
+async function isRepeatedDelivery(context: Context, id: string): Promise<boolean> {
   const [fresh] = await context.sequelize.query<{ id: string }>(
     'INSERT INTO webhook_receipts (id, received_at) VALUES (:id, :now) ON CONFLICT DO NOTHING RETURNING id',
     { replacements: { id, now: context.now() }, type: QueryTypes.SELECT, transaction: context.tx },
@@ -102,7 +102,7 @@ async function isSeen(context: Context, id: string): Promise<boolean> {
  * Takes in what the exchange tells of a call. The same webhook twice is one; events may come late or in another order.
  */
 export async function takeEvent(context: Context, receipt: string, body: unknown): Promise<void> {
-  if (await isSeen(context, receipt)) return;
+  if (await isRepeatedDelivery(context, receipt)) return;
   const parsed = Event.safeParse(body);
   if (!parsed.success) return;
   const told = parsed.data;

@@ -1,7 +1,7 @@
 import type { Listed } from '@emporikon/core/reading/types';
 import pg from 'pg';
 import { knownPerson, knownPersons } from '../people/candidates';
-import { perform } from '../commands/context';
+import { runInTransaction } from '../commands/context';
 import { useHouse } from '../testing/harness';
 import { factsOf } from './listed';
 
@@ -66,7 +66,7 @@ it('a capture is read with as many questions whether three people are listed in 
 });
 
 it('many people are recognised together as each is alone', async () => {
-  await perform(house.tools, null, async (context) => {
+  await runInTransaction(house.tools, null, async (context) => {
     const all = listed(60).map((one) => factsOf(context, one));
     const alone = [];
     for (const facts of all) alone.push(await knownPerson(context, facts));

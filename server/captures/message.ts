@@ -1,5 +1,5 @@
 import type { Span } from '@emporikon/core/reading/types';
-import { perform, type Actor, type Tools } from '../commands/context';
+import { runInTransaction, type Actor, type Tools } from '../commands/context';
 import { Capture } from '../db/models/captures';
 import { notFound } from '../http/problems';
 import { loadClaims, loadIntents } from './view';
@@ -15,7 +15,7 @@ export async function messageHtml(
   actor: Actor | null,
   captureId: string,
 ): Promise<string | null> {
-  const found = await perform(tools, actor, async (context) => {
+  const found = await runInTransaction(tools, actor, async (context) => {
     const capture = await Capture.findByPk(captureId, { transaction: context.tx });
     if (!capture) throw notFound('There is no such capture.');
     if (capture.message.body !== 'html') return null;

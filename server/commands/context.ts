@@ -4,7 +4,7 @@ import type { Sequelize } from 'sequelize';
 import type { UserRole } from '../db/models/users';
 import { holdingConnection } from '../db/connect';
 import { Readers } from '../reading/readers';
-import { isCrossed } from '../db/crossed';
+import { isRetryableConflict } from '../db/conflicts';
 import type { Actor, Context, House, Outside, Tools } from './types';
 import { Writer } from './writer';
 
@@ -33,7 +33,7 @@ const PAUSE_MS = 40;
  * Runs one command in one transaction; what it wrote and its event are committed together or not at all. Where two
  * commands waited for each other and the database ended this one, nothing of it was kept, and it is run again.
  */
-export async function perform<Result>(
+export async function runInTransaction<Result>(
   tools: Tools,
   actor: Actor | null,
   command: (context: Context) => Promise<Result>,
@@ -45,7 +45,7 @@ export async function perform<Result>(
         holdingConnection(() => command({ ...tools, actor, tx, write: new Writer(tools, tx, roles) })),
       );
     } catch (error) {
-      if (--left === 0 || !isCrossed(error)) throw error;
+      if (--left === 0 || !isRetryableConflict(error)) throw error;
       // Unevenly, so that the two do not meet again.
       await new Promise((resolve) => setTimeout(resolve, PAUSE_MS * (0.5 + Math.random()) * (TRIES - left)));
     }

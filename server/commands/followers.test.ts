@@ -2,7 +2,7 @@ import { QueryTypes } from 'sequelize';
 import { Person } from '../db/models/people';
 import { addPerson } from '../people/commands';
 import { useHouse } from '../testing/harness';
-import { perform } from './context';
+import { runInTransaction } from './context';
 import { DEEPEST } from './followers';
 import type { After } from './types';
 
@@ -80,7 +80,7 @@ it('one that fails leaves nothing, is tried again, and then is done once', async
 it('is asked for by the same transaction: a command that fails has no followers', async () => {
   listen(follower('never'));
   await expect(
-    perform(house.tools, null, async (context) => {
+    runInTransaction(house.tools, null, async (context) => {
       await addPerson(context, { fullName: 'Cy Gone' });
       await context.write.event('add person', 'Added', null);
       throw new Error('cut off');

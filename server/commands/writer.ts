@@ -72,7 +72,7 @@ export class Writer implements Write {
   /**
    * Changes a row. A row with a version gets the next one; if `expected` is given and the row is at another, the write
    * is refused with what stands there now. Where nothing is expected and somebody else wrote since it was read, the whole
-   * command is run again on what stands there now (`isCrossed`).
+   * command is run again on what stands there now (`isRetryableConflict`).
    */
   async update<M extends Model>(instance: M, patch: Partial<Attributes<M>>, expected?: number): Promise<M> {
     let before = rowOf(instance);

@@ -1,5 +1,5 @@
 import { Person } from '../db/models/people';
-import { perform } from './context';
+import { runInTransaction } from './context';
 import { mail, type Client, useHouse } from '../testing/harness';
 
 const { house, pell, ines } = useHouse();
@@ -216,7 +216,7 @@ describe('two commands that wait for each other', () => {
     let bothHold: () => void = () => undefined;
     const held = new Promise<void>((resolve) => (bothHold = resolve));
     const touch = (first: string, second: string) =>
-      perform(house.tools, null, async (context) => {
+      runInTransaction(house.tools, null, async (context) => {
         const one = await Person.findByPk(first, {
           transaction: context.tx,
           lock: true,

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { perform } from '../commands/context';
+import { runInTransaction } from '../commands/context';
 import { compactRows } from '../db/compact';
 import { defineJob } from '../jobs/job';
 
@@ -10,7 +10,7 @@ export const keepSumsJob = defineJob({
   input: z.unknown(),
   cron: '17 * * * *',
   run: async (tools) => {
-    await perform(tools, null, (context) =>
+    await runInTransaction(tools, null, (context) =>
       compactRows(context, 'deal_sums', ['stage_id', 'owner_id', 'currency'], ['deals', 'plain', 'weighted']),
     );
   },

@@ -1,4 +1,4 @@
-import { perform } from '../commands/context';
+import { runInTransaction } from '../commands/context';
 import { addPerson } from '../people/commands';
 import { databaseUrl, useHouse } from '../testing/harness';
 import { LiveFeed } from './live';
@@ -34,7 +34,7 @@ const PEOPLE = 300;
 
 it('an event names every record it touched, however many, and each row says what it belongs to', async () => {
   const ids: string[] = [];
-  const eventId = await perform(house.tools, null, async (context) => {
+  const eventId = await runInTransaction(house.tools, null, async (context) => {
     for (let at = 0; at < PEOPLE; at++)
       ids.push(
         (
@@ -70,7 +70,7 @@ it('notices come in the order of their commits, long ones too', async () => {
   const made: (string | null)[] = [];
   for (const count of [1, PEOPLE, 1])
     made.push(
-      await perform(house.tools, null, async (context) => {
+      await runInTransaction(house.tools, null, async (context) => {
         const write = silent(context.write);
         for (let at = 0; at < count; at++)
           await addPerson({ ...context, write }, { fullName: `Q ${made.length} ${at}` });

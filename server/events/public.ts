@@ -3,8 +3,10 @@ import type { Followed } from '../commands/types';
 import type { Change } from '../db/models/ledger';
 
 type Row = Record<string, unknown>;
-type Told<Type extends EventType> = Type extends EventType ? Pick<PublicEvent<Type>, 'type' | 'data'> : never;
-type Tell = <Type extends EventType>(type: Type, data: PublicEvent<Type>['data']) => void;
+type UntypedEvent<Type extends EventType> = Type extends EventType
+  ? Pick<PublicEvent<Type>, 'type' | 'data'>
+  : never;
+type Emit = <Type extends EventType>(type: Type, data: PublicEvent<Type>['data']) => void;
 
 /** Which tables are records of their own, by the word they have in event types. */
 const RECORDS = {
@@ -34,43 +36,43 @@ const changedFields = (before: Row, after: Row): string[] =>
 
 type RecordWord = (typeof RECORDS)[keyof typeof RECORDS];
 
-function tellCreated(tell: Tell, record: RecordWord, id: string, row: Row): void {
-  if (record === 'lead') tell('lead.created', { id, personId: text(row.personId) });
-  else tell(`${record}.created`, { id });
+function emitCreated(emit: Emit, record: RecordWord, id: string, row: Row): void {
+  if (record === 'lead') emit('lead.created', { id, personId: text(row.personId) });
+  else emit(`${record}.created`, { id });
 }
 
 /** What became of a record of its own: people, companies, leads, deals, next moves. */
-function tellRecord(tell: Tell, record: RecordWord, id: string, before: Row, after: Row): void {
+function emitRecordChange(emit: Emit, record: RecordWord, id: string, before: Row, after: Row): void {
   const fields = changedFields(before, after);
-  if (fields.length) tell(`${record}.changed`, { id, fields });
+  if (fields.length) emit(`${record}.changed`, { id, fields });
   if (record !== 'task' && fields.includes('ownerId'))
-    tell(`${record}.owner_changed`, { id, from: idOrNull(before.ownerId), to: idOrNull(after.ownerId) });
-  if (record === 'lead') tellLead(tell, id, before, after);
-  if (record === 'deal') tellDeal(tell, id, before, after);
-  if (record === 'task' && !before.doneAt && after.doneAt) tell('task.done', { id, at: text(after.doneAt) });
+    emit(`${record}.owner_changed`, { id, from: idOrNull(before.ownerId), to: idOrNull(after.ownerId) });
+  if (record === 'lead') emitLeadChange(emit, id, before, after);
+  if (record === 'deal') emitDealChange(emit, id, before, after);
+  if (record === 'task' && !before.doneAt && after.doneAt) emit('task.done', { id, at: text(after.doneAt) });
 }
 
-function tellLead(tell: Tell, id: string, before: Row, after: Row): void {
+function emitLeadChange(emit: Emit, id: string, before: Row, after: Row): void {
   if (before.status !== after.status)
-    tell('lead.status_changed', { id, from: text(before.status), to: text(after.status) });
+    emit('lead.status_changed', { id, from: text(before.status), to: text(after.status) });
   const dealId = idOrNull(after.dealId);
-  if (dealId && !before.dealId) tell('lead.converted', { id, dealId });
+  if (dealId && !before.dealId) emit('lead.converted', { id, dealId });
 }
 
-function tellDeal(tell: Tell, id: string, before: Row, after: Row): void {
+function emitDealChange(emit: Emit, id: string, before: Row, after: Row): void {
   if (before.stageId !== after.stageId)
-    tell('deal.stage_changed', { id, from: text(before.stageId), to: text(after.stageId) });
-  if (!before.closedAt && after.closedAt) tell('deal.closed', { id, reason: idOrNull(after.closeReason) });
-  if (before.closedAt && !after.closedAt) tell('deal.reopened', { id });
+    emit('deal.stage_changed', { id, from: text(before.stageId), to: text(after.stageId) });
+  if (!before.closedAt && after.closedAt) emit('deal.closed', { id, reason: idOrNull(after.closeReason) });
+  if (before.closedAt && !after.closedAt) emit('deal.reopened', { id });
 }
 
 /** A new entry with everything that the same change linked it to. */
-function tellEntry(tell: Tell, entry: Row, changes: readonly Change[]): void {
+function emitLedgerEntry(emit: Emit, entry: Row, changes: readonly Change[]): void {
   const links = changes.flatMap(({ table, after }) =>
     table === 'ledger_links' && after && after.entryId === entry.id ? [after] : [],
   );
   const linked = (key: string): string[] => links.flatMap((link) => idOrNull(link[key]) ?? []);
-  tell('ledger.entered', {
+  emit('ledger.entered', {
     id: text(entry.id),
     kind: text(entry.kind),
     side: entry.side as 'theirs' | 'ours' | 'within',
@@ -82,26 +84,26 @@ function tellEntry(tell: Tell, entry: Row, changes: readonly Change[]): void {
 }
 
 /** What became of rows that are part of something else. */
-function tellPart(tell: Tell, { table, id, before, after }: Change, changes: readonly Change[]): void {
-  if (table === 'ledger_entries' && !before && after) tellEntry(tell, after, changes);
-  if (table === 'ledger_entries' && before && !after) tell('ledger.removed', { id });
+function emitPartChange(emit: Emit, { table, id, before, after }: Change, changes: readonly Change[]): void {
+  if (table === 'ledger_entries' && !before && after) emitLedgerEntry(emit, after, changes);
+  if (table === 'ledger_entries' && before && !after) emit('ledger.removed', { id });
   if (table === 'captures' && !before && after)
-    tell('capture.received', { id, kind: text(after.kind), cameBy: text(after.cameBy) });
+    emit('capture.received', { id, kind: text(after.kind), cameBy: text(after.cameBy) });
   if (table === 'captures' && before && after && before.state !== after.state) {
-    if (after.state === 'filed') tell('capture.filed', { id });
-    if (after.state === 'set aside') tell('capture.set_aside', { id });
+    if (after.state === 'filed') emit('capture.filed', { id });
+    if (after.state === 'set aside') emit('capture.set_aside', { id });
   }
   if (table === 'form_submissions' && !before && after)
-    tell('form.submitted', { id, formId: text(after.formId), captureId: text(after.captureId) });
+    emit('form.submitted', { id, formId: text(after.formId), captureId: text(after.captureId) });
   if (table === 'calls' && after && before?.state !== after.state)
-    tell('call.changed', {
+    emit('call.changed', {
       id,
       direction: after.direction as 'in' | 'out',
       state: text(after.state),
       personId: idOrNull(after.personId),
     });
   if (table === 'contact_points' && !isSame(before?.consent, after?.consent))
-    tell('consent.changed', {
+    emit('consent.changed', {
       personId: text((after ?? before)?.personId),
       contactId: id,
       state: idOrNull(after?.consent),
@@ -109,24 +111,24 @@ function tellPart(tell: Tell, { table, id, before, after }: Change, changes: rea
 }
 
 /** A person of whom a contact detail changed changed too, once however many did. */
-function tellContacts(tell: Tell, changes: readonly Change[], told: ReadonlySet<string>): void {
+function emitContactChanges(emit: Emit, changes: readonly Change[], told: ReadonlySet<string>): void {
   const people = new Set(
     changes.flatMap(({ table, before, after }) =>
       table === 'contact_points' ? (idOrNull((after ?? before)?.personId) ?? []) : [],
     ),
   );
-  for (const id of people) if (!told.has(id)) tell('person.changed', { id, fields: ['contacts'] });
+  for (const id of people) if (!told.has(id)) emit('person.changed', { id, fields: ['contacts'] });
 }
 
 /** @returns the records that went into another, which are not removed */
-function tellMerges(tell: Tell, changes: readonly Change[]): Set<string> {
+function emitMerges(emit: Emit, changes: readonly Change[]): Set<string> {
   const gone = new Set<string>();
   for (const { table, before, after } of changes) {
     if (table !== 'merges' || before || !after) continue;
     gone.add(text(after.mergedId));
     const data = { id: text(after.mergedId), into: text(after.survivorId) };
-    if (after.kind === 'person') tell('person.merged', data);
-    else tell('company.merged', data);
+    if (after.kind === 'person') emit('person.merged', data);
+    else emit('company.merged', data);
   }
   return gone;
 }
@@ -136,23 +138,23 @@ function tellMerges(tell: Tell, changes: readonly Change[]): Set<string> {
  */
 export function publicEventsOf(event: Followed): PublicEvent[] {
   const { changes } = event;
-  const told: Told<EventType>[] = [];
-  const tell = ((type, data) => void told.push({ type, data } as Told<EventType>)) as Tell;
-  const merged = tellMerges(tell, changes);
+  const emitted: UntypedEvent<EventType>[] = [];
+  const emit = ((type, data) => void emitted.push({ type, data } as UntypedEvent<EventType>)) as Emit;
+  const merged = emitMerges(emit, changes);
   const whole = new Set<string>();
   for (const change of changes) {
     const { table, id, before, after } = change;
     const record = table in RECORDS ? RECORDS[table as keyof typeof RECORDS] : null;
     if (!record) {
-      tellPart(tell, change, changes);
+      emitPartChange(emit, change, changes);
       continue;
     }
     if (!before || !after) whole.add(id);
-    if (!before && after) tellCreated(tell, record, id, after);
-    else if (before && !after && !merged.has(id)) tell(`${record}.removed`, { id });
-    else if (before && after) tellRecord(tell, record, id, before, after);
+    if (!before && after) emitCreated(emit, record, id, after);
+    else if (before && !after && !merged.has(id)) emit(`${record}.removed`, { id });
+    else if (before && after) emitRecordChange(emit, record, id, before, after);
   }
-  tellContacts(tell, changes, whole);
+  emitContactChanges(emit, changes, whole);
   const { id: eventId, actorId, causeId, depth } = event;
   const envelope = {
     version: EVENT_VERSION,
@@ -162,5 +164,5 @@ export function publicEventsOf(event: Followed): PublicEvent[] {
     causeId,
     depth,
   } as const;
-  return told.map((one) => ({ ...envelope, ...one }) as PublicEvent);
+  return emitted.map((one) => ({ ...envelope, ...one }) as PublicEvent);
 }

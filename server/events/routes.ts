@@ -9,7 +9,7 @@ import { PERSONAL } from './personal';
 const HEARTBEAT_MS = 20_000;
 const QUEUE_BYTES = 256 * 1024;
 
-interface Told {
+interface EventNotice {
   id?: string;
   actorId?: string | null;
   roles?: Actor['role'][] | null;
@@ -22,7 +22,7 @@ interface Told {
  * @returns null where it does not concern them
  */
 export function noticeFor(actor: Actor, payload: string): string | null {
-  const { roles = null, ...told } = JSON.parse(payload) as Told;
+  const { roles = null, ...told } = JSON.parse(payload) as EventNotice;
   if (told.endedSessions) return null;
   const isOwn = told.actorId === actor.id;
   const isPersonal = told.touched?.some((one) => PERSONAL.has(one.table)) === true;

@@ -4,12 +4,12 @@ import { EventRow, type Change } from '../db/models/ledger';
 import { rowOf } from '../commands/writer';
 import { cannotUndo, conflict, forbidden, notFound } from '../http/problems';
 import { CARRIED_OUT } from '../jobs/effect';
-import { doneByItself } from './byItself';
+import { findFollowingEvents } from './byItself';
 import { PERSONAL } from './personal';
 import { unmerge } from '../lookalikes/unmerge';
 
 /** Bookkeeping that changes without anybody meaning anything by it. */
-const NOT_MEANT = new Set(['version', 'updatedAt']);
+const IGNORED_COLUMNS = new Set(['version', 'updatedAt']);
 /** What people outside did, and what went out to them: it is kept, whatever becomes of it. */
 const FINAL = new Map([
   ['submit form', 'What came in stays as it came. Set it aside in Arrivals instead.'],
@@ -51,7 +51,7 @@ const describe = (table: string, row: Record<string, unknown> | null): string =>
   `the ${NOUNS[table] ?? table}${titleOf(row)}`;
 
 /** Changes of one row folded to its first state before and its last after, newest row first. */
-function fold(changes: readonly Change[]): Change[] {
+function foldChanges(changes: readonly Change[]): Change[] {
   const folded = new Map<string, Change>();
   for (const change of changes) {
     const key = `${change.table}/${change.id}`;
@@ -82,7 +82,7 @@ const modelOf = (context: Context, table: string): ModelStatic<Model> =>
   context.sequelize.model(table) as ModelStatic<Model>;
 
 /** Rows made since that stand on a row which the undo would take away. */
-async function builtOn(
+async function findDependents(
   context: Context,
   change: Change,
   keys: readonly Reference[],
@@ -116,14 +116,14 @@ async function builtOn(
     for (const row of rows.map(rowOf))
       if (!own.has(`${key.table}/${String(row.id)}`))
         found.push(
-          `${await spoken(context, key.table, row)} stands on ${describe(change.table, change.after)}`,
+          `${await nameDependent(context, key.table, row)} stands on ${describe(change.table, change.after)}`,
         );
   }
   return found;
 }
 
 /** What stands on a row, in words. A link has none of its own: the record it links to has. */
-async function spoken(context: Context, table: string, row: Record<string, unknown>): Promise<string> {
+async function nameDependent(context: Context, table: string, row: Record<string, unknown>): Promise<string> {
   if (table !== 'ledger_links') return describe(table, row);
   for (const [key, target] of [
     ['dealId', 'deals'],
@@ -139,7 +139,7 @@ async function spoken(context: Context, table: string, row: Record<string, unkno
   return describe(table, row);
 }
 
-async function obstacles(context: Context, changes: readonly Change[]): Promise<string[]> {
+async function findObstacles(context: Context, changes: readonly Change[]): Promise<string[]> {
   const reasons: string[] = [];
   const own = new Set(changes.map((change) => `${change.table}/${change.id}`));
   const keys = await references(context);
@@ -155,11 +155,11 @@ async function obstacles(context: Context, changes: readonly Change[]): Promise<
     else {
       const after = change.after;
       const meant = Object.keys(after).filter(
-        (key) => !NOT_MEANT.has(key) && (!change.before || !same(change.before[key], after[key])),
+        (key) => !IGNORED_COLUMNS.has(key) && (!change.before || !same(change.before[key], after[key])),
       );
       if (meant.some((key) => !same(current[key], after[key])))
         reasons.push(`${describe(change.table, after)} was changed since`);
-      if (!change.before) reasons.push(...(await builtOn(context, change, keys, own)));
+      if (!change.before) reasons.push(...(await findDependents(context, change, keys, own)));
     }
   }
   return [...new Set(reasons)];
@@ -207,9 +207,9 @@ export async function undo(context: Context, eventId: string): Promise<{ label: 
       await unmerge(context, id, {}, { eventId: at === newestFirst.length - 1 ? eventId : null });
     return { label: event.label };
   }
-  for (const id of await doneByItself(context, event)) await undo(context, id);
-  const changes = fold(event.changes).filter((change) => change.before || change.after);
-  const reasons = [...missingParts(context, changes), ...(await obstacles(context, changes))];
+  for (const id of await findFollowingEvents(context, event)) await undo(context, id);
+  const changes = foldChanges(event.changes).filter((change) => change.before || change.after);
+  const reasons = [...missingParts(context, changes), ...(await findObstacles(context, changes))];
   if (reasons.length)
     throw cannotUndo(
       `Something was built on this: ${reasons.slice(0, 4).join('; ')}. Nothing was taken back.`,
@@ -223,7 +223,7 @@ export async function undo(context: Context, eventId: string): Promise<{ label: 
     } else if (!instance) await context.write.insert(model, change.before as never);
     else {
       const restored = Object.fromEntries(
-        Object.entries(change.before).filter(([key]) => !NOT_MEANT.has(key)),
+        Object.entries(change.before).filter(([key]) => !IGNORED_COLUMNS.has(key)),
       );
       await context.write.update(instance, restored);
     }

@@ -6,10 +6,10 @@ import {
   type ForecastCell,
 } from '@emporikon/core/lifecycle/forecast';
 import { DateTime } from 'luxon';
-import { localNow, perform, type Actor, type Context, type Tools } from '../commands/context';
+import { localNow, runInTransaction, type Actor, type Context, type Tools } from '../commands/context';
 import { early, type Handlers } from '../http/mount';
 import { invalid } from '../http/problems';
-import { simulateAside } from './aside';
+import { simulateInThread } from './thread';
 import { loadAsOf, loadForecast, wonIn } from './load';
 
 const months = (from: string, count: number): string[] =>
@@ -44,12 +44,12 @@ async function forecast(
   if (!DateTime.fromISO(from).isValid)
     throw invalid('There is no such day.', { fields: { from: 'is no day' } });
   const wanted = months(from, query.months);
-  const loaded = await perform(tools, actor, (context) =>
+  const loaded = await runInTransaction(tools, actor, (context) =>
     loadForecast(context, query, { from, today, basis: query.basis }),
   );
   const deals = loaded.deals.filter((deal) => wanted.includes(deal.month));
   const cells = forecastCells(deals);
-  const simulated = await simulateAside(deals, query);
+  const simulated = await simulateInThread(deals, query);
   const none = (month: string): (typeof simulated)['total'] => ({
     month,
     low: 0,

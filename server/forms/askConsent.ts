@@ -1,6 +1,6 @@
 import { Id } from '@emporikon/contract/common';
 import { z } from 'zod';
-import { perform, type Context, type Outside } from '../commands/context';
+import { runInTransaction, type Context, type Outside } from '../commands/context';
 import { FormSubmission } from '../db/models/forms';
 import { OutboxRow } from '../db/models/outbox';
 import { conflict } from '../http/problems';
@@ -65,7 +65,7 @@ export const askConsentJob = defineJob({
   lane: 'mail',
   input: Asking,
   run: (tools, asking) =>
-    perform(tools, null, async (context) => {
+    runInTransaction(tools, null, async (context) => {
       const about = { aboutTable: 'form_submissions', aboutId: asking.submissionId };
       if (await OutboxRow.count({ where: about, transaction: context.tx })) return;
       await requestEffect(context, consentEffect, asking, {

@@ -1,6 +1,6 @@
 import rateLimit from '@fastify/rate-limit';
 import type { FastifyInstance, FastifyReply } from 'fastify';
-import { perform, type Tools } from '../commands/context';
+import { runInTransaction, type Tools } from '../commands/context';
 import { Form } from '../db/models/forms';
 import { ProblemError } from '../http/problems';
 import { confirmPage, formPage, formSnippet, HONEYPOT, thanksPage, wordsPage } from './page';
@@ -96,7 +96,7 @@ export async function mountPublicForms(app: FastifyInstance, tools: Tools): Prom
         if (body[HONEYPOT]) return html(reply, 200, thanksPage(form, false));
         const agreed = body.agreed === 'yes';
         try {
-          const { submission } = await perform(tools, null, (context) =>
+          const { submission } = await runInTransaction(tools, null, (context) =>
             submitForm(context, form, {
               answers: body,
               agreed,
@@ -124,7 +124,9 @@ export async function mountPublicForms(app: FastifyInstance, tools: Tools): Prom
       '/f/confirm/:token',
       { schema: { hide: true } },
       async (request, reply) => {
-        const isOurs = await perform(tools, null, (context) => confirmConsent(context, request.params.token));
+        const isOurs = await runInTransaction(tools, null, (context) =>
+          confirmConsent(context, request.params.token),
+        );
         return isOurs
           ? html(reply, 200, wordsPage('Confirmed', 'Thank you. Your address is confirmed.'))
           : html(reply, 404, unknownLink());

@@ -2,7 +2,7 @@ import type { FastifyError, FastifyInstance, FastifyReply } from 'fastify';
 import { hasZodFastifySchemaValidationErrors } from 'fastify-type-provider-zod';
 import { MAX_MESSAGE_BYTES } from '@emporikon/core/reading/types';
 import { ConnectionError, DatabaseError, ForeignKeyConstraintError, UniqueConstraintError } from 'sequelize';
-import { isCrossed, sqlState } from '../db/crossed';
+import { isRetryableConflict, sqlState } from '../db/conflicts';
 import { busy, conflict, invalid, notFound, ProblemError, tooLarge, unsupported } from './problems';
 
 function send(reply: FastifyReply, { problem: given, headers }: ProblemError): FastifyReply {
@@ -72,7 +72,7 @@ function asProblem(error: FastifyError): ProblemError | null {
       'Somebody saved the same thing a moment ago; nothing was doubled. Read again and try once more.',
     );
   if (error instanceof ForeignKeyConstraintError) return missingTarget(error);
-  if (isCrossed(error))
+  if (isRetryableConflict(error))
     return conflict('Somebody changed the same records at this moment; nothing was saved. Try once more.');
   if (isDataException(error))
     return invalid('Nothing was saved: a day, a number or a character in it is not one that can be kept.');

@@ -3,7 +3,7 @@ import type { RouteSpec } from '@emporikon/contract/common';
 import { MAX_MESSAGE_BYTES } from '@emporikon/core/reading/types';
 import type { IncomingMessage } from 'node:http';
 import type { FastifyInstance, FastifyReply, FastifyRequest, RouteOptions } from 'fastify';
-import { perform, type Actor, type Context, type Tools } from '../commands/context';
+import { runInTransaction, type Actor, type Context, type Tools } from '../commands/context';
 import { limitBodiesInFlight } from './bodies';
 import { operationIdOf, PROBLEMS } from './openapi';
 import { requireSameOrigin } from './origin';
@@ -114,7 +114,7 @@ export function mount(app: FastifyInstance, tools: Tools, handlers: Handlers): v
         const { params, query, body } = request;
         const given = { params, query, body, request, reply } as Omit<Call<RouteName>, 'context'>;
         const run = (command: (context: Context) => Promise<unknown>): Promise<unknown> =>
-          perform(
+          runInTransaction(
             tools,
             request.actor,
             (context) => {

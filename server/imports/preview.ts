@@ -2,7 +2,7 @@ import { decidePerson, type Book, type Candidate } from '@emporikon/core/matchin
 import type { PersonFacts } from '@emporikon/core/matching/evidence';
 import { nameKey } from '@emporikon/core/people/names';
 import { QueryTypes } from 'sequelize';
-import { perform, type Context, type Tools } from '../commands/context';
+import { runInTransaction, type Context, type Tools } from '../commands/context';
 import { Import } from '../db/models/imports';
 import { bookOf } from '../people/book';
 import { copyRows } from './copy';
@@ -185,7 +185,7 @@ async function previewChunk(
 
 /** Clears what an earlier preview left. @returns the import to be looked through; null when it is not wanted any more */
 function beginPreview(tools: Tools, id: string): Promise<Import | null> {
-  return perform(tools, null, async (context) => {
+  return runInTransaction(tools, null, async (context) => {
     await lockImport(context, id);
     const one = await Import.findByPk(id, { transaction: context.tx });
     if (!one || one.state !== 'previewing') return null;
@@ -234,7 +234,7 @@ export async function previewImport(tools: Tools, id: string): Promise<void> {
   };
   if (target)
     for await (const chunk of chunksOf(recordsOf(tools, one, raw))) {
-      const found = await perform(tools, null, async (context) => {
+      const found = await runInTransaction(tools, null, async (context) => {
         if (!(await stillWanted(context))) return null;
         await noteDone(context, id, done + chunk.length);
         return previewRecords(context, id, target, chunk);
@@ -245,7 +245,7 @@ export async function previewImport(tools: Tools, id: string): Promise<void> {
     }
   else
     for await (const chunk of chunksOf(rows)) {
-      const previewed = await perform(tools, null, async (context) => {
+      const previewed = await runInTransaction(tools, null, async (context) => {
         if (!(await stillWanted(context))) return null;
         await noteDone(context, id, done + chunk.length);
         return previewChunk(context, id, chunk, seen);
@@ -256,7 +256,7 @@ export async function previewImport(tools: Tools, id: string): Promise<void> {
       for (const verdict of previewed.verdicts) counts[verdict] = (counts[verdict] ?? 0) + 1;
       for (const [key, row] of previewed.firsts) seen.set(key, row);
     }
-  await perform(tools, null, async (context) => {
+  await runInTransaction(tools, null, async (context) => {
     const now = await stillWanted(context);
     if (!now) return;
     await context.write.update(now, { state: 'previewed', counts, total: done, done: 0, trouble: '' });

@@ -1,6 +1,6 @@
 import type { RecordData, TableTarget } from '@emporikon/core/reading/table/records';
 import { QueryTypes } from 'sequelize';
-import { perform, type Actor, type Context, type Tools } from '../commands/context';
+import { runInTransaction, type Actor, type Context, type Tools } from '../commands/context';
 import type { Import } from '../db/models/imports';
 import { User } from '../db/models/users';
 import { undo } from '../events/undo';
@@ -59,7 +59,7 @@ interface Stored {
 export async function runRecords(tools: Tools, one: Import, target: 'companies' | 'deals'): Promise<void> {
   const actor = await importer(one.createdBy);
   const step = (): Promise<boolean> =>
-    perform(tools, actor, async (context) => {
+    runInTransaction(tools, actor, async (context) => {
       await lockImport(context, one.id);
       const now = await loadImport(context, one.id);
       if (now.state !== 'running') return false;
@@ -100,14 +100,14 @@ export async function undoRecords(tools: Tools, one: Import): Promise<void> {
   );
   let kept = 0;
   for (const { id: eventId } of events) {
-    const isKept = await perform(tools, actor, async (context) => {
+    const isKept = await runInTransaction(tools, actor, async (context) => {
       await undo(context, eventId);
       return false;
     }).catch((error: unknown) => {
       if (!(error instanceof ProblemError)) throw error;
       return error.problem.detail !== 'This was undone already.';
     });
-    await perform(tools, actor, async (context) => {
+    await runInTransaction(tools, actor, async (context) => {
       await context.sequelize.query(
         `UPDATE import_rows SET outcome = CASE WHEN $kept THEN outcome ELSE 'left alone' END, reason = CASE WHEN $kept THEN 'kept' ELSE reason END
           WHERE import_id = $id AND before->>'eventId' = $event`,
@@ -116,7 +116,7 @@ export async function undoRecords(tools: Tools, one: Import): Promise<void> {
     });
     if (isKept) kept++;
   }
-  await perform(tools, actor, async (context) => {
+  await runInTransaction(tools, actor, async (context) => {
     const now = await loadImport(context, one.id, true);
     await context.write.update(now, {
       state: 'undone',

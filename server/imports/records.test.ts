@@ -1,4 +1,4 @@
-import { perform } from '../commands/context';
+import { runInTransaction } from '../commands/context';
 import { addPerson } from '../people/commands';
 import { workbook } from '../testing/hostile';
 import { useHouse } from '../testing/harness';
@@ -201,7 +201,7 @@ it('a preview knows of no command that had not ended when it began, however low 
   let finish: () => void = () => undefined;
   let isWritten: () => void = () => undefined;
   const written = new Promise<void>((resolve) => (isWritten = resolve));
-  const slow = perform(house.tools, null, async (context) => {
+  const slow = runInTransaction(house.tools, null, async (context) => {
     await addPerson(context, { fullName: 'Sela Slow', email: 'sela@slow.example' });
     isWritten();
     await new Promise<void>((resolve) => (finish = resolve));

@@ -5,7 +5,7 @@ import { shapeKey } from '@emporikon/core/reading/table/read';
 import type { FastifyInstance } from 'fastify';
 import { QueryTypes } from 'sequelize';
 import { disposition } from '../captures/attachments';
-import { perform, requireActor, type Context, type Tools } from '../commands/context';
+import { runInTransaction, requireActor, type Context, type Tools } from '../commands/context';
 import { List } from '../db/models/fields';
 import { User } from '../db/models/users';
 import { fileSchema } from '../http/openapi';
@@ -187,7 +187,7 @@ export function mountImportFiles(app: FastifyInstance, tools: Tools): void {
       }),
     },
     async (request, reply) => {
-      const { name, text } = await perform(tools, request.actor, (context) =>
+      const { name, text } = await runInTransaction(tools, request.actor, (context) =>
         rejectedTable(context, request.params.id),
       );
       return reply

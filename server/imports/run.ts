@@ -1,5 +1,5 @@
 import { QueryTypes, UniqueConstraintError } from 'sequelize';
-import { perform, type Context, type Tools } from '../commands/context';
+import { runInTransaction, type Context, type Tools } from '../commands/context';
 import { Import } from '../db/models/imports';
 import { addJob } from '../jobs/job';
 import { lookAlikesJob } from '../lookalikes/run';
@@ -78,7 +78,7 @@ const nextRows = (context: Context, id: string, lane: number): Promise<Stored[]>
 
 /** Writes one chunk and notes what became of each row, all in one transaction. @returns whether there is more to do */
 async function runChunk(tools: Tools, id: string, lane: number, isClashed: boolean): Promise<boolean> {
-  return perform(tools, null, async (context) => {
+  return runInTransaction(tools, null, async (context) => {
     await context.sequelize.query('SET LOCAL synchronous_commit = off', { transaction: context.tx });
     await lockImport(context, `${id}/${lane}`);
     const one = await loadImport(context, id);
@@ -114,7 +114,7 @@ async function runChunkOf(tools: Tools, id: string, lane: number): Promise<boole
 
 /** Makes the companies of all rows first, so that the lanes after it only look them up. */
 async function prepareCompanies(tools: Tools, id: string): Promise<void> {
-  await perform(tools, null, async (context) => {
+  await runInTransaction(tools, null, async (context) => {
     await lockImport(context, id);
     const one = await loadImport(context, id);
     if (one.state !== 'running' || one.reading?.companies) return;
@@ -148,7 +148,7 @@ async function outcomes(context: Context, id: string): Promise<Record<string, nu
 }
 
 async function finish(tools: Tools, id: string): Promise<void> {
-  await perform(tools, null, async (context) => {
+  await runInTransaction(tools, null, async (context) => {
     await lockImport(context, id);
     const one = await loadImport(context, id, true);
     const [open] = await nextRows(context, id, LANES);

@@ -1,5 +1,5 @@
 import { QueryTypes } from 'sequelize';
-import { perform, type Context, type Tools } from '../commands/context';
+import { runInTransaction, type Context, type Tools } from '../commands/context';
 import { Import } from '../db/models/imports';
 import { recordTarget, undoRecords } from './recordJobs';
 import { knownRows, update } from './patch';
@@ -123,7 +123,7 @@ async function removeCompanies(context: Context, id: string): Promise<void> {
 }
 
 async function undoChunk(tools: Tools, id: string): Promise<boolean> {
-  return perform(tools, null, async (context) => {
+  return runInTransaction(tools, null, async (context) => {
     await lockImport(context, id);
     const one = await loadImport(context, id, true);
     if (one.state !== 'undoing') return false;

@@ -1,7 +1,7 @@
 import { Id } from '@emporikon/contract/common';
 import { backOff } from '@emporikon/core/lookups/breaker';
 import { z } from 'zod';
-import { perform } from '../commands/context';
+import { runInTransaction } from '../commands/context';
 import type { AnyJob, Context, Lane, Tools } from '../commands/types';
 import { OutboxRow } from '../db/models/outbox';
 import { NotSent } from '../outside/notSent';
@@ -43,7 +43,7 @@ async function claimTry(
   tools: Tools,
   id: string,
 ): Promise<{ row: OutboxRow; over: 'unsure' | 'expired' | null } | null> {
-  return perform(tools, null, async ({ tx, now }) => {
+  return runInTransaction(tools, null, async ({ tx, now }) => {
     const row = await OutboxRow.findByPk(id, { transaction: tx, lock: true });
     if (!row || (row.state !== 'waiting' && row.state !== 'sending')) return null;
     // Whoever tried before did not come back to say how it ended.
@@ -103,7 +103,7 @@ export function defineEffect<Input, Result>(effect: Effect<Input, Result>): Defi
             state: claimed.over,
             trouble: claimed.over === 'unsure' ? LOST : (claimed.row.trouble ?? 'too late'),
           };
-    await perform(tools, null, async (context) => {
+    await runInTransaction(tools, null, async (context) => {
       const row = await OutboxRow.findByPk(id, { transaction: context.tx, lock: true });
       if (!row) return;
       if (ended instanceof NotSent && (await waitForNext(context, defined, row, ended.message))) return;

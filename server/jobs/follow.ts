@@ -1,6 +1,6 @@
 import { QueryTypes } from 'sequelize';
 import type { z } from 'zod';
-import { perform, type Tools } from '../commands/context';
+import { runInTransaction, type Tools } from '../commands/context';
 import { FOLLOW } from '../commands/followers';
 import { EventRow } from '../db/models/ledger';
 import { defineJob } from './job';
@@ -18,7 +18,7 @@ async function follow(
   const event = await EventRow.findOne({ where: { id: eventId } });
   if (!event) return;
   const depth = event.depth ?? 0;
-  await perform({ ...tools, cause: { eventId, depth } }, null, async (context) => {
+  await runInTransaction({ ...tools, cause: { eventId, depth } }, null, async (context) => {
     const [first] = await context.sequelize.query<{ follower: string }>(
       `INSERT INTO followed (event_id, follower, at) VALUES (:eventId, :name, :now)
        ON CONFLICT DO NOTHING RETURNING follower`,

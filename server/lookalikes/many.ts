@@ -1,5 +1,5 @@
 import type { Reply } from '@emporikon/contract';
-import { perform, type Actor, type Context, type Tools } from '../commands/context';
+import { runInTransaction, type Actor, type Context, type Tools } from '../commands/context';
 import { LookAlikeRow } from '../db/models/lookAlikes';
 import { ProblemError } from '../http/problems';
 import { compareRecords } from './compare';
@@ -50,7 +50,7 @@ export async function mergeMany(
   const left: Reply<'POST /api/look-alikes/merge'>['left'] = [];
   for (const id of [...new Set(ids)])
     try {
-      const done = await perform(tools, actor, async (own) => {
+      const done = await runInTransaction(tools, actor, async (own) => {
         const group = await openGroup(own, id);
         const { survivorId } = await compareRecords(own, group.kind, group.members);
         return mergeRecords(own, {

@@ -6,12 +6,12 @@ import { FeatureBuilder } from '@emporikon/core/matching/linkage/features';
 import { PERSON_PLAN, type FoundGroup } from '@emporikon/core/matching/lookAlikes';
 import type { Weights } from '@emporikon/core/matching/weights';
 import { QueryTypes } from 'sequelize';
-import { perform, type Context, type Tools } from '../commands/context';
+import { runInTransaction, type Context, type Tools } from '../commands/context';
 import { allCompanies, allPeople } from './book';
 import { judgedPairs, toldApart } from './judged';
 import type { RecordKind } from './links';
 import { ask } from './move';
-import { lookAside, type Task } from './search';
+import { searchInThread, type Task } from './search';
 
 /** In a book of fewer people the facts themselves are compared. */
 const FACTS_UP_TO = 2000;
@@ -123,12 +123,12 @@ export async function findLookAlikes(tools: Tools, kind: RecordKind): Promise<vo
     const { ids, task } = await readBook(tools, kind);
     const { judged, answers } =
       kind === 'person' ? await judgedPairs(sequelize) : { judged: null, answers: 0 };
-    const { groups, weights } = await lookAside({
+    const { groups, weights } = await searchInThread({
       ...task,
       judged,
-      apart: await perform(tools, null, (context) => toldApart(context, kind, ids)),
+      apart: await runInTransaction(tools, null, (context) => toldApart(context, kind, ids)),
     });
-    await perform(tools, null, async (context) => {
+    await runInTransaction(tools, null, async (context) => {
       const count = await putGroups(context, kind, groups, ids);
       if (weights) await keepWeights(context, weights, answers);
       await sequelize.query(

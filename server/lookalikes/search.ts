@@ -29,7 +29,7 @@ export function look(task: Task): PeopleFound {
 const THREADED_FROM = 3000;
 
 /** Looks in a thread of its own, so that the other jobs of the process go on meanwhile. */
-export async function lookAside(task: Task): Promise<PeopleFound> {
+export async function searchInThread(task: Task): Promise<PeopleFound> {
   const file = fileURLToPath(new URL('./lookAlikeThread.js', import.meta.url));
   const rows = task.features?.rows ?? task.companies.length;
   if (rows < THREADED_FROM || !existsSync(file)) return look(task);

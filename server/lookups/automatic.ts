@@ -3,9 +3,9 @@ import { Id } from '@emporikon/contract/common';
 import { addJob, defineJob } from '../jobs/job';
 import type { After, Cause } from '../commands/types';
 import { publicEventsOf } from '../events/public';
-import { perform, type Tools } from '../commands/context';
+import { runInTransaction, type Tools } from '../commands/context';
 import { deriveFacts, enrich } from './enrich';
-import { loadRules } from './rules';
+import { loadRules } from './planning/rules';
 
 /**
  * What is done by itself for somebody new, seconds after they came in: what follows from what is known, and, where the
@@ -14,7 +14,7 @@ import { loadRules } from './rules';
 async function lookUpNew(tools: Tools, personId: string, cause: Cause | null): Promise<void> {
   const caused = { ...tools, cause };
   const wish = { subject: { personId, companyId: null }, by: null, runId: null };
-  const { automatic } = await perform(caused, null, loadRules);
+  const { automatic } = await runInTransaction(caused, null, loadRules);
   if (automatic && tools.outside.lookUps.length) await enrich(caused, wish);
   else await deriveFacts(caused, wish);
 }

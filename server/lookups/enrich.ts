@@ -1,12 +1,12 @@
 import type { PlannedStep } from '@emporikon/core/lookups/plan';
-import { perform, type Actor, type Context, type Tools } from '../commands/context';
+import { runInTransaction, type Actor, type Context, type Tools } from '../commands/context';
 import type { LookUpSubject } from '../db/models/lookUps';
 import { Company, Person } from '../db/models/people';
-import { applyAnswer, type Applied } from './apply';
-import { askSource } from './ask';
-import { derive } from './derive';
-import { knownOf, loadLooked, type Looked } from './known';
-import { loadGround, planFor, type Ground } from './planned';
+import { applyAnswer, type Applied } from './applying/apply';
+import { askSource } from './asking/ask';
+import { derive } from './applying/derive';
+import { knownOf, loadLookUpRecords, type LookUpRecord } from './planning/known';
+import { loadPlanningData, planFor, type PlanningData } from './planning/plan';
 
 export interface Enriched extends Applied {
   /** What was asked, in order, with its price, minor units. */
@@ -18,26 +18,29 @@ export interface Enriched extends Applied {
 }
 
 /** Who is looked up, and for whom. */
-export interface Wish {
+export interface LookUpRequest {
   subject: LookUpSubject;
   by: Actor | null;
   runId: string | null;
 }
 
-const nameOf = (looked: Looked): string => looked.person?.fullName ?? looked.company?.name ?? '';
+const nameOf = (looked: LookUpRecord): string => looked.person?.fullName ?? looked.company?.name ?? '';
 
 /** The records as they are now, locked, so that two answers do not settle one field at once. */
-async function lockLooked(context: Context, subject: LookUpSubject): Promise<Looked | null> {
+async function lockLookUpRecord(context: Context, subject: LookUpSubject): Promise<LookUpRecord | null> {
   const options = { transaction: context.tx, lock: true };
   if (subject.personId) await Person.findByPk(subject.personId, options);
   if (subject.companyId) await Company.findByPk(subject.companyId, options);
-  return (await loadLooked(context, [subject]))[0] ?? null;
+  return (await loadLookUpRecords(context, [subject]))[0] ?? null;
 }
 
 /** Fills in what follows from what is known, for nothing. @returns who is looked up then; null when they are gone */
-export async function deriveFacts(tools: Tools, { subject, by }: Wish): Promise<LookUpSubject | null> {
-  return perform(tools, by, async (context) => {
-    const looked = await lockLooked(context, subject);
+export async function deriveFacts(
+  tools: Tools,
+  { subject, by }: LookUpRequest,
+): Promise<LookUpSubject | null> {
+  return runInTransaction(tools, by, async (context) => {
+    const looked = await lockLookUpRecord(context, subject);
     if (!looked) return null;
     await derive(context, looked);
     await context.write.event('look up', `Worked out where ${nameOf(looked)} is`, by?.id ?? null);
@@ -48,12 +51,12 @@ export async function deriveFacts(tools: Tools, { subject, by }: Wish): Promise<
 /** The first question of the plan that can be asked as things stand. */
 async function nextStep(
   tools: Tools,
-  { subject, by }: Wish,
-  ground: Ground,
+  { subject, by }: LookUpRequest,
+  ground: PlanningData,
   asked: ReadonlySet<string>,
-): Promise<{ step: PlannedStep; looked: Looked } | null> {
-  return perform(tools, by, async (context) => {
-    const [looked] = await loadLooked(context, [subject]);
+): Promise<{ step: PlannedStep; looked: LookUpRecord } | null> {
+  return runInTransaction(tools, by, async (context) => {
+    const [looked] = await loadLookUpRecords(context, [subject]);
     if (!looked) return null;
     const step = planFor(looked, ground, asked).find((one) => one.after === null);
     return step ? { step, looked } : null;
@@ -62,12 +65,12 @@ async function nextStep(
 
 async function apply(
   tools: Tools,
-  wish: Wish,
-  ground: Ground,
+  wish: LookUpRequest,
+  ground: PlanningData,
   lookUp: Parameters<typeof applyAnswer>[2],
 ): Promise<Applied> {
-  return perform(tools, wish.by, async (context) => {
-    const looked = await lockLooked(context, wish.subject);
+  return runInTransaction(tools, wish.by, async (context) => {
+    const looked = await lockLookUpRecord(context, wish.subject);
     if (!looked) return { filled: [], suggested: [] };
     const applied = await applyAnswer(context, looked, lookUp, ground);
     const words = [...applied.filled, ...applied.suggested].join(', ').toLowerCase();
@@ -85,12 +88,12 @@ async function apply(
  * enough is known, nothing more is worth its price, or the allowance is used up.
  * @param ground kept between the many of one run; measured anew when left out
  */
-export async function enrich(tools: Tools, wish: Wish, given?: Ground): Promise<Enriched> {
+export async function enrich(tools: Tools, wish: LookUpRequest, given?: PlanningData): Promise<Enriched> {
   const enriched: Enriched = { asked: [], filled: [], suggested: [], trouble: null, isShort: false };
   const subject = await deriveFacts(tools, wish);
   if (!subject) return enriched;
   const now = { ...wish, subject };
-  const ground = given ?? (await perform(tools, wish.by, loadGround));
+  const ground = given ?? (await runInTransaction(tools, wish.by, loadPlanningData));
   const asked = new Set<string>();
   for (;;) {
     const next = await nextStep(tools, now, ground, asked);

@@ -11,9 +11,9 @@ import type { KeptAnswer, LookUpState } from '../db/models/lookUps';
 import type { Reply } from '@emporikon/contract';
 import { notFound } from '../http/problems';
 import { decodeCursor, pageOf } from '../http/paging';
-import { monthOf, spentIn } from './purse';
-import { loadRules, sourceRows } from './rules';
-import { loadTracks } from './tracks';
+import { monthOf, spentInMonth } from './asking/budget';
+import { loadRules, sourceRows } from './planning/rules';
+import { loadTracks } from './planning/tracks';
 
 interface Row {
   id: string;
@@ -126,7 +126,7 @@ export async function rulesView(context: Context): Promise<RulesView> {
   const { version, allowance, perUser, pointWorth, enough, automatic, fillBlanks, keepDays } =
     await loadRules(context);
   const month = monthOf(context.now());
-  const spent = await spentIn(context, month, context.actor?.id ?? null);
+  const spent = await spentInMonth(context, month, context.actor?.id ?? null);
   return {
     version,
     allowance,

@@ -1,11 +1,11 @@
 import { requireActor } from '../commands/context';
 import type { Handlers } from '../http/mount';
 import { notFound } from '../http/problems';
-import { gapsOf } from './gaps';
+import { gapsOf } from './planning/gaps';
 import { listLookUps, listSources, lookUpDetail, rulesView } from './queries';
-import { loadRules, sourceRows } from './rules';
+import { loadRules, sourceRows } from './planning/rules';
 import { loadRun, planSelection, runView, startRun, stopRun } from './runs';
-import { acceptSuggestion, refuseSuggestion } from './suggestions';
+import { acceptSuggestion, refuseSuggestion } from './applying/suggestions';
 
 export const lookUpHandlers: Handlers = {
   'GET /api/look-ups': async ({ query, context }) => listLookUps(context, query),

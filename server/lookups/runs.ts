@@ -2,16 +2,16 @@ import { z } from 'zod';
 import { Id } from '@emporikon/contract/common';
 import type { LookUpPlan, LookUpRun as RunView } from '@emporikon/contract/lookups';
 import { QueryTypes } from 'sequelize';
-import { perform, requireActor, type Actor, type Context, type Tools } from '../commands/context';
+import { runInTransaction, requireActor, type Actor, type Context, type Tools } from '../commands/context';
 import { Lead } from '../db/models/deals';
 import { LookUpRun, type LookUpSubject } from '../db/models/lookUps';
 import { User } from '../db/models/users';
 import { conflict, invalid, notFound } from '../http/problems';
 import { addJob, defineJob } from '../jobs/job';
 import { enrich } from './enrich';
-import { loadLooked } from './known';
-import { loadGround, planFor } from './planned';
-import { monthOf, spentIn } from './purse';
+import { loadLookUpRecords } from './planning/known';
+import { loadPlanningData, planFor } from './planning/plan';
+import { monthOf, spentInMonth } from './asking/budget';
 
 export interface Selection {
   people: string[];
@@ -25,7 +25,7 @@ async function subjectsOf(context: Context, selection: Selection): Promise<LookU
     ? await Lead.findAll({ where: { id: selection.leads }, transaction: context.tx })
     : [];
   const people = [...new Set([...selection.people, ...leads.map((lead) => lead.personId)])];
-  const looked = await loadLooked(context, [
+  const looked = await loadLookUpRecords(context, [
     ...people.map((personId) => ({ personId, companyId: null })),
     ...[...new Set(selection.companies)].map((companyId) => ({ personId: null, companyId })),
   ]);
@@ -37,15 +37,15 @@ async function leftFor(
   context: Context,
   rules: { allowance: number; perUser: number | null },
 ): Promise<number> {
-  const spent = await spentIn(context, monthOf(context.now()), context.actor?.id ?? null);
+  const spent = await spentInMonth(context, monthOf(context.now()), context.actor?.id ?? null);
   const house = rules.allowance - spent.house;
   return Math.max(0, rules.perUser === null ? house : Math.min(house, rules.perUser - spent.mine));
 }
 
 /** What a look-up would ask and cost. Writes nothing. */
 export async function planSelection(context: Context, selection: Selection): Promise<LookUpPlan> {
-  const looked = await loadLooked(context, await subjectsOf(context, selection));
-  const ground = await loadGround(context);
+  const looked = await loadLookUpRecords(context, await subjectsOf(context, selection));
+  const ground = await loadPlanningData(context);
   const plans = looked.map((one) => planFor(one, ground));
   const questions = new Map<string, LookUpPlan['questions'][number]>();
   for (const step of plans.flat()) {
@@ -142,7 +142,7 @@ async function note(
   progress: Progress,
   end: { state: 'done' | 'stopped'; trouble: string | null } | null,
 ): Promise<LookUpRun> {
-  return perform(tools, actor, async (context) => {
+  return runInTransaction(tools, actor, async (context) => {
     const run = await loadRun(context, id, true);
     await context.write.update(run, {
       ...progress,
@@ -171,7 +171,7 @@ async function workRun(tools: Tools, id: string): Promise<void> {
   const start = Math.max(0, run.done - AT_ONCE);
   const queue = run.subjects.slice(start);
   const progress: Progress = { done: start, filled: run.filled, suggested: run.suggested };
-  let ground = await perform(tools, actor, loadGround);
+  let ground = await runInTransaction(tools, actor, loadPlanningData);
   let trouble: string | null = null;
   let isOver = false;
   const work = async (): Promise<void> => {
@@ -182,7 +182,8 @@ async function workRun(tools: Tools, id: string): Promise<void> {
       progress.suggested += got.suggested.length;
       trouble = got.trouble ?? trouble;
       isOver ||= got.isShort;
-      if (progress.done % MEASURE_EVERY === 0) ground = await perform(tools, actor, loadGround);
+      if (progress.done % MEASURE_EVERY === 0)
+        ground = await runInTransaction(tools, actor, loadPlanningData);
       if (progress.done % SAY_EVERY === 0 && !isOver)
         isOver = (await note(tools, actor, id, progress, null)).state !== 'running';
     }

@@ -1,7 +1,7 @@
 import { Id } from '@emporikon/contract/common';
 import { Op } from 'sequelize';
 import { z } from 'zod';
-import { perform } from '../commands/context';
+import { runInTransaction } from '../commands/context';
 import { Mailbox } from '../db/models/mailboxes';
 import { addJob, defineJob } from '../jobs/job';
 import { bringAlong, readMailbox } from './read';
@@ -20,7 +20,7 @@ export const readAllJob = defineJob({
   cron: '*/2 * * * *',
   async run(tools) {
     const mailboxes = await Mailbox.findAll({ attributes: ['id'], where: { state: { [Op.ne]: 'refused' } } });
-    await perform(tools, null, async (context) => {
+    await runInTransaction(tools, null, async (context) => {
       for (const { id } of mailboxes) await addJob(context, readJob, { id }, `mailbox:${id}`);
     });
   },

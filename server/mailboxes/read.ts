@@ -1,5 +1,5 @@
 import { QueryTypes } from 'sequelize';
-import { perform, type Actor, type Tools } from '../commands/context';
+import { runInTransaction, type Actor, type Tools } from '../commands/context';
 import { readMail } from '../captures/arrivals';
 import { Mailbox } from '../db/models/mailboxes';
 import { User } from '../db/models/users';
@@ -33,7 +33,7 @@ async function readFolder(
   path: string,
 ): Promise<void> {
   const folder = await reader.open(path);
-  const state = await perform(tools, null, (context) => stateOf(context, mailbox.id, path));
+  const state = await runInTransaction(tools, null, (context) => stateOf(context, mailbox.id, path));
   // Another UIDVALIDITY means that the UIDs of before name other messages now (RFC 3501 §2.3.1.1): all are looked at
   // again, and what was filed is known by its content.
   let next = state && Number(state.uid_validity) === folder.uidValidity ? Number(state.uid_next) : 1;
@@ -43,7 +43,7 @@ async function readFolder(
     await takeBatch(tools, actor, mailbox, reader, folder, batch);
     next = (batch.at(-1)?.uid ?? next) + 1;
   }
-  await perform(tools, null, (context) =>
+  await runInTransaction(tools, null, (context) =>
     keepState(context, mailbox.id, folder, Math.max(next, folder.uidNext)),
   );
 }
@@ -53,7 +53,7 @@ async function say(
   mailbox: Mailbox,
   patch: Partial<Pick<Mailbox, 'state' | 'trouble' | 'readAt'>>,
 ): Promise<void> {
-  await perform(tools, null, async (context) => {
+  await runInTransaction(tools, null, async (context) => {
     const row = await Mailbox.findByPk(mailbox.id, { transaction: context.tx, lock: true });
     if (!row) return;
     await context.write.update(row, patch);
@@ -130,7 +130,7 @@ export async function bringAlong(
         for (const row of batch) {
           const raw = sources.get(Number(row.uid));
           const arrival = raw ? await readMail(tools, actor, raw) : null;
-          await perform(tools, actor, async (context) => {
+          await runInTransaction(tools, actor, async (context) => {
             if (arrival) await fileMessage(context, arrival, row.at, [personId]);
             await context.sequelize.query(
               'UPDATE mailbox_messages SET filed = true WHERE mailbox_id = :mailboxId AND path = :path AND uid = :uid AND address = :address',

@@ -1,5 +1,5 @@
 import { BaseError, ConnectionError, QueryTypes } from 'sequelize';
-import { perform, type Actor, type Context, type Tools } from '../commands/context';
+import { runInTransaction, type Actor, type Context, type Tools } from '../commands/context';
 import { readMail, type Arrival } from '../captures/arrivals';
 import { storeCapture } from '../captures/store';
 import type { Mailbox } from '../db/models/mailboxes';
@@ -85,7 +85,7 @@ export async function planBatch(
   mailbox: Mailbox,
   batch: readonly Seen[],
 ): Promise<Planned[]> {
-  return perform(tools, actor, async (context) => {
+  return runInTransaction(tools, actor, async (context) => {
     const parties = batch.map((seen) =>
       partiesOf(context, mailbox, seen).parties.filter((one) => !isNever(mailbox, one.address)),
     );
@@ -119,7 +119,7 @@ export async function takeMessage(
   raw: Buffer | undefined,
 ): Promise<void> {
   const take = async (arrival: Arrival | null, reason: string | null): Promise<void> => {
-    await perform(tools, actor, async (context) => {
+    await runInTransaction(tools, actor, async (context) => {
       if (arrival && reason === null && mailbox.choice === 'all')
         await fileMessage(context, arrival, seen.at, people);
       else if (arrival) await storeCapture(context, arrival, { by: 'mailbox' });

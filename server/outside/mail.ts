@@ -2,7 +2,7 @@ import { MAX_MESSAGE_BYTES } from '@emporikon/core/reading/types';
 import { SMTPServer } from 'smtp-server';
 import { readMail } from '../captures/arrivals';
 import { storeCapture } from '../captures/store';
-import { perform, type Tools } from '../commands/context';
+import { runInTransaction, type Tools } from '../commands/context';
 
 /** Where mail comes in. A real mail server relays to it as the post office stand-in does. */
 export interface MailIntake {
@@ -13,7 +13,7 @@ export interface MailIntake {
 /** Reads a message and keeps it. One of which there is nothing to keep is refused for good, everything else by trying again. */
 async function takeMail(tools: Tools, raw: Buffer): Promise<void> {
   const arrival = await readMail(tools, null, raw);
-  await perform(tools, null, (context) => storeCapture(context, arrival, { by: 'post' }));
+  await runInTransaction(tools, null, (context) => storeCapture(context, arrival, { by: 'post' }));
 }
 
 /**

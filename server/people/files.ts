@@ -1,7 +1,7 @@
 import { IdParam } from '@emporikon/contract/common';
 import type { FastifyInstance } from 'fastify';
 import { disposition } from '../captures/attachments';
-import { perform, type Tools } from '../commands/context';
+import { runInTransaction, type Tools } from '../commands/context';
 import { fileSchema } from '../http/openapi';
 import { peopleTable, personCard } from './cards';
 
@@ -18,7 +18,7 @@ export function mountPeopleFiles(app: FastifyInstance, tools: Tools): void {
       }),
     },
     async (request, reply) => {
-      const { name, card } = await perform(tools, request.actor, (context) =>
+      const { name, card } = await runInTransaction(tools, request.actor, (context) =>
         personCard(context, request.params.id),
       );
       return reply
@@ -37,7 +37,7 @@ export function mountPeopleFiles(app: FastifyInstance, tools: Tools): void {
       }),
     },
     async (request, reply) => {
-      const table = await perform(tools, request.actor, peopleTable);
+      const table = await runInTransaction(tools, request.actor, peopleTable);
       return reply
         .type('text/csv; charset=utf-8')
         .header('content-disposition', disposition('people.csv'))

@@ -1,6 +1,6 @@
 import { Op } from 'sequelize';
 import { z } from 'zod';
-import { perform, type Context, type Tools } from '../commands/context';
+import { runInTransaction, type Context, type Tools } from '../commands/context';
 import { Lead } from '../db/models/deals';
 import { defineJob } from '../jobs/job';
 import { SCORED, scoreLeads } from './score';
@@ -34,7 +34,7 @@ export async function scoreTouched(context: Context, { leads, people, companies 
 
 /** Parked leads whose day has come are open again, as they were before; each says why. */
 export async function bringBack(tools: Tools): Promise<void> {
-  await perform(tools, null, async (context) => {
+  await runInTransaction(tools, null, async (context) => {
     const today = context.now().toISOString().slice(0, 10);
     const due = await Lead.findAll({
       where: { status: 'parked', parkedUntil: { [Op.lte]: today } },
@@ -60,7 +60,7 @@ export const scoreAllJob = defineJob({
   lane: 'short',
   input: z.unknown(),
   cron: '17 * * * *',
-  run: (tools) => perform(tools, null, (context) => scoreLeads(context)),
+  run: (tools) => runInTransaction(tools, null, (context) => scoreLeads(context)),
 });
 
 export const trainJob = defineJob({

@@ -8,7 +8,7 @@ import {
 import { winChance } from '@emporikon/core/qualifying/winChance';
 import fc from 'fast-check';
 import { QueryTypes } from 'sequelize';
-import { perform } from '../commands/context';
+import { runInTransaction } from '../commands/context';
 import { Lead } from '../db/models/deals';
 import { WinModelRow } from '../db/models/qualifying';
 import { mail, useHouse } from '../testing/harness';
@@ -105,7 +105,7 @@ it('the database scores as the core does, whatever the sheet', async () => {
   const ids: string[] = [];
   for (const firm of firms)
     ids.push((await newLead(firm, firm.employees === 40 ? 'Head of Student Affairs' : 'Owner')).id);
-  const model = (await perform(house.tools, null, loadMeasure)).model;
+  const model = (await runInTransaction(house.tools, null, loadMeasure)).model;
   const rule = fc.record({
     field: fc.constantFrom(...(Object.keys(FIT_FIELDS) as FitField[])),
     condition: fc.constantFrom(...FIT_CONDITIONS),
@@ -249,7 +249,7 @@ describe('win chance', () => {
   });
   it('of a lead that is there no more is 404', async () => {
     await expect(
-      perform(house.tools, null, (context) => judgeLead(context, crypto.randomUUID())),
+      runInTransaction(house.tools, null, (context) => judgeLead(context, crypto.randomUUID())),
     ).rejects.toThrow('There is no such lead.');
   });
 });

@@ -2,7 +2,7 @@ import { fitOf } from '@emporikon/core/qualifying/fit';
 import { warmthScore } from '@emporikon/core/qualifying/warmth';
 import { trainWinModel, type Closed } from '@emporikon/core/qualifying/winChance';
 import { QueryTypes } from 'sequelize';
-import { perform, type Context, type Tools } from '../commands/context';
+import { runInTransaction, type Context, type Tools } from '../commands/context';
 import { WinModelRow } from '../db/models/qualifying';
 import { factsSql } from './facts';
 import { fitFactsOf, loadMeasure, scoreLeads, winFactsOf, type FactRow } from './score';
@@ -41,9 +41,9 @@ async function loadClosed(context: Context): Promise<Closed[]> {
  * whole: a training that is interrupted leaves the one before in use, and the job is done again.
  */
 export async function trainWinChance(tools: Tools): Promise<void> {
-  const closed = await perform(tools, null, loadClosed);
+  const closed = await runInTransaction(tools, null, loadClosed);
   const model = trainWinModel(closed);
-  await perform(tools, null, async (context) => {
+  await runInTransaction(tools, null, async (context) => {
     await WinModelRow.create(
       { id: context.newId(), madeAt: context.now(), model },
       { transaction: context.tx },

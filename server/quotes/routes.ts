@@ -2,7 +2,7 @@ import { IdParam } from '@emporikon/contract/common';
 import type { QuoteRow } from '@emporikon/contract/quotes';
 import { isLapsed, nextQuoteStates, type QuoteState } from '@emporikon/core/lifecycle/quotes';
 import type { FastifyInstance } from 'fastify';
-import { localNow, perform, requireActor, type Context, type Tools } from '../commands/context';
+import { localNow, runInTransaction, requireActor, type Context, type Tools } from '../commands/context';
 import { Deal } from '../db/models/deals';
 import { LedgerLink } from '../db/models/ledger';
 import { Quote } from '../db/models/pipelines';
@@ -147,7 +147,7 @@ export function mountQuoteFiles(app: FastifyInstance, tools: Tools): void {
       }),
     },
     async (request, reply) => {
-      const quote = await perform(tools, request.actor, (context) =>
+      const quote = await runInTransaction(tools, request.actor, (context) =>
         Quote.findByPk(request.params.id, { transaction: context.tx }),
       );
       if (!quote) throw notFound('There is no such quote.');

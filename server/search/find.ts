@@ -29,7 +29,7 @@ const ask = <Row extends object>({ context }: Ask, { sql, bind }: Statement): Pr
 
 const beginning = (typed: string): Term => ({ typed, words: null });
 
-async function meant(asked: Ask, terms: readonly string[]): Promise<Term[] | null> {
+async function findMeantWords(asked: Ask, terms: readonly string[]): Promise<Term[] | null> {
   const alike = await alikeWords(
     asked.context,
     terms.filter((term) => term.length > 2 && !term.includes('@')),
@@ -63,7 +63,7 @@ async function byWords(asked: Ask, sought: Sought, limit: number): Promise<HitRo
   if (sought.address) hits.push(...(await run(foundByWords([beginning(sought.address)], by), 0)));
   if (hits.length < limit) hits.push(...(await run(foundByBoth(terms, by), 0)));
   if (hits.length >= Math.min(FEW, limit)) return hits;
-  const others = await meant(asked, sought.terms);
+  const others = await findMeantWords(asked, sought.terms);
   return others ? [...hits, ...(await run(foundByWords(others, by), SLIP))] : hits;
 }
 
@@ -78,7 +78,7 @@ async function byPhone(asked: Ask, sought: Sought, limit: number): Promise<HitRo
 }
 
 /** Each record once, as well matched as it is matched anywhere. */
-function once(hits: readonly HitRow[]): HitRow[] {
+function withoutRepeats(hits: readonly HitRow[]): HitRow[] {
   const best = new Map<string, HitRow>();
   for (const hit of hits) {
     const there = best.get(hit.id);
@@ -96,7 +96,7 @@ export async function find(context: Context, text: string, limit: number): Promi
   const sought = readSought(text, context.house.country);
   const asked: Ask = { context, me: context.actor?.id ?? '' };
   const hits = [...(await byPhone(asked, sought, limit)), ...(await byWords(asked, sought, limit))];
-  return rankHits(once(hits), limit).map(({ kind, id, label, hint, inactive }) => ({
+  return rankHits(withoutRepeats(hits), limit).map(({ kind, id, label, hint, inactive }) => ({
     kind,
     id,
     label,

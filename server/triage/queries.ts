@@ -3,7 +3,7 @@ import type { TriageCard } from '@emporikon/contract/triage';
 import { QueryTypes } from 'sequelize';
 import type { Context } from '../commands/context';
 import { cappedCount } from '../db/counting';
-import { loadLooked, wholeCompleteness } from '../lookups/known';
+import { loadLookUpRecords, wholeCompleteness } from '../lookups/planning/known';
 
 interface Pile {
   list?: string;
@@ -56,7 +56,7 @@ export async function triagePile(
       WHERE ${within} AND p.triaged_at IS NULL AND p.inactive_since IS NULL ORDER BY p.created_at, p.id LIMIT :limit`,
     options,
   );
-  const looked = await loadLooked(
+  const looked = await loadLookUpRecords(
     context,
     rows.map((row) => ({ personId: row.id, companyId: null })),
   );

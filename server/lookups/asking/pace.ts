@@ -1,14 +1,14 @@
 import { afterQuestion, mayAsk } from '@emporikon/core/lookups/breaker';
 import { QueryTypes } from 'sequelize';
-import type { Tools } from '../commands/context';
-import { LookUpSourceRow } from '../db/models/lookUps';
-import type { LookUpSource, SourceTrouble } from '../outside/lookups/source';
+import type { Tools } from '../../commands/context';
+import { LookUpSourceRow } from '../../db/models/lookUps';
+import type { LookUpSource, SourceTrouble } from '../../outside/lookups/source';
 
 /**
  * Takes the next turn at a source, so that all processes together ask it no faster than it allows.
  * @returns how long to wait for that turn, ms
  */
-export async function nextTurn({ sequelize }: Tools, source: LookUpSource): Promise<number> {
+export async function reserveTurn({ sequelize }: Tools, source: LookUpSource): Promise<number> {
   const [row] = await sequelize.query<{ wait: number }>(
     `UPDATE look_up_sources SET next_at = greatest(next_at, clock_timestamp()) + make_interval(secs => :gap) WHERE key = :key
       RETURNING extract(epoch FROM next_at - clock_timestamp())::float8 * 1000 - :gap * 1000 AS wait`,
@@ -18,7 +18,7 @@ export async function nextTurn({ sequelize }: Tools, source: LookUpSource): Prom
 }
 
 /** Whether the source is asked at all now; words for why not. */
-export async function whyNot(tools: Tools, source: LookUpSource): Promise<string | null> {
+export async function pauseReason(tools: Tools, source: LookUpSource): Promise<string | null> {
   const row = await LookUpSourceRow.findOne({ where: { key: source.key } });
   if (!row) return null;
   if (!row.active) return `${source.label} is turned off.`;

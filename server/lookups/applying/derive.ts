@@ -1,11 +1,11 @@
 import { placeOf } from '@emporikon/core/lookups/place';
 import { companyNameFromDomain } from '@emporikon/core/people/companies';
 import { registrableDomain } from '@emporikon/core/people/emails';
-import type { Context } from '../commands/context';
-import { findOrMakeCompany } from '../companies/commands';
-import { ClaimRow } from '../db/models/captures';
-import { Company } from '../db/models/people';
-import { domainOf, type Looked } from './known';
+import type { Context } from '../../commands/context';
+import { findOrMakeCompany } from '../../companies/commands';
+import { ClaimRow } from '../../db/models/captures';
+import { Company } from '../../db/models/people';
+import { domainOf, type LookUpRecord } from '../planning/known';
 
 /** Where the name of a company comes from that only its domain told. */
 export const NAMED_BY_DOMAIN = 'the domain of the address';
@@ -35,7 +35,7 @@ async function claim(
 }
 
 /** The company of a business address: the one of that domain, made where there is none. */
-async function companyByDomain(context: Context, looked: Looked): Promise<void> {
+async function companyByDomain(context: Context, looked: LookUpRecord): Promise<void> {
   const { person } = looked;
   const domain = domainOf(looked);
   const isOurs = context.house.ours.some((one) => registrableDomain(one) === domain || one === domain);
@@ -51,7 +51,7 @@ async function companyByDomain(context: Context, looked: Looked): Promise<void> 
 }
 
 /** Country and time zone, where they are blank, from numbers and addresses. */
-async function place(context: Context, looked: Looked): Promise<void> {
+async function place(context: Context, looked: LookUpRecord): Promise<void> {
   const { person, company } = looked;
   const numbers = looked.contacts.filter((one) => one.kind === 'phone').map((one) => one.normalized);
   const firm = placeOf({
@@ -79,7 +79,7 @@ async function place(context: Context, looked: Looked): Promise<void> {
 }
 
 /** What follows from what is known, without asking anybody: the company from the domain, country and time zone. */
-export async function derive(context: Context, looked: Looked): Promise<void> {
+export async function derive(context: Context, looked: LookUpRecord): Promise<void> {
   await companyByDomain(context, looked);
   await place(context, looked);
 }

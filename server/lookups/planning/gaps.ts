@@ -1,23 +1,23 @@
 import type { Gaps } from '@emporikon/contract/lookups';
 import { likelyEmails } from '@emporikon/core/lookups/addresses';
 import { QueryTypes } from 'sequelize';
-import type { Context } from '../commands/context';
-import { LookUp, type LookUpSubject } from '../db/models/lookUps';
-import { notFound } from '../http/problems';
+import type { Context } from '../../commands/context';
+import { LookUp, type LookUpSubject } from '../../db/models/lookUps';
+import { notFound } from '../../http/problems';
 import {
   companyCompleteness,
   domainOf,
-  loadLooked,
+  loadLookUpRecords,
   personCompleteness,
   wholeCompleteness,
-  type Looked,
+  type LookUpRecord,
 } from './known';
-import { suggestionsFor } from './suggestions';
+import { suggestionsFor } from '../applying/suggestions';
 
 const MOST_COLLEAGUES = 200;
 
 /** Likely addresses of somebody who has none at their firm's domain. */
-async function likely(context: Context, looked: Looked): Promise<Gaps['likelyEmails']> {
+async function likely(context: Context, looked: LookUpRecord): Promise<Gaps['likelyEmails']> {
   const domain = domainOf(looked);
   const { person, contacts } = looked;
   if (!person || !domain || contacts.some((one) => one.normalized.endsWith(`@${domain}`))) return [];
@@ -40,7 +40,7 @@ async function likely(context: Context, looked: Looked): Promise<Gaps['likelyEma
 
 /** What is missing of a person or a company, what is suggested, and what can be worked out. @throws 404 */
 export async function gapsOf(context: Context, subject: LookUpSubject): Promise<Gaps> {
-  const [looked] = await loadLooked(context, [subject]);
+  const [looked] = await loadLookUpRecords(context, [subject]);
   if (!looked) throw notFound('There is no such record.');
   const last = await LookUp.findOne({
     where: subject.personId ? { personId: subject.personId } : { companyId: looked.company?.id ?? null },

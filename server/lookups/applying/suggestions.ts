@@ -1,15 +1,15 @@
 import type { Suggestion } from '@emporikon/contract/lookups';
 import type { FactField } from '@emporikon/core/lookups/facts';
-import { asClaims } from '../captures/view';
-import { requireActor, type Context } from '../commands/context';
-import { ClaimRow } from '../db/models/captures';
-import { Company, ContactPoint, Person } from '../db/models/people';
-import { conflict, notFound } from '../http/problems';
-import { heldOf, type Looked } from './known';
-import { writeFact } from './write';
+import { asClaims } from '../../captures/view';
+import { requireActor, type Context } from '../../commands/context';
+import { ClaimRow } from '../../db/models/captures';
+import { Company, ContactPoint, Person } from '../../db/models/people';
+import { conflict, notFound } from '../../http/problems';
+import { heldOf, type LookUpRecord } from '../planning/known';
+import { writeFact } from '../applying/write';
 
 /** What stands there now for the field of a suggestion. */
-function standing(looked: Looked, claim: ClaimRow): { held: string | null; heldSource: string | null } {
+function standing(looked: LookUpRecord, claim: ClaimRow): { held: string | null; heldSource: string | null } {
   const { person } = looked;
   if (claim.companyId === null && person) {
     const own: Record<string, string | null | undefined> = {
@@ -32,7 +32,7 @@ function standing(looked: Looked, claim: ClaimRow): { held: string | null; heldS
 }
 
 /** Values that disagree with what stands, or wait to fill a blank, each with both sources. */
-export async function suggestionsFor(context: Context, looked: Looked): Promise<Suggestion[]> {
+export async function suggestionsFor(context: Context, looked: LookUpRecord): Promise<Suggestion[]> {
   const proposed = looked.claims.filter((one) => one.fate === 'proposed');
   const shown = await asClaims(context, proposed);
   return proposed.flatMap((claim, at) => {

@@ -1,6 +1,6 @@
 import type { Transaction } from 'sequelize';
-import type { Context } from '../commands/context';
-import type { LookUpRules } from '../db/models/lookUps';
+import type { Context } from '../../commands/context';
+import type { LookUpRules } from '../../db/models/lookUps';
 
 type Database = Pick<Context, 'sequelize'> & { tx: Transaction };
 
@@ -9,7 +9,7 @@ export const monthOf = (at: Date): string => at.toISOString().slice(0, 7);
 
 const HOUSE = 'house';
 
-async function take(
+async function spendWithin(
   { sequelize, tx }: Database,
   month: string,
   who: string,
@@ -33,20 +33,20 @@ async function take(
  * it, so that two at once never spend more than there is. Within a transaction that is given up when it does not go.
  * @returns null when it is set aside, else whose allowance is used up
  */
-export async function setAside(
+export async function reserveBudget(
   database: Database,
   rules: Pick<LookUpRules, 'allowance' | 'perUser'>,
   month: string,
   userId: string | null,
   price: number,
 ): Promise<'house' | 'user' | null> {
-  if (!(await take(database, month, HOUSE, price, rules.allowance))) return 'house';
-  if (userId && !(await take(database, month, userId, price, rules.perUser))) return 'user';
+  if (!(await spendWithin(database, month, HOUSE, price, rules.allowance))) return 'house';
+  if (userId && !(await spendWithin(database, month, userId, price, rules.perUser))) return 'user';
   return null;
 }
 
 /** Gives back what was set aside and not charged. */
-export async function giveBack(
+export async function releaseBudget(
   { sequelize, tx }: Database,
   month: string,
   userId: string | null,
@@ -62,7 +62,7 @@ export async function giveBack(
 }
 
 /** What was spent or is set aside this month, by the house and by somebody; minor units. */
-export async function spentIn(
+export async function spentInMonth(
   { sequelize, tx }: Database,
   month: string,
   userId: string | null,

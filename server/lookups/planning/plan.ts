@@ -1,15 +1,15 @@
 import type { FactField, Subject } from '@emporikon/core/lookups/facts';
 import { planLookUps, type Offer, type PlannedStep } from '@emporikon/core/lookups/plan';
-import type { Context } from '../commands/context';
-import type { LookUpRules } from '../db/models/lookUps';
-import type { LookUpSourceRow } from '../db/models/lookUps';
-import type { LookUpSource } from '../outside/lookups/source';
-import { knownOf, wantedOf, wholeCompleteness, type Looked } from './known';
+import type { Context } from '../../commands/context';
+import type { LookUpRules } from '../../db/models/lookUps';
+import type { LookUpSourceRow } from '../../db/models/lookUps';
+import type { LookUpSource } from '../../outside/lookups/source';
+import { knownOf, wantedOf, wholeCompleteness, type LookUpRecord } from './known';
 import { loadRules, sourceRows } from './rules';
-import { loadTracks, type Tracks } from './tracks';
+import { loadTracks, type Tracks } from '../planning/tracks';
 
 /** What planning needs besides the person: the sources that may be asked, how they did, and the house's rules. */
-export interface Ground {
+export interface PlanningData {
   sources: LookUpSource[];
   tracks: Tracks;
   rules: LookUpRules;
@@ -19,7 +19,7 @@ const isResting = (row: LookUpSourceRow, now: Date): boolean =>
   !row.active || (row.openUntil !== null && row.openUntil > now);
 
 /** The sources that are on and not resting, with how they did so far. */
-export async function loadGround(context: Context): Promise<Ground> {
+export async function loadPlanningData(context: Context): Promise<PlanningData> {
   const rows = await sourceRows(context);
   const resting = new Set(rows.filter((row) => isResting(row, context.now())).map((row) => row.key));
   return {
@@ -29,7 +29,7 @@ export async function loadGround(context: Context): Promise<Ground> {
   };
 }
 
-function offerOf(source: LookUpSource, looked: Looked, { tracks }: Ground): Offer | null {
+function offerOf(source: LookUpSource, looked: LookUpRecord, { tracks }: PlanningData): Offer | null {
   const known = knownOf(looked);
   const now = source.question(known) !== null;
   // What may become known first opens the question.
@@ -55,8 +55,8 @@ function offerOf(source: LookUpSource, looked: Looked, { tracks }: Ground): Offe
 
 /** Which sources to ask about somebody, in which order and why; those asked already are left out. */
 export function planFor(
-  looked: Looked,
-  ground: Ground,
+  looked: LookUpRecord,
+  ground: PlanningData,
   asked: ReadonlySet<string> = new Set(),
 ): PlannedStep[] {
   const offers = ground.sources

@@ -15,10 +15,10 @@ import {
   type Completeness,
 } from '@emporikon/core/qualifying/completeness';
 import { companyDomain } from '@emporikon/core/people/emails';
-import type { Context } from '../commands/context';
-import { ClaimRow } from '../db/models/captures';
-import type { LookUpSubject } from '../db/models/lookUps';
-import { Company, ContactPoint, Person } from '../db/models/people';
+import type { Context } from '../../commands/context';
+import { ClaimRow } from '../../db/models/captures';
+import type { LookUpSubject } from '../../db/models/lookUps';
+import { Company, ContactPoint, Person } from '../../db/models/people';
 
 /** What stands on a record for one field. */
 export interface Held {
@@ -28,7 +28,7 @@ export interface Held {
 }
 
 /** Somebody with all that is known of them and their company. */
-export interface Looked {
+export interface LookUpRecord {
   subject: LookUpSubject;
   person: Person | null;
   company: Company | null;
@@ -36,14 +36,14 @@ export interface Looked {
   claims: ClaimRow[];
 }
 
-const emailsOf = (looked: Looked): string[] =>
+const emailsOf = (looked: LookUpRecord): string[] =>
   looked.contacts.filter((one) => one.kind === 'email').map((one) => one.normalized);
 
 /** The domain of their firm: that of the company, else that of a business address of theirs. */
-export const domainOf = (looked: Looked): string =>
+export const domainOf = (looked: LookUpRecord): string =>
   looked.company?.domain ?? emailsOf(looked).flatMap((one) => companyDomain(one) ?? [])[0] ?? '';
 
-function valueOf(looked: Looked, about: Subject, field: FactField): string | null {
+function valueOf(looked: LookUpRecord, about: Subject, field: FactField): string | null {
   const { person, company, contacts } = looked;
   if (about === 'person') {
     if (field === 'email' || field === 'phone')
@@ -69,7 +69,7 @@ function valueOf(looked: Looked, about: Subject, field: FactField): string | nul
 }
 
 /** What stands for a field; null for a blank. A value nobody claimed was typed or imported and counts as certain. */
-export function heldOf(looked: Looked, about: Subject, field: FactField): Held | null {
+export function heldOf(looked: LookUpRecord, about: Subject, field: FactField): Held | null {
   const value = valueOf(looked, about, field);
   if (value === null || value === '') return null;
   const id = about === 'person' ? looked.person?.id : looked.company?.id;
@@ -84,7 +84,7 @@ export function heldOf(looked: Looked, about: Subject, field: FactField): Held |
   return { value, confidence: claim && !claim.byHand ? claim.confidence : 1, claim };
 }
 
-export const personCompleteness = (looked: Looked): Completeness =>
+export const personCompleteness = (looked: LookUpRecord): Completeness =>
   completenessOf(PERSON_PARTS, (field) => {
     const { person } = looked;
     if (field === 'fullName') return isFullName(person?.fullName ?? '');
@@ -93,20 +93,20 @@ export const personCompleteness = (looked: Looked): Completeness =>
     return heldOf(looked, 'person', field as FactField) !== null;
   });
 
-export const companyCompleteness = (looked: Looked): Completeness =>
+export const companyCompleteness = (looked: LookUpRecord): Completeness =>
   completenessOf(
     COMPANY_PARTS,
     (field) => heldOf(looked, 'company', field === 'name' ? 'companyName' : (field as FactField)) !== null,
   );
 
 /** Completeness of both together, as that of a lead. */
-export function wholeCompleteness(looked: Looked): number {
+export function wholeCompleteness(looked: LookUpRecord): number {
   const company = looked.company ? companyCompleteness(looked).score : null;
   return looked.person ? leadCompleteness(personCompleteness(looked).score, company) : (company ?? 0);
 }
 
 /** What is worth asking for, each with the points it would bring to the whole. */
-export function wantedOf(looked: Looked): Wanted[] {
+export function wantedOf(looked: LookUpRecord): Wanted[] {
   const [personShare, companyShare] = !looked.person ? [0, 1] : looked.company ? [0.6, 0.4] : [0.6, 0];
   const points = (parts: readonly { field: string; points: number }[], field: string): number =>
     parts.find((one) => one.field === (field === 'companyName' ? 'name' : field))?.points ?? 0;
@@ -123,7 +123,7 @@ export function wantedOf(looked: Looked): Wanted[] {
 }
 
 /** What a source is told of them. */
-export const knownOf = (looked: Looked): Known => ({
+export const knownOf = (looked: LookUpRecord): Known => ({
   fullName: looked.person?.fullName ?? '',
   companyName: looked.company?.name ?? '',
   domain: domainOf(looked),
@@ -131,7 +131,10 @@ export const knownOf = (looked: Looked): Known => ({
 });
 
 /** Everything known of many, in a handful of questions to the database. Subjects that are gone are left out. */
-export async function loadLooked(context: Context, subjects: readonly LookUpSubject[]): Promise<Looked[]> {
+export async function loadLookUpRecords(
+  context: Context,
+  subjects: readonly LookUpSubject[],
+): Promise<LookUpRecord[]> {
   const transaction = context.tx;
   const personIds = subjects.flatMap((one) => one.personId ?? []);
   const people = personIds.length ? await Person.findAll({ where: { id: personIds }, transaction }) : [];

@@ -2,12 +2,12 @@ import { backOff } from '@emporikon/core/lookups/breaker';
 import { fold } from '@emporikon/core/people/text';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { Op, type Transaction } from 'sequelize';
-import type { Tools } from '../commands/context';
-import { LookUp, type LookUpSubject } from '../db/models/lookUps';
-import { SourceTrouble, type Answer, type LookUpSource, type Question } from '../outside/lookups/source';
-import { nextTurn, noteOutcome, whyNot } from './pace';
-import { giveBack, monthOf, setAside } from './purse';
-import { loadRules, sourceRows } from './rules';
+import type { Tools } from '../../commands/context';
+import { LookUp, type LookUpSubject } from '../../db/models/lookUps';
+import { SourceTrouble, type Answer, type LookUpSource, type Question } from '../../outside/lookups/source';
+import { reserveTurn, noteOutcome, pauseReason } from './pace';
+import { releaseBudget, monthOf, reserveBudget } from '../asking/budget';
+import { loadRules, sourceRows } from '../planning/rules';
 
 /** For whom and about whom a source is asked. */
 export interface Asking extends LookUpSubject {
@@ -40,7 +40,7 @@ type Claimed =
   | { state: 'rests'; because: string };
 
 /** A question whose asker died is given up after a while, and its price given back. */
-async function freeLost(
+async function expireLostQuestion(
   database: Pick<Tools, 'sequelize'> & { tx: Transaction },
   source: LookUpSource,
   questionKey: string,
@@ -52,7 +52,7 @@ async function freeLost(
     lock: true,
   });
   if (!asked || now.getTime() - asked.askedAt.getTime() <= LOST_AFTER_MS) return false;
-  await giveBack(database, asked.month, asked.askedBy, asked.price);
+  await releaseBudget(database, asked.month, asked.askedBy, asked.price);
   await asked.update(
     { state: 'failed', price: 0, trouble: 'was lost on the way', answeredAt: now },
     { transaction: database.tx },
@@ -113,11 +113,11 @@ async function claim(
       },
     );
     if (!rows.length)
-      return await end({ state: 'waits' }, await freeLost(database, source, questionKey, now));
+      return await end({ state: 'waits' }, await expireLostQuestion(database, source, questionKey, now));
     // Somebody's answer may have come between the first look and the claim: it is seen now.
     const since = await findKept();
     if (since) return await end({ state: 'kept', lookUp: since }, false);
-    const short = await setAside(database, rules, month, asking.by, source.price);
+    const short = await reserveBudget(database, rules, month, asking.by, source.price);
     if (short) return await end({ state: short === 'house' ? 'allowance' : 'my limit' }, false);
     const lookUp = await LookUp.findByPk(id, { transaction: tx, rejectOnEmpty: true });
     return await end({ state: 'mine', lookUp }, true);
@@ -130,13 +130,13 @@ async function claim(
 const NO_USE_TRYING = new Set(['spent', 'refused', 'nonsense']);
 
 /** Asks, again after a while where that may help, each time in its turn; the last trouble where nothing did. */
-async function tryToAsk(
+async function askWithRetries(
   tools: Tools,
   source: LookUpSource,
   question: Question,
 ): Promise<{ answer: Answer | SourceTrouble; tries: number }> {
   for (let tries = 1; ; tries++) {
-    await sleep(await nextTurn(tools, source));
+    await sleep(await reserveTurn(tools, source));
     try {
       const answer = await source.ask(question, AbortSignal.timeout(TIMEOUT_MS));
       await noteOutcome(tools, source, null);
@@ -174,7 +174,7 @@ async function settleLookUp(
       },
       { transaction: tx },
     );
-    await giveBack({ ...tools, tx }, lookUp.month, lookUp.askedBy, aside - price);
+    await releaseBudget({ ...tools, tx }, lookUp.month, lookUp.askedBy, aside - price);
     return lookUp;
   });
 }
@@ -190,7 +190,7 @@ export async function askSource(
   asking: Asking,
 ): Promise<Asked> {
   for (;;) {
-    const claimed = await claim(tools, source, question, asking, await whyNot(tools, source));
+    const claimed = await claim(tools, source, question, asking, await pauseReason(tools, source));
     if (claimed.state === 'kept') return { outcome: 'answered', lookUp: claimed.lookUp, price: 0 };
     if (claimed.state === 'allowance')
       return { outcome: 'allowance', because: 'The allowance of this month is used up.' };
@@ -201,7 +201,7 @@ export async function askSource(
       await sleep(POLL_MS);
       continue;
     }
-    const got = await tryToAsk(tools, source, question);
+    const got = await askWithRetries(tools, source, question);
     const lookUp = await settleLookUp(tools, source, claimed.lookUp, got);
     return got.answer instanceof SourceTrouble
       ? { outcome: 'failed', because: `${source.label} ${got.answer.message}.` }

@@ -1,12 +1,12 @@
 import { FACT_NAMES, type FoundFact } from '@emporikon/core/lookups/facts';
 import { isAboutThem, sameForm, settleAnswer, type Outcome } from '@emporikon/core/lookups/settle';
 import { trusted } from '@emporikon/core/lookups/track';
-import type { Context } from '../commands/context';
-import { ClaimRow } from '../db/models/captures';
-import type { LookUp } from '../db/models/lookUps';
+import type { Context } from '../../commands/context';
+import { ClaimRow } from '../../db/models/captures';
+import type { LookUp } from '../../db/models/lookUps';
 import { NAMED_BY_DOMAIN } from './derive';
-import { heldOf, knownOf, type Looked } from './known';
-import type { Ground } from './planned';
+import { heldOf, knownOf, type LookUpRecord } from '../planning/known';
+import type { PlanningData } from '../planning/plan';
 import { writeFact } from './write';
 
 export interface Applied {
@@ -15,7 +15,7 @@ export interface Applied {
 }
 
 /** What an answer does to a field, given what stands there and what was refused or is proposed already. */
-function outcomeOf(looked: Looked, fact: FoundFact, fillBlanks: boolean): Outcome {
+function outcomeOf(looked: LookUpRecord, fact: FoundFact, fillBlanks: boolean): Outcome {
   const own = looked.claims.filter(
     (one) =>
       one.field === fact.field &&
@@ -41,7 +41,7 @@ const FATES = { fill: 'current', suggest: 'proposed', agree: 'superseded' } as c
 /** Puts one answer onto its record, as a claim with its source. @returns what became of it */
 async function applyFact(
   context: Context,
-  looked: Looked,
+  looked: LookUpRecord,
   label: string,
   lookUp: LookUp,
   fact: FoundFact,
@@ -82,9 +82,9 @@ async function applyFact(
  */
 export async function applyAnswer(
   context: Context,
-  looked: Looked,
+  looked: LookUpRecord,
   lookUp: LookUp,
-  ground: Ground,
+  ground: PlanningData,
 ): Promise<Applied> {
   const applied: Applied = { filled: [], suggested: [] };
   const { answer } = lookUp;

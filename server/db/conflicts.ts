@@ -7,5 +7,5 @@ const CROSSED = new Set(['40P01', '40001']);
 export const sqlState = (error: DatabaseError): string => (error.parent as { code?: string }).code ?? '';
 
 /** Whether the database ended a transaction because of another one; run again, it may well succeed. */
-export const isCrossed = (error: unknown): boolean =>
+export const isRetryableConflict = (error: unknown): boolean =>
   error instanceof OptimisticLockError || (error instanceof DatabaseError && CROSSED.has(sqlState(error)));

@@ -19,7 +19,7 @@ export interface Play {
 const THREADED_FROM = 300_000;
 
 /** Plays a forecast through in a thread of its own, so that the process answers others meanwhile. */
-export async function simulateAside(
+export async function simulateInThread(
   deals: readonly ForecastDeal[],
   { runs, seed }: { runs: number; seed: number },
 ): Promise<Simulated> {

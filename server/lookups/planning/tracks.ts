@@ -1,8 +1,8 @@
 import { shrunk, trusted, type Rate } from '@emporikon/core/lookups/track';
 import type { FactField, Subject } from '@emporikon/core/lookups/facts';
 import { QueryTypes } from 'sequelize';
-import type { Context } from '../commands/context';
-import type { LookUpSource } from '../outside/lookups/source';
+import type { Context } from '../../commands/context';
+import type { LookUpSource } from '../../outside/lookups/source';
 
 type Database = Pick<Context, 'sequelize' | 'tx'>;
 

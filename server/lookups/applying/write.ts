@@ -3,10 +3,10 @@ import type { Subject } from '@emporikon/core/lookups/facts';
 import { companyKey } from '@emporikon/core/people/companies';
 import { nameKey, parseName } from '@emporikon/core/people/names';
 import { readPhone } from '@emporikon/core/people/phones';
-import type { Context } from '../commands/context';
-import type { Person } from '../db/models/people';
-import { Company, ContactPoint } from '../db/models/people';
-import { addContact } from '../people/claims';
+import type { Context } from '../../commands/context';
+import type { Person } from '../../db/models/people';
+import { Company, ContactPoint } from '../../db/models/people';
+import { addContact } from '../../people/claims';
 
 async function toPerson(context: Context, person: Person, field: string, value: string): Promise<boolean> {
   const updatedAt = context.now();

@@ -1,5 +1,5 @@
-import type { Context } from '../commands/context';
-import { LookUpRules, LookUpSourceRow } from '../db/models/lookUps';
+import type { Context } from '../../commands/context';
+import { LookUpRules, LookUpSourceRow } from '../../db/models/lookUps';
 
 type Database = Pick<Context, 'sequelize' | 'tx' | 'outside'>;
 
