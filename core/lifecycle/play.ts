@@ -98,7 +98,7 @@ export interface MonthToPlay {
 }
 
 /** So many draws are made at most; beyond them only the deals that matter most are played one by one. */
-const MOST_DRAWS = 50_000_000;
+const MOST_DRAWS = 20_000_000;
 
 const spread = (deal: ForecastDeal): number => deal.chance * (1 - deal.chance) * deal.minor * deal.minor;
 
