@@ -3,18 +3,24 @@ import { setImmediate as nextTurn } from 'node:timers/promises';
 import { errorCodes } from 'fastify';
 import { invalid } from './problems';
 
-/**
- * From this size on a body lies in memory that a reading thread shares, because copying it would keep everybody waiting.
- * Shared memory does not hurry the collector, so what is copied in a few milliseconds is not shared.
- */
+/** From this size on a body lies in memory that a reading thread shares, because copying it would keep everybody waiting. */
 const SHARED_FROM_BYTES = 8 * 1024 * 1024;
 
-const room = (size: number): Buffer =>
-  size < SHARED_FROM_BYTES ? Buffer.alloc(size) : Buffer.from(new SharedArrayBuffer(size));
+/**
+ * Memory that a thread can read without a copy. V8 does not count shared memory towards the next collection, so that dead
+ * files of many megabytes would pile up; an ordinary buffer of the same size is counted, and costs nothing unwritten.
+ */
+export function allocateShared(size: number): Buffer {
+  void new ArrayBuffer(size);
+  return Buffer.from(new SharedArrayBuffer(size));
+}
+
+const allocate = (size: number): Buffer =>
+  size < SHARED_FROM_BYTES ? Buffer.alloc(size) : allocateShared(size);
 
 /** A body whose size is told: each piece goes to its place as it comes. */
 async function collectTold(payload: AsyncIterable<Buffer>, size: number): Promise<Buffer> {
-  const body = room(size);
+  const body = allocate(size);
   let at = 0;
   for await (const piece of payload) {
     if (at + piece.length > size) throw new errorCodes.FST_ERR_CTP_INVALID_CONTENT_LENGTH();
@@ -33,7 +39,7 @@ async function collectUntold(payload: AsyncIterable<Buffer>, limit: number): Pro
     if (size > limit) throw new errorCodes.FST_ERR_CTP_BODY_TOO_LARGE();
     pieces.push(piece);
   }
-  const body = room(size);
+  const body = allocate(size);
   let at = 0;
   for (const [index, piece] of pieces.entries()) {
     at += piece.copy(body, at);

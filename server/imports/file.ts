@@ -1,6 +1,7 @@
 import { QueryTypes } from 'sequelize';
 import type { Context, Tools } from '../commands/context';
 import { notFound } from '../http/problems';
+import { allocateShared } from '../http/rawBody';
 
 /** As large as a piece may be without keeping others waiting while it is sent or taken. */
 const PIECE_BYTES = 4 * 1024 * 1024;
@@ -24,7 +25,7 @@ export async function loadFile({ sequelize }: Pick<Tools, 'sequelize'>, id: stri
     { replacements: { id }, type: QueryTypes.SELECT },
   );
   if (!told?.size) throw notFound('There is no such import.');
-  const raw = Buffer.from(new SharedArrayBuffer(told.size));
+  const raw = allocateShared(told.size);
   for (let at = 0; at < raw.length; at += PIECE_BYTES) {
     const [part] = await sequelize.query<{ bytes: Buffer }>(
       'SELECT bytes FROM import_parts WHERE import_id = :id AND position = :position',
