@@ -116,7 +116,12 @@ export const CaptureDetail = CaptureRow.extend({
   others: z.array(Id).describe('the other captures a file of several cards became'),
   claims: z.array(Claim),
   intents: z.array(Intent),
-  verdict: z.object({ person: Verdict, company: Verdict, companyName: z.string().nullable() }),
+  verdict: z.object({
+    person: Verdict,
+    company: Verdict,
+    companyName: z.string().nullable(),
+    hidden: z.boolean().describe('whether it may be a record that you cannot see'),
+  }),
   openWork: z.array(OpenWork),
   proposedMove: ProposedMove.nullable(),
   filedAs: z

@@ -25,6 +25,7 @@ import { sessionRoutes } from './session';
 import { settingsRoutes } from './settings';
 import { taskRoutes } from './tasks';
 import { triageRoutes } from './triage';
+import { visibilityRoutes } from './visibility';
 
 /** Every route of the program. The server mounts these, the web client is typed from them, OpenAPI is made of them. */
 export const allRoutes = {
@@ -53,6 +54,7 @@ export const allRoutes = {
   ...relationRoutes,
   ...outboxRoutes,
   ...eventRoutes,
+  ...visibilityRoutes,
 };
 
 export type Routes = typeof allRoutes;

@@ -21,10 +21,12 @@ async function start(): Promise<void> {
   const config = readConfig(process.env);
   const log = await openLog('server', config);
   await waitForDatabase(config.databaseUrl, (text) => log.warn(text));
-  const sequelize = connect(config.databaseUrl);
-  const ran = await migrate(sequelize);
+  const owner = connect(config.databaseUrl, 2);
+  const ran = await migrate(owner);
+  await owner.close();
   if (ran.length) say(`database brought up to ${ran.at(-1) ?? ''}`);
   await migrateQueue(config.databaseUrl);
+  const sequelize = connect(config.databaseUrl, 10, 'member');
   const tools = toolsOf(config, sequelize);
   const live = new LiveFeed(config.databaseUrl);
   await live.start();

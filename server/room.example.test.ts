@@ -79,7 +79,7 @@ describe('once it is listed', () => {
     const { defineGreetingModels } = await load<{ defineGreetingModels: (sequelize: Sequelize) => void }>(
       'server/db/models/greetings.ts',
     );
-    defineGreetingModels(house.sequelize);
+    defineGreetingModels(house.tools.sequelize);
     const { greetings } = await load<{ greetings: Room }>('server/greetings/room.ts');
     const tools = { ...house.tools, tables: [...installed.tables, ...(greetings.tables ?? [])] };
     app = await buildApp({

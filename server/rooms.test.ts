@@ -31,6 +31,16 @@ it('every foreign key to a record is named by the capability whose table has it'
   expect(placesOf()).toEqual(expect.arrayContaining(keys.map(({ place }) => place)));
 });
 
+it('every table that speaks of records shows nobody a row of one that they cannot see', async () => {
+  const speaks = installed.tables.filter(({ refers = [], role }) => refers.length || role === 'record');
+  const open = await ask<{ name: string }>(
+    `SELECT c.relname AS name FROM pg_class c WHERE c.relname IN ('${speaks.map(({ table }) => table).join("', '")}')
+        AND NOT (c.relrowsecurity AND EXISTS (SELECT 1 FROM pg_policy p WHERE p.polrelid = c.oid))`,
+  );
+  expect(speaks.length).toBeGreaterThan(15);
+  expect(open).toEqual([]);
+});
+
 it('every foreign key of what grows begins an index, so that nothing reads a whole table to follow it back', async () => {
   const grows = installed.tables.flatMap(({ table, role }) =>
     role === 'record' || role === 'work' || role === 'part' ? table : [],

@@ -27,6 +27,7 @@ import { session } from './session/room';
 import { settings } from './settings/room';
 import { tasks } from './tasks/room';
 import { triage } from './triage/room';
+import { visibility } from './visibility/room';
 
 /** Every capability of the program. A new one is added here, and nowhere else. */
 export const rooms: readonly Room[] = [
@@ -56,6 +57,7 @@ export const rooms: readonly Room[] = [
   settings,
   tasks,
   triage,
+  visibility,
 ];
 
 /** What is done outside the house, by all of them. */

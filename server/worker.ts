@@ -15,9 +15,11 @@ async function start(): Promise<void> {
   const config = readConfig(process.env);
   const log = await openLog('worker', config);
   await waitForDatabase(config.databaseUrl, (text) => log.warn(text));
-  const sequelize = connect(config.databaseUrl, CONNECTIONS);
-  await migrate(sequelize);
+  const owner = connect(config.databaseUrl, 2);
+  await migrate(owner);
+  await owner.close();
   await migrateQueue(config.databaseUrl);
+  const sequelize = connect(config.databaseUrl, CONNECTIONS, 'member');
   const tools = toolsOf(config, sequelize);
   let stopping = false;
   let worker: JobWorker | null = null;

@@ -1,5 +1,5 @@
 import type { Attachment } from '@emporikon/core/reading/email/attachments';
-import type { Tools } from '../commands/context';
+import { requireActor, runInTransaction, type Actor, type Tools } from '../commands/context';
 import { Capture } from '../db/models/captures';
 import { notFound } from '../http/problems';
 
@@ -37,11 +37,25 @@ export function safeName(name: string, position: number): string {
 export const disposition = (name: string): string =>
   `attachment; filename="${name.replace(/[^\x20-\x7e]|["\\%]/g, '_')}"; filename*=UTF-8''${encodeURIComponent(name).replace(/['()*]/g, (char) => `%${char.charCodeAt(0).toString(16).toUpperCase()}`)}`;
 
+/** A capture with its bytes. @throws 404 where there is none that the actor may see */
+export async function loadOriginal(tools: Tools, actor: Actor | null, id: string): Promise<Capture> {
+  const capture = await runInTransaction(tools, requireActor({ actor }), ({ tx }) =>
+    Capture.findByPk(id, { transaction: tx }),
+  );
+  if (!capture) throw notFound('There is no such capture.');
+  return capture;
+}
+
 /** One attachment of a captured message. @throws 404 */
-export async function loadAttachment(tools: Tools, captureId: string, position: number): Promise<Attachment> {
-  const capture = await Capture.findByPk(captureId);
+export async function loadAttachment(
+  tools: Tools,
+  actor: Actor | null,
+  captureId: string,
+  position: number,
+): Promise<Attachment> {
+  const capture = await loadOriginal(tools, actor, captureId);
   const found =
-    capture?.kind === 'email'
+    capture.kind === 'email'
       ? await tools.readers.run('readAttachment', { raw: capture.raw, position })
       : null;
   if (!found) throw notFound('There is no such attachment.');

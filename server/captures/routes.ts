@@ -11,7 +11,7 @@ import { conflict, invalid, notFound } from '../http/problems';
 import { fileSchema } from '../http/openapi';
 import { decodeCursor, encodeCursor } from '../http/paging';
 import { fetchPage } from '../outside/pages';
-import { disposition, loadAttachment, safeName, safeType } from './attachments';
+import { disposition, loadAttachment, loadOriginal, safeName, safeType } from './attachments';
 import { fileListed } from './fileListed';
 import { readArrivals } from './arrivals';
 import { addClaim, changeClaim, changeIntent } from './claims';
@@ -158,8 +158,7 @@ export function mountMessageViews(app: FastifyInstance, tools: Tools): void {
     '/api/captures/:id/raw',
     { schema: schema('/api/captures/:id/raw', 'The capture as it came', 'application/octet-stream') },
     async (request, reply: FastifyReply) => {
-      const capture = await Capture.findByPk(request.params.id);
-      if (!capture) throw notFound('There is no such capture.');
+      const capture = await loadOriginal(tools, request.actor, request.params.id);
       return reply
         .type('application/octet-stream')
         .header(
@@ -181,7 +180,7 @@ export function mountMessageViews(app: FastifyInstance, tools: Tools): void {
     },
     async (request, reply: FastifyReply) => {
       const { id, position } = request.params;
-      const found = await loadAttachment(tools, id, position);
+      const found = await loadAttachment(tools, request.actor, id, position);
       return reply
         .type(safeType(found.mediaType))
         .header('content-disposition', disposition(safeName(found.name, position)))

@@ -1,5 +1,6 @@
 import type { CaptureDetail, CaptureRow, Claim } from '@emporikon/contract/captures';
 import type { Intent } from '@emporikon/contract/intents';
+import { mayBeHidden } from '../people/hidden';
 import { proposeMove } from '@emporikon/core/ledger/nextMove';
 import { headingOf } from '@emporikon/core/reading/heading';
 import { CLAIM_FIELDS } from '@emporikon/core/reading/types';
@@ -198,7 +199,12 @@ export async function captureDetail(
     others: [...others],
     claims: await asClaims(context, shown),
     intents,
-    verdict: { person, company, companyName: facts.company?.name ?? null },
+    verdict: {
+      person,
+      company,
+      companyName: facts.company?.name ?? null,
+      hidden: await mayBeHidden(context, facts.person, facts.company),
+    },
     openWork: await openWork(
       context,
       person.matches.map((match) => match.id),

@@ -3,6 +3,8 @@ import { DateTime } from 'luxon';
 import type { Sequelize } from 'sequelize';
 import type { UserRole } from '../db/models/users';
 import { holdingConnection } from '../db/connect';
+import { hiddenTwinOf, refuseHiddenTwin } from './hidden';
+import { enterAs } from './sight';
 import { Readers } from '../reading/readers';
 import { isRetryableConflict } from '../db/conflicts';
 import type { Actor, Context, House, Outside, Tools } from './types';
@@ -42,9 +44,14 @@ export async function runInTransaction<Result>(
   for (let left = TRIES; ;) {
     try {
       return await tools.sequelize.transaction((tx) =>
-        holdingConnection(() => command({ ...tools, actor, tx, write: new Writer(tools, tx, roles) })),
+        holdingConnection(async () => {
+          await enterAs(tools, tx, actor);
+          return command({ ...tools, actor, tx, write: new Writer(tools, tx, roles) });
+        }),
       );
     } catch (error) {
+      const hidden = actor && hiddenTwinOf(error);
+      if (hidden) throw await refuseHiddenTwin(tools, actor, hidden);
       if (--left === 0 || !isRetryableConflict(error)) throw error;
       // Unevenly, so that the two do not meet again.
       await new Promise((resolve) => setTimeout(resolve, PAUSE_MS * (0.5 + Math.random()) * (TRIES - left)));

@@ -27,15 +27,13 @@ export function rowOf(instance: Model): Record<string, unknown> {
 }
 
 /**
- * A row that holds a file does not come back from the database once it is written: 60 MB would be sent and parsed once more.
- * What the database itself would fill in is null.
+ * The columns that come back from the database once a row is written; a file that is in it does not: 60 MB would be sent and
+ * parsed once more.
  */
-const hasBytes = (model: ModelStatic<Model>): boolean => 'raw' in model.getAttributes();
-
-function withNulls(instance: Model): void {
-  for (const key of Object.keys((instance.constructor as ModelStatic<Model>).getAttributes()))
-    if (instance.get(key) === undefined) instance.setDataValue(key as never, null as never);
-}
+const returnedColumns = (model: ModelStatic<Model>): string[] =>
+  Object.entries(model.getAttributes()).flatMap(([name, { field }]) =>
+    name === 'raw' ? [] : [field ?? name],
+  );
 
 const keyOf = (instance: Model): string =>
   `${(instance.constructor as ModelStatic<Model>).tableName}/${String(instance.get('id'))}`;
@@ -57,9 +55,10 @@ export class Writer implements Write {
   ) {}
 
   async insert<M extends Model>(model: ModelStatic<M>, values: CreationAttributes<M>): Promise<M> {
-    const isLarge = hasBytes(model);
-    const instance = await model.create(values, { transaction: this.tx, returning: !isLarge });
-    if (isLarge) withNulls(instance);
+    const instance = await model.create(values, {
+      transaction: this.tx,
+      returning: returnedColumns(model) as unknown as true,
+    });
     this.changes.push({
       table: model.tableName,
       id: String(instance.get('id')),

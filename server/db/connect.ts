@@ -30,12 +30,18 @@ export function mustHoldNoConnection(what: string): void {
   if (holders.getStore()?.holds) throw new Error(`${what} was asked for inside a transaction`);
 }
 
-/** Opens a pool on a PostgreSQL database and binds the models to it. */
-export function connect(url: string, poolSize = 10): Sequelize {
+/** Whose connections show no record to anybody who has not said who they are (`commands/sight.ts`). */
+const AS_MEMBER = '-c role=emporikon_member';
+
+/**
+ * Opens a pool on a PostgreSQL database and binds the models to it.
+ * @param as `owner` for migrations and what looks after the database itself; `member` for all that works on records
+ */
+export function connect(url: string, poolSize = 10, as: 'owner' | 'member' = 'owner'): Sequelize {
   const sequelize = new Sequelize(url, {
     dialect: 'postgres',
     dialectModule: pg,
-    dialectOptions: { options: SHORT_QUESTIONS },
+    dialectOptions: { options: as === 'member' ? `${SHORT_QUESTIONS} ${AS_MEMBER}` : SHORT_QUESTIONS },
     logging: false,
     pool: { max: poolSize, min: 0, idle: 10_000, acquire: 20_000 },
     define: { underscored: true, timestamps: false, freezeTableName: true },

@@ -15,6 +15,7 @@ import * as eleventh from './migrations/0011-allowed-hosts';
 import * as twelfth from './migrations/0012-followers';
 import * as thirteenth from './migrations/0013-outbox';
 import * as fourteenth from './migrations/0014-bounded-answers';
+import * as fifteenth from './migrations/0015-visibility';
 
 export const MIGRATIONS = [
   first,
@@ -31,6 +32,7 @@ export const MIGRATIONS = [
   twelfth,
   thirteenth,
   fourteenth,
+  fifteenth,
 ];
 /** Any constant will do, as long as every process of this program takes the same lock. */
 const LOCK = 4600_0001;

@@ -1,5 +1,5 @@
 import type pg from 'pg';
-import type { Context } from '../commands/context';
+import type { Context } from '../commands/types';
 
 interface Prepared {
   name: string;

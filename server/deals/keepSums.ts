@@ -11,7 +11,12 @@ export const keepSumsJob = defineJob({
   cron: '17 * * * *',
   run: async (tools) => {
     await runInTransaction(tools, null, (context) =>
-      compactRows(context, 'deal_sums', ['stage_id', 'owner_id', 'currency'], ['deals', 'plain', 'weighted']),
+      compactRows(
+        context,
+        'deal_sums',
+        ['stage_id', 'owner_id', 'currency', 'seen_by'],
+        ['deals', 'plain', 'weighted'],
+      ),
     );
   },
 });

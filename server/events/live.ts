@@ -2,6 +2,29 @@ import pg from 'pg';
 
 const CHANNEL = 'emporikon_events';
 
+interface Touched {
+  table: string;
+  id: string;
+  of?: string[];
+}
+interface Notice {
+  id?: string;
+  touched?: Touched[];
+  isLong?: boolean;
+}
+
+/** A notice with who may see each of the records it names that not everybody may see. */
+async function withReaders(client: pg.Client, notice: Notice): Promise<string> {
+  const ids = (notice.touched ?? []).flatMap(({ id, of = [] }) => [id, ...of]);
+  const { rows } = await client.query<{ id: string; readers: string[] }>(
+    `SELECT r.id, ARRAY(SELECT m.user_id FROM audience_members m WHERE m.audience_id = r.seen_by) AS readers
+       FROM restricted r WHERE r.id::text = ANY ($1)`,
+    [ids],
+  );
+  const readers = Object.fromEntries(rows.map((row) => [row.id, row.readers]));
+  return JSON.stringify(rows.length ? { ...notice, readers } : notice);
+}
+
 export type Listener = (payload: string) => void;
 
 /**
@@ -41,15 +64,16 @@ export class LiveFeed {
   /** Notices come in order: one that is too long for a notification is read from its event before the next is told. */
   private hear(client: pg.Client, payload: string): Promise<void> {
     const next = this.last.then(async () => {
-      const notice = JSON.parse(payload) as { id?: string; isLong?: boolean };
-      if (!notice.isLong) return this.tell(payload);
+      const notice = JSON.parse(payload) as Notice;
+      if (!notice.isLong) return this.tell(await withReaders(client, notice));
       const found = await client
-        .query<{ touched: unknown }>('SELECT event_touched(changes) AS touched FROM events WHERE id = $1', [
+        .query<{ touched: Touched[] }>('SELECT event_touched(changes) AS touched FROM events WHERE id = $1', [
           notice.id,
         ])
         .catch(() => null);
       // Whoever cannot be told which rows reads everything again.
-      if (found?.rows[0]) this.tell(JSON.stringify({ ...notice, isLong: undefined, ...found.rows[0] }));
+      if (found?.rows[0])
+        this.tell(await withReaders(client, { ...notice, isLong: undefined, ...found.rows[0] }));
       else this.tell('{"resync":true}');
     });
     // One notice that cannot be told must not keep back those after it.

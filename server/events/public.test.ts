@@ -1,15 +1,19 @@
 import { eventData, type EventType, type PublicEvent } from '@emporikon/contract/events';
+import { runInTransaction } from '../commands/context';
 import type { Followed } from '../commands/types';
 import { EventRow } from '../db/models/ledger';
 import { mail, useHouse } from '../testing/harness';
 import { publicEventsOf } from './public';
 
-const { pell, mara } = useHouse();
+const { house, pell, mara } = useHouse();
 
 /** Every public event since the last look, in order. */
 let seen = '0';
 async function told(): Promise<PublicEvent[]> {
-  const rows = (await EventRow.findAll({ order: ['seq'] })).filter(({ seq }) => Number(seq) > Number(seen));
+  const all = await runInTransaction(house.tools, null, ({ tx }) =>
+    EventRow.findAll({ order: ['seq'], transaction: tx }),
+  );
+  const rows = all.filter(({ seq }) => Number(seq) > Number(seen));
   seen = String(rows.at(-1)?.seq ?? seen);
   return rows.flatMap((row) => publicEventsOf(row.get({ plain: true }) as Followed));
 }

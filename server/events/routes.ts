@@ -14,19 +14,30 @@ interface EventNotice {
   actorId?: string | null;
   roles?: Actor['role'][] | null;
   endedSessions?: string[];
+  command?: string;
   touched?: { table: string; id: string; of?: string[] }[];
+  /** By record, who may see it, where not everybody may. */
+  readers?: Record<string, string[]>;
 }
+
+/** Whoever sees a record no more has to read anew what they show, and so is told of it this once. */
+const CHANGES_SIGHT = 'change visibility';
 
 /**
  * What of a notice somebody is told: that rows changed, and the event's id only where they may take it back.
  * @returns null where it does not concern them
  */
 export function noticeFor(actor: Actor, payload: string): string | null {
-  const { roles = null, ...told } = JSON.parse(payload) as EventNotice;
+  const { roles = null, readers = {}, ...told } = JSON.parse(payload) as EventNotice;
   if (told.endedSessions) return null;
   const isOwn = told.actorId === actor.id;
   const isPersonal = told.touched?.some((one) => PERSONAL.has(one.table)) === true;
   if (isPersonal && !isOwn) return null;
+  const isSeen = (id: string): boolean => readers[id]?.includes(actor.id) ?? true;
+  if (told.touched && told.command !== CHANGES_SIGHT) {
+    told.touched = told.touched.filter(({ id, of = [] }) => [id, ...of].every(isSeen));
+    if (!told.touched.length && Object.keys(readers).length) return null;
+  }
   if (roles && !roles.includes(actor.role)) delete told.id;
   return JSON.stringify(told);
 }

@@ -187,6 +187,26 @@ function missingParts(context: Context, changes: readonly Change[]): string[] {
     .map(({ table, before }) => `${describe(table, before)} held a secret that was not kept; add it anew`);
 }
 
+const RECORDS = ['people', 'companies', 'leads', 'deals'];
+
+/**
+ * Locks the records of an event, in the same order as everybody, so that what the program goes on with by itself is either
+ * committed, and taken back first, or comes after and finds nothing to go on with.
+ */
+async function lockRecords(context: Context, changes: readonly Change[]): Promise<void> {
+  for (const table of RECORDS) {
+    const ids = changes.filter((change) => change.table === table).map(({ id }) => id);
+    if (ids.length)
+      await modelOf(context, table).findAll({
+        where: { id: [...new Set(ids)] },
+        attributes: ['id'],
+        order: ['id'],
+        transaction: context.tx,
+        lock: true,
+      });
+  }
+}
+
 /**
  * Takes one command back, row by row, newest first, in one transaction.
  * @throws 404 for no such event, 409 when it was undone before or something was built on it, saying what
@@ -207,6 +227,7 @@ export async function undo(context: Context, eventId: string): Promise<{ label: 
       await unmerge(context, id, {}, { eventId: at === newestFirst.length - 1 ? eventId : null });
     return { label: event.label };
   }
+  await lockRecords(context, event.changes);
   for (const id of await findFollowingEvents(context, event)) await undo(context, id);
   const changes = foldChanges(event.changes).filter((change) => change.before || change.after);
   const reasons = [...missingParts(context, changes), ...(await findObstacles(context, changes))];

@@ -11,7 +11,7 @@ export const keepTagsJob = defineJob({
   cron: '23 * * * *',
   run: async (tools) => {
     await runInTransaction(tools, null, (context) =>
-      compactRows(context, 'tag_counts', ['kind', 'pipeline_id', 'tag'], ['records']),
+      compactRows(context, 'tag_counts', ['kind', 'pipeline_id', 'tag', 'seen_by'], ['records']),
     );
   },
 });

@@ -2,7 +2,7 @@ import type { FastifyError, FastifyInstance, FastifyReply } from 'fastify';
 import { hasZodFastifySchemaValidationErrors } from 'fastify-type-provider-zod';
 import { MAX_MESSAGE_BYTES } from '@emporikon/core/reading/types';
 import { ConnectionError, DatabaseError, ForeignKeyConstraintError, UniqueConstraintError } from 'sequelize';
-import { isRetryableConflict, sqlState } from '../db/conflicts';
+import { isBeyondSight, isRetryableConflict, sqlState } from '../db/conflicts';
 import { busy, conflict, invalid, notFound, ProblemError, tooLarge, unsupported } from './problems';
 
 function send(reply: FastifyReply, { problem: given, headers }: ProblemError): FastifyReply {
@@ -32,8 +32,8 @@ const isDataException = (error: unknown): boolean =>
 
 /** A write that names a record that is not there. */
 function missingTarget(error: ForeignKeyConstraintError): ProblemError {
-  const { detail = '' } = error.parent as { detail?: string };
-  const column = /Key \((\w+)\)/.exec(detail)?.[1] ?? '';
+  const { constraint = '', table = '' } = error.parent as { constraint?: string; table?: string };
+  const column = constraint.replace(`${table}_`, '').replace(/_fkey\d*$/, '');
   const field = column.replace(/_([a-z])/g, (_, letter: string) => letter.toUpperCase());
   return invalid('Nothing was saved: it names a record that is not there.', {
     fields: field ? { [field]: 'does not exist' } : {},
@@ -72,6 +72,8 @@ function asProblem(error: FastifyError): ProblemError | null {
       'Somebody saved the same thing a moment ago; nothing was doubled. Read again and try once more.',
     );
   if (error instanceof ForeignKeyConstraintError) return missingTarget(error);
+  if (isBeyondSight(error))
+    return invalid('Nothing was saved: it names a record that is not there, or that you cannot see.');
   if (isRetryableConflict(error))
     return conflict('Somebody changed the same records at this moment; nothing was saved. Try once more.');
   if (isDataException(error))

@@ -15,7 +15,7 @@ const NAMES = new Set([
   'person',
   'company',
 ]);
-const RECORDS = /^\/api\/(?:people|companies)\/:id(?:\/|$)/;
+const RECORDS = /^\/api\/(?:visibility\/:kind|people|companies)\/:id(?:\/|$)/;
 const MOST = 60;
 const DEEP = 4;
 

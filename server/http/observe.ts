@@ -51,8 +51,8 @@ export function mountMetrics(app: FastifyInstance, { sequelize }: Tools): void {
     labelNames: ['job'],
     registers: [registry],
     async collect() {
-      const rows = await sequelize.query<{ job: string; waiting: number; failing: number }>(
-        'SELECT task_identifier AS job, count(*)::int AS waiting FROM graphile_worker.jobs GROUP BY 1',
+      const rows = await sequelize.query<{ job: string; waiting: number }>(
+        'SELECT job, waiting FROM waiting_jobs()',
         { type: QueryTypes.SELECT },
       );
       this.reset();

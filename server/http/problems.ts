@@ -32,6 +32,7 @@ export const forbidden = make('forbidden', 'Not allowed', 403);
 export const misdirected = make('misdirected', 'Not served under this name', 421);
 export const conflict = make('conflict', 'This clashes with what is there', 409);
 export const cannotUndo = make('cannot-undo', 'This cannot be undone any more', 409);
+export const hiddenRecord = make('hidden-record', 'On a record you cannot see', 409);
 export const choiceNeeded = make('choice-needed', 'Somebody has to choose', 409);
 export const tooLarge = make('too-large', 'Too large', 413);
 export const tooMuch = make('too-much', 'Too much to read', 422);

@@ -93,10 +93,12 @@ export async function runRecords(tools: Tools, one: Import, target: 'companies' 
 /** Takes an import of companies or deals back, chunk by chunk, newest first. A chunk that was built on stays as a whole. */
 export async function undoRecords(tools: Tools, one: Import): Promise<void> {
   const actor = await importer(one.createdBy);
-  const events = await tools.sequelize.query<{ id: string }>(
-    `SELECT before->>'eventId' AS id FROM import_rows WHERE import_id = $id AND before->>'eventId' IS NOT NULL
+  const events = await runInTransaction(tools, null, (context) =>
+    context.sequelize.query<{ id: string }>(
+      `SELECT before->>'eventId' AS id FROM import_rows WHERE import_id = $id AND before->>'eventId' IS NOT NULL
       GROUP BY 1 ORDER BY max(row) DESC`,
-    { bind: { id: one.id }, type: QueryTypes.SELECT },
+      { bind: { id: one.id }, type: QueryTypes.SELECT, transaction: context.tx },
+    ),
   );
   let kept = 0;
   for (const { id: eventId } of events) {

@@ -15,7 +15,9 @@ async function follow(
 ): Promise<void> {
   const follower = tools.followers.after.find((one) => one.name === name);
   if (!follower) throw new Error(`there is no follower “${name}”`);
-  const event = await EventRow.findOne({ where: { id: eventId } });
+  const event = await runInTransaction(tools, null, ({ tx }) =>
+    EventRow.findOne({ where: { id: eventId }, transaction: tx }),
+  );
   if (!event) return;
   const depth = event.depth ?? 0;
   await runInTransaction({ ...tools, cause: { eventId, depth } }, null, async (context) => {

@@ -38,11 +38,8 @@ export async function addJob<Input>(
   key: string | null = null,
   runAt: Date | null = null,
 ): Promise<void> {
-  await context.sequelize.query(
-    'SELECT graphile_worker.add_job(:name, payload => :input::json, job_key => :key, max_attempts => :tries, run_at => :runAt)',
-    {
-      replacements: { name: job.name, input: JSON.stringify(input), key, tries: MOST_TRIES, runAt },
-      transaction: context.tx,
-    },
-  );
+  await context.sequelize.query('SELECT queue_job(:name, :input::json, :key, :tries, :runAt)', {
+    replacements: { name: job.name, input: JSON.stringify(input), key, tries: MOST_TRIES, runAt },
+    transaction: context.tx,
+  });
 }

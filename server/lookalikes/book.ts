@@ -1,5 +1,6 @@
 import type { CompanyFacts, PersonFacts } from '@emporikon/core/matching/evidence';
-import { QueryTypes, type Sequelize } from 'sequelize';
+import { QueryTypes } from 'sequelize';
+import { runInTransaction, type Tools } from '../commands/context';
 
 /** One person as a row of the table that look-alikes are looked for in. */
 interface BookRow {
@@ -49,10 +50,12 @@ export function personCells(
   ];
 }
 
-async function* pages<Row extends { id: string }>(sequelize: Sequelize, sql: string): AsyncGenerator<Row[]> {
+async function* pages<Row extends { id: string }>(tools: Tools, sql: string): AsyncGenerator<Row[]> {
   let after = FIRST;
   for (;;) {
-    const rows = await sequelize.query<Row>(sql, { bind: { after }, type: QueryTypes.SELECT });
+    const rows = await runInTransaction(tools, null, ({ sequelize, tx }) =>
+      sequelize.query<Row>(sql, { bind: { after }, type: QueryTypes.SELECT, transaction: tx }),
+    );
     if (!rows.length) return;
     yield rows;
     after = rows.at(-1)?.id ?? after;
@@ -60,8 +63,8 @@ async function* pages<Row extends { id: string }>(sequelize: Sequelize, sql: str
 }
 
 /** Everybody, page after page. */
-export async function* allPeople(sequelize: Sequelize): AsyncGenerator<BookRow> {
-  for await (const page of pages<PersonRow>(sequelize, PEOPLE))
+export async function* allPeople(tools: Tools): AsyncGenerator<BookRow> {
+  for await (const page of pages<PersonRow>(tools, PEOPLE))
     for (const row of page) {
       const of = (kind: string): string[] =>
         (row.contacts ?? []).filter((one) => one.kind === kind).map((one) => one.normalized);
@@ -81,10 +84,8 @@ export async function* allPeople(sequelize: Sequelize): AsyncGenerator<BookRow> 
 }
 
 /** Every firm, page after page; households are not told from each other by what firms are. */
-export async function* allCompanies(
-  sequelize: Sequelize,
-): AsyncGenerator<{ id: string; facts: CompanyFacts }> {
-  for await (const page of pages<{ id: string } & CompanyFacts>(sequelize, COMPANIES))
+export async function* allCompanies(tools: Tools): AsyncGenerator<{ id: string; facts: CompanyFacts }> {
+  for await (const page of pages<{ id: string } & CompanyFacts>(tools, COMPANIES))
     for (const { id, name, domain, phone, address } of page)
       yield {
         id,

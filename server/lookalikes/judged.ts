@@ -1,7 +1,7 @@
 import type { Patterns } from '@emporikon/core/matching/linkage/mixture';
 import { patternsOf, PERSON_PLAN } from '@emporikon/core/matching/lookAlikes';
-import { QueryTypes, type Sequelize } from 'sequelize';
-import type { Context } from '../commands/context';
+import { QueryTypes } from 'sequelize';
+import { runInTransaction, type Context, type Tools } from '../commands/context';
 import { personCells } from './book';
 import { pairPrint, printsOf } from './judge';
 import type { RecordKind } from './links';
@@ -47,10 +47,12 @@ const cellsOf = (side: Side): string[] =>
 
 /** What reps judged so far, for the estimate to learn from. */
 export async function judgedPairs(
-  sequelize: Sequelize,
+  tools: Tools,
 ): Promise<{ judged: { same: Patterns; different: Patterns } | null; answers: number }> {
   const of = async (sql: string): Promise<(readonly [string[], string[]])[]> => {
-    const rows = await sequelize.query<MergedRow>(sql, { type: QueryTypes.SELECT });
+    const rows = await runInTransaction(tools, null, ({ sequelize, tx }) =>
+      sequelize.query<MergedRow>(sql, { type: QueryTypes.SELECT, transaction: tx }),
+    );
     return rows.map((row) => [cellsOf(row.gone), cellsOf(row.kept)] as const);
   };
   const [same, different] = [await of(MERGED), await of(APART)];

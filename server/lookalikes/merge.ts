@@ -1,3 +1,4 @@
+import { pastSight } from '../commands/sight';
 import { companyKey } from '@emporikon/core/people/companies';
 import { nameKey, parseName } from '@emporikon/core/people/names';
 import type { Comparison } from '@emporikon/contract/lookAlikes';
@@ -152,7 +153,8 @@ async function mergeOne(
   // What is under the one that goes must not end up under itself.
   if (kind === 'company' && (survivor as Company).parentId === gone.id)
     await context.write.update(survivor as Company, { parentId: null });
-  const { rows, doubles } = await moveLinks(context, kind, gone.id, survivor.id);
+  // All of it goes along, also what whoever merges cannot see.
+  const { rows, doubles } = await pastSight(context, () => moveLinks(context, kind, gone.id, survivor.id));
   await context.write.remove(gone);
   await context.write.update(survivor as Person, { ...patch, updatedAt: context.now() });
   const after = rowOf(survivor);

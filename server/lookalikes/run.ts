@@ -24,13 +24,13 @@ async function readBook(tools: Tools, kind: RecordKind): Promise<{ ids: string[]
   const companies: CompanyFacts[] = [];
   const builder = new FeatureBuilder(PERSON_PLAN);
   if (kind === 'person')
-    for await (const { id, cells, facts } of allPeople(tools.sequelize)) {
+    for await (const { id, cells, facts } of allPeople(tools)) {
       ids.push(id);
       builder.add(cells);
       if (people.length < FACTS_UP_TO) people.push(facts);
     }
   else
-    for await (const { id, facts } of allCompanies(tools.sequelize)) {
+    for await (const { id, facts } of allCompanies(tools)) {
       ids.push(id);
       companies.push(facts);
     }
@@ -121,8 +121,7 @@ export async function findLookAlikes(tools: Tools, kind: RecordKind): Promise<vo
   );
   try {
     const { ids, task } = await readBook(tools, kind);
-    const { judged, answers } =
-      kind === 'person' ? await judgedPairs(sequelize) : { judged: null, answers: 0 };
+    const { judged, answers } = kind === 'person' ? await judgedPairs(tools) : { judged: null, answers: 0 };
     const { groups, weights } = await searchInThread({
       ...task,
       judged,

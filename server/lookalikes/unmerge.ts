@@ -1,3 +1,4 @@
+import { pastSight } from '../commands/sight';
 import type { Reply } from '@emporikon/contract';
 import { belongsTo } from '@emporikon/core/matching/merging';
 import type { Context } from '../commands/context';
@@ -143,7 +144,7 @@ export async function unmerge(
   });
   const back = await recordRow(context, table, mergedId);
   if (!back) throw conflict('Something of it is somebody else’s now; it cannot be taken apart.');
-  await moveBack(context, kind, moved, holder, mergedId);
+  await pastSight(context, () => moveBack(context, kind, moved, holder, mergedId));
   for (const row of since) {
     const side = choices[`${row.table}:${row.key}`] ?? row.belongs;
     if (side !== 'merged') continue;

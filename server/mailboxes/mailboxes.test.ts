@@ -172,7 +172,7 @@ it('says when it cannot be read, and is read without being asked once its server
     trouble: `127.0.0.1:${port} cannot be reached. It is tried again in two minutes.`,
   });
   const back = await startDovecot(port);
-  await house.tools.sequelize.query('UPDATE graphile_worker._private_jobs SET run_at = now()');
+  await house.sequelize.query('UPDATE graphile_worker._private_jobs SET run_at = now()');
   await house.work();
   expect(await mailbox()).toMatchObject({ state: 'current', trouble: '' });
   await back.stop();

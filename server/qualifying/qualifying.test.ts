@@ -260,10 +260,11 @@ it('a parked lead comes back on its day to where it was, and not before', async 
   await set({ version: 1, status: 'qualified' });
   await set({ version: 2, status: 'parked', parkedUntil: '2027-03-01' });
   const at = (now: string) => ({ ...house.tools, now: () => new Date(now) });
+  const lead = () => runInTransaction(house.tools, null, ({ tx }) => Lead.findByPk(id, { transaction: tx }));
   await bringBack(at('2027-02-28T12:00:00Z'));
-  expect((await Lead.findByPk(id))?.status).toBe('parked');
+  expect((await lead())?.status).toBe('parked');
   await bringBack(at('2027-03-01T06:00:00Z'));
-  expect(await Lead.findByPk(id)).toMatchObject({ status: 'qualified', parkedUntil: null });
+  expect(await lead()).toMatchObject({ status: 'qualified', parkedUntil: null });
   const { items } = (await pell.call('GET /api/history', { query: { table: 'leads', id } })).body;
   expect(items[0]?.label).toMatch(/came back/);
 });

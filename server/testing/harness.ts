@@ -31,6 +31,8 @@ export interface Answer<T> {
 }
 
 export interface Client {
+  /** Any request, also one that the contract has no name for. */
+  raw(method: string, url: string, body?: object): Promise<{ status: number; text: string }>;
   call<Name extends RouteName>(
     name: Name,
     input?: {
@@ -117,11 +119,12 @@ export async function openHouse(outside: Partial<Outside> = {}): Promise<House> 
   await sequelize.query('DELETE FROM graphile_worker._private_jobs');
   const mails: SentMail[] = [];
   const expectedFailures: RegExp[] = [];
+  const members = connect(databaseUrl(), 2, 'member');
   const tools = systemTools(
-    sequelize,
+    members,
     { ours: OURS, currency: 'EUR', country: 'GB', publicUrl: 'http://127.0.0.1:4600' },
     {
-      door: { allowed: [], alsoAllowed: () => loadAllowedHosts(sequelize) },
+      door: { allowed: [], alsoAllowed: () => loadAllowedHosts(members) },
       exchange: null,
       post: { send: async (message) => void mails.push(message) },
       lookUps: [],
@@ -133,6 +136,15 @@ export async function openHouse(outside: Partial<Outside> = {}): Promise<House> 
   const live = new LiveFeed(databaseUrl());
   const app = await buildApp({ tools, rooms, live, webRoot: null });
   const client = (cookie: string): Client => ({
+    async raw(method, url, body) {
+      const response = await app.inject({
+        method: method as 'GET',
+        url,
+        ...(body ? { payload: body } : {}),
+        headers: cookie ? { cookie } : {},
+      });
+      return { status: response.statusCode, text: response.body };
+    },
     async call(name, input = {}) {
       const [method = 'GET', path = '/'] = name.split(' ');
       const url = path.replace(/:(\w+)/g, (_, key: string) => input.params?.[key] ?? '');
@@ -189,6 +201,7 @@ export async function openHouse(outside: Partial<Outside> = {}): Promise<House> 
     expectFailure: (pattern) => void expectedFailures.push(pattern),
     async close() {
       await app.close();
+      await members.close();
       await sequelize.close();
     },
   };

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import VisibilityLine from '../visibility/VisibilityLine.vue';
 import type { FilingInput } from '@emporikon/contract/captures';
 import type { z } from 'zod';
 import { computed, ref, watch } from 'vue';
@@ -130,7 +131,8 @@ defineExpose({ file, setAside, correctFirst });
       <div class="cap">
         {{ KIND_NAMES[capture.kind] }} · {{ day(capture.sentAt ?? capture.receivedAt) }}
         {{ clock(capture.sentAt ?? capture.receivedAt)
-        }}<template v-if="capture.to[0]"> · to {{ capture.to[0].name || capture.to[0].address }}</template>
+        }}<template v-if="capture.to[0]"> · to {{ capture.to[0].name || capture.to[0].address }}</template> ·
+        <VisibilityLine :id="capture.id" :key="capture.id" kind="captures" />
       </div>
       <p v-if="capture.digest && capture.text.length > LONG" class="digest">
         {{ capture.digest }}

@@ -111,6 +111,9 @@ defineExpose({
     :is-open="isOpen"
     :filed-as="capture.filedAs"
   />
+  <p v-if="isOpen && capture.verdict.hidden" class="hint" role="status">
+    This may be a record that you cannot see. Ask a manager before you file it as somebody new.
+  </p>
   <CompanyVerdict
     v-if="isOpen && capture.verdict.companyName"
     v-model="company"

@@ -3,6 +3,7 @@ import type { Claim } from '@emporikon/contract/captures';
 import { watch } from 'vue';
 import { useRouter } from 'vue-router';
 import PhoneButton from '../calls/PhoneButton.vue';
+import VisibilityLine from '../visibility/VisibilityLine.vue';
 import CardFrame from '../dossier/CardFrame.vue';
 import Composer from '../dossier/Composer.vue';
 import Fact from '../dossier/Fact.vue';
@@ -105,8 +106,8 @@ const put =
               company.parent.name
             }}</RouterLink></template
           ></span
-        ></template
-      >
+        ><VisibilityLine :id="company.id" kind="companies"
+      /></template>
       <template #facts
         ><Fact
           v-for="one in FACTS"

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { DEAL_ASKS, type DealAsk } from '@emporikon/core/lifecycle/stages';
 import { computed, ref, watch } from 'vue';
+import VisibilityLine from '../visibility/VisibilityLine.vue';
 import CardFrame from '../dossier/CardFrame.vue';
 import Composer from '../dossier/Composer.vue';
 import Fact from '../dossier/Fact.vue';
@@ -111,6 +112,7 @@ async function change(patch: Patch): Promise<void> {
         <RouterLink v-if="deal.leadId" :to="`/leads/${deal.leadId}`" class="quiet-link"
           >from its lead</RouterLink
         >
+        <VisibilityLine :id="deal.id" kind="deals" />
       </template>
       <template #facts>
         <Fact

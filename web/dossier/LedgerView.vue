@@ -5,6 +5,7 @@ import { ref, watch } from 'vue';
 import { api } from '../shell/api';
 import { clock, day } from '../shell/format';
 import { usePaged } from '../shell/usePaged';
+import VisibilityDialog from '../visibility/VisibilityDialog.vue';
 import TurnWords from './TurnWords.vue';
 
 const props = defineProps<{ about: About }>();
@@ -15,6 +16,8 @@ const KINDS = [
   { value: 'meeting', name: 'meetings' },
   { value: 'note', name: 'notes' },
 ] as const;
+/** The entry of which it is asked who can see it. */
+const sightOf = ref<string | null>(null);
 const kind = ref<(typeof KINDS)[number]['value']>('all');
 const { items, first, hasMore, more, error, reload } = usePaged<Entry, Reply<'GET /api/ledger'>>(
   (cursor) =>
@@ -57,6 +60,7 @@ watch(kind, reload);
         <div v-if="entry.side === 'within'" class="note">
           <b v-if="entry.kind !== 'quote'">Note</b> {{ entry.headline }}
           <span class="soft">{{ entry.actor?.split(' ')[0] }}, {{ day(entry.at) }}</span>
+          <button class="word" @click="sightOf = entry.id">Who can see it</button>
         </div>
         <template v-else>
           <time class="when" :datetime="entry.at">{{ day(entry.at) }}<br />{{ clock(entry.at) }}</time>
@@ -76,12 +80,14 @@ watch(kind, reload);
                   >the message</RouterLink
                 ></template
               >
+              · <button class="word" @click="sightOf = entry.id">Who can see it</button>
             </div>
           </div>
         </template>
       </li>
     </ol>
     <v-btn v-if="hasMore" class="quiet" @click="more">Show what was earlier</v-btn>
+    <VisibilityDialog v-if="sightOf" :id="sightOf" kind="ledger" @close="sightOf = null" />
   </section>
 </template>
 

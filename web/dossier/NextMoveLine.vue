@@ -1,11 +1,14 @@
 <script setup lang="ts">
 import type { Task } from '@emporikon/contract/tasks';
+import { ref } from 'vue';
+import VisibilityDialog from '../visibility/VisibilityDialog.vue';
 import { api } from '../shell/api';
 import { due } from '../shell/format';
 import { useUndo } from '../shell/undo';
 
 const props = defineProps<{ move: Task | null }>();
 const undo = useUndo();
+const isSightOpen = ref(false);
 
 async function finish(): Promise<void> {
   if (!props.move) return;
@@ -28,6 +31,8 @@ async function finish(): Promise<void> {
       >{{ move.state === 'overdue' ? 'overdue since' : 'by' }} {{ due(move) }}</span
     >, {{ move.assignee.name.split(' ')[0] }}
     <button class="word" @click="finish">done</button>
+    <button class="word" @click="isSightOpen = true">Who can see it</button>
+    <VisibilityDialog v-if="isSightOpen" :id="move.id" kind="tasks" @close="isSightOpen = false" />
   </div>
   <div v-else class="late" data-next-move>No next move. Write one in the line at the foot.</div>
 </template>

@@ -6,6 +6,7 @@ import { api, wordsOf } from '../shell/api';
 import { when } from '../shell/format';
 import { usePaged } from '../shell/usePaged';
 import { useUndo } from '../shell/undo';
+import HiddenMatches from '../visibility/HiddenMatches.vue';
 import Compared from './Compared.vue';
 import GroupList from './GroupList.vue';
 import MergeMany from './MergeMany.vue';
@@ -185,6 +186,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', press));
         </button>
       </template>
     </div>
+    <HiddenMatches v-if="!byHand.length" />
     <p v-if="error" class="wrong" role="alert">{{ error }}</p>
     <div class="columns" :class="{ alone: byHand.length > 0 }">
       <GroupList

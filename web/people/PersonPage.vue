@@ -17,6 +17,7 @@ import { useUndo } from '../shell/undo';
 import { provideVersion } from '../shell/useDraft';
 import ConsentMark from './ConsentMark.vue';
 import Relations from '../relations/Relations.vue';
+import VisibilityLine from '../visibility/VisibilityLine.vue';
 import PersonWays from './PersonWays.vue';
 
 const props = defineProps<{ id: string }>();
@@ -157,6 +158,7 @@ async function add(): Promise<void> {
           since {{ shortDay(person.since)
           }}<template v-if="person.owner"> · {{ person.owner.name }}</template>
         </span>
+        <VisibilityLine :id="person.id" kind="people" />
       </template>
       <template #facts>
         <Fact

@@ -12,6 +12,7 @@ import HostSettings from './HostSettings.vue';
 import MailboxSettings from './MailboxSettings.vue';
 import QuestionSettings from './QuestionSettings.vue';
 import UserSettings from './UserSettings.vue';
+import VisibilitySettings from '../visibility/VisibilitySettings.vue';
 import KindSettings from '../relations/KindSettings.vue';
 
 const waiting = gatherFetches();
@@ -96,6 +97,7 @@ async function revoke(id: string): Promise<void> {
       </section>
       <AccountSettings />
       <UserSettings v-if="session.me?.role === 'admin'" />
+      <VisibilitySettings :may-edit="mayEdit" />
       <ChannelSettings />
       <HostSettings v-if="session.me?.role === 'admin'" />
       <MailboxSettings />

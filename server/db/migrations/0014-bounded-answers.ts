@@ -17,22 +17,32 @@ const OPERATIONS = {
   },
 };
 
-/** Triggers that add what a statement changed of a table to what is counted of it. */
-const counting = (table: string, add: (rows: (columns: string) => string) => string): string =>
+export type Rows = (columns: string) => string;
+
+/** Functions that add what a statement changed of a table to what is counted of it. */
+export const countingFunctions = (table: string, add: (rows: Rows) => string): string =>
   Object.entries(OPERATIONS)
     .map(
-      ([operation, { referencing, rows }]) => `
-CREATE FUNCTION ${table}_counted_${operation}() RETURNS trigger LANGUAGE plpgsql AS $$
+      ([operation, { rows }]) => `
+CREATE OR REPLACE FUNCTION ${table}_counted_${operation}() RETURNS trigger LANGUAGE plpgsql AS $$
 BEGIN
 ${add(rows)}
   RETURN NULL;
-END $$;
+END $$;`,
+    )
+    .join('\n');
+
+const counting = (table: string, add: (rows: Rows) => string): string =>
+  countingFunctions(table, add) +
+  Object.entries(OPERATIONS)
+    .map(
+      ([operation, { referencing }]) => `
 CREATE TRIGGER ${table}_counted_${operation} AFTER ${operation} ON ${table} REFERENCING ${referencing}
   FOR EACH STATEMENT EXECUTE FUNCTION ${table}_counted_${operation}();`,
     )
     .join('\n');
 
-const addDeals = (rows: (columns: string) => string): string => `
+const addDeals = (rows: Rows): string => `
   INSERT INTO deal_sums (stage_id, owner_id, currency, deals, plain, weighted)
   SELECT stage_id, owner_id, currency, sum(n), sum(n * coalesce(amount_minor, 0)), sum(n * coalesce(amount_minor, 0) * probability)
     FROM (${rows('stage_id, owner_id, currency, amount_minor, probability')}) r
@@ -40,10 +50,10 @@ const addDeals = (rows: (columns: string) => string): string => `
   INSERT INTO tag_counts (kind, pipeline_id, tag, records)
   SELECT 'd', s.pipeline_id, r.tag, sum(r.n) FROM (${rows('stage_id, unnest(tags) AS tag')}) r JOIN stages s ON s.id = r.stage_id
    GROUP BY 2, 3 HAVING sum(r.n) <> 0;`;
-const addPeople = (rows: (columns: string) => string): string => `
+const addPeople = (rows: Rows): string => `
   INSERT INTO tag_counts (kind, tag, records)
   SELECT 'p', tag, sum(n) FROM (${rows('unnest(tags) AS tag')}) r GROUP BY tag HAVING sum(n) <> 0;`;
-const addCompanies = (rows: (columns: string) => string): string => `
+const addCompanies = (rows: Rows): string => `
   INSERT INTO tag_counts (kind, tag, records)
   SELECT kind, tag, sum(n) FROM (
     SELECT n, 'industry' AS kind, industry AS tag FROM (${rows('industry')}) i WHERE industry IS NOT NULL
@@ -51,7 +61,10 @@ const addCompanies = (rows: (columns: string) => string): string => `
     UNION ALL SELECT n, 'technology', tag FROM (${rows('unnest(technologies) AS tag')}) t) r
    GROUP BY 1, 2 HAVING sum(n) <> 0;`;
 /** All rows of a table as if they had just come. */
-const everything = (table: string) => (columns: string) => `SELECT 1 AS n, ${columns} FROM ${table}`;
+export const everything =
+  (table: string): Rows =>
+  (columns) =>
+    `SELECT 1 AS n, ${columns} FROM ${table}`;
 
 export const up = `
 -- Rows are only ever added, so that two commands never wait for each other here; whoever asks adds up, and a job puts

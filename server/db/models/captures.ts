@@ -15,7 +15,7 @@ import {
   type InferCreationAttributes,
   type Sequelize,
 } from 'sequelize';
-import { col, define } from './columns';
+import { col, define, visibility, type Visibility } from './columns';
 
 export type CaptureState = 'waiting' | 'filed' | 'set aside';
 export type CameBy =
@@ -23,6 +23,8 @@ export type CameBy =
 
 export class Capture extends Model<InferAttributes<Capture>, InferCreationAttributes<Capture>> {
   declare id: string;
+  declare visibility: CreationOptional<Visibility | null>;
+  declare visibleTo: CreationOptional<string[]>;
   declare version: CreationOptional<number>;
   declare kind: CaptureKind;
   declare mediaType: string;
@@ -80,6 +82,7 @@ export class IntentRow extends Model<InferAttributes<IntentRow>, InferCreationAt
 export function defineCaptureModels(sequelize: Sequelize): void {
   define(sequelize, Capture, 'captures', {
     id: col.id,
+    ...visibility,
     version: col.version,
     kind: col.words,
     mediaType: col.words,

@@ -22,9 +22,18 @@ export const col = {
   real: { type: DataTypes.REAL, allowNull: false },
   flag: { type: DataTypes.BOOLEAN, allowNull: false, defaultValue: false },
   json: { type: DataTypes.JSONB, allowNull: true },
+  uuids: { type: DataTypes.ARRAY(DataTypes.UUID), allowNull: false },
   list: { type: DataTypes.ARRAY(DataTypes.TEXT), allowNull: false, defaultValue: [] },
   bytes: { type: DataTypes.BLOB, allowNull: false },
 } as const;
+
+export type Visibility = 'everybody' | 'owner' | 'team' | 'named';
+
+/** What was chosen about who may see a record; the database fills in the default of its kind. */
+export const visibility = {
+  visibility: { ...col.words, allowNull: true },
+  visibleTo: { ...col.uuids, allowNull: true },
+};
 
 /** Binds a model class to its table. */
 export function define<M extends Model>(

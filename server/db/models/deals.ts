@@ -10,7 +10,7 @@ import {
   type InferCreationAttributes,
   type Sequelize,
 } from 'sequelize';
-import { col, define } from './columns';
+import { col, define, visibility, type Visibility } from './columns';
 
 export class Stage extends Model<InferAttributes<Stage>, InferCreationAttributes<Stage>> {
   declare id: string;
@@ -36,6 +36,8 @@ export class Question extends Model<InferAttributes<Question>, InferCreationAttr
 
 export class Lead extends Model<InferAttributes<Lead>, InferCreationAttributes<Lead>> {
   declare id: string;
+  declare visibility: CreationOptional<Visibility | null>;
+  declare visibleTo: CreationOptional<string[]>;
   declare version: CreationOptional<number>;
   declare title: string;
   declare personId: string;
@@ -71,6 +73,8 @@ export class LeadAnswer extends Model<InferAttributes<LeadAnswer>, InferCreation
 
 export class Deal extends Model<InferAttributes<Deal>, InferCreationAttributes<Deal>> {
   declare id: string;
+  declare visibility: CreationOptional<Visibility | null>;
+  declare visibleTo: CreationOptional<string[]>;
   declare version: CreationOptional<number>;
   declare title: string;
   declare companyId: string | null;
@@ -99,6 +103,8 @@ export class DealRoleRow extends Model<InferAttributes<DealRoleRow>, InferCreati
 
 export class Task extends Model<InferAttributes<Task>, InferCreationAttributes<Task>> {
   declare id: string;
+  declare visibility: CreationOptional<Visibility | null>;
+  declare visibleTo: CreationOptional<string[]>;
   declare version: CreationOptional<number>;
   declare title: string;
   declare kind: MoveKind;
@@ -137,6 +143,7 @@ export function defineDealModels(sequelize: Sequelize): void {
   });
   define(sequelize, Lead, 'leads', {
     id: col.id,
+    ...visibility,
     version: col.version,
     title: col.words,
     personId: col.uuid,
@@ -166,6 +173,7 @@ export function defineDealModels(sequelize: Sequelize): void {
   });
   define(sequelize, Deal, 'deals', {
     id: col.id,
+    ...visibility,
     version: col.version,
     title: col.words,
     companyId: col.uuid,
@@ -192,6 +200,7 @@ export function defineDealModels(sequelize: Sequelize): void {
   });
   define(sequelize, Task, 'tasks', {
     id: col.id,
+    ...visibility,
     version: col.version,
     title: col.words,
     kind: col.words,

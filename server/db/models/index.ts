@@ -16,6 +16,7 @@ import { definePipelineModels } from './pipelines';
 import { defineQualifyingModels } from './qualifying';
 import { defineRelationModels } from './relations';
 import { defineUserModels } from './users';
+import { defineVisibilityModels } from './visibility';
 
 export function defineModels(sequelize: Sequelize): void {
   defineUserModels(sequelize);
@@ -35,4 +36,5 @@ export function defineModels(sequelize: Sequelize): void {
   definePipelineModels(sequelize);
   defineRelationModels(sequelize);
   defineOutboxModels(sequelize);
+  defineVisibilityModels(sequelize);
 }

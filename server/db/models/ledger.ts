@@ -7,13 +7,15 @@ import {
   type InferCreationAttributes,
   type Sequelize,
 } from 'sequelize';
-import { col, define } from './columns';
+import { col, define, visibility, type Visibility } from './columns';
 import type { UserRole } from './users';
 
 export type LedgerKind = 'mail' | 'call' | 'meeting' | 'note' | 'change' | 'quote';
 
 export class LedgerEntry extends Model<InferAttributes<LedgerEntry>, InferCreationAttributes<LedgerEntry>> {
   declare id: string;
+  declare visibility: CreationOptional<Visibility | null>;
+  declare visibleTo: CreationOptional<string[]>;
   declare at: Date;
   declare side: Side;
   declare kind: LedgerKind;
@@ -68,6 +70,7 @@ export class EventRow extends Model<InferAttributes<EventRow>, InferCreationAttr
 export function defineLedgerModels(sequelize: Sequelize): void {
   define(sequelize, LedgerEntry, 'ledger_entries', {
     id: col.id,
+    ...visibility,
     at: col.time,
     side: col.words,
     kind: col.words,

@@ -7,7 +7,7 @@ import {
   type InferCreationAttributes,
   type Sequelize,
 } from 'sequelize';
-import { col, define } from './columns';
+import { col, define, visibility, type Visibility } from './columns';
 
 export type ContactKind = 'email' | 'phone' | 'url' | 'profile';
 
@@ -15,6 +15,8 @@ export type CompanyKind = 'firm' | 'household';
 
 export class Company extends Model<InferAttributes<Company>, InferCreationAttributes<Company>> {
   declare id: string;
+  declare visibility: CreationOptional<Visibility | null>;
+  declare visibleTo: CreationOptional<string[]>;
   declare version: CreationOptional<number>;
   declare name: string;
   declare nameKey: string;
@@ -41,6 +43,8 @@ export class Company extends Model<InferAttributes<Company>, InferCreationAttrib
 
 export class Person extends Model<InferAttributes<Person>, InferCreationAttributes<Person>> {
   declare id: string;
+  declare visibility: CreationOptional<Visibility | null>;
+  declare visibleTo: CreationOptional<string[]>;
   declare version: CreationOptional<number>;
   declare fullName: string;
   declare givenName: string;
@@ -96,6 +100,7 @@ export class ContactPoint extends Model<
 export function definePeopleModels(sequelize: Sequelize): void {
   define(sequelize, Company, 'companies', {
     id: col.id,
+    ...visibility,
     version: col.version,
     name: col.words,
     nameKey: col.words,
@@ -117,6 +122,7 @@ export function definePeopleModels(sequelize: Sequelize): void {
   });
   define(sequelize, Person, 'people', {
     id: col.id,
+    ...visibility,
     version: col.version,
     fullName: col.words,
     givenName: col.words,

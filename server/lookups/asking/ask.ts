@@ -2,6 +2,7 @@ import { backOff } from '@emporikon/core/lookups/breaker';
 import { fold } from '@emporikon/core/people/text';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { Op, type Transaction } from 'sequelize';
+import { enterAs } from '../../commands/sight';
 import type { Tools } from '../../commands/context';
 import { LookUp, type LookUpSubject } from '../../db/models/lookUps';
 import { SourceTrouble, type Answer, type LookUpSource, type Question } from '../../outside/lookups/source';
@@ -70,6 +71,7 @@ async function claim(
 ): Promise<Claimed> {
   const tx = await tools.sequelize.transaction();
   const database = { ...tools, tx };
+  await enterAs(tools, tx, null);
   const end = async (result: Claimed, keep: boolean): Promise<Claimed> => {
     await (keep ? tx.commit() : tx.rollback());
     return result;
@@ -158,6 +160,7 @@ async function settleLookUp(
   got: { answer: Answer | SourceTrouble; tries: number },
 ): Promise<LookUp> {
   return tools.sequelize.transaction(async (tx) => {
+    await enterAs(tools, tx, null);
     const trouble = got.answer instanceof SourceTrouble ? got.answer.message : null;
     const answer = got.answer instanceof SourceTrouble ? null : got.answer;
     const charged = answer !== null && (source.charges === 'answers' || answer.found);
