@@ -22,13 +22,15 @@ export interface Served {
 /** The program on the kept book of a million people, filled first where it is empty, listening on loopback. */
 export async function serveBook(poolSize: number): Promise<Served> {
   const url = process.env.TEST_DATABASE_URL ?? '';
-  const sequelize = connect(url, poolSize);
+  const owner = connect(url, 3);
   const bare = new pg.Client({ connectionString: url, options: SHORT_QUESTIONS });
   await bare.connect();
   const filled = await bare.query('SELECT 1 FROM people LIMIT 1').catch(() => null);
-  if (!filled?.rowCount) await fillBook(sequelize, MILLION, (text) => process.stdout.write(`${text}\n`));
-  await migrate(sequelize);
+  if (!filled?.rowCount) await fillBook(owner, MILLION, (text) => process.stdout.write(`${text}\n`));
+  await migrate(owner);
+  await owner.close();
   await migrateQueue(url);
+  const sequelize = connect(url, poolSize, 'member');
   const tools = systemTools(
     sequelize,
     { ours: ['wharfside.example'], currency: 'EUR', country: 'GB', publicUrl: 'http://127.0.0.1:4600' },

@@ -7,6 +7,7 @@ import { Import } from '../db/models/imports';
 import { bookOf } from '../people/book';
 import { copyRows } from './copy';
 import { loadFile } from './file';
+import { importer } from './importer';
 import { loadImport, lockImport } from './view';
 import { previewRecords, recordsOf, recordTarget } from './recordJobs';
 import { cardRows, tableRows, type RowData, type SourceRow } from './source';
@@ -209,6 +210,7 @@ function beginPreview(tools: Tools, id: string): Promise<Import | null> {
 export async function previewImport(tools: Tools, id: string): Promise<void> {
   const one = await beginPreview(tools, id);
   if (!one) return;
+  const by = await importer(one.createdBy);
   const raw = await loadFile(tools, id);
   const rows =
     one.kind === 'cards'
@@ -234,7 +236,7 @@ export async function previewImport(tools: Tools, id: string): Promise<void> {
   };
   if (target)
     for await (const chunk of chunksOf(recordsOf(tools, one, raw))) {
-      const found = await runInTransaction(tools, null, async (context) => {
+      const found = await runInTransaction(tools, by, async (context) => {
         if (!(await stillWanted(context))) return null;
         await noteDone(context, id, done + chunk.length);
         return previewRecords(context, id, target, chunk);
@@ -245,7 +247,7 @@ export async function previewImport(tools: Tools, id: string): Promise<void> {
     }
   else
     for await (const chunk of chunksOf(rows)) {
-      const previewed = await runInTransaction(tools, null, async (context) => {
+      const previewed = await runInTransaction(tools, by, async (context) => {
         if (!(await stillWanted(context))) return null;
         await noteDone(context, id, done + chunk.length);
         return previewChunk(context, id, chunk, seen);

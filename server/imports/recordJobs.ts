@@ -1,12 +1,11 @@
 import type { RecordData, TableTarget } from '@emporikon/core/reading/table/records';
 import { QueryTypes } from 'sequelize';
-import { runInTransaction, type Actor, type Context, type Tools } from '../commands/context';
+import { runInTransaction, type Context, type Tools } from '../commands/context';
 import type { Import } from '../db/models/imports';
-import { User } from '../db/models/users';
 import { undo } from '../events/undo';
 import { ProblemError } from '../http/problems';
-import { actorOf } from '../session/identify';
 import { copyRows } from './copy';
+import { importer } from './importer';
 import { judgeRecord, recordRows, writeRecord, type RecordRow } from './records';
 import { choicesOf, loadImport, lockImport } from './view';
 
@@ -41,11 +40,6 @@ export async function previewRecords(
 
 export const recordsOf = (tools: Tools, one: Import, raw: Buffer): AsyncGenerator<RecordRow> =>
   recordRows(raw, one.mapping ?? { columns: [], hasHead: true, dates: null, country: null }, tools.house);
-
-async function importer(userId: string): Promise<Actor | null> {
-  const user = await User.findByPk(userId);
-  return user ? actorOf(user) : null;
-}
 
 interface Stored {
   row: number;

@@ -277,6 +277,34 @@ it('the stream names no record to whom cannot see it', async () => {
   expect(toldTo('pell', 'rep')).not.toContain(person?.id);
 });
 
+it('an import is judged by what whoever asked for it may see, and leaves the rest alone', async () => {
+  const [person] = hiddenFrom('pell').filter(({ kind }) => kind === 'people');
+  const [before] = await house.sequelize.query('SELECT * FROM people WHERE id = $id::uuid', {
+    bind: { id: person?.id },
+  });
+  const { body } = await pell.call('POST /api/imports', {
+    raw: `Name,Email,Job title\nSomebody Else,${person?.secrets[0] ?? ''}@elsewhere.example,Taken over\n`,
+    type: 'text/csv',
+    query: { name: 'cards.csv' },
+  });
+  const params = { id: body.id };
+  await pell.call('PUT /api/imports/:id/mapping', {
+    params,
+    body: { version: body.version, mapping: body.mapping, choices: {} },
+  });
+  await house.work();
+  const shown = await pell.raw('GET', `/api/imports/${body.id}`);
+  expect(JSON.parse(shown.text)).toMatchObject({ state: 'previewed', counts: { new: 1, same: 0, maybe: 0 } });
+  await pell.call('POST /api/imports/:id/start', { params });
+  await house.work();
+  const told = await pell.raw('GET', `/api/imports/${body.id}`);
+  expect(JSON.parse(told.text)).toMatchObject({ state: 'done' });
+  const [after] = await house.sequelize.query('SELECT * FROM people WHERE id = $id::uuid', {
+    bind: { id: person?.id },
+  });
+  expect(after).toEqual(before);
+});
+
 it('somebody who comes upon a hidden record learns that there is one, and a manager learns who did', async () => {
   const [person] = hiddenFrom('pell').filter(({ kind }) => kind === 'people');
   const email = `${person?.secrets[0] ?? ''}@elsewhere.example`;

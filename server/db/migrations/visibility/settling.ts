@@ -48,10 +48,8 @@ const settling = ({ table, owners, parents, further }: Kind): string => `
   IF of = '${table}' THEN
     WITH should AS MATERIALIZED (
       SELECT t.id, audience_of_all(array_append(ARRAY(
-               SELECT r.seen_by FROM restricted r WHERE r.id IN (${[
-                 ...columnsOf('t', parents).split(', ').filter(Boolean),
-                 'NULL',
-               ].join(', ')})${further ? ` OR r.id IN (${further})` : ''}
+               SELECT r.seen_by FROM (
+                 SELECT unnest(ARRAY[${columnsOf('t', parents)}]::uuid[]) AS id${further ? ` UNION ALL ${further}` : ''}) b JOIN restricted r ON r.id = b.id
              ), audience_of(t.visibility, t.visible_to, ARRAY[${columnsOf('t', owners)}]))) AS seen_by
         FROM ${table} t WHERE t.id = ANY (ids)),
     done AS (UPDATE ${table} t SET seen_by = s.seen_by FROM should s
