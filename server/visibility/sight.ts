@@ -99,7 +99,10 @@ const WORDS: Record<SightChoice['visibility'], string> = {
   named: 'named people',
 };
 
-/** @throws 403 where it is somebody else's, 404 where the actor cannot see the record @returns the event's id */
+/**
+ * @throws 403 where it is somebody else's, 404 where the actor cannot see the record, 422 for a choice that lets nobody in
+ * @returns the event's id
+ */
 export async function chooseSight(
   context: Context,
   kind: SightKind,
@@ -111,6 +114,10 @@ export async function chooseSight(
   if (!mayChange(actor, row))
     throw forbidden('Only the owner, a manager or an admin may decide who sees this. Nothing was changed.');
   const { model, noun } = RECORDS[kind];
+  if (choice.visibility === 'owner' && !row.owners.length)
+    throw invalid(`Nobody owns this ${noun} yet. Give it an owner first; nothing was changed.`, {
+      fields: { visibility: 'needs an owner' },
+    });
   const record = await model.findByPk(id, { transaction: context.tx, lock: true });
   if (!record) throw notFound('There is no such record, or you cannot see it.');
   await context.write.update(record, {

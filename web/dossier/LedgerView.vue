@@ -60,7 +60,7 @@ watch(kind, reload);
         <div v-if="entry.side === 'within'" class="note">
           <b v-if="entry.kind !== 'quote'">Note</b> {{ entry.headline }}
           <span class="soft">{{ entry.actor?.split(' ')[0] }}, {{ day(entry.at) }}</span>
-          <button class="word" @click="sightOf = entry.id">Who can see it</button>
+          <button class="word sight" @click="sightOf = entry.id">Who can see it</button>
         </div>
         <template v-else>
           <time class="when" :datetime="entry.at">{{ day(entry.at) }}<br />{{ clock(entry.at) }}</time>
@@ -80,7 +80,7 @@ watch(kind, reload);
                   >the message</RouterLink
                 ></template
               >
-              · <button class="word" @click="sightOf = entry.id">Who can see it</button>
+              <button class="word sight" @click="sightOf = entry.id">Who can see it</button>
             </div>
           </div>
         </template>
@@ -174,6 +174,15 @@ li {
   max-width: 560px;
   z-index: 1;
   font-size: 13px;
+}
+/* Said where somebody looks at the entry; always where nothing can be pointed at without being pressed. */
+.sight {
+  margin-left: 8px;
+}
+@media (hover: hover) {
+  li:not(:hover, :focus-within) .sight {
+    opacity: 0;
+  }
 }
 @media (max-width: 700px) {
   .ledger {

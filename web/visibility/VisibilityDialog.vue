@@ -78,7 +78,8 @@ async function save(): Promise<void> {
       <p v-if="error" class="wrong" role="alert">{{ error }}</p>
       <template v-if="sight">
         <p v-if="sight.mayChange" class="soft">
-          What belongs to it is seen by no one else. The owner always sees it.
+          Everyone else will not find it, nor the leads, deals, notes and messages that belong to it. The
+          owner always sees it.
         </p>
         <p v-else class="soft">Only the owner, a manager or an admin can change this.</p>
         <ChoiceFields
@@ -105,7 +106,7 @@ async function save(): Promise<void> {
       </template>
       <template v-else-if="!error"><span v-for="n in 3" :key="n" class="ghost"></span></template>
       <div class="actions">
-        <v-btn v-if="sight?.mayChange" color="primary" :disabled="isMissing" :loading="isBusy" @click="save"
+        <v-btn v-if="sight?.mayChange" class="fill" :disabled="isMissing" :loading="isBusy" @click="save"
           >Save</v-btn
         >
         <v-btn class="quiet" @click="emit('close')">Cancel</v-btn>

@@ -130,7 +130,7 @@ const teamOf = (id: string): string | null =>
         density="compact"
         hide-details
       />
-      <v-btn class="quiet" type="submit" :disabled="!team.trim()">Add a team</v-btn>
+      <v-btn class="quiet" type="submit">Add a team</v-btn>
     </form>
     <template v-if="props.mayEdit && teams?.items.length">
       <v-select
@@ -151,7 +151,8 @@ const teamOf = (id: string): string | null =>
   <section id="visibility">
     <h2>Who sees new records</h2>
     <p class="soft">
-      Each record can be changed later. What belongs to a record is seen by no one else than the record.
+      You can change this on each record. What belongs to a record is never visible to more people than the
+      record itself.
     </p>
     <ChoiceFields
       v-for="(one, at) in draft"
@@ -173,9 +174,9 @@ const teamOf = (id: string): string | null =>
           density="compact"
           hide-details
         />
-        <v-btn class="quiet" type="submit" :disabled="!source.trim()">Add a source</v-btn>
+        <v-btn class="quiet" type="submit">Add a source</v-btn>
       </form>
-      <v-btn color="primary" :disabled="!isChanged || !isWhole" @click="save">Save</v-btn>
+      <v-btn class="fill" :disabled="!isChanged || !isWhole" @click="save">Save</v-btn>
     </template>
   </section>
 </template>
