@@ -191,7 +191,13 @@ const isEmpty = async (databaseUrl: string): Promise<boolean> =>
     )
   )[0]?.n === 0;
 
+/** The policies in a backup are for a role of the cluster, which no backup of one database brings along. */
+const MEMBER_ROLE = `DO $$ BEGIN
+  IF NOT EXISTS (SELECT 1 FROM pg_roles WHERE rolname = 'emporikon_member') THEN CREATE ROLE emporikon_member NOLOGIN; END IF;
+EXCEPTION WHEN duplicate_object OR unique_violation THEN NULL; END $$`;
+
 async function load(dump: Buffer, databaseUrl: string): Promise<void> {
+  await ask(databaseUrl, MEMBER_ROLE);
   await withFolder(async (folder) => {
     const path = join(folder, 'dump');
     await writeFile(path, dump, { mode: 0o600 });

@@ -3,6 +3,8 @@ import { existsSync, mkdtempSync, readFileSync, statSync, writeFileSync } from '
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import pg from 'pg';
+import { connect } from './db/connect';
+import { migrate } from './db/migrate';
 import { databaseUrl, openHouse, PASSWORD, type House } from './testing/harness';
 import { unseal } from './mailboxes/seal';
 
@@ -96,6 +98,14 @@ it('a backup taken under load is one moment of the records, and is restored else
   expect([counts?.people, Number(counts?.alone)]).toEqual([counts?.companies, 0]);
   const [box] = await ask(elsewhere(), 'SELECT sealed FROM mailboxes');
   expect(unseal(String(box?.sealed), SECRET)).toBe('a-mailbox-password');
+
+  // Rights are in no backup; a start on what was restored gives them anew.
+  const mayRead = "SELECT has_table_privilege('emporikon_member', 'people', 'SELECT') AS may";
+  expect(await ask(elsewhere(), mayRead)).toEqual([{ may: false }]);
+  const owner = connect(elsewhere(), 1);
+  await migrate(owner);
+  await owner.close();
+  expect(await ask(elsewhere(), mayRead)).toEqual([{ may: true }]);
 
   const onto = await emporikon(['restore', file], { ...env, DATABASE_URL: elsewhere() });
   expect([onto.code, onto.said]).toEqual([1, expect.stringContaining('not empty')]);

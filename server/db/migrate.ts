@@ -1,6 +1,7 @@
 import type { Sequelize } from 'sequelize';
 import { QueryTypes } from 'sequelize';
 import { Umzug } from 'umzug';
+import { ensureMember } from './member';
 import * as first from './migrations/0001-first';
 import * as second from './migrations/0002-arrivals-from-everywhere';
 import * as third from './migrations/0003-channels';
@@ -77,6 +78,8 @@ export async function migrate(sequelize: Sequelize): Promise<string[]> {
       },
       logger: undefined,
     });
-    return (await umzug.up()).map((one) => one.name);
+    const ran = (await umzug.up()).map((one) => one.name);
+    await ensureMember(sequelize, lock);
+    return ran;
   });
 }

@@ -1,3 +1,4 @@
+import { MEMBER_ROLE } from '../member';
 import { audiencesSql } from './visibility/audiences';
 import { countingSql } from './visibility/counting';
 import { hidden, hiddenAmong, KINDS, PARTS, policy, SEEN } from './visibility/kinds';
@@ -19,35 +20,8 @@ BEGIN
   END LOOP;
 END $$;`;
 
-/**
- * A condition that might tell of a row in an error is not looked up in an index before it is known that the row may be seen.
- * None of these can (they compare and turn around), and so an index answers. Only a superuser may say so; elsewhere these
- * questions are right, but slower.
- */
-const CANNOT_TELL = `
-DO $$
-BEGIN
-  ALTER FUNCTION pg_catalog.ts_match_vq(tsvector, tsquery) LEAKPROOF;
-  ALTER FUNCTION pg_catalog.arraycontains(anyarray, anyarray) LEAKPROOF;
-  ALTER FUNCTION pg_catalog.arrayoverlap(anyarray, anyarray) LEAKPROOF;
-  ALTER FUNCTION pg_catalog.jsonb_contains(jsonb, jsonb) LEAKPROOF;
-  ALTER FUNCTION pg_catalog.reverse(text) LEAKPROOF;
-  ALTER FUNCTION pg_catalog.uuid_out(uuid) LEAKPROOF;
-  ALTER FUNCTION pg_catalog.textin(cstring) LEAKPROOF;
-  ALTER FUNCTION lead_openness(text) LEAKPROOF;
-EXCEPTION WHEN insufficient_privilege THEN
-  RAISE NOTICE 'without the rights of a superuser, searching records is slower';
-END $$;`;
-
 export const up = `
--- Whoever is signed in works as this role, to which the policies below apply. It belongs to the whole cluster, and may be there.
-DO $$
-BEGIN
-  IF NOT EXISTS (SELECT 1 FROM pg_roles WHERE rolname = 'emporikon_member') THEN CREATE ROLE emporikon_member NOLOGIN; END IF;
-EXCEPTION WHEN duplicate_object OR unique_violation THEN NULL;
-END $$;
-DO $$ BEGIN EXECUTE format('GRANT emporikon_member TO %I', current_user); EXCEPTION WHEN OTHERS THEN NULL; END $$;
-
+${MEMBER_ROLE}
 CREATE TABLE teams (
   id uuid PRIMARY KEY,
   version integer NOT NULL DEFAULT 1,
@@ -161,13 +135,6 @@ BEGIN
   PERFORM graphile_worker.add_job(job, payload => input, job_key => key, max_attempts => tries, run_at => at);
 END $$;
 
-GRANT USAGE ON SCHEMA public TO emporikon_member;
-GRANT SELECT, INSERT, UPDATE, DELETE ON ALL TABLES IN SCHEMA public TO emporikon_member;
-GRANT USAGE ON ALL SEQUENCES IN SCHEMA public TO emporikon_member;
-ALTER DEFAULT PRIVILEGES IN SCHEMA public GRANT SELECT, INSERT, UPDATE, DELETE ON TABLES TO emporikon_member;
-ALTER DEFAULT PRIVILEGES IN SCHEMA public GRANT USAGE ON SEQUENCES TO emporikon_member;
-REVOKE INSERT, UPDATE, DELETE ON restricted, audiences, audience_members, sight_pending, migrations FROM emporikon_member;
-
 ${KINDS.map(({ table, parents }) => policy(table, SEEN, parents)).join('\n')}
 ${['find_records', 'find_words', 'deal_sums', 'tag_counts'].map((table) => policy(table, SEEN, [])).join('\n')}
 ${Object.entries(PARTS)
@@ -177,7 +144,6 @@ ${policy('calls', `user_id = (SELECT reader()) OR NOT ${hiddenAmong('calls', ['p
 ${policy('look_alikes', `NOT ${hidden('r.id = ANY (look_alikes.members)')}`, [])}
 ${policy('hidden_matches', `NOT ${hiddenAmong('hidden_matches', ['record_id'])}`, [])}
 ${policy('events', 'NOT event_is_hidden(changes)', [])}
-${CANNOT_TELL}
 -- Of a column nothing is known of, a plan expects next to no rows.
 ANALYZE ${[...KINDS.map(({ table }) => table), 'find_records', 'find_words', 'deal_sums', 'tag_counts', 'restricted'].join(', ')};
 `;
