@@ -95,6 +95,8 @@ export function useFetched<T>(
     } catch (problem) {
       if (mine !== newest) return;
       isGone.value = problem instanceof ApiProblem && problem.problem.status === 404;
+      // What is not there any more, or must not be seen any more, does not stay on the screen.
+      if (isGone.value) data.value = null;
       error.value = wordsOf(problem);
     }
   };
