@@ -6,6 +6,7 @@ import type { Handlers } from '../http/mount';
 import { notFound } from '../http/problems';
 import { addPipeline, addStage, changePipeline, changeStage, removeStage } from './commands';
 import { loadStages, stageViews } from './stages';
+import { ensureTeam } from '../visibility/teams';
 
 export const pipelineHandlers: Handlers = {
   'GET /api/pipelines': async ({ context }) => {
@@ -111,6 +112,7 @@ export const pipelineHandlers: Handlers = {
   'PATCH /api/users/:id': async ({ params, body, context }) => {
     const user = await User.findByPk(params.id, { transaction: context.tx, lock: true });
     if (!user) throw notFound('There is no such colleague.');
+    await ensureTeam(context, body.team);
     await context.write.update(user, { team: body.team });
     return {
       eventId: await context.write.event(

@@ -6,6 +6,7 @@ import { AccessToken, User } from '../db/models/users';
 import { early, type Handlers } from '../http/mount';
 import { conflict, invalid, notFound } from '../http/problems';
 import { endSessions } from './end';
+import { ensureTeam } from '../visibility/teams';
 import { hashPassword } from './secrets';
 
 /** When each of some colleagues was here last. */
@@ -66,6 +67,7 @@ export const userHandlers: Handlers = {
     return perform(async (context) => {
       if (await User.findOne({ where: { email: body.email }, transaction: context.tx }))
         throw conflict('There is an account with this address already.', { fields: { email: 'is taken' } });
+      await ensureTeam(context, given.team);
       const user = await context.write.insert(User, {
         id: context.newId(),
         ...given,
@@ -85,6 +87,7 @@ export const userHandlers: Handlers = {
       if (!user) throw notFound('There is no such account.');
       const losesRight = patch.active === false || (patch.role && patch.role !== 'admin');
       if (losesRight && user.role === 'admin' && user.active) await keepAnAdmin(context, user);
+      await ensureTeam(context, patch.team);
       await context.write.update(user, { ...patch, ...(passwordHash ? { passwordHash } : {}) }, version);
       if (passwordHash || !user.active || losesRight) await endSessions(context, { userId: user.id });
       if (!user.active)

@@ -34,6 +34,12 @@ async function mustBeFree(context: Context, name: string): Promise<void> {
     });
 }
 
+/** Makes the team that somebody is put into, where there is none of this name yet. */
+export async function ensureTeam(context: Context, name: string | undefined): Promise<void> {
+  if (name && !(await TeamRow.findOne({ where: { name }, transaction: context.tx })))
+    await context.write.insert(TeamRow, { id: context.newId(), name, managers: [] });
+}
+
 /** @throws 409 for a name that is taken, 422 for a manager without an account */
 export async function addTeam(
   context: Context,

@@ -43,6 +43,13 @@ it('whoever is in no team with a manager is managed by all managers; a team with
   expect(await seenBy(pell, id)).toEqual(['Mara', 'Pell']);
 });
 
+it('whoever is put into a team by its name makes it', async () => {
+  await mara.call('PATCH /api/users/:id', { params: { id: await idOf(ines) }, body: { team: 'Harbour' } });
+  const { items } = (await mara.call('GET /api/teams')).body;
+  expect(items.find(({ name }) => name === 'Harbour')).toMatchObject({ members: [{ name: 'Ines Tolland' }] });
+  await mara.call('PATCH /api/users/:id', { params: { id: await idOf(ines) }, body: { team: '' } });
+});
+
 it('a choice is taken back like any change, and nobody decides about what is somebody else’s', async () => {
   const { id } = await makePerson(pell, { fullName: 'Bea Holt' });
   expect((await choose(ines, id, { visibility: 'named', peopleIds: [await idOf(ines)] })).status).toBe(403);

@@ -43,16 +43,14 @@ it('takes back the event that it told of, once', async () => {
 });
 
 it('says why something cannot be taken back any more', async () => {
-  jest
-    .spyOn(globalThis, 'fetch')
-    .mockImplementation(
-      answer(409, {
-        type: 'urn:emporikon:problem:cannot-undo',
-        title: '',
-        status: 409,
-        detail: 'Something was built on this.',
-      }),
-    );
+  jest.spyOn(globalThis, 'fetch').mockImplementation(
+    answer(409, {
+      type: 'urn:emporikon:problem:cannot-undo',
+      title: '',
+      status: 409,
+      detail: 'Something was built on this.',
+    }),
+  );
   const undo = useUndo();
   undo.tell({ text: 'Merged.', eventId: 'e1' });
   await undo.undo();
