@@ -31,6 +31,9 @@ test('a lead is qualified, converted with what was read, and the conversion take
   await expect(page.getByRole('button', { name: 'Convert' })).toBeVisible();
   await page.getByRole('button', { name: 'Convert' }).click();
   await page.getByRole('link', { name: 'Open the deal' }).click();
+  // The lead has a line to write in, too.
+  await expect(page.getByRole('heading', { name: `${company}, 6 bikes`, level: 1 })).toBeVisible();
+  await page.waitForURL('**/deals/*');
   await page.getByLabel('Write what happened or what comes next').fill('call tomorrow about the price');
   await page.keyboard.press('Enter');
   await expect(page.locator('[data-next-move]')).toContainText('Call about the price');

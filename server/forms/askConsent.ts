@@ -24,8 +24,11 @@ export const consentEffect = defineEffect({
   input: Asking,
   lastsMs: 3 * DAY_MS,
   waits: { first: 15_000, longest: 3_600_000 },
-  async send({ outside, house }, { submissionId, sealed }, { id }) {
-    const submission = await FormSubmission.findByPk(submissionId);
+  async send(tools, { submissionId, sealed }, { id }) {
+    const { outside, house } = tools;
+    const submission = await runInTransaction(tools, null, ({ tx }) =>
+      FormSubmission.findByPk(submissionId, { transaction: tx }),
+    );
     if (!submission?.email || submission.confirmedAt) throw new NotSent('nobody is left to ask', true);
     if (!outside.post) throw new NotSent('no mail server is set up');
     const link = `${house.publicUrl}/f/confirm/${openToken(outside, sealed)}`;

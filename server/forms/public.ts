@@ -116,7 +116,7 @@ export async function mountPublicForms(app: FastifyInstance, tools: Tools): Prom
       '/f/confirm/:token',
       { schema: { hide: true } },
       async (request, reply) =>
-        (await isConsentToken(request.params.token))
+        (await runInTransaction(tools, null, (context) => isConsentToken(context, request.params.token)))
           ? html(reply, 200, confirmPage(request.params.token))
           : html(reply, 404, unknownLink()),
     );

@@ -150,8 +150,8 @@ async function fileSubmission(
 }
 
 /** Whether a token is one of ours; confirms nothing. */
-export const isConsentToken = async (token: string): Promise<boolean> =>
-  (await FormSubmission.count({ where: { confirmHash: hashOf(token) } })) > 0;
+export const isConsentToken = async ({ tx }: Pick<Context, 'tx'>, token: string): Promise<boolean> =>
+  (await FormSubmission.count({ where: { confirmHash: hashOf(token) }, transaction: tx })) > 0;
 
 /** Confirms an address by the token of its mail. @returns whether the token was one of ours */
 export async function confirmConsent(context: Context, token: string): Promise<boolean> {
