@@ -180,6 +180,19 @@ li {
   margin-left: 8px;
 }
 @media (hover: hover) {
+  li {
+    position: relative;
+  }
+  .sight {
+    position: absolute;
+    top: 0;
+    right: 0;
+    margin: 0;
+  }
+  .theirs .sight {
+    right: auto;
+    left: 0;
+  }
   li:not(:hover, :focus-within) .sight {
     opacity: 0;
   }

@@ -66,7 +66,7 @@ async function give(ownerId: string): Promise<void> {
             <option v-if="!team" :value="lead.owner.id">{{ lead.owner.name }}</option>
             <option v-for="one in team?.items ?? []" :key="one.id" :value="one.id">{{ one.name }}</option>
           </select>
-          · <VisibilityLine :id="lead.id" :key="lead.id" kind="leads" />
+          <br /><VisibilityLine :id="lead.id" :key="lead.id" kind="leads" />
         </p>
         <StatusLine :lead="lead" @changed="load" />
         <div class="move"><span class="cap">Next move</span> <NextMoveLine :move="lead.nextMove" /></div>
