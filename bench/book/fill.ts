@@ -31,7 +31,7 @@ export const MILLION: Size = {
 };
 /** So that the crowd fits into memory, it is made in parts. */
 const PART = 100_000;
-const REPS = 50;
+export const REPS = 50;
 export const PASSWORD = 'long-bikes-carry';
 export const repMail = (at: number): string => `rep${at + 1}@wharfside.example`;
 

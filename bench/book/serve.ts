@@ -19,6 +19,16 @@ export interface Served {
   close: () => Promise<void>;
 }
 
+/** Signs a rep in at a process of the program. @returns the cookie */
+export async function signInAt(base: string, rep: number): Promise<string> {
+  const signed = await fetch(`${base}/api/session`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ email: repMail(rep), password: PASSWORD }),
+  });
+  return String(signed.headers.get('set-cookie')).split(';')[0] ?? '';
+}
+
 /** The program on the kept book of a million people, filled first where it is empty, listening on loopback. */
 export async function serveBook(poolSize: number): Promise<Served> {
   const url = process.env.TEST_DATABASE_URL ?? '';
@@ -45,14 +55,7 @@ export async function serveBook(poolSize: number): Promise<Served> {
     tools,
     base,
     bare,
-    signIn: async (rep) => {
-      const signed = await fetch(`${base}/api/session`, {
-        method: 'POST',
-        headers: { 'content-type': 'application/json' },
-        body: JSON.stringify({ email: repMail(rep), password: PASSWORD }),
-      });
-      return String(signed.headers.get('set-cookie')).split(';')[0] ?? '';
-    },
+    signIn: (rep) => signInAt(base, rep),
     close: async () => {
       await bare.end();
       await app.close();

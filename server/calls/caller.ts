@@ -12,7 +12,7 @@ const MOST = 5;
 /** The people a number belongs to: usually one, several where they share it. By index, whatever the size of the book. */
 export async function personsByNumber(context: Context, number: string): Promise<string[]> {
   const rows = await context.sequelize.query<{ id: string }>(
-    `SELECT person_id AS id FROM contact_points WHERE kind = 'phone' AND normalized = :number ORDER BY created_at LIMIT ${MOST}`,
+    `SELECT person_id AS id FROM contact_points WHERE kind = 'phone' AND normalized COLLATE "C" = :number ORDER BY created_at LIMIT ${MOST}`,
     { replacements: { number }, type: QueryTypes.SELECT, transaction: context.tx },
   );
   return rows.map((row) => row.id);

@@ -2,7 +2,7 @@ import type { CompanyFacts } from '@emporikon/core/matching/evidence';
 import { decideCompany, type Candidate, type Verdict } from '@emporikon/core/matching/verdict';
 import { companyKey } from '@emporikon/core/people/companies';
 import type { Context } from '../commands/context';
-import { askPrepared } from '../db/prepared';
+import { askWithFixedPlan } from '../db/prepared';
 import { allOf, type Term } from '../search/sql';
 import { alikeWords } from '../search/vocabulary';
 
@@ -38,7 +38,7 @@ export async function companyCandidates(
     typed,
     words: [...new Set([typed, ...(alike.get(typed) ?? [])])],
   }));
-  const rows = await askPrepared<CompanyRow>(context, CANDIDATES, {
+  const rows = await askWithFixedPlan<CompanyRow>(context, CANDIDATES, {
     domain: facts.domain ?? '',
     phone: facts.phone ?? '',
     key,

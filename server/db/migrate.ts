@@ -17,6 +17,7 @@ import * as twelfth from './migrations/0012-followers';
 import * as thirteenth from './migrations/0013-outbox';
 import * as fourteenth from './migrations/0014-bounded-answers';
 import * as fifteenth from './migrations/0015-visibility';
+import * as sixteenth from './migrations/0016-bulk-load';
 
 export const MIGRATIONS = [
   first,
@@ -34,6 +35,7 @@ export const MIGRATIONS = [
   thirteenth,
   fourteenth,
   fifteenth,
+  sixteenth,
 ];
 /** Any constant will do, as long as every process of this program takes the same lock. */
 const LOCK = 4600_0001;

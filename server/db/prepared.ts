@@ -41,3 +41,20 @@ export async function askPrepared<Row extends object>(
   const { rows } = await clientOf(context).query<Row>({ name, text, values: keys.map((key) => bind[key]) });
   return rows;
 }
+
+/**
+ * The same for a long statement: its plan is made without a look at the values and kept. PostgreSQL would plan it anew for
+ * the values of every call, which takes longer than to run it, and more so under policies. For statements that are written
+ * so that one plan is right for all values.
+ */
+export async function askWithFixedPlan<Row extends object>(
+  context: Pick<Context, 'tx'>,
+  sql: string,
+  bind: Record<string, unknown>,
+): Promise<Row[]> {
+  const client = clientOf(context);
+  await client.query('SET LOCAL plan_cache_mode = force_generic_plan');
+  const rows = await askPrepared<Row>(context, sql, bind);
+  await client.query('SET LOCAL plan_cache_mode = auto');
+  return rows;
+}

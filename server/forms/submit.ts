@@ -2,7 +2,7 @@ import { createHash, randomBytes } from 'node:crypto';
 import type { FormField } from '@emporikon/contract/forms';
 import { isEmail } from '@emporikon/core/people/emails';
 import { readPhone } from '@emporikon/core/people/phones';
-import { Op } from 'sequelize';
+import { Op, QueryTypes } from 'sequelize';
 import type { Actor, Context } from '../commands/context';
 import { readOwnRecord } from '../captures/arrivals';
 import { storeCapture } from '../captures/store';
@@ -11,7 +11,7 @@ import { recognise } from '../captures/recognise';
 import { loadClaims } from '../captures/view';
 import type { Capture } from '../db/models/captures';
 import { FormSubmission, type Form } from '../db/models/forms';
-import { ContactPoint, Person } from '../db/models/people';
+import { Person } from '../db/models/people';
 import { User } from '../db/models/users';
 import { invalid } from '../http/problems';
 import { actorOf } from '../session/identify';
@@ -57,8 +57,12 @@ async function knownBy(context: Context, form: Form, captureId: string): Promise
   const find = async (kind: 'email' | 'phone'): Promise<string[]> => {
     const values = of(kind);
     if (!values.length) return [];
-    const rows = await ContactPoint.findAll({ where: { kind, normalized: values }, transaction: context.tx });
-    return [...new Set(rows.map((row) => row.personId))];
+    const rows = await context.sequelize.query<{ personId: string }>(
+      `SELECT DISTINCT person_id AS "personId" FROM contact_points
+        WHERE kind = '${kind}' AND normalized ${kind === 'phone' ? 'COLLATE "C" ' : ''}= ANY($values::text[])`,
+      { bind: { values }, type: QueryTypes.SELECT, transaction: context.tx },
+    );
+    return rows.map((row) => row.personId);
   };
   const byEmail = form.recognise === 'phone' ? [] : await find('email');
   const byPhone = form.recognise === 'email' ? [] : await find('phone');

@@ -53,7 +53,7 @@ async function knownAmong(context: Context, rows: readonly SourceRow[]): Promise
        FROM people p LEFT JOIN companies c ON c.id = p.company_id
       WHERE p.id IN (
         SELECT person_id FROM contact_points WHERE kind = 'email' AND normalized = ANY($1::text[])
-        UNION SELECT person_id FROM contact_points WHERE kind = 'phone' AND normalized = ANY($2::text[])
+        UNION SELECT person_id FROM contact_points WHERE kind = 'phone' AND normalized COLLATE "C" = ANY($2::text[])
         UNION SELECT person_id FROM contact_points WHERE kind = 'profile' AND normalized = ANY($3::text[])
         UNION SELECT id FROM people WHERE name_key = ANY($4::text[]))`,
     { bind: [emails, phones, pages, names], type: QueryTypes.SELECT, transaction: context.tx },

@@ -1,5 +1,6 @@
 import { companyKey } from '@emporikon/core/people/companies';
 import { nameKey, parseName } from '@emporikon/core/people/names';
+import { QueryTypes } from 'sequelize';
 import type { Context } from '../commands/context';
 import type { Import } from '../db/models/imports';
 import { companyIds } from './companies';
@@ -66,22 +67,33 @@ export async function writeRows(context: Context, one: Import, rows: readonly Re
   );
   const companyOf = (data: RowData): string | null =>
     data.company ? (ids.get(companyKey(data.company)) ?? null) : null;
-  await makePeople(context, one, making, companyOf);
-  outcomes.push(
-    ...making.map(({ row, id }): Outcome => ({ row: row.row, outcome: 'made', person_id: id, before: null })),
-  );
-  const rowOf = new Map(making.map(({ row, id }) => [id, row.row]));
   const contacts = making.flatMap(({ row, id }) => contactsOf(context, id, row.data, choices.consent));
   const free = await freeContacts(context, contacts);
-  await insertContacts(context, free);
+  await withSearchWordsOnce(
+    context,
+    making.map((each) => each.id),
+    async () => {
+      await makePeople(context, one, making, companyOf);
+      await insertContacts(context, free);
+    },
+  );
+  const made = new Map(
+    making.map(({ row, id }): [string, Outcome] => [
+      id,
+      { row: row.row, outcome: 'made', person_id: id, before: null },
+    ]),
+  );
+  outcomes.push(...made.values());
+  const isFree = new Set(free);
   const leftOut = new Map<string, string[]>();
-  for (const one of contacts)
-    if (!free.includes(one)) leftOut.set(one.person_id, [...(leftOut.get(one.person_id) ?? []), one.value]);
+  for (const contact of contacts)
+    if (!isFree.has(contact))
+      leftOut.set(contact.person_id, [...(leftOut.get(contact.person_id) ?? []), contact.value]);
   const patches: Patch[] = changing.length
     ? await patchKnown(context, await knownRows(context, changing), changing, { choices, companyOf })
     : [];
   for (const [person, values] of leftOut) {
-    const outcome = outcomes.find((one) => one.row === rowOf.get(person));
+    const outcome = made.get(person);
     if (outcome) outcome.reason = `left out: ${values.join(', ')} is the address of somebody else`;
   }
   outcomes.push(
@@ -123,20 +135,49 @@ const PEOPLE = [
   'owner_id',
   'custom',
   'tags',
+  'visibility',
+  'visible_to',
   'created_at',
   'updated_at',
 ];
 
-function makePeople(
+/** Writes the search words of new people once, after their names and addresses are there, and not with each of the two. */
+async function withSearchWordsOnce(
+  context: Context,
+  ids: readonly string[],
+  write: () => Promise<void>,
+): Promise<void> {
+  const later = (state: 'on' | 'off'): Promise<unknown> =>
+    context.sequelize.query(`SET LOCAL emporikon.find_later = ${state}`, { transaction: context.tx });
+  await later('on');
+  await write();
+  await later('off');
+  await context.sequelize.query('SELECT find_add($ids::uuid[])', {
+    bind: { ids },
+    transaction: context.tx,
+  });
+}
+
+/** Who may see people that are made without a word about it. */
+async function defaultVisibility(context: Context): Promise<{ visibility: string; visible_to: string[] }> {
+  const [row] = await context.sequelize.query<{ visibility: string; visible_to: string[] }>(
+    "SELECT visibility, visible_to FROM visibility_defaults WHERE kind = 'people' AND source IS NULL",
+    { type: QueryTypes.SELECT, transaction: context.tx },
+  );
+  return row ?? { visibility: 'everybody', visible_to: [] };
+}
+
+async function makePeople(
   context: Context,
   one: Import,
   making: readonly { row: ReadyRow; id: string }[],
   companyOf: (data: RowData) => string | null,
 ): Promise<void> {
   const choices = choicesOf(one);
+  const { visibility, visible_to: visibleTo } = await defaultVisibility(context);
   const owner = choices.ownerId ?? one.createdBy;
   const now = context.now().toISOString();
-  return copyRows(
+  await copyRows(
     context,
     'people',
     PEOPLE,
@@ -164,6 +205,8 @@ function makePeople(
         owner,
         data.custom ?? {},
         [...new Set([...(data.tags ?? []), ...choices.tags])],
+        visibility,
+        visibleTo,
         now,
         now,
       ];

@@ -36,7 +36,8 @@ export const asNote = (row: Omit<MergeRow, 'moved'>): MergeNote => ({
 export async function mergesInto(context: Context, recordId: string): Promise<MergeNote[]> {
   const rows = await ask<Omit<MergeRow, 'moved'>>(
     context,
-    `${NOTE} WHERE m.unmerged_at IS NULL AND (m.survivor_id = $id::uuid OR m.survivor_id IN (SELECT id FROM forwardings WHERE to_id = $id::uuid)) ORDER BY m.at DESC, m.id LIMIT 100`,
+    `${NOTE} JOIN (SELECT $id::uuid AS id UNION SELECT id FROM forwardings WHERE to_id = $id::uuid) s ON m.survivor_id = s.id
+      WHERE m.unmerged_at IS NULL ORDER BY m.at DESC, m.id LIMIT 100`,
     { id: recordId },
   );
   return rows.map(asNote);

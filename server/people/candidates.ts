@@ -6,7 +6,7 @@ import { stripTitles } from '@emporikon/core/people/names';
 import { formsOf } from '@emporikon/core/people/nicknames';
 import { fold } from '@emporikon/core/people/text';
 import type { Context } from '../commands/context';
-import { askPrepared } from '../db/prepared';
+import { askWithFixedPlan } from '../db/prepared';
 import { allOf, type Term } from '../search/sql';
 import { alikeWords } from '../search/vocabulary';
 import { bookOf, personBooks } from './book';
@@ -114,7 +114,7 @@ const asCandidate = (row: PersonRow): Candidate<PersonFacts> => ({
 export async function knownPerson(context: Context, facts: PersonFacts): Promise<Verdict> {
   const [name = { words: [], family: [], given: [] }] = await soughtNames(context, [facts.fullName]);
   const { switchboards, ...book } = await bookOf(context, 'person', facts.fullName, facts.phones);
-  const rows = await askPrepared<PersonRow>(context, CANDIDATES, bindOf(facts, name));
+  const rows = await askWithFixedPlan<PersonRow>(context, CANDIDATES, bindOf(facts, name));
   return decidePerson({ ...facts, switchboards }, rows.map(asCandidate), book);
 }
 
@@ -130,7 +130,7 @@ export async function knownPersons(context: Context, all: readonly PersonFacts[]
     n,
     ...bindOf(facts, names[n] ?? { words: [], family: [], given: [] }),
   }));
-  const rows = await askPrepared<PersonRow & { n: number }>(context, CANDIDATES_OF_MANY, {
+  const rows = await askWithFixedPlan<PersonRow & { n: number }>(context, CANDIDATES_OF_MANY, {
     sought: JSON.stringify(sought),
   });
   return all.map((facts, at) => {

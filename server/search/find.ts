@@ -1,7 +1,7 @@
 import type { SearchHit } from '@emporikon/contract/settings';
 import { rankHits, readSought, type Sought } from '@emporikon/core/query/find';
 import type { Context } from '../commands/context';
-import { askPrepared } from '../db/prepared';
+import { askWithFixedPlan } from '../db/prepared';
 import { foundByBoth, foundByPhone, foundByWords, type Statement, type Term } from './sql';
 import { alikeWords, wordsBeginning } from './vocabulary';
 
@@ -25,7 +25,7 @@ interface Ask {
 }
 
 const ask = <Row extends object>({ context }: Ask, { sql, bind }: Statement): Promise<Row[]> =>
-  askPrepared<Row>(context, sql, bind);
+  askWithFixedPlan<Row>(context, sql, bind);
 
 const beginning = (typed: string): Term => ({ typed, words: null });
 

@@ -1,6 +1,6 @@
 import { meantWords, unslipped } from '@emporikon/core/query/find';
 import type { Context } from '../commands/context';
-import { askPrepared } from '../db/prepared';
+import { askWithFixedPlan } from '../db/prepared';
 
 /**
  * For each word the known words it may stand for: those a slip away, and those it is a part of, likeliest first.
@@ -14,7 +14,7 @@ export async function alikeWords(
 ): Promise<Map<string, string[]>> {
   if (!terms.length) return new Map();
   const slips = terms.flatMap((term) => unslipped(term).map((word) => ({ term, word })));
-  const rows = await askPrepared<{ term: string; word: string }>(
+  const rows = await askWithFixedPlan<{ term: string; word: string }>(
     context,
     `SELECT t.term, v.word FROM unnest($terms::text[]) AS t (term), LATERAL (
        (SELECT word FROM find_vocabulary WHERE $inside AND word LIKE '%' || t.term || '%' LIMIT 24)
@@ -51,18 +51,26 @@ export interface Becoming {
   commonTo: string[];
 }
 
+/**
+ * The kind, where many of its records have a word that begins like the term. Its index asks for the kind as a constant;
+ * without an order PostgreSQL reads the table until it has enough, which for a rare beginning is to the end; and under a
+ * policy an end that is calculated from the term is no bound of the index, so that it comes as a value too.
+ */
+const commonTo = (kind: string): string =>
+  `CASE WHEN (SELECT count(*) FROM (SELECT 1 FROM find_words f
+     WHERE f.kind = '${kind}' AND f.word >= t.term AND f.word < t.ends ORDER BY f.word LIMIT ${COMMON}) few) = ${COMMON} THEN '${kind}' END`;
+
 /** What beginnings may become, and how common they are as they stand. */
 export async function wordsBeginning(
   context: Pick<Context, 'tx'>,
   terms: readonly string[],
 ): Promise<Becoming[]> {
-  const rows = await askPrepared<{ words: string[]; common: string[] }>(
+  const rows = await askWithFixedPlan<{ words: string[]; common: string[] }>(
     context,
-    `SELECT ARRAY(SELECT DISTINCT word FROM (SELECT word FROM find_vocabulary WHERE word >= t.term AND word < t.term || chr(1114111) LIMIT ${MOST_BEGINNINGS * 2}) v LIMIT ${MOST_BEGINNINGS + 1}) AS words,
-            ARRAY(SELECT k FROM unnest('{p,c,d}'::"char"[]) k WHERE (SELECT count(*) FROM (SELECT 1 FROM find_words f
-               WHERE f.kind = k AND f.word >= t.term AND f.word < t.term || chr(1114111) LIMIT ${COMMON}) few) = ${COMMON})::text[] AS common
-       FROM unnest($terms::text[]) WITH ORDINALITY AS t (term, at) ORDER BY t.at`,
-    { terms: [...terms] },
+    `SELECT ARRAY(SELECT DISTINCT word FROM (SELECT word FROM find_vocabulary WHERE word >= t.term AND word < t.ends LIMIT ${MOST_BEGINNINGS * 2}) v LIMIT ${MOST_BEGINNINGS + 1}) AS words,
+            array_remove(ARRAY[${['p', 'c', 'd'].map(commonTo).join(', ')}], NULL) AS common
+       FROM unnest($terms::text[], $ends::text[]) WITH ORDINALITY AS t (term, ends, at) ORDER BY t.at`,
+    { terms: [...terms], ends: terms.map((term) => `${term}\u{10ffff}`) },
   );
   // Words of one or two letters are not in the vocabulary.
   return rows.map(({ words, common }, at) => ({
