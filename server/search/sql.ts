@@ -47,7 +47,8 @@ export const allOf = (terms: readonly Term[], whole = false): string =>
     .join(' & ');
 
 /** Words that begin with a term; without an order PostgreSQL gathers all of them before it takes the first. */
-const range = (at: number): string => `f.word >= $t${at} AND f.word < $t${at} || chr(1114111) ORDER BY f.word`;
+const range = (at: number): string =>
+  `f.word >= $t${at} AND f.word < $t${at} || chr(1114111) ORDER BY f.word`;
 
 const isLong = (term: Term): boolean => term.typed.length > SHORT;
 const hasShort = (terms: readonly Term[]): boolean => !terms.every(isLong) && terms.some(isLong);
