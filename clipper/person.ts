@@ -16,7 +16,7 @@ interface Team {
 
 async function teamOf(mine: Account): Promise<Team> {
   const [users, stages] = await Promise.all([call(mine, 'GET /api/users'), call(mine, 'GET /api/stages')]);
-  return { users: users.items, stages: stages.items.filter((one) => one.kind === 'open') };
+  return { users: users.items, stages: stages.items.filter((item) => item.kind === 'open') };
 }
 
 /** The deals of somebody we know, to attach the page to; none of somebody new. */
@@ -53,7 +53,7 @@ export async function filePerson(mine: Account, capture: CaptureDetail, page: Pa
   );
   const owner = select('owner', [
     ['', 'me, or who it is now'],
-    ...team.users.map((one) => [one.id, one.name] as const),
+    ...team.users.map((user) => [user.id, user.name] as const),
   ]);
   const tags = el('input', { name: 'tags', placeholder: 'parted by commas' });
   const company = el('input', { name: 'company', value: capture.verdict.companyName ?? '' });
@@ -65,7 +65,7 @@ export async function filePerson(mine: Account, capture: CaptureDetail, page: Pa
   const value = el('input', { name: 'deal-value', inputmode: 'decimal' });
   const stage = select('stage', [
     ['', 'the first'],
-    ...team.stages.map((one) => [one.id, one.name] as const),
+    ...team.stages.map((stage) => [stage.id, stage.name] as const),
   ]);
   const dealPart = el(
     'div',

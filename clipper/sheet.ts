@@ -16,7 +16,7 @@ export interface Page {
 const main = document.getElementById('sheet') as HTMLElement;
 export function show(...parts: (Node | string | null)[]): void {
   const waiting = el('div', { class: 'waiting' });
-  main.replaceChildren(...parts.filter((one): one is Node | string => one !== null), waiting);
+  main.replaceChildren(...parts.filter((part): part is Node | string => part !== null), waiting);
   void fillWaiting(waiting);
 }
 

@@ -178,7 +178,7 @@ async function closedLead(
   const ended = officeTime(
     came.plus({ days: slow + letters * 3 + 5 + Math.floor(random() * 12) }),
   ).toJSDate();
-  const stage = stages.find((one) => one.kind === (isWon ? 'won' : 'lost'));
+  const stage = stages.find((stage) => stage.kind === (isWon ? 'won' : 'lost'));
   if (!stage) return;
   if (!isWon && random() < 0.35) {
     const dropReason = DROPS[Math.floor(random() * DROPS.length)] ?? 'no answer';
@@ -208,7 +208,7 @@ async function closedLead(
   });
   await context.write.update(made.lead, { status: 'converted', statusSince: ended, dealId: deal.id });
   // How far it came, and when it was expected meanwhile: about two weeks off, either way.
-  const open = stages.filter((one) => one.kind === 'open');
+  const open = stages.filter((stage) => stage.kind === 'open');
   const reached = isWon ? open.length : 1 + Math.floor(random() * open.length);
   const expected = DateTime.fromJSDate(closed).plus({ days: Math.floor((random() - 0.5) * 28) });
   await keepPast(context, deal, open.slice(0, reached), came.plus({ days: 1 }), expected);

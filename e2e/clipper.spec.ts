@@ -97,7 +97,9 @@ test('a list says whom we know, and several are filed in one go, each with its r
   await sheet.getByRole('button', { name: 'File the chosen' }).click();
   await expect(sheet.getByRole('status')).toHaveText(/\d of 2 filed\./);
   await expect(sheet.getByRole('listitem').filter({ hasText: 'Ilse van Dorp' })).toContainText('filed');
-  expect((await api('/api/people?tag=Rollcall')).items.map((one) => one.fullName)).toContain('Ilse van Dorp');
+  expect((await api('/api/people?tag=Rollcall')).items.map((item) => item.fullName)).toContain(
+    'Ilse van Dorp',
+  );
   await page.close();
 });
 
@@ -135,7 +137,7 @@ test('what is clipped while the program is down is kept, and sent when it is bac
   const back = await open('/people/tamsin-vale');
   await expect(back.sheet.getByRole('heading', { name: 'Tamsin Vale' })).toBeVisible();
   await expect
-    .poll(async () => (await api('/api/people?q=Bram')).items.map((one) => one.fullName))
+    .poll(async () => (await api('/api/people?q=Bram')).items.map((item) => item.fullName))
     .toEqual(['Bram Okonkwo']);
   expect(await worker.evaluate(async () => (await chrome.storage.local.get('waiting')).waiting)).toEqual([]);
   await back.page.close();
@@ -162,7 +164,7 @@ test('a filing that meets a dead program is kept as it was decided', async () =>
   await page.close();
   const back = await open('/people/tamsin-vale');
   await expect
-    .poll(async () => (await api('/api/people?tag=kept')).items.map((one) => one.fullName), {
+    .poll(async () => (await api('/api/people?tag=kept')).items.map((item) => item.fullName), {
       timeout: 45_000,
     })
     .toEqual(['Mateo Arribas']);

@@ -77,8 +77,8 @@ async function violations(page: Page, look: (axe: AxeBuilder) => AxeBuilder): Pr
   // What stands in the frame is theirs, and no script runs in it, not even the one that would look.
   const found = await look(new AxeBuilder({ page }).exclude('iframe')).analyze();
   return found.violations.map(
-    (one) =>
-      `${one.id}: ${one.nodes
+    (violation) =>
+      `${violation.id}: ${violation.nodes
         .map((node) => node.target.join(' '))
         .slice(0, 3)
         .join('; ')}`,
@@ -157,7 +157,7 @@ for (const colorScheme of ['light', 'dark'] as const)
 test('the sign-in page has no violation either', async ({ page }) => {
   await page.goto(`${process.env.E2E_URL ?? ''}/sign-in`);
   await page.getByLabel('Email').waitFor();
-  expect((await new AxeBuilder({ page }).analyze()).violations.map((one) => one.id)).toEqual([]);
+  expect((await new AxeBuilder({ page }).analyze()).violations.map((violation) => violation.id)).toEqual([]);
 });
 
 test('the first load of the signed-in app is under 300 kB of gzipped JavaScript', async ({ browser }) => {

@@ -52,7 +52,7 @@ export const test = base.extend<{ noTrouble: undefined }, { browser: Browser }>(
       await use(undefined);
       // Pages that stay open would read again with every change that later tests make.
       for (const context of opened) await context.close();
-      expect(troubles.filter((one) => !allowed.some((pattern) => pattern.test(one)))).toEqual([]);
+      expect(troubles.filter((trouble) => !allowed.some((pattern) => pattern.test(trouble)))).toEqual([]);
     },
     { auto: true },
   ],

@@ -47,7 +47,7 @@ test('a pile is gone through with one key each: a hundred take far less than ten
     const listed = (await (await page.request.get('/api/people?tag=fair%20pile&inactive=with')).json()) as {
       items: { fullName: string; standing: string; inactive: boolean }[];
     };
-    const of = (name: string) => listed.items.find((one) => one.fullName === `${name} Fairgoer`);
+    const of = (name: string) => listed.items.find((item) => item.fullName === `${name} Fairgoer`);
     expect(of('Di')?.standing).toBe('customer');
     expect(of('Ed')?.standing).toBe('partner');
     expect(of('Flo')?.standing).toBe('personal');

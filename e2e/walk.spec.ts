@@ -89,7 +89,9 @@ for (const viewport of WINDOWS)
           if (who === 'pell' || address === '/settings') {
             const { violations } = await new AxeBuilder({ page }).exclude('iframe').setLegacyMode().analyze();
             wrong.push(
-              ...violations.map((one) => `${address}: ${one.id} at ${one.nodes[0]?.target.join(' ') ?? ''}`),
+              ...violations.map(
+                (violation) => `${address}: ${violation.id} at ${violation.nodes[0]?.target.join(' ') ?? ''}`,
+              ),
             );
           }
         }

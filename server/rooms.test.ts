@@ -75,7 +75,7 @@ it('what the database keeps unique for a record is said, so that a merge does no
   for (const { table, refers = [] } of installed.tables)
     for (const { column, to, unique = [] } of refers) {
       if (to !== 'people' && to !== 'companies') continue;
-      for (const index of indexes.filter((one) => one.table === table && one.columns.includes(column)))
+      for (const index of indexes.filter((index) => index.table === table && index.columns.includes(column)))
         // Fewer columns than the index has find more doubles than it would; none at all would clash.
         expect([table, column, unique.length > 0, index.columns]).toEqual([
           table,

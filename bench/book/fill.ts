@@ -70,7 +70,9 @@ async function withoutUpkeep(client: pg.Client, fill: () => Promise<void>): Prom
   await fill();
   for (const table of TABLES) await client.query(`ALTER TABLE ${table} ENABLE TRIGGER ALL`);
   await client.query("SET maintenance_work_mem = '1GB'");
-  const first = indexes.filter((one) => !one.name.startsWith('find_') || one.name === 'find_vocabulary_word');
+  const first = indexes.filter(
+    (index) => !index.name.startsWith('find_') || index.name === 'find_vocabulary_word',
+  );
   for (const one of first) await client.query(one.made);
   for (const [kind, table] of [
     ['p', 'people'],

@@ -51,7 +51,7 @@ export async function rep(
           items: { kind: string; id: string }[];
         };
         await pause(120);
-        const hit = found.items.find((one) => one.kind === 'person');
+        const hit = found.items.find((item) => item.kind === 'person');
         if (length === name.length && hit) await call('GET', `/api/people/${hit.id}`);
       }
     } else if (what < 0.9) {

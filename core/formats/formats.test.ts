@@ -16,7 +16,7 @@ const bytes = (text: string): Uint8Array => new TextEncoder().encode(text);
 const claims = (text: string): string[] =>
   parseCards(bytes(text)).cards.flatMap((card) =>
     readCardClaims(card, 'US').map(
-      (one) => `${one.field}=${one.normalized ?? one.value}${one.type ? `/${one.type}` : ''}`,
+      (claim) => `${claim.field}=${claim.normalized ?? claim.value}${claim.type ? `/${claim.type}` : ''}`,
     ),
   );
 
@@ -66,7 +66,7 @@ describe('vCard', () => {
       ),
     );
     expect([cards.length, unreadable]).toEqual([1, 1]);
-    expect(readCardClaims(cards[0]!).map((one) => one.value)).toEqual(['Good One', 'good@one.example']);
+    expect(readCardClaims(cards[0]!).map((claim) => claim.value)).toEqual(['Good One', 'good@one.example']);
   });
   it('goes from card to person to card without loss of what we hold', () => {
     const word = fc
@@ -118,13 +118,13 @@ describe('vCard', () => {
         expect(of('fullName')).toEqual([given.fullName]);
         expect(of('jobTitle')).toEqual(tidy(given.jobTitle));
         expect(of('companyName')).toEqual(given.companyName === null ? [] : [given.companyName.trim()]);
-        expect(of('email')).toEqual(given.emails.map((one) => one.value));
+        expect(of('email')).toEqual(given.emails.map((email) => email.value));
         expect(of('address')).toEqual(given.address === null ? [] : [given.address]);
         expect(readCardDetails(cards[0]!)).toMatchObject({
           prefix: given.prefix,
           department: given.department,
           tags: given.tags,
-          emailTypes: Object.fromEntries(given.emails.map((one) => [one.value, one.type])),
+          emailTypes: Object.fromEntries(given.emails.map((email) => [email.value, email.type])),
           ...(given.address === null
             ? {}
             : { addressType: given.addressType, addressParts: given.addressParts }),
@@ -217,7 +217,7 @@ describe('columns', () => {
       ['Ana Reis', 'ana@reis.example', '+351 910 555 777', 'Buyer', 'Forno Reis Lda'],
       ['Rui Gomes', 'rui@gomes.example', '+351 910 555 778', 'Owner', 'Gomes GmbH'],
     ]);
-    expect([hasHead, columns.map((one) => one.field)]).toEqual([
+    expect([hasHead, columns.map((column) => column.field)]).toEqual([
       false,
       ['fullName', 'email', 'phone', 'jobTitle', 'companyName'],
     ]);
@@ -228,7 +228,7 @@ describe('columns', () => {
       ['ana@reis.example', 'Ana Reis'],
       ['rui@gomes.example', 'Rui Gomes'],
     ]);
-    expect(columns.map((one) => one.field)).toEqual(['email', 'fullName']);
+    expect(columns.map((column) => column.field)).toEqual(['email', 'fullName']);
   });
   it('know the habits of dates', () => {
     expect(readShape([['Born'], ['12/31/1985'], ['01/02/1990']]).dates).toBe('month first');

@@ -88,7 +88,7 @@ function readCard(lines: readonly string[]): Card | null {
     const [first] = values as unknown[];
     const value = Array.isArray(first)
       ? first.map((part) => (Array.isArray(part) ? part.join(', ') : String(part)))
-      : values.map((one) => String(one).replace(/\\;/g, ';')).join(name === 'org' ? ';' : ', ');
+      : values.map((value) => String(value).replace(/\\;/g, ';')).join(name === 'org' ? ';' : ', ');
     return {
       name: String(name).replace(/^.*\./, ''),
       params: Object.fromEntries(

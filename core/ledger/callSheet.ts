@@ -130,7 +130,7 @@ function dealOf(
   moves: readonly Clause[],
   currency: string,
 ): SheetReading['deal'] {
-  const outside = intents.filter((one) => !moves.some((clause) => inside(one.span, clause)));
+  const outside = intents.filter((intent) => !moves.some((clause) => inside(intent.span, clause)));
   const wish = outside.find((one) => one.kind === 'quantity' && one.confidence >= WANTED_FROM);
   const sum = outside.find((one) => one.kind === 'money');
   if (!wish && !sum) return null;
@@ -182,7 +182,7 @@ export function readCallSheet(text: string, options: NoteOptions): SheetReading 
     if ((kind === 'money' || kind === 'quantity') && !moving.some((clause) => inside(span, clause)))
       lit.push({ start: span.start, end: span.end, part: 'deal' });
   const valueOf = (field: Claim['field']): string => {
-    const claim = claims.find((one) => one.field === field);
+    const claim = claims.find((claim) => claim.field === field);
     return (field === 'phone' ? claim?.value : (claim?.normalized ?? claim?.value)) ?? '';
   };
   return {

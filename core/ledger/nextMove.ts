@@ -63,14 +63,14 @@ export function proposeMove(
   zone: string,
 ): ProposedMove | null {
   const at = DateTime.fromISO(now, { zone });
-  const asks = intents.filter((one): one is Extract<Intent, { kind: 'ask' }> => one.kind === 'ask');
-  const direct = asks.filter((one) => one.confidence >= DIRECT);
+  const asks = intents.filter((intent): intent is Extract<Intent, { kind: 'ask' }> => intent.kind === 'ask');
+  const direct = asks.filter((ask) => ask.confidence >= DIRECT);
   const ask = (direct.length ? direct : asks).reduce<(typeof asks)[number] | undefined>(
     (top, one) => (!top || (one.value.due ?? '~') < (top.value.due ?? '~') ? one : top),
     undefined,
   );
   if (!ask) return null;
-  const dates = intents.filter((one) => one.kind === 'date');
+  const dates = intents.filter((intent) => intent.kind === 'date');
   const what = fromOurSide(
     dates
       .reduce((words, { text }) => without(words, text), ask.value.what)

@@ -23,7 +23,7 @@ export function proposeDeal(
   currency: string,
 ): DealProposal {
   const of = <K extends Intent['kind']>(kind: K): Extract<Intent, { kind: K }>[] =>
-    intents.filter((one) => one.kind === kind) as Extract<Intent, { kind: K }>[];
+    intents.filter((intent) => intent.kind === kind) as Extract<Intent, { kind: K }>[];
   const wish = of('quantity')
     .filter((one) => one.confidence >= WANTED_FROM)
     .sort((a, b) => b.confidence - a.confidence || b.value.count - a.value.count)[0];

@@ -72,7 +72,7 @@ export function totalsOf(lines: readonly LineFacts[]): Totals {
   const sum = (values: readonly number[]): number => values.reduce((all, one) => all + one, 0);
   const of = (charged: Charged): number => sum(single.filter((_, at) => lines[at]?.charged === charged));
   const netMinor = sum(whole);
-  const taxMinor = sum(taxes.map((one) => one.taxMinor));
+  const taxMinor = sum(taxes.map((tax) => tax.taxMinor));
   return {
     lines: whole,
     netMinor,

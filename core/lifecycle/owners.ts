@@ -27,7 +27,7 @@ export function ownerBy(
   for (const rule of rules) {
     const holds =
       !rule.when || fitOf([{ ...rule.when, id: rule.id, points: 1 }], facts).parts[0]?.outcome === 'holds';
-    const owners = rule.owners.filter((one) => able.has(one));
+    const owners = rule.owners.filter((owner) => able.has(owner));
     if (!holds || !owners.length) continue;
     const given = (id: string): string => last.get(id) ?? '';
     const ownerId = owners.reduce((best, one) => (given(one) < given(best) ? one : best));

@@ -41,7 +41,7 @@ describe('the order of look-ups', () => {
       options,
     );
     // finder: 25 × 0.6 × 0.9 = 13.5, less 10 = 3.5; directory: 20 × 0.5 × 0.8 = 8, less 2 = 6.
-    expect(steps.map((one) => [one.source, one.gain, one.net])).toEqual([
+    expect(steps.map((step) => [step.source, step.gain, step.net])).toEqual([
       ['directory', 8, 6],
       ['finder', 13.5, 3.5],
     ]);
@@ -59,7 +59,7 @@ describe('the order of look-ups', () => {
       [offer('one', 1, [['phone', 0.8, 1]]), offer('two', 1, [['phone', 0.5, 1]])],
       options,
     );
-    expect(steps.map((one) => one.gain)).toEqual([16, expect.closeTo(20 * 0.2 * 0.5)]);
+    expect(steps.map((step) => step.gain)).toEqual([16, expect.closeTo(20 * 0.2 * 0.5)]);
   });
   it('charges a source that charges finds only for what it may find', () => {
     const [step] = planLookUps(
@@ -80,7 +80,7 @@ describe('the order of look-ups', () => {
       options,
     );
     // The register alone gains 1.6 for 3; it is asked because it opens the finder's 20 − 4.
-    expect(steps.map((one) => [one.source, one.after])).toEqual([
+    expect(steps.map((step) => [step.source, step.after])).toEqual([
       ['register', null],
       ['finder', 'register'],
     ]);
@@ -103,8 +103,8 @@ describe('the order of look-ups', () => {
           ),
           options,
         );
-        expect(new Set(steps.map((one) => one.source)).size).toBe(steps.length);
-        expect(steps.every((one) => one.net > 0)).toBe(true);
+        expect(new Set(steps.map((step) => step.source)).size).toBe(steps.length);
+        expect(steps.every((step) => step.net > 0)).toBe(true);
       }),
     );
   });
@@ -203,7 +203,7 @@ describe('likely addresses', () => {
     expect(first?.probability).toBeLessThan(0.4);
   });
   it('leave out a namesake’s and say nothing of half a name', () => {
-    const taken = likelyEmails('Aoife Nolan', 'liffey.example', known).map((one) => one.email);
+    const taken = likelyEmails('Aoife Nolan', 'liffey.example', known).map((email) => email.email);
     expect(taken).not.toContain('aoife.nolan@liffey.example');
     expect(likelyEmails('Aoife', 'liffey.example', known)).toEqual([]);
   });

@@ -168,8 +168,8 @@ export function placeOfAddress(address: string): Place | null {
 
 /** The surest place that numbers and addresses agree on, addresses before numbers where they do not. */
 export function placeOf(known: { numbers: readonly string[]; addresses: readonly string[] }): Place | null {
-  const byAddress = known.addresses.flatMap((one) => placeOfAddress(one) ?? [])[0];
-  const byNumber = known.numbers.flatMap((one) => placeOfNumber(one) ?? []);
+  const byAddress = known.addresses.flatMap((address) => placeOfAddress(address) ?? [])[0];
+  const byNumber = known.numbers.flatMap((number) => placeOfNumber(number) ?? []);
   const agreeing = byAddress && byNumber.find((one) => one.country === byAddress.country);
   if (byAddress && agreeing)
     return {

@@ -52,7 +52,7 @@ export interface PlanOptions {
 const key = (one: { about: Subject; field: FactField }): string => `${one.about}.${one.field}`;
 
 /** The chance that a source knows anything at all: it knows its best field at least that often. */
-const findChance = (offer: Offer): number => Math.max(0, ...offer.tells.map((one) => one.coverage));
+const findChance = (offer: Offer): number => Math.max(0, ...offer.tells.map((tell) => tell.coverage));
 
 interface State {
   wanted: Map<string, Wanted>;
@@ -63,7 +63,7 @@ interface State {
 function weigh(offer: Offer, state: State, pointWorth: number): PlannedStep {
   const able = offer.needs ? (state.known.get(key(offer.needs)) ?? 0) : 1;
   const fields = offer.tells
-    .map((one) => ({ ...one, wanted: state.wanted.get(key(one)), chance: one.coverage * one.accuracy }))
+    .map((tell) => ({ ...tell, wanted: state.wanted.get(key(tell)), chance: tell.coverage * tell.accuracy }))
     .filter((one) => one.wanted && one.wanted.held < 1 && one.chance > 0);
   const points = fields.reduce(
     (sum, one) => sum + (one.wanted?.points ?? 0) * (1 - (one.wanted?.held ?? 0)) * one.chance,
@@ -88,7 +88,7 @@ function weigh(offer: Offer, state: State, pointWorth: number): PlannedStep {
 function opens(step: PlannedStep, offers: readonly Offer[], state: State, pointWorth: number): number {
   return offers.reduce((sum, offer) => {
     const waits =
-      offer.needs && step.fields.find((one) => key(one) === (offer.needs ? key(offer.needs) : ''));
+      offer.needs && step.fields.find((field) => key(field) === (offer.needs ? key(offer.needs) : ''));
     if (!waits || !offer.needs) return sum;
     const there = state.known.get(key(offer.needs)) ?? 0;
     const open = weigh({ ...offer, needs: null }, state, pointWorth);
@@ -152,7 +152,7 @@ export function planLookUps(
     left.delete(offer);
     const needs = offer.needs;
     const after = needs
-      ? (steps.find((one) => one.fields.some((field) => key(field) === key(needs)))?.label ?? null)
+      ? (steps.find((step) => step.fields.some((field) => key(field) === key(needs)))?.label ?? null)
       : null;
     steps.push({ ...step, after, because: inWords(step) });
     for (const one of step.fields) {

@@ -37,7 +37,7 @@ export function companyPairs(companies: readonly CompanyFacts[]): Set<number> {
       if (block) block.push(row);
       else blocks.set(key, [row]);
     }
-  const names = companies.map((one) => squash(companyKey(one.name)));
+  const names = companies.map((company) => squash(companyKey(company.name)));
   const pairs = new Set<number>();
   for (const block of blocks.values()) {
     const reach = block.length > LARGEST ? NEIGHBOURS : block.length;

@@ -57,7 +57,7 @@ interface Scored {
 export function gather({ edges, logOdds }: Scored, rows: number, apart: PairSet): FoundGroup[] {
   const isApart = (a: number, b: number): boolean => apart.has(codeOf(a, b, rows));
   const odds = (a: number, b: number): number => (isApart(a, b) ? TOLD_APART : logOdds(a, b));
-  const likely = edges.filter((one) => one.logOdds >= 0 && !isApart(one.a, one.b));
+  const likely = edges.filter((edge) => edge.logOdds >= 0 && !isApart(edge.a, edge.b));
   const groups = new Set(groupUp(likely, odds).values());
   const least = new Map<number[], number>();
   const of = new Map<number, number[]>();
@@ -114,7 +114,7 @@ export function chanceOf(features: Features): Chance {
       sum[levels[index] as number] = (sum[levels[index] as number] as number) + 1;
   }
   return (kind, level) => {
-    const index = fields.findIndex((one) => one.kind === kind);
+    const index = fields.findIndex((field) => field.kind === kind);
     const sum = sums[index];
     if (!sum) return 0;
     const said = sum.reduce((left, count, at) => (at ? left + count : left), 0);
@@ -179,7 +179,7 @@ export function findPeople(
     return { groups: gather(scoredBy(features.rows, pairs, score), features.rows, apart), weights: null };
   }
   const compared = compareAll(features, pairs);
-  const kinds = features.fields.map((one) => one.kind);
+  const kinds = features.fields.map((field) => field.kind);
   const model = estimate(kinds, compared.patterns, {
     namesakes: expectedNamesakes(features),
     labelled: judged,

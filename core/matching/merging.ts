@@ -36,10 +36,10 @@ export function whyProposed(held: readonly Held[], recordId: string): string {
   const mine = said.find((one) => one.recordId === recordId);
   if (!mine || said.length < 2) return '';
   const others = said.filter((one) => one !== mine);
-  if (others.every((one) => one.value === mine.value)) return 'the same in both';
+  if (others.every((other) => other.value === mine.value)) return 'the same in both';
   const isVerified = (one: Held): boolean => one.byHand || (one.confidence ?? 0) >= VERIFIED;
-  if (isVerified(mine) && others.some((one) => !isVerified(one))) return 'verified';
-  if (mine.byHand && others.some((one) => !one.byHand)) return 'written by hand';
+  if (isVerified(mine) && others.some((other) => !isVerified(other))) return 'verified';
+  if (mine.byHand && others.some((other) => !other.byHand)) return 'written by hand';
   return 'newer';
 }
 

@@ -125,10 +125,15 @@ export function proposeAnswers(
   intents: readonly Intent[],
 ): ProposedAnswer[] {
   const theirs = intents.filter(
-    (one) =>
-      one.kind !== 'date' || !intents.some((ask) => ask.kind === 'ask' && ask.value.due === one.value.at),
+    (intent) =>
+      intent.kind !== 'date' ||
+      !intents.some((ask) => ask.kind === 'ask' && ask.value.due === intent.value.at),
   );
-  const placed = sentences.map((one) => ({ text: one.text, start: one.start, end: one.at(one.text.length) }));
+  const placed = sentences.map((sentence) => ({
+    text: sentence.text,
+    start: sentence.start,
+    end: sentence.at(sentence.text.length),
+  }));
   return questions.flatMap((question) => {
     const named = TOPICS.filter((topic) => topic.asks.test(question.label));
     // What a question is called says what it is about; the help only where the name does not.

@@ -41,7 +41,7 @@ export interface Completeness {
  * @param has whether a field is there
  */
 export function completenessOf(parts: readonly Part[], has: (field: string) => boolean): Completeness {
-  const missing = parts.filter((one) => !has(one.field));
+  const missing = parts.filter((part) => !has(part.field));
   const all = parts.reduce((sum, one) => sum + one.points, 0);
   const lost = missing.reduce((sum, one) => sum + one.points, 0);
   return {

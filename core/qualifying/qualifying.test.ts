@@ -69,7 +69,7 @@ describe('fit', () => {
     fc.assert(
       fc.property(fc.array(any, { maxLength: 8 }), fc.option(fc.string()), (rules, industry) => {
         const fit = fitOf(
-          rules.map((one, at) => ({ ...one, id: String(at) })),
+          rules.map((rule, at) => ({ ...rule, id: String(at) })),
           { ...nothing, industry, employees: 7 },
         );
         expect(fit.score).toBeGreaterThanOrEqual(0);
@@ -242,8 +242,10 @@ describe('win chance', () => {
     const model = trainWinModel(house(800));
     const [cold, warm] = [winChance(model, facts({ warmth: 5 })), winChance(model, facts({ warmth: 95 }))];
     expect(warm.chance).toBeGreaterThan(cold.chance + 0.2);
-    expect(warm.reasons.find((one) => one.words === 'warmth speaks for it')?.points).toBeGreaterThan(5);
-    expect(cold.reasons.find((one) => one.words === 'warmth speaks against it')?.points).toBeLessThan(-5);
+    expect(warm.reasons.find((reason) => reason.words === 'warmth speaks for it')?.points).toBeGreaterThan(5);
+    expect(cold.reasons.find((reason) => reason.words === 'warmth speaks against it')?.points).toBeLessThan(
+      -5,
+    );
   });
   it('does not claim to know what it cannot: outcomes by chance alone give the base rate', () => {
     const blind = house(300).map((one) => ({ ...one, won: random() < 0.3 }));
@@ -262,7 +264,7 @@ describe('win chance', () => {
     const model = trainWinModel(closed);
     expect(model.kind).toBe('learnt');
     const fresh = facts({ daysOpen: 0.01, responseHours: null });
-    const reasons = winChance(model, fresh).reasons.map((one) => one.words);
+    const reasons = winChance(model, fresh).reasons.map((reason) => reason.words);
     expect(reasons).not.toContain('how long it is open speaks against it');
     expect(reasons).not.toContain('how fast we answered speaks against it');
     // And with every day on which nothing is answered the chance does not rise.

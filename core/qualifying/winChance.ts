@@ -117,11 +117,11 @@ const scaled = (value: number | null, { mean, spread }: { mean: number; spread: 
  */
 function fitModel(closed: readonly Closed[]): Pick<WinModel, 'intercept' | 'features'> {
   const fitted = fitColumns(closed, columns(closed));
-  const age = fitted.features.find((one) => one.key === 'days');
+  const age = fitted.features.find((feature) => feature.key === 'days');
   return age && age.weight > 0
     ? fitColumns(
         closed,
-        columns(closed).filter((one) => one.key !== 'days'),
+        columns(closed).filter((column) => column.key !== 'days'),
       )
     : fitted;
 }
@@ -210,7 +210,7 @@ export function winChance(model: WinModel, facts: WinFacts): WinChance {
   const row = model.features.map(({ key, mean, spread }) =>
     scaled(features.has(key) ? (features.get(key)?.value ?? null) : 0, { mean, spread }),
   );
-  const fitted = { weights: model.features.map((one) => one.weight), intercept: model.intercept };
+  const fitted = { weights: model.features.map((feature) => feature.weight), intercept: model.intercept };
   const chance = predict(fitted, row);
   const reasons = model.features.map<WinReason>((feature, at) => {
     const without = row.map((value, index) => (index === at ? 0 : value));
@@ -221,7 +221,7 @@ export function winChance(model: WinModel, facts: WinFacts): WinChance {
   return {
     chance,
     reasons: reasons
-      .filter((one) => Math.abs(one.points) >= 0.5)
+      .filter((reason) => Math.abs(reason.points) >= 0.5)
       .sort((a, b) => Math.abs(b.points) - Math.abs(a.points)),
     base: null,
   };

@@ -84,7 +84,7 @@ describe('the order of hits', () => {
     inactive: false,
     ...over,
   });
-  const order = (hits: ReturnType<typeof hit>[], limit = 10) => rankHits(hits, limit).map((one) => one.label);
+  const order = (hits: ReturnType<typeof hit>[], limit = 10) => rankHits(hits, limit).map((hit) => hit.label);
   it('goes by match, then by what the rep worked with lately, then by name; the inactive come last', () =>
     expect(
       order([

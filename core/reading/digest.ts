@@ -24,9 +24,10 @@ function weigh(sentence: Sentence, index: number, intents: readonly Intent[]): n
   const kinds = new Set(
     intents
       .filter(
-        (one) => one.span.part === 'text' && one.span.start >= sentence.start && one.span.end <= end + 1,
+        (intent) =>
+          intent.span.part === 'text' && intent.span.start >= sentence.start && intent.span.end <= end + 1,
       )
-      .map((one) => one.kind),
+      .map((intent) => intent.kind),
   );
   const said = [...kinds].reduce((sum, kind) => sum + WEIGHT[kind], 0);
   const words = sentence.text.split(/\s+/).length;
@@ -41,7 +42,9 @@ function weigh(sentence: Sentence, index: number, intents: readonly Intent[]): n
  */
 export function digestOf(body: readonly Line[], intents: readonly Intent[]): string {
   const sentences = toSentences(body).filter(
-    (one) => tidy(one.text).length > 2 && !(GREETING.test(one.text) && one.text.split(/\s+/).length <= 5),
+    (sentence) =>
+      tidy(sentence.text).length > 2 &&
+      !(GREETING.test(sentence.text) && sentence.text.split(/\s+/).length <= 5),
   );
   const best = sentences
     .map((sentence, index) => ({ sentence, index, weight: weigh(sentence, index, intents) }))

@@ -124,7 +124,7 @@ export async function readTableFile(
     claims: body.flatMap((row, index) => readRow(row, shape, options.country, index).claims),
     intents: [],
     message: bareMessage({ subject: `${body.length} rows` }),
-    notices: problems.map((one) => `row ${one.row + 1}: ${one.text}`),
+    notices: problems.map((problem) => `row ${problem.row + 1}: ${problem.text}`),
     records: body.length,
   };
 }

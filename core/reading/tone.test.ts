@@ -41,8 +41,8 @@ it('a digest is at most two sentences of the text itself', async () => {
 });
 
 const kinds = (text: string, speaker: 'theirs' | 'ours' = 'theirs'): string[] =>
-  readIntents([{ text, start: 0 }], '2026-11-24T10:00:00+00:00', [], 'EUR', speaker).map((one) =>
-    one.kind === 'promise' ? `promise ${one.value.by}` : one.kind,
+  readIntents([{ text, start: 0 }], '2026-11-24T10:00:00+00:00', [], 'EUR', speaker).map((intent) =>
+    intent.kind === 'promise' ? `promise ${intent.value.by}` : intent.kind,
   );
 it.each([
   ["I'll send you the drawings tomorrow.", ['promise theirs', 'date']],

@@ -70,7 +70,7 @@ describe('webhooks of the exchange', () => {
     const call = data('once');
     for (let count = 0; count < 3; count++)
       expect((await tell('call.ringing', call, { id: 'msg_same' })).status).toBe(200);
-    expect((await calls()).filter((one) => one.state === 'ringing')).toHaveLength(1);
+    expect((await calls()).filter((call) => call.state === 'ringing')).toHaveLength(1);
     await tell('call.ended', { ...call, endedAt: new Date().toISOString() });
   });
   it('may come in another order', async () => {
@@ -82,7 +82,7 @@ describe('webhooks of the exchange', () => {
     await tell('call.ended', call);
     await tell('call.answered', call);
     await tell('call.ringing', call);
-    expect((await calls()).find((one) => one.number === '+447700900777')?.state).toBe('ended');
+    expect((await calls()).find((call) => call.number === '+447700900777')?.state).toBe('ended');
   });
 });
 
@@ -104,7 +104,7 @@ describe('an incoming call', () => {
     expect(shared?.person).toBeNull();
     expect(
       (await pell.call('GET /api/calls/:id', { params: { id: shared?.id ?? '' } })).body.callers.map(
-        (one) => one.person.name,
+        (caller) => caller.person.name,
       ),
     ).toEqual(['Ines Duarte', 'Rui Duarte']);
     await tell('call.ringing', data('stranger', { from: '+447700900999' }));
@@ -207,7 +207,7 @@ describe('a call sheet', () => {
     expect(body.deal?.id).toBe(made.deal?.id);
     const { body: person } = await pell.call('GET /api/people/:id', { params: { id: made.person.id } });
     expect(person.deals[0]?.amountMinor).toBe(4_400_000);
-    expect(person.contacts.map((one) => one.kind)).toContain('email');
+    expect(person.contacts.map((contact) => contact.kind)).toContain('email');
   });
   it('keeps from when to when a meeting lasts, and moves both together', async () => {
     const lunch = {

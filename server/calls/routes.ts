@@ -48,8 +48,8 @@ export const callHandlers: Handlers = {
       fullName: body.fullName,
       companyName: body.companyName,
       emails: body.emails.map(normalizeEmail),
-      phones: body.phones.map((one) => readPhone(one, [context.house.country])?.normalized ?? one),
-      profiles: body.profiles.map((one) => one.replace(/\/+$/, '')),
+      phones: body.phones.map((phone) => readPhone(phone, [context.house.country])?.normalized ?? phone),
+      profiles: body.profiles.map((profile) => profile.replace(/\/+$/, '')),
     };
     const person = await knownPerson(context, facts);
     return {

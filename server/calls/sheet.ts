@@ -126,8 +126,8 @@ async function dealOf(
 async function refuseSecondDeal(context: Context, person: Person): Promise<void> {
   const [known] = await knownPeople(context, [person.id]);
   const open = [
-    ...(known?.deals ?? []).map((one) => `the deal “${one.name}”`),
-    ...(known?.leads ?? []).map((one) => `the lead “${one.name}”`),
+    ...(known?.deals ?? []).map((deal) => `the deal “${deal.name}”`),
+    ...(known?.leads ?? []).map((lead) => `the lead “${lead.name}”`),
   ];
   if (open.length)
     throw choiceNeeded(

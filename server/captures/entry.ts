@@ -70,8 +70,8 @@ export async function enterLedger(
       headline: headlineOf(capture),
       body: capture.kind === 'page' ? '' : (message.digest || message.said).slice(0, 280),
       asks: intents
-        .filter((one) => one.kind === 'ask')
-        .map((one) => ('what' in one.value ? one.value.what : ''))
+        .filter((intent) => intent.kind === 'ask')
+        .map((intent) => ('what' in intent.value ? intent.value.what : ''))
         .slice(0, 3),
       captureId: capture.id,
       actorId: within ? (context.actor?.id ?? null) : isTold ? null : await ourWriter(context, capture),

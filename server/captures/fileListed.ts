@@ -127,12 +127,13 @@ export async function fileListed(
     }
     results.push({ row, ...(await fileOne(context, capture, one, given)) });
   }
-  if (results.every((one) => one.outcome === 'refused')) throw invalid('None of these rows is in the list.');
+  if (results.every((result) => result.outcome === 'refused'))
+    throw invalid('None of these rows is in the list.');
   if (capture.state === 'waiting')
     await context.write.update(capture, { state: 'filed', filedAt: context.now() });
   await context.write.event(
     'file listed',
-    `Filed ${results.filter((one) => one.outcome === 'filed').length} of a list`,
+    `Filed ${results.filter((result) => result.outcome === 'filed').length} of a list`,
     requireActor(context).id,
   );
   return { results };

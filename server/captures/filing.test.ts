@@ -77,7 +77,7 @@ describe('filing', () => {
     ]);
     const dossier = (await pell.call('GET /api/people/:id', { params: { id: first.person.id } })).body;
     expect(dossier.jobTitle.value).toBe('Facilities Manager');
-    expect(dossier.contacts.find((one) => one.kind === 'phone')?.normalized).toBe('+441614960123');
+    expect(dossier.contacts.find((contact) => contact.kind === 'phone')?.normalized).toBe('+441614960123');
   });
 
   it('never writes over what a hand wrote; the new reading is a suggestion', async () => {
@@ -192,7 +192,7 @@ describe('filing', () => {
     ).toBe(422);
     const { person } = (await file(id)).body;
     const dossier = (await pell.call('GET /api/people/:id', { params: { id: person.id } })).body;
-    expect([dossier.jobTitle.value, dossier.contacts.map((one) => one.kind)]).toEqual([
+    expect([dossier.jobTitle.value, dossier.contacts.map((contact) => contact.kind)]).toEqual([
       'Depot Manager',
       ['email'],
     ]);

@@ -17,7 +17,7 @@ describe('a page', () => {
     const { status, body } = await clip(PROFILE('Odile Marchetti', ',"email":"odile@lisiere.example"'), url);
     expect([status, body.kind, body.page?.kind]).toEqual([201, 'page', 'profile']);
     const { items } = (await pell.call('GET /api/users')).body;
-    const ines = items.find((one) => one.name === 'Ines Tolland')?.id;
+    const ines = items.find((item) => item.name === 'Ines Tolland')?.id;
     const filed = await file(body.id, {
       as: 'deal',
       ownerId: ines,
@@ -41,7 +41,9 @@ describe('a page', () => {
     const { body } = await clip(PROFILE('Odile Marchetti', ',"jobTitle":"Head of Buying"'), url);
     expect(body.verdict.person.kind).toBe('same');
     expect(body.known?.person.name).toBe('Odile Marchetti');
-    expect(body.verdict.person.matches[0]?.reasons.map((one) => one.text)).toContain('same profile page');
+    expect(body.verdict.person.matches[0]?.reasons.map((reason) => reason.text)).toContain(
+      'same profile page',
+    );
   });
 
   it('of a list files several, each with its own result, and one that is maybe somebody waits', async () => {
@@ -56,7 +58,7 @@ describe('a page', () => {
       params: { id: body.id },
       body: { rows: [0, 2, 9], tags: ['list'] },
     });
-    expect(done.results.map((one) => one.outcome)).toEqual(['filed', 'maybe', 'refused']);
+    expect(done.results.map((result) => result.outcome)).toEqual(['filed', 'maybe', 'refused']);
     const again = await pell.call('POST /api/captures/:id/listed', {
       params: { id: body.id },
       body: { rows: [0] },
@@ -84,7 +86,7 @@ describe('a page', () => {
     expect(filed.body.person.name).toBe('Wiebke Harms');
     const ledger = async () =>
       (await pell.call('GET /api/ledger', { query: { personId: filed.body.person.id } })).body.items.map(
-        (one) => one.side,
+        (item) => item.side,
       );
     expect(await ledger()).toEqual(['ours', 'theirs', 'ours']);
     const later = await clip(thread(4), 'https://rollcall.example/messages/wiebke');
@@ -156,7 +158,7 @@ describe('cards, calls and forms', () => {
       type: 'application/json',
     });
     expect(form.body.claims.map((claim) => claim.field)).toEqual(['fullName', 'email']);
-    expect(form.body.intents.map((one) => one.kind)).toContain('quantity');
+    expect(form.body.intents.map((intent) => intent.kind)).toContain('quantity');
     const bad = await pell.call('POST /api/captures', {
       raw: '{"kind":"call","direction":"sideways"}',
       type: 'application/json',

@@ -53,7 +53,7 @@ it('a stranger becomes a prospect with the first lead, and is one no more when i
 it('the ledger keeps what was said, without quoting and signature', async () => {
   const filed = await file((await capture('Five')).id);
   const { body } = await pell.call('GET /api/ledger', { query: { personId: filed.person.id } });
-  const entry = body.items.find((one) => one.headline === 'Five');
+  const entry = body.items.find((item) => item.headline === 'Five');
   expect(entry?.body).toContain('eight long bikes');
   expect(entry?.body).not.toContain('Padaria Sol');
 });

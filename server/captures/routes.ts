@@ -47,7 +47,7 @@ export const captureHandlers: Handlers = {
       { replacements: { ids: page.map((one) => one.id) }, type: QueryTypes.SELECT, transaction: context.tx },
     );
     const nameOf = ({ id }: Capture): string | undefined =>
-      names.find((name) => name.captureId === id)?.value ?? callers.find((one) => one.id === id)?.name;
+      names.find((name) => name.captureId === id)?.value ?? callers.find((caller) => caller.id === id)?.name;
     const [count] = await context.sequelize.query<{ waiting: number; oldest: Date | null }>(
       `SELECT ${cappedCount("captures WHERE state = 'waiting'")} AS waiting, (SELECT min(received_at) FROM captures WHERE state = 'waiting') AS oldest`,
       { type: QueryTypes.SELECT, transaction: context.tx },
@@ -75,7 +75,7 @@ export const captureHandlers: Handlers = {
       return captureDetail(
         context,
         first.capture.id,
-        others.map((one) => one.capture.id),
+        others.map((other) => other.capture.id),
       );
     });
   }),

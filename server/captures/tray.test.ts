@@ -67,7 +67,7 @@ it('a claim the reader missed is added by hand, reaches the record and is said t
     body: {},
   });
   const { body: person } = await pell.call('GET /api/people/:id', { params: { id: filed.person.id } });
-  expect(person.contacts.find((one) => one.normalized === '+447700900321')?.claim).toMatchObject({
+  expect(person.contacts.find((contact) => contact.normalized === '+447700900321')?.claim).toMatchObject({
     source: 'added by hand',
   });
 });

@@ -166,9 +166,9 @@ export async function captureDetail(
     to: message.to,
     body: message.body,
     text: message.text,
-    attachments: message.attachments.map((one, index) => ({
-      ...one,
-      name: safeName(one.name, index),
+    attachments: message.attachments.map((attachment, index) => ({
+      ...attachment,
+      name: safeName(attachment.name, index),
       href: `/api/captures/${id}/attachments/${index}`,
     })),
     notices: capture.notices,

@@ -197,7 +197,7 @@ it('pages through people without missing or repeating one', async () => {
     const { body } = await pell.call('GET /api/people', {
       query: { limit: '3', ...(cursor ? { cursor } : {}) },
     });
-    seen.push(...body.items.map((one) => one.id));
+    seen.push(...body.items.map((item) => item.id));
     cursor = body.next ?? '';
   } while (cursor);
   expect(new Set(seen).size).toBe(seen.length);

@@ -16,7 +16,7 @@ it('shows everything said with all of its people', async () => {
   const second = await file('Abel Storr <abel@pikejoinery.example>', 'Pike Joinery Ltd', 'From Abel');
   expect(second.company?.id).toBe(first.company?.id);
   const id = first.company?.id ?? '';
-  expect((await dossier(id)).people.map((one) => one.name).sort()).toEqual(['Abel Storr', 'Ona Pike']);
+  expect((await dossier(id)).people.map((person) => person.name).sort()).toEqual(['Abel Storr', 'Ona Pike']);
   const { items } = (await pell.call('GET /api/ledger', { query: { companyId: id } })).body;
   expect(items.map((entry) => entry.headline).sort()).toEqual(['From Abel', 'From Ona']);
 });

@@ -24,12 +24,14 @@ export async function findOrCreateCompany(
   const name = wanted.name ?? companyNameFromDomain(domain ?? '');
   await lockKeys(context, name, domain);
   const { candidates, records } = await companyCandidates(context, { name, domain });
-  const sameDomain = domain ? candidates.find((one) => one.facts.domain === domain) : undefined;
+  const sameDomain = domain ? candidates.find((candidate) => candidate.facts.domain === domain) : undefined;
   if (sameDomain) return { outcome: 'found', id: sameDomain.id, matches: [], eventId: null };
   const { kind, matches } = decideCompany({ name, domain }, candidates, { records });
   if (kind === 'same') return { outcome: 'found', id: matches[0]?.id ?? null, matches, eventId: null };
   if (kind === 'maybe' && wanted.onMaybe === 'reject')
-    throw choiceNeeded(`This may be ${matches.map((one) => one.label).join(', or ')}. No company was made.`);
+    throw choiceNeeded(
+      `This may be ${matches.map((match) => match.label).join(', or ')}. No company was made.`,
+    );
   if (kind === 'maybe' && wanted.onMaybe === 'ask')
     return { outcome: 'maybe', id: null, matches, eventId: null };
   return { outcome: 'created', matches: [], ...(await addCompany(context, name, domain)) };

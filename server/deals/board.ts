@@ -90,7 +90,7 @@ export async function furtherCards(
   { id, stageId }: { id: string; stageId: string },
   { cursor, limit, ...filter }: DealFilter & { cursor?: string; limit: number },
 ): Promise<{ items: DealRow[]; next: string | null }> {
-  const stage = (await loadStages(context, id)).find((one) => one.id === stageId);
+  const stage = (await loadStages(context, id)).find((stage) => stage.id === stageId);
   if (!stage) throw notFound('There is no such stage in this pipeline.');
   const { ids, next } = await cardsOf(context, stage, filter, { cursor, limit });
   return { items: await dealRows(context, ids), next };

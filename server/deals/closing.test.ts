@@ -11,7 +11,7 @@ const person = async (fullName: string) =>
 const deal = async (title: string, personId: string) =>
   (await pell.call('POST /api/deals', { body: { title, personId } })).body.deal;
 const stage = async (kind: string) =>
-  (await pell.call('GET /api/stages')).body.items.find((one) => one.kind === kind)?.id ?? '';
+  (await pell.call('GET /api/stages')).body.items.find((item) => item.kind === kind)?.id ?? '';
 const now = () => new Date(Date.now() + 86_400_000).toISOString();
 const openMoves = async () => (await pell.call('GET /api/tasks')).body.items.length;
 
@@ -139,7 +139,7 @@ describe('undo', () => {
       headers: { 'content-type': 'application/x-www-form-urlencoded' },
     });
     const { body: waiting } = await pell.call('GET /api/captures');
-    const capture = waiting.items.find((one) => one.kind === 'form');
+    const capture = waiting.items.find((item) => item.kind === 'form');
     const filed = await pell.call('POST /api/captures/:id/filing', {
       params: { id: capture?.id ?? '' },
       body: { person: 'new' },
@@ -175,7 +175,7 @@ it('a call does not make a second deal beside what is open, unless it is said th
   const asked = await sheet({});
   expect([asked.status, asked.body.reasons]).toEqual([409, ['the lead “Carl wants bikes”']]);
   const { body: leads } = await pell.call('GET /api/leads', { query: { q: 'Carl' } });
-  const lead = leads.items.find((one) => one.person.id === id);
+  const lead = leads.items.find((item) => item.person.id === id);
   const saved = await sheet({ leadId: lead?.id });
   expect(saved.status).toBe(201);
   const { body: after } = await pell.call('GET /api/leads/:id', { params: { id: lead?.id ?? '' } });

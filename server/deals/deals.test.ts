@@ -50,7 +50,7 @@ describe('lines', () => {
     const put = (name: string) =>
       pell.call('PUT /api/deals/:id/lines', { params: { id }, body: { version, lines: [line({ name })] } });
     const answers = await Promise.all([put('A'), put('B')]);
-    expect(answers.map((one) => one.status).sort()).toEqual([200, 409]);
+    expect(answers.map((answer) => answer.status).sort()).toEqual([200, 409]);
   });
 
   it.each([
@@ -116,7 +116,7 @@ describe('people on a deal', () => {
       { personId: ann.id, role: 'decides' },
       { personId: bo.id, role: 'gatekeeper' },
     ]);
-    expect((await deal(id)).people.map((one) => [one.name, one.role])).toEqual([
+    expect((await deal(id)).people.map((person) => [person.name, person.role])).toEqual([
       ['Ann Parts', 'decides'],
       ['Ann Parts', 'pays'],
       ['Bo Parts', 'gatekeeper'],
@@ -149,7 +149,7 @@ describe('quotes', () => {
       state: 'drafted',
     });
     const { items } = (await pell.call('GET /api/quotes', { query: { deal: id } })).body;
-    expect(items.map((one) => one.netMinor)).toEqual([1_800_000, 1_800_000, 1_800_000]);
+    expect(items.map((item) => item.netMinor)).toEqual([1_800_000, 1_800_000, 1_800_000]);
   });
 
   it('go from state to state, each in the ledger with whose word it was', async () => {
@@ -165,13 +165,13 @@ describe('quotes', () => {
     expect((await ledger()).turn.turn).toBe('theirs');
     expect((await set('accepted', 1)).status).toBe(409);
     const { body } = await set('accepted', 2);
-    expect((await ledger()).items.map((one) => [one.side, one.headline.replace(quote.number, 'it')])).toEqual(
-      [
-        ['theirs', 'Quote it accepted by them'],
-        ['ours', 'Quote it sent'],
-        ['within', 'Quote it made, EUR 21,600.00 with tax'],
-      ],
-    );
+    expect(
+      (await ledger()).items.map((item) => [item.side, item.headline.replace(quote.number, 'it')]),
+    ).toEqual([
+      ['theirs', 'Quote it accepted by them'],
+      ['ours', 'Quote it sent'],
+      ['within', 'Quote it made, EUR 21,600.00 with tax'],
+    ]);
     expect((await undo(body.eventId)).status).toBe(200);
     expect((await pell.call('GET /api/ledger', { query: { personId: ann.id } })).body.items).toHaveLength(2);
   });

@@ -5,7 +5,11 @@ import type { Within } from '../commands/types';
  * a command back takes its states back too.
  */
 export const keepDealStates: Within = async ({ sequelize, now }, tx, { id: eventId, changes, undoes }) => {
-  const ids = [...new Set(changes.filter((one) => one.table === 'deals' && one.after).map((one) => one.id))];
+  const ids = [
+    ...new Set(
+      changes.filter((change) => change.table === 'deals' && change.after).map((change) => change.id),
+    ),
+  ];
   if (!ids.length) return;
   if (undoes)
     await sequelize.query('DELETE FROM deal_states WHERE event_id = :undoes AND deal_id IN (:ids)', {

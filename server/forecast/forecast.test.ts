@@ -22,7 +22,7 @@ describe('a forecast', () => {
     await add({ title: 'Francs', amountMinor: 5000, currency: 'CHF', expectedClose: next });
     const { months, cells, missing, simulated, currency } = await forecast();
     expect([currency, missing]).toEqual(['EUR', ['CHF']]);
-    expect(months.map((one) => one.month)).toEqual([0, 1, 2, 3].map(month));
+    expect(months.map((month) => month.month)).toEqual([0, 1, 2, 3].map(month));
     expect(months[0]).toMatchObject({
       wonMinor: 5000,
       committedMinor: 5000,
@@ -74,7 +74,7 @@ describe('a forecast', () => {
     });
     await house.sequelize.query(`UPDATE deals SET closed_at = '${last}-18' WHERE id = '${won}'`);
     const { items } = (await pell.call('GET /api/forecast/back-test', { query: { months: '2' } })).body;
-    expect(items.map((one) => one.month)).toEqual([month(-2), last]);
+    expect(items.map((item) => item.month)).toEqual([month(-2), last]);
     expect(items[0]).toMatchObject({ bestMinor: 0, wonMinor: 0, isWithin: true });
     expect(items[1]).toMatchObject({
       bestMinor: 100_000,

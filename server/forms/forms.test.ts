@@ -79,11 +79,11 @@ describe('a public form', () => {
     const id = body.items[0]?.id ?? '';
     const consent = async () =>
       (await pell.call('GET /api/people/:id', { params: { id } })).body.contacts.find(
-        (one) => one.kind === 'email',
+        (contact) => contact.kind === 'email',
       )?.consent;
     expect(await consent()).toBe('unconfirmed');
     await house.work();
-    const mail = house.mails.find((one) => one.to === 'uma@reed.example');
+    const mail = house.mails.find((mail) => mail.to === 'uma@reed.example');
     const link = /http:\/\/\S+(\/f\/confirm\/\S+)/.exec(mail?.text ?? '')?.[1] ?? '';
     expect((await house.app.inject({ url: '/f/confirm/not-a-token' })).statusCode).toBe(404);
     // A program that looks through mail opens the link; only the button on its page agrees.
@@ -95,7 +95,7 @@ describe('a public form', () => {
     const { body: leads } = await pell.call('GET /api/leads');
     expect(leads.items.find((lead) => lead.person.id === id)).toMatchObject({ source: 'website' });
     expect(
-      (await pell.call('GET /api/people', { query: { tag: 'web' } })).body.items.map((one) => one.fullName),
+      (await pell.call('GET /api/people', { query: { tag: 'web' } })).body.items.map((item) => item.fullName),
     ).toEqual(['Uma Reed']);
   });
   it('files by itself only when it is sure', async () => {

@@ -10,7 +10,7 @@ function control(field: FormField, value: string): string {
   if (field.kind === 'choice' || field.kind === 'yes or no') {
     const options = field.kind === 'choice' ? field.options : ['yes', 'no'];
     return `<select ${name}><option value=""></option>${options
-      .map((one) => `<option${one === value ? ' selected' : ''}>${escapeText(one)}</option>`)
+      .map((option) => `<option${option === value ? ' selected' : ''}>${escapeText(option)}</option>`)
       .join('')}</select>`;
   }
   const type =

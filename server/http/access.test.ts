@@ -87,7 +87,7 @@ describe('nobody comes in', () => {
     const headers = await headersOf();
     const answered: string[] = [];
     let asked = 0;
-    for (const name of [...Object.keys(allRoutes), ...FILES].filter((one) => !PUBLIC.has(one))) {
+    for (const name of [...Object.keys(allRoutes), ...FILES].filter((key) => !PUBLIC.has(key))) {
       const [method = 'GET', pattern = '/'] = name.split(' ');
       const path = pattern.replace(/:\w+/g, crypto.randomUUID());
       await Promise.all(

@@ -61,7 +61,9 @@ it('the OpenAPI document passes a public linter, and the linter would find a fau
   const { body } = await house.app.inject({ url: '/api/openapi.json' });
   expect((await lint(body)).problems).toEqual([]);
   const broken = body.replace('"operationId":"getPeople"', '"operationId":"getCompanies"');
-  expect((await lint(broken)).problems.map((one) => one.ruleId)).toContain('operation-operationId-unique');
+  expect((await lint(broken)).problems.map((problem) => problem.ruleId)).toContain(
+    'operation-operationId-unique',
+  );
 }, 60_000);
 
 describe('problems', () => {

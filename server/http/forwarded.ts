@@ -63,7 +63,7 @@ export function followForwardings(app: FastifyInstance, { sequelize }: Tools): v
     if (!places.length) return;
     const rows = await sequelize.query<{ id: string; to_id: string }>(
       'SELECT id, to_id FROM forwardings WHERE id = ANY ($ids::uuid[])',
-      { bind: { ids: places.map((one) => one.id) }, type: QueryTypes.SELECT },
+      { bind: { ids: places.map((place) => place.id) }, type: QueryTypes.SELECT },
     );
     const now = new Map(rows.map((row) => [row.id, row.to_id]));
     for (const { holder, key, id } of places) {

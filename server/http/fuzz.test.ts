@@ -78,13 +78,18 @@ it(`${CALLS.toLocaleString('en')} random calls as every role are never answered 
       encodeURIComponent(
         random() < 0.8
           ? pick(ids)
-          : String(given(parameters.find((one) => one.in === 'path' && one.name === name)?.schema ?? {})),
+          : String(
+              given(
+                parameters.find((parameter) => parameter.in === 'path' && parameter.name === name)?.schema ??
+                  {},
+              ),
+            ),
       ),
     );
     const query = Object.fromEntries(
       parameters
-        .filter((one) => one.in === 'query' && random() < 0.5)
-        .map((one) => [one.name, String(given(one.schema)).slice(0, 2000)]),
+        .filter((parameter) => parameter.in === 'query' && random() < 0.5)
+        .map((parameter) => [parameter.name, String(given(parameter.schema)).slice(0, 2000)]),
     );
     const isRaw = body === null && media !== 'application/json';
     const payload = isRaw ? String(given({ type: 'string' })) : JSON.stringify(given(body ?? {}));

@@ -30,7 +30,7 @@ it.each([
   ['atMost', '40', '39'],
 ])('companies narrow by %s', async (key, fits, fitsNot) => {
   const names = async (value: string) =>
-    (await pell.call('GET /api/companies', { query: { [key]: value } })).body.items.map((one) => one.name);
+    (await pell.call('GET /api/companies', { query: { [key]: value } })).body.items.map((item) => item.name);
   expect(await names(fits)).toEqual(['Padaria Sol']);
   expect(await names(fitsNot)).toEqual([]);
 });
@@ -69,7 +69,7 @@ it('the forecast narrows by pipeline, owner and team, and takes its first month,
   const best = async (query: Record<string, string>) => {
     const { status, body } = await pell.call('GET /api/forecast', { query: { months: '3', ...query } });
     expect(status).toBe(200);
-    return body.months.map((one) => one.bestMinor);
+    return body.months.map((month) => month.bestMinor);
   };
   const ours = [0, 80_000, 0];
   expect([
@@ -100,7 +100,7 @@ it('the back-test narrows by the same, and takes its runs and seed', async () =>
   const [pipeline] = (await pell.call('GET /api/pipelines')).body.items;
   const best = async (query: Record<string, string>) =>
     (await pell.call('GET /api/forecast/back-test', { query: { months: '1', ...query } })).body.items.map(
-      (one) => one.bestMinor,
+      (item) => item.bestMinor,
     );
   const fitting: Record<string, string>[] = [
     { pipeline: pipeline?.id ?? '' },

@@ -14,7 +14,7 @@ it.each([
   for (const sizes of [[], [3, 4], Array.from({ length: 200 }, () => 65_536)]) {
     const size = sizes.reduce((sum, one) => sum + one, 0);
     const body = await collectBody(pieces(sizes), told(size), 64 * 1024 * 1024);
-    expect(body.equals(Buffer.concat(sizes.map((one, at) => Buffer.alloc(one, at + 1))))).toBe(true);
+    expect(body.equals(Buffer.concat(sizes.map((size, at) => Buffer.alloc(size, at + 1))))).toBe(true);
   }
 });
 

@@ -30,7 +30,7 @@ export async function companyIds(context: Context, rows: readonly RowData[]): Pr
     'SELECT id, domain FROM companies WHERE domain = ANY($1::text[])',
     { bind: [[...new Set(domains)]], type: QueryTypes.SELECT, transaction: context.tx },
   );
-  const byDomain = new Map(owners.map((one) => [one.domain, one.id]));
+  const byDomain = new Map(owners.map((owner) => [owner.domain, owner.id]));
   for (const data of missing) {
     const id = byDomain.get(domainOf(data) ?? '');
     if (id && data.company) ids.set(companyKey(data.company), id);
@@ -39,7 +39,7 @@ export async function companyIds(context: Context, rows: readonly RowData[]): Pr
 }
 
 const domainOf = (data: RowData): string | null =>
-  data.emails.map((one) => companyDomain(one.normalized)).find((one) => one !== null) ?? null;
+  data.emails.map((email) => companyDomain(email.normalized)).find((one) => one !== null) ?? null;
 
 /**
  * Makes the companies that some rows name and nobody has, one for each name and each domain.

@@ -36,16 +36,16 @@ export function insertContacts(context: Context, contacts: readonly NewContact[]
       'consent_source',
       'created_at',
     ],
-    contacts.map((one) => [
-      one.id,
-      one.person_id,
-      one.kind,
-      one.value,
-      one.normalized,
-      one.type,
-      one.consent,
-      one.consent ? now : null,
-      one.consent ? 'import' : null,
+    contacts.map((contact) => [
+      contact.id,
+      contact.person_id,
+      contact.kind,
+      contact.value,
+      contact.normalized,
+      contact.type,
+      contact.consent,
+      contact.consent ? now : null,
+      contact.consent ? 'import' : null,
       now,
     ]),
   );
@@ -75,8 +75,8 @@ export function contactsOf(
     ];
   };
   return [
-    ...data.emails.flatMap((one) => contact('email', one.value, one.normalized, one.type ?? null)),
-    ...data.phones.flatMap((one) => contact('phone', one.value, one.normalized, one.type)),
-    ...data.links.flatMap((one) => contact(one.kind, one.value, one.normalized, null)),
+    ...data.emails.flatMap((email) => contact('email', email.value, email.normalized, email.type ?? null)),
+    ...data.phones.flatMap((phone) => contact('phone', phone.value, phone.normalized, phone.type)),
+    ...data.links.flatMap((link) => contact(link.kind, link.value, link.normalized, null)),
   ];
 }

@@ -64,9 +64,9 @@ export async function importedClaims(context: Context, personId: string): Promis
       ...claim('address', data.address),
       ...claim('birthday', data.birthday),
       ...claim('note', data.note),
-      ...data.emails.flatMap((one) => claim('email', one.value, one.normalized)),
-      ...data.phones.flatMap((one) => claim('phone', one.value, one.normalized)),
-      ...data.links.flatMap((one) => claim(one.kind, one.value, one.normalized)),
+      ...data.emails.flatMap((email) => claim('email', email.value, email.normalized)),
+      ...data.phones.flatMap((phone) => claim('phone', phone.value, phone.normalized)),
+      ...data.links.flatMap((link) => claim(link.kind, link.value, link.normalized)),
       ...Object.entries(data.custom ?? {}).flatMap(([key, value]) => claim(`custom:${key}`, value)),
     ];
   });

@@ -33,7 +33,7 @@ describe('the bench', () => {
   it('maps columns, says what it would do before it writes, and gives the rest back with the reason', async () => {
     const bench = await put(Buffer.from(CSV, 'latin1'));
     expect(bench.reading).toMatchObject({ separator: ';', encoding: 'windows-1252', hasHead: true });
-    expect(bench.mapping?.columns.map((one) => one.field)).toEqual([
+    expect(bench.mapping?.columns.map((column) => column.field)).toEqual([
       'fullName',
       'companyName',
       'email',
@@ -49,7 +49,7 @@ describe('the bench', () => {
       'previewed',
       { new: 3, same: 1, maybe: 0, unusable: 1, 'left out': 1 },
     ]);
-    expect(seen.problems.map((one) => one.text)).toContainEqual(
+    expect(seen.problems.map((problem) => problem.text)).toContainEqual(
       expect.stringMatching(/^left out: .*kein-email|^left out: “…”/),
     );
     expect(await house.count('people')).toBe(people);
@@ -65,11 +65,10 @@ describe('the bench', () => {
     const { body: person } = await pell.call('GET /api/people/:id', {
       params: { id: body.items[0]?.id ?? '' },
     });
-    expect(person.contacts.filter((one) => one.kind === 'phone').map((one) => one.normalized)).toEqual([
-      '+491713920012',
-      '+491713920099',
-    ]);
-    expect(person.contacts.find((one) => one.kind === 'email')).toMatchObject({
+    expect(
+      person.contacts.filter((contact) => contact.kind === 'phone').map((contact) => contact.normalized),
+    ).toEqual(['+491713920012', '+491713920099']);
+    expect(person.contacts.find((contact) => contact.kind === 'email')).toMatchObject({
       consent: 'agreed',
       claim: { source: 'people.csv, row 1' },
     });
@@ -98,7 +97,7 @@ describe('the bench', () => {
       },
     });
     const again = await put('Wer,Wo,Post\nBo Lund,Lund,bo@lund.example\n');
-    expect([again.reading?.remembered, again.mapping?.columns.map((one) => one.field)]).toEqual([
+    expect([again.reading?.remembered, again.mapping?.columns.map((column) => column.field)]).toEqual([
       true,
       ['fullName', 'companyName', 'email'],
     ]);
@@ -194,7 +193,7 @@ describe('the bench', () => {
       'text/plain',
     );
     expect(pasted.reading).toMatchObject({ hasHead: false, separator: '\t' });
-    expect(pasted.mapping?.columns.map((one) => one.field)).toEqual(['fullName', 'email']);
+    expect(pasted.mapping?.columns.map((column) => column.field)).toEqual(['fullName', 'email']);
   });
   it('shows the rows of each verdict page by page, is listed newest first, and is forgotten until it is begun', async () => {
     const bench = await put(

@@ -97,11 +97,11 @@ export async function patchKnown(
       continue;
     }
     const patch = changes(person, row.data, how);
-    const more = contactsOf(context, person.id, row.data, how.choices.consent).filter((one) => {
-      const key = `${one.kind}:${one.normalized}`;
-      if (person.contacts.includes(key) || (one.kind === 'email' && given.has(key))) return false;
+    const more = contactsOf(context, person.id, row.data, how.choices.consent).filter((contact) => {
+      const key = `${contact.kind}:${contact.normalized}`;
+      if (person.contacts.includes(key) || (contact.kind === 'email' && given.has(key))) return false;
       person.contacts.push(key);
-      if (one.kind === 'email') given.add(key);
+      if (contact.kind === 'email') given.add(key);
       return true;
     });
     if (!Object.keys(patch).length && !more.length) {
@@ -126,17 +126,17 @@ export async function patchKnown(
 
 /** Contacts without the addresses that somebody else has, in the records or earlier in the same list: an address is on one person. */
 export async function freeContacts(context: Context, contacts: readonly NewContact[]): Promise<NewContact[]> {
-  const emails = contacts.filter((one) => one.kind === 'email').map((one) => one.normalized);
+  const emails = contacts.filter((contact) => contact.kind === 'email').map((contact) => contact.normalized);
   if (!emails.length) return [...contacts];
   const rows = await context.sequelize.query<{ normalized: string }>(
     "SELECT normalized FROM contact_points WHERE kind = 'email' AND normalized = ANY($1::text[])",
     { bind: [emails], type: QueryTypes.SELECT, transaction: context.tx },
   );
   const taken = new Set(rows.map((row) => row.normalized));
-  return contacts.filter((one) => {
-    if (one.kind !== 'email') return true;
-    if (taken.has(one.normalized)) return false;
-    taken.add(one.normalized);
+  return contacts.filter((contact) => {
+    if (contact.kind !== 'email') return true;
+    if (taken.has(contact.normalized)) return false;
+    taken.add(contact.normalized);
     return true;
   });
 }

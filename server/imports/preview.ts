@@ -27,18 +27,18 @@ interface Known extends Candidate<PersonFacts> {
 
 const factsOf = (data: RowData): PersonFacts => ({
   fullName: data.name,
-  emails: data.emails.map((one) => one.normalized),
-  phones: data.phones.map((one) => one.normalized),
+  emails: data.emails.map((email) => email.normalized),
+  phones: data.phones.map((phone) => phone.normalized),
   companyName: data.company ?? '',
-  profiles: data.links.filter((one) => one.kind === 'profile').map((one) => one.normalized),
+  profiles: data.links.filter((link) => link.kind === 'profile').map((link) => link.normalized),
 });
 
 /** People who share an exact address, number, page or name with some rows, in one query. */
 async function knownAmong(context: Context, rows: readonly SourceRow[]): Promise<Map<string, Known[]>> {
-  const emails = rows.flatMap(({ data }) => data.emails.map((one) => one.normalized));
-  const phones = rows.flatMap(({ data }) => data.phones.map((one) => one.normalized));
+  const emails = rows.flatMap(({ data }) => data.emails.map((email) => email.normalized));
+  const phones = rows.flatMap(({ data }) => data.phones.map((phone) => phone.normalized));
   const pages = rows.flatMap(({ data }) =>
-    data.links.filter((one) => one.kind === 'profile').map((one) => one.normalized),
+    data.links.filter((link) => link.kind === 'profile').map((link) => link.normalized),
   );
   const names = [...new Set(rows.map(({ data }) => nameKey(data.name)).filter(Boolean))];
   const found = await context.sequelize.query<{
@@ -67,7 +67,7 @@ async function knownAmong(context: Context, rows: readonly SourceRow[]): Promise
   for (const row of found) {
     const contacts = row.contacts ?? [];
     const of = (kind: string): string[] =>
-      contacts.filter((one) => one.kind === kind).map((one) => one.normalized);
+      contacts.filter((contact) => contact.kind === kind).map((contact) => contact.normalized);
     const known: Known = {
       id: row.id,
       key: row.name_key,
@@ -88,9 +88,9 @@ async function knownAmong(context: Context, rows: readonly SourceRow[]): Promise
 
 function judge(data: RowData, index: ReadonlyMap<string, Known[]>, book: Book): Judged {
   const keys = [
-    ...data.emails.map((one) => `email:${one.normalized}`),
-    ...data.phones.map((one) => `phone:${one.normalized}`),
-    ...data.links.map((one) => `${one.kind}:${one.normalized}`),
+    ...data.emails.map((email) => `email:${email.normalized}`),
+    ...data.phones.map((phone) => `phone:${phone.normalized}`),
+    ...data.links.map((link) => `${link.kind}:${link.normalized}`),
     `name:${nameKey(data.name)}`,
   ];
   const candidates = [

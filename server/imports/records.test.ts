@@ -36,7 +36,7 @@ const COMPANIES =
 it('companies are told by their headings, found by domain or name, made, and taken back as a whole', async () => {
   const before = await house.count('companies');
   const bench = await become(await put(COMPANIES, 'companies.csv'), 'companies');
-  expect(bench.mapping?.columns.map((one) => one.field)).toEqual([
+  expect(bench.mapping?.columns.map((column) => column.field)).toEqual([
     'companyName',
     'domain',
     'country',
@@ -80,7 +80,7 @@ it('deals are linked to companies by id, by domain and by name, and to people by
   const done = await act(bench.id, 'start');
   expect([done.state, done.counts.made, done.counts.rejected]).toEqual(['done', 3, 2]);
   const { body: deals } = await pell.call('GET /api/deals');
-  const of = (title: string) => deals.items.find((one) => one.title === title);
+  const of = (title: string) => deals.items.find((item) => item.title === title);
   expect(of('By id')).toMatchObject({
     company: { name: 'By Id Ltd' },
     amountMinor: 120_050,

@@ -24,7 +24,7 @@ export async function* recordRows(
 ): AsyncGenerator<RecordRow> {
   const { rows } = await openTable(raw, [], mapping.sheet ?? 0);
   const how = { dates: mapping.dates, country: mapping.country ?? house.country, currency: house.currency };
-  const columns = mapping.columns.filter((one) => one.field !== 'none');
+  const columns = mapping.columns.filter((column) => column.field !== 'none');
   for (const [row, cells] of rows.slice(mapping.hasHead ? 1 : 0).entries()) {
     const given = columns.map(({ index, field }) => [field as RecordField, cells[index] ?? ''] as const);
     yield { row, cells, ...readRecordRow(given, how) };

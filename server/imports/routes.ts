@@ -45,8 +45,8 @@ const valuesOf = ({ data }: Row): string[] =>
     data.name,
     data.title ?? '',
     data.company ?? '',
-    data.emails.map((one) => one.value).join(', '),
-    data.phones.map((one) => one.value).join(', '),
+    data.emails.map((email) => email.value).join(', '),
+    data.phones.map((phone) => phone.value).join(', '),
   ];
 
 export const importHandlers: Handlers = {

@@ -100,11 +100,11 @@ export async function* tableRows(raw: Buffer, mapping: Mapping, country: string)
   const { rows } = await openTable(raw, [], mapping.sheet ?? 0);
   const head = mapping.hasHead ? (rows[0] ?? []) : [];
   const body = mapping.hasHead ? rows.slice(1) : rows;
-  const columns: Column[] = mapping.columns.map((one) => ({
-    index: one.index,
-    heading: head[one.index]?.trim() || `column ${one.index + 1}`,
-    field: one.field,
-    type: one.type,
+  const columns: Column[] = mapping.columns.map((column) => ({
+    index: column.index,
+    heading: head[column.index]?.trim() || `column ${column.index + 1}`,
+    field: column.field,
+    type: column.type,
     by: 'hand',
     samples: [],
     filled: 1,
@@ -117,7 +117,7 @@ export async function* tableRows(raw: Buffer, mapping: Mapping, country: string)
     );
     const data = dataOf(claims, tags);
     nameByAddress(data);
-    const said = problems.map((one) => one.text);
+    const said = problems.map((problem) => problem.text);
     const reason = unusable(data, said);
     yield { row, data, key: rowKey(claims), reason, leftOut: reason ? '' : said.join('; '), cells };
   }
@@ -133,9 +133,9 @@ function withDetails(data: RowData, details: CardDetails): RowData {
     ...(addressParts && addressText(addressParts) === data.address
       ? { addressParts, ...(addressType ? { addressType } : {}) }
       : {}),
-    emails: data.emails.map((one) => {
-      const type = emailTypes[one.normalized];
-      return type ? { ...one, type } : one;
+    emails: data.emails.map((email) => {
+      const type = emailTypes[email.normalized];
+      return type ? { ...email, type } : email;
     }),
   };
 }

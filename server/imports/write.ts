@@ -215,7 +215,9 @@ async function makePeople(
 }
 
 async function enlist(context: Context, listId: string, outcomes: readonly Outcome[]): Promise<void> {
-  const ids = [...new Set(outcomes.map((one) => one.person_id).filter((id): id is string => id !== null))];
+  const ids = [
+    ...new Set(outcomes.map((outcome) => outcome.person_id).filter((id): id is string => id !== null)),
+  ];
   await bulk(
     context,
     `INSERT INTO list_members (id, list_id, person_id, created_at)

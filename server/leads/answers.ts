@@ -18,7 +18,7 @@ export async function answersRead(
   captures: readonly { id: string }[],
   questions: readonly QuestionFacts[],
 ): Promise<(ProposedAnswer & { captureId: string })[]> {
-  const newest = captures.slice(0, MOST_READ).map((one) => one.id);
+  const newest = captures.slice(0, MOST_READ).map((capture) => capture.id);
   const rows = await Capture.findAll({
     attributes: ['id', 'kind', 'message'],
     where: { id: newest },
@@ -31,7 +31,9 @@ export async function answersRead(
     if (!capture || capture.message.side === 'ours') continue;
     const { text, subject } = capture.message;
     const lines = splitLayers(text, [], subject).find((layer) => layer.kind === 'own')?.lines ?? [];
-    const own = intents.filter((one) => one.captureId === id && one.fate === 'proposed').map(asIntent);
+    const own = intents
+      .filter((intent) => intent.captureId === id && intent.fate === 'proposed')
+      .map(asIntent);
     for (const answer of proposeAnswers(questions, toSentences(lines), own))
       if (answer.confidence > (best.get(answer.questionId)?.confidence ?? 0))
         best.set(answer.questionId, { ...answer, captureId: id });

@@ -59,7 +59,7 @@ describe('what a conversion proposes', () => {
     expect(found.company.current?.id).toBe(current?.id);
     expect(found.company.matches[0]).toMatchObject({ label: 'Tidemil Bakery' });
     expect(found.company.matches[0]?.reasons.length).toBeGreaterThan(0);
-    expect(found.people.map((one) => [one.name, one.role, one.isProposed])).toEqual([
+    expect(found.people.map((person) => [person.name, person.role, person.isProposed])).toEqual([
       ['Wyn Hale', 'decides', true],
       ['Mo Stone', 'pays', false],
     ]);

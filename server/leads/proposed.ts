@@ -52,7 +52,7 @@ async function personMatches(
   contacts: readonly ContactPoint[],
 ): Promise<Matches> {
   const of = (kind: ContactPoint['kind']): string[] =>
-    contacts.filter((one) => one.kind === kind).map((one) => one.normalized);
+    contacts.filter((contact) => contact.kind === kind).map((contact) => contact.normalized);
   const company = person.companyId
     ? await Company.findByPk(person.companyId, { transaction: context.tx })
     : null;
@@ -141,7 +141,7 @@ export async function conversionProposal(context: Context, id: string): Promise<
   if (!lead || !person) throw notFound('There is no such lead.');
   const { proposal } = await proposalFor(context, lead, await leadRow(context, id));
   const contacts = await ContactPoint.findAll({ where: { personId: person.id }, transaction: context.tx });
-  const emails = contacts.filter((one) => one.kind === 'email').map((one) => one.normalized);
+  const emails = contacts.filter((contact) => contact.kind === 'email').map((contact) => contact.normalized);
   const company = await companyFor(context, lead, person, emails);
   const matches = await personMatches(context, person, contacts);
   const likely = (all: Matches): string[] =>

@@ -130,7 +130,7 @@ export async function proposalFor(
   const rows = captures.length
     ? await loadIntents(
         context,
-        captures.map((one) => one.id),
+        captures.map((capture) => capture.id),
       )
     : [];
   const intents = rows.map(asIntent).filter((intent) => intent.fate === 'proposed');
@@ -149,14 +149,17 @@ export async function leadDetail(context: Context, id: string): Promise<LeadDeta
   const { proposal, intents, captures } = await proposalFor(context, lead, row);
   const answers = await LeadAnswer.findAll({ where: { leadId: id }, transaction: context.tx });
   const questions = await Question.findAll({
-    where: { [Op.or]: [{ active: true }, { id: answers.map((one) => one.questionId) }] },
+    where: { [Op.or]: [{ active: true }, { id: answers.map((answer) => answer.questionId) }] },
     order: ['position'],
     transaction: context.tx,
   });
   const read = await answersRead(context, captures, questions);
   const names = new Map(
     (
-      await User.findAll({ where: { id: answers.map((one) => one.answeredBy) }, transaction: context.tx })
+      await User.findAll({
+        where: { id: answers.map((answer) => answer.answeredBy) },
+        transaction: context.tx,
+      })
     ).map((user) => [user.id, user.name]),
   );
   const deal = await dealOf(context, lead);
@@ -171,7 +174,7 @@ export async function leadDetail(context: Context, id: string): Promise<LeadDeta
     deal: deal ? { id: deal.id, name: deal.title } : null,
     conversionEventId: deal ? await conversionEvent(context, id) : null,
     answers: questions.map((question) => {
-      const answer = answers.find((one) => one.questionId === question.id);
+      const answer = answers.find((answer) => answer.questionId === question.id);
       const proposed = answer?.answer ? undefined : read.find((one) => one.questionId === question.id);
       return {
         questionId: question.id,

@@ -67,7 +67,7 @@ export async function* allPeople(tools: Tools): AsyncGenerator<BookRow> {
   for await (const page of pages<PersonRow>(tools, PEOPLE))
     for (const row of page) {
       const of = (kind: string): string[] =>
-        (row.contacts ?? []).filter((one) => one.kind === kind).map((one) => one.normalized);
+        (row.contacts ?? []).filter((contact) => contact.kind === kind).map((contact) => contact.normalized);
       const [emails, phones] = [of('email'), of('phone')];
       yield {
         id: row.id,

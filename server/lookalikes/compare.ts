@@ -31,8 +31,8 @@ const held = (
 
 /** A field of which one value stays. */
 function choice(field: string, label: string, values: Value[], survivorId: string): ComparedField {
-  const facts = values.map((one) => ({ ...one, at: one.at ?? '' }));
-  const said = values.filter((one) => one.value !== null);
+  const facts = values.map((value) => ({ ...value, at: value.at ?? '' }));
+  const said = values.filter((value) => value.value !== null);
   const isSame = new Set(said.map((one) => one.value)).size < 2;
   const mine = said.find((one) => one.recordId === survivorId);
   const proposed = isSame ? ((mine ?? said[0])?.recordId ?? null) : proposeValue(facts);
@@ -51,7 +51,7 @@ const beside = (field: string, label: string, values: Value[]): ComparedField =>
 
 /** Nobody loses a record because it was merged: the owner of the one that stays keeps it. */
 const keepsOwner = (field: ComparedField, survivorId: string): ComparedField =>
-  field.values.some((one) => one.recordId === survivorId && one.value !== null)
+  field.values.some((value) => value.recordId === survivorId && value.value !== null)
     ? { ...field, proposed: survivorId, why: field.why ? 'owns the one that stays' : '' }
     : field;
 
@@ -59,9 +59,9 @@ const joined = (values: readonly string[]): string | null => (values.length ? va
 
 function personFields(people: readonly PersonDossier[], survivorId: string): ComparedField[] {
   const of = (pick: (one: PersonDossier) => [string | null, Claim | null | undefined]): Value[] =>
-    people.map((one) => {
-      const [value, claim] = pick(one);
-      return held(one.id, value, claim, one.since);
+    people.map((person) => {
+      const [value, claim] = pick(person);
+      return held(person.id, value, claim, person.since);
     });
   const contacts = (kinds: readonly string[]): Value[] =>
     of((one) => {
@@ -73,11 +73,11 @@ function personFields(people: readonly PersonDossier[], survivorId: string): Com
     label: string,
     from: (one: PersonDossier) => [string | null, Claim | null | undefined],
   ): ComparedField => choice(field, label, of(from), survivorId);
-  const standing = nearerStanding(people.map((one) => one.standing));
+  const standing = nearerStanding(people.map((person) => person.standing));
   const standings = pick('standing', 'Standing', (one) => [one.standing, null]);
   const background = pick('background', 'Background', (one) => [one.background.value, one.background.claim]);
-  const backgrounds = background.values.filter((one) => one.value !== null);
-  const custom = [...new Map(people.flatMap((one) => one.custom).map((one) => [one.key, one.label]))];
+  const backgrounds = background.values.filter((value) => value.value !== null);
+  const custom = [...new Map(people.flatMap((person) => person.custom).map((one) => [one.key, one.label]))];
   return [
     pick('fullName', 'Name', (one) => [one.fullName.value, one.fullName.claim]),
     pick('jobTitle', 'Job title', (one) => [one.jobTitle.value, one.jobTitle.claim]),
@@ -90,14 +90,14 @@ function personFields(people: readonly PersonDossier[], survivorId: string): Com
     pick('timeZone', 'Time zone', (one) => [one.timeZone, null]),
     {
       ...standings,
-      proposed: people.find((one) => one.standing === standing)?.id ?? standings.proposed,
-      why: new Set(people.map((one) => one.standing)).size > 1 ? 'the nearer' : 'the same in both',
+      proposed: people.find((person) => person.standing === standing)?.id ?? standings.proposed,
+      why: new Set(people.map((person) => person.standing)).size > 1 ? 'the nearer' : 'the same in both',
     },
     keepsOwner(
       pick('ownerId', 'Owner', (one) => [one.owner?.name ?? null, null]),
       survivorId,
     ),
-    backgrounds.length > 1 && new Set(backgrounds.map((one) => one.value)).size > 1
+    backgrounds.length > 1 && new Set(backgrounds.map((background) => background.value)).size > 1
       ? { ...background, proposed: 'both', why: 'one under the other' }
       : background,
     ...custom.map(([key, label]) =>
@@ -129,12 +129,12 @@ function companyFields(companies: readonly CompanyDossier[], survivorId: string)
     choice(
       field,
       label,
-      companies.map((one) =>
+      companies.map((company) =>
         held(
-          one.id,
-          from(one),
-          one.claims.find((claim) => claim.field === claimed),
-          one.since,
+          company.id,
+          from(company),
+          company.claims.find((claim) => claim.field === claimed),
+          company.since,
         ),
       ),
       survivorId,
@@ -221,33 +221,35 @@ export async function compareRecords(
   const works = await workOf(context, kind, ids);
   const workFor = (id: string): Work => works.get(id) ?? sumOf([]);
   const records = [
-    ...people.map((one) => ({
-      id: one.id,
-      name: one.fullName.value ?? '',
-      hint: [one.jobTitle.value, one.company?.name].filter(Boolean).join(' · '),
-      since: one.since,
-      version: one.version,
-      work: workFor(one.id),
+    ...people.map((person) => ({
+      id: person.id,
+      name: person.fullName.value ?? '',
+      hint: [person.jobTitle.value, person.company?.name].filter(Boolean).join(' · '),
+      since: person.since,
+      version: person.version,
+      work: workFor(person.id),
     })),
-    ...companies.map((one) => ({
-      id: one.id,
-      name: one.name,
-      hint: one.domain ?? '',
-      since: one.since,
-      version: one.version,
-      work: workFor(one.id),
+    ...companies.map((company) => ({
+      id: company.id,
+      name: company.name,
+      hint: company.domain ?? '',
+      since: company.since,
+      version: company.version,
+      work: workFor(company.id),
     })),
   ];
   const survivorId =
     survivor ??
-    proposeSurvivor(records.map((one) => ({ id: one.id, work: total(one.work), since: one.since })));
+    proposeSurvivor(
+      records.map((record) => ({ id: record.id, work: total(record.work), since: record.since })),
+    );
   const { reasons, probability } = await weighed(context, kind, kind === 'person' ? people : companies);
   return {
     kind,
     records,
     survivorId,
     fields: kind === 'person' ? personFields(people, survivorId) : companyFields(companies, survivorId),
-    moves: sumOf(records.filter((one) => one.id !== survivorId).map((one) => one.work)),
+    moves: sumOf(records.filter((record) => record.id !== survivorId).map((record) => record.work)),
     reasons: reasons.map(({ text, weight }) => ({ text, weight })),
     probability,
   };

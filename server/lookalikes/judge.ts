@@ -80,14 +80,14 @@ export async function judgeDifferent(
   apart: readonly string[] = [],
 ): Promise<string | null> {
   const group = await openGroup(context, id);
-  const few = group.members.filter((one) => apart.includes(one));
-  const rest = group.members.filter((one) => !few.includes(one));
+  const few = group.members.filter((member) => apart.includes(member));
+  const rest = group.members.filter((member) => !few.includes(member));
   if (apart.length && !few.length)
     throw invalid('None of those are of this group.', { fields: { ids: 'are not of this group' } });
   const pairs: [string, string][] = few.length
     ? few.flatMap((one) => rest.map((other): [string, string] => [one, other]))
-    : group.members.flatMap((one, at) =>
-        group.members.slice(at + 1).map((other): [string, string] => [one, other]),
+    : group.members.flatMap((member, at) =>
+        group.members.slice(at + 1).map((other): [string, string] => [member, other]),
       );
   await keepApart(context, group.kind, pairs);
   if (few.length && rest.length > 1) await context.write.update(group, { members: rest });
@@ -101,7 +101,7 @@ export async function judgeRelated(context: Context, id: string, parentId: strin
   if (group.kind !== 'company') throw invalid('Only companies have branches.');
   if (!group.members.includes(parentId))
     throw invalid('That company is not of this group.', { fields: { parentId: 'is not of this group' } });
-  const branches = group.members.filter((one) => one !== parentId);
+  const branches = group.members.filter((member) => member !== parentId);
   for (const branch of branches) {
     await checkParent(context, branch, parentId);
     const company = await Company.findByPk(branch, { transaction: context.tx, lock: true });
@@ -110,7 +110,7 @@ export async function judgeRelated(context: Context, id: string, parentId: strin
   await keepApart(
     context,
     'company',
-    branches.map((one): [string, string] => [one, parentId]),
+    branches.map((branch): [string, string] => [branch, parentId]),
   );
   await context.write.update(group, { state: 'related' });
   return context.write.event('relate companies', 'Noted branches', requireActor(context).id);

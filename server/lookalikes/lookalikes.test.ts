@@ -11,7 +11,7 @@ const look = async (kind: 'person' | 'company' = 'person') => {
   return (await pell.call('GET /api/look-alikes', { query: { kind } })).body;
 };
 const membersOf = (body: Awaited<ReturnType<typeof look>>): string[][] =>
-  body.items.map((one) => one.members.map((member) => member.id).sort());
+  body.items.map((item) => item.members.map((member) => member.id).sort());
 
 describe('look-alikes', () => {
   let ines = '';
@@ -51,18 +51,18 @@ describe('look-alikes', () => {
       body: { kind: 'person', ids: [ines, again] },
     });
     expect(body.survivorId).toBe(ines);
-    const name = body.fields.find((one) => one.field === 'fullName');
-    expect(name?.values.map((one) => [one.value, one.byHand])).toEqual([
+    const name = body.fields.find((field) => field.field === 'fullName');
+    expect(name?.values.map((value) => [value.value, value.byHand])).toEqual([
       ['Ines Duarte', true],
       ['Inês Duarte', true],
     ]);
     expect(name).toMatchObject({ proposed: again, why: 'newer' });
-    expect(body.fields.find((one) => one.field === 'email')).toMatchObject({
+    expect(body.fields.find((field) => field.field === 'email')).toMatchObject({
       choice: false,
       proposed: 'both',
     });
     expect(body.moves).toMatchObject({ contacts: 2, ledger: 0 });
-    expect(body.reasons.map((one) => one.text)).toContain('same number');
+    expect(body.reasons.map((reason) => reason.text)).toContain('same number');
     const old = await pell.call('POST /api/merges/compare', {
       body: { kind: 'person', ids: [ines, crypto.randomUUID()] },
     });
@@ -89,7 +89,7 @@ describe('look-alikes', () => {
   });
 
   it('told apart by mistake stand open again after the undo', async () => {
-    const [group] = (await look()).items.filter((one) => one.members.some((member) => member.id === ines));
+    const [group] = (await look()).items.filter((item) => item.members.some((member) => member.id === ines));
     const told = await pell.call('POST /api/look-alikes/:id/different', {
       params: { id: group?.id ?? '' },
       body: {},
@@ -100,7 +100,7 @@ describe('look-alikes', () => {
 
   it('are merged several at once, with a preview, each in a transaction of its own', async () => {
     const { items } = await look();
-    const ids = items.map((one) => one.id);
+    const ids = items.map((item) => item.id);
     const { body: preview } = await pell.call('POST /api/look-alikes/preview', { body: { ids } });
     expect(preview.items).toHaveLength(2);
     expect(preview.items[0]?.changed).toContainEqual({
@@ -138,14 +138,14 @@ describe('look-alikes', () => {
       (await pell.call('POST /api/companies', { body: { name } })).body.company.id;
     const [whole, branch] = [await make('Greenbasket Foods'), await make('Greenbasket Foods Ltd')];
     const { items } = await look('company');
-    expect(items[0]?.members.map((one) => one.id).sort()).toEqual([whole, branch].sort());
+    expect(items[0]?.members.map((member) => member.id).sort()).toEqual([whole, branch].sort());
     const related = await pell.call('POST /api/look-alikes/:id/related', {
       params: { id: items[0]?.id ?? '' },
       body: { parentId: whole },
     });
     expect(related.status).toBe(200);
     const { body } = await pell.call('GET /api/companies/:id', { params: { id: whole } });
-    expect(body.branches.map((one) => one.id)).toEqual([branch]);
+    expect(body.branches.map((branch) => branch.id)).toEqual([branch]);
     expect((await look('company')).items).toEqual([]);
     const circle = await pell.call('PATCH /api/companies/:id', {
       params: { id: whole },
@@ -253,10 +253,10 @@ describe('what is found', () => {
     const { body: hits } = await ines.call('GET /api/search', { query: { q: 'marit vos' } });
     expect(hits.items.map((hit) => hit.inactive)).toEqual([false, false, true]);
     const { body: listed } = await pell.call('GET /api/people', { query: { q: 'marit' } });
-    expect(listed.items.map((one) => one.id)).not.toContain(third);
+    expect(listed.items.map((item) => item.id)).not.toContain(third);
     const { body: inactive } = await pell.call('GET /api/people', {
       query: { q: 'marit', inactive: 'only' },
     });
-    expect(inactive.items.map((one) => one.id)).toEqual([third]);
+    expect(inactive.items.map((item) => item.id)).toEqual([third]);
   });
 });

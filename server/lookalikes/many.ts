@@ -16,15 +16,15 @@ export async function previewMany(
     const group = await LookAlikeRow.findOne({ where: { id, state: 'open' }, transaction: context.tx });
     if (!group) continue;
     const { records, survivorId, moves, fields } = await compareRecords(context, group.kind, group.members);
-    const survivor = records.find((one) => one.id === survivorId);
+    const survivor = records.find((record) => record.id === survivorId);
     if (!survivor) continue;
     const valueOf = (field: (typeof fields)[number], recordId: string | null): string | null =>
-      field.values.find((one) => one.recordId === recordId)?.value ?? null;
+      field.values.find((value) => value.recordId === recordId)?.value ?? null;
     items.push({
       id,
       kind: group.kind,
       survivor: { id: survivor.id, name: survivor.name },
-      merged: records.filter((one) => one !== survivor).map(({ id: one, name }) => ({ id: one, name })),
+      merged: records.filter((record) => record !== survivor).map(({ id: one, name }) => ({ id: one, name })),
       probability: group.probability,
       moves,
       changed: fields
@@ -56,7 +56,7 @@ export async function mergeMany(
         return mergeRecords(own, {
           kind: group.kind,
           survivorId,
-          mergedIds: group.members.filter((one) => one !== survivorId),
+          mergedIds: group.members.filter((member) => member !== survivorId),
           choices: {},
         });
       });

@@ -53,8 +53,8 @@ describe('merging', () => {
     expect(await house.count('claims')).toBe(claims);
     const { body: person } = await pell.call('GET /api/people/:id', { params: { id: second } });
     expect(person.id).toBe(first);
-    expect(person.contacts.filter((one) => one.kind === 'email')).toHaveLength(2);
-    expect(person.contacts.filter((one) => one.kind === 'phone')).toHaveLength(1);
+    expect(person.contacts.filter((contact) => contact.kind === 'email')).toHaveLength(2);
+    expect(person.contacts.filter((contact) => contact.kind === 'phone')).toHaveLength(1);
     expect(person.jobTitle.value).toBe('Head of Purchasing');
     expect(person.leads).toHaveLength(2);
     expect(person.tags).toEqual(['bakery']);
@@ -68,7 +68,7 @@ describe('merging', () => {
     });
     expect(task.status).toBe(201);
     const { body: merges } = await pell.call('GET /api/merges', { query: { recordId: second } });
-    expect(merges.items.map((one) => one.id)).toEqual(body.mergeIds);
+    expect(merges.items.map((item) => item.id)).toEqual(body.mergeIds);
   });
 
   it('takes the value that was chosen over the one that was proposed', async () => {
@@ -203,7 +203,7 @@ describe('taking apart', () => {
     const links = await select<{ person_id: string }>(
       `SELECT l.person_id FROM ledger_links l JOIN ledger_entries e ON e.id = l.entry_id WHERE e.headline = 'From home' AND l.person_id IS NOT NULL`,
     );
-    expect(links.map((one) => one.person_id)).toEqual([second]);
+    expect(links.map((link) => link.person_id)).toEqual([second]);
     const again = await pell.call('POST /api/merges/:id/unmerge', { params: { id }, body: {} });
     expect(again.status).toBe(409);
   });
@@ -244,6 +244,9 @@ describe('taking apart', () => {
     const id = inner.body.mergeIds[0] ?? '';
     expect((await pell.call('POST /api/merges/:id/unmerge', { params: { id }, body: {} })).status).toBe(200);
     const { body: back } = await pell.call('GET /api/people/:id', { params: { id: a.second } });
-    expect([back.id, back.contacts.some((one) => one.value.includes('freemail'))]).toEqual([a.second, true]);
+    expect([back.id, back.contacts.some((contact) => contact.value.includes('freemail'))]).toEqual([
+      a.second,
+      true,
+    ]);
   });
 });

@@ -99,7 +99,7 @@ export async function enrich(tools: Tools, wish: LookUpRequest, given?: Planning
     const next = await nextStep(tools, now, ground, asked);
     if (!next) return enriched;
     asked.add(next.step.source);
-    const source = ground.sources.find((one) => one.key === next.step.source);
+    const source = ground.sources.find((source) => source.key === next.step.source);
     const question = source?.question(knownOf(next.looked));
     if (!source || !question) continue;
     const answer = await askSource(tools, source, question, {

@@ -14,12 +14,12 @@ describe('sources at fault', () => {
   it('down: the others are asked all the same, nothing is charged, and it is left alone after failing too often', async () => {
     await here.faults('register', 'down');
     const people = [await here.somebody(), await here.somebody()];
-    const run = await here.lookUp(here.pell, { people: people.map((one) => one.personId) });
+    const run = await here.lookUp(here.pell, { people: people.map((person) => person.personId) });
     expect(run.state).toBe('done');
     expect(run.trouble).toMatch(/Company register/);
     expect(await here.asked("source = 'register' AND state = 'failed' AND price > 0")).toBe(0);
     const source = (await here.pell.call('GET /api/look-ups/sources')).body.items.find(
-      (one) => one.key === 'register',
+      (item) => item.key === 'register',
     );
     expect(source?.restsUntil).not.toBeNull();
     const plan = (

@@ -22,7 +22,7 @@ describe('a look-up', () => {
     const after = await here.gaps({ personId });
     expect(after.score).toBeGreaterThan(before.score);
     const dossier = await here.company(companyId);
-    const claim = dossier.claims.find((one) => one.source === 'Company register');
+    const claim = dossier.claims.find((claim) => claim.source === 'Company register');
     expect(claim?.confidence).toBeGreaterThan(0.3);
     const log = (await here.pell.call('GET /api/look-ups')).body.items.filter(
       (row) => row.person?.id === personId,
@@ -78,7 +78,7 @@ describe('a look-up', () => {
     await here.lookUp(here.pell, { companies: [companyId] });
     expect(await here.company(companyId)).toMatchObject({ industry: 'Puppet theatres', employees: 3 });
     const { suggestions } = await here.gaps({ companyId });
-    const industry = suggestions.find((one) => one.claim.field === 'industry');
+    const industry = suggestions.find((suggestion) => suggestion.claim.field === 'industry');
     expect(industry).toMatchObject({
       held: 'Puppet theatres',
       heldSource: 'written by hand',
@@ -97,10 +97,12 @@ describe('a look-up', () => {
     await here.lookUp(here.pell, { companies: [companyId] });
     await here.setRules({ keepDays: 90 });
     expect(
-      (await here.gaps({ companyId })).suggestions.filter((one) => one.claim.field === 'industry'),
+      (await here.gaps({ companyId })).suggestions.filter(
+        (suggestion) => suggestion.claim.field === 'industry',
+      ),
     ).toEqual([]);
     const register = (await here.pell.call('GET /api/look-ups/sources')).body.items.find(
-      (one) => one.key === 'register',
+      (item) => item.key === 'register',
     );
     expect(register?.decided).toBeGreaterThan(register?.kept ?? Infinity);
   });
@@ -112,9 +114,11 @@ describe('a look-up', () => {
     await here.setRules({ fillBlanks: true });
     const { industry, legalName } = await here.company(companyId);
     expect([industry, legalName]).toEqual([null, null]);
-    expect((await here.gaps({ companyId })).suggestions.every((one) => one.held === null || one.held)).toBe(
-      true,
-    );
+    expect(
+      (await here.gaps({ companyId })).suggestions.every(
+        (suggestion) => suggestion.held === null || suggestion.held,
+      ),
+    ).toBe(true);
   });
 });
 
@@ -139,7 +143,7 @@ describe('the allowance', () => {
     );
     expect(
       ends
-        .map((one) => one.trouble)
+        .map((end) => end.trouble)
         .filter(Boolean)
         .join(' '),
     ).toMatch(/allowance of this month is used up/);

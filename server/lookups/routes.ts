@@ -18,7 +18,7 @@ export const lookUpHandlers: Handlers = {
   'GET /api/look-ups/sources': async ({ context }) => ({ items: await listSources(context) }),
   'PATCH /api/look-ups/sources/:key': async ({ params, body, context }) => {
     const source = context.outside.lookUps.find((one) => one.key === params.key);
-    const row = (await sourceRows(context)).find((one) => one.key === params.key);
+    const row = (await sourceRows(context)).find((row) => row.key === params.key);
     if (!source || !row) throw notFound('There is no such source.');
     await context.write.update(row, body);
     return {

@@ -166,7 +166,7 @@ it('says when it cannot be read, and is read without being asked once its server
   });
   await house.work();
   const mailbox = async () =>
-    (await pell.call('GET /api/mailboxes')).body.items.find((one) => one.id === added.mailbox.id);
+    (await pell.call('GET /api/mailboxes')).body.items.find((item) => item.id === added.mailbox.id);
   expect(await mailbox()).toMatchObject({
     state: 'down',
     trouble: `127.0.0.1:${port} cannot be reached. It is tried again in two minutes.`,
@@ -196,19 +196,19 @@ it('a message that cannot be filed waits in Arrivals with its reason, and the ma
       IF NEW.headline = 'Cannot be filed' THEN RAISE check_violation; END IF; RETURN NEW; END $$;
     CREATE TRIGGER refuse_one BEFORE INSERT ON ledger_entries FOR EACH ROW EXECUTE FUNCTION refuse_one();`);
   const before = (await ledger()).length;
-  const { version } = (await pell.call('GET /api/mailboxes')).body.items.find((one) => one.id === id)!;
+  const { version } = (await pell.call('GET /api/mailboxes')).body.items.find((item) => item.id === id)!;
   await pell.call('PATCH /api/mailboxes/:id', { params: { id }, body: { version, choice: 'all' } });
   dovecot.deliver(letter(THEM, US, { subject: 'Cannot be filed' }));
   dovecot.deliver(letter(THEM, US, { subject: 'Can be filed' }));
   await read();
-  const now = (await pell.call('GET /api/mailboxes')).body.items.find((one) => one.id === id);
+  const now = (await pell.call('GET /api/mailboxes')).body.items.find((item) => item.id === id);
   expect(now).toMatchObject({ state: 'current', trouble: '' });
   expect(now?.setAside).toMatchObject([
     { sender: 'ines@padariasol.example', reason: 'It could not be kept as it is.' },
   ]);
   expect(await ledger()).toHaveLength(before + 1);
   const { body } = await pell.call('GET /api/captures');
-  const waiting = body.items.find((one) => one.subject === 'Cannot be filed');
+  const waiting = body.items.find((item) => item.subject === 'Cannot be filed');
   const { body: capture } = await pell.call('GET /api/captures/:id', { params: { id: waiting?.id ?? '' } });
   expect(JSON.stringify(capture)).toContain('Not filed automatically');
 });
@@ -220,7 +220,7 @@ it('a wrong password says so, is not tried again and again, and is mended in pla
   });
   await house.work();
   const mine = async () =>
-    (await ines.call('GET /api/mailboxes')).body.items.find((one) => one.id === body.mailbox.id);
+    (await ines.call('GET /api/mailboxes')).body.items.find((item) => item.id === body.mailbox.id);
   expect(await mine()).toMatchObject({
     state: 'refused',
     trouble: expect.stringContaining('refuses this name and password'),

@@ -12,7 +12,7 @@ export interface Party {
 /** Whether an address is ours: the mailbox's own, or one of our domains. */
 const isOurs = (context: Context, mailbox: Mailbox, address: string): boolean =>
   address === mailbox.address.toLowerCase() ||
-  context.house.ours.some((one) => address === one || address.endsWith(`@${one}`));
+  context.house.ours.some((our) => address === our || address.endsWith(`@${our}`));
 
 /** Who writes and who is written to in a message, ours left out. */
 export function partiesOf(
@@ -29,7 +29,7 @@ export function partiesOf(
   return {
     sentByUs,
     parties: parties
-      .filter((one, at) => parties.findIndex((other) => other.address === one.address) === at)
+      .filter((party, at) => parties.findIndex((other) => other.address === party.address) === at)
       .slice(0, 20),
   };
 }

@@ -87,15 +87,15 @@ export async function planBatch(
 ): Promise<Planned[]> {
   return runInTransaction(tools, actor, async (context) => {
     const parties = batch.map((seen) =>
-      partiesOf(context, mailbox, seen).parties.filter((one) => !isNever(mailbox, one.address)),
+      partiesOf(context, mailbox, seen).parties.filter((party) => !isNever(mailbox, party.address)),
     );
     const known = await peopleBy(
       context,
-      parties.flat().map((one) => one.address),
+      parties.flat().map((party) => party.address),
     );
     return batch.map((seen, index) => {
       const ids = (parties[index] ?? [])
-        .map((one) => known.get(one.address))
+        .map((party) => known.get(party.address))
         .filter((id) => id !== undefined);
       return { seen, people: [...new Set(ids)] };
     });

@@ -26,7 +26,7 @@ const waiting = async () => (await pell.call('GET /api/captures')).body;
 it('mail by SMTP is captured whole and waits in Arrivals', async () => {
   const raw = mail({ subject: 'By post' });
   await send(raw);
-  const row = (await waiting()).items.find((one) => one.subject === 'By post');
+  const row = (await waiting()).items.find((item) => item.subject === 'By post');
   const detail = (await pell.call('GET /api/captures/:id', { params: { id: row?.id ?? '' } })).body;
   expect(detail).toMatchObject({ cameBy: 'post', state: 'waiting', kind: 'email' });
   expect(detail.claims.find((claim) => claim.field === 'fullName')?.value).toBe('Ines Duarte');
@@ -36,7 +36,7 @@ it('the same mail relayed twice is one capture', async () => {
   const raw = mail({ subject: 'Twice' });
   await send(raw);
   await send(raw);
-  expect((await waiting()).items.filter((one) => one.subject === 'Twice')).toHaveLength(1);
+  expect((await waiting()).items.filter((item) => item.subject === 'Twice')).toHaveLength(1);
 });
 
 it('what is too large or empty is refused, and the sender keeps it', async () => {

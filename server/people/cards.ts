@@ -18,7 +18,7 @@ export async function personCard(context: Context, id: string): Promise<{ name: 
     ? await Company.findByPk(person.companyId, { transaction: context.tx })
     : null;
   const of = (kind: ContactPoint['kind']): string[] =>
-    contacts.filter((one) => one.kind === kind).map((one) => one.normalized);
+    contacts.filter((contact) => contact.kind === kind).map((contact) => contact.normalized);
   const card = writeCard({
     fullName: person.fullName,
     givenName: person.givenName,
@@ -35,12 +35,12 @@ export async function personCard(context: Context, id: string): Promise<{ name: 
       person.addressParts && addressText(person.addressParts) === person.address ? person.addressParts : null,
     addressType: person.addressType ?? null,
     emails: contacts
-      .filter((one) => one.kind === 'email')
-      .map((one) => ({ value: one.value, type: one.type })),
+      .filter((contact) => contact.kind === 'email')
+      .map((contact) => ({ value: contact.value, type: contact.type })),
     tags: person.tags ?? [],
     phones: contacts
-      .filter((one) => one.kind === 'phone')
-      .map((one) => ({ value: one.normalized, type: one.type })),
+      .filter((contact) => contact.kind === 'phone')
+      .map((contact) => ({ value: contact.normalized, type: contact.type })),
     urls: of('url'),
     profiles: of('profile'),
     note: person.background ?? null,

@@ -188,7 +188,7 @@ async function applyToCompany(
   if (!company.url && url) patch.url = url;
   if (!company.address && address) patch.address = address;
   if (Object.keys(patch).length) await context.write.update(company, { ...patch, updatedAt: context.now() });
-  for (const claim of claims.filter((one) => ['url', 'address'].includes(one.field)))
+  for (const claim of claims.filter((claim) => ['url', 'address'].includes(claim.field)))
     await context.write.update(claim, { companyId: company.id });
 }
 

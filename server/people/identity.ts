@@ -34,9 +34,9 @@ export interface FoundOrMade {
  */
 export async function lockIdentity(context: Context, facts: PersonFacts): Promise<void> {
   const keys = [
-    ...facts.emails.map((one) => `email:${one}`),
-    ...facts.phones.map((one) => `phone:${one}`),
-    ...(facts.profiles ?? []).map((one) => `profile:${one}`),
+    ...facts.emails.map((email) => `email:${email}`),
+    ...facts.phones.map((phone) => `phone:${phone}`),
+    ...(facts.profiles ?? []).map((profile) => `profile:${profile}`),
   ];
   // The name always: two clips of one person may share nothing else.
   if (facts.fullName) keys.push(`name:${nameKey(facts.fullName)}`);
@@ -57,10 +57,10 @@ async function ownerOfKey(context: Context, facts: PersonFacts): Promise<string 
     },
     transaction: context.tx,
   });
-  const owners = [...new Set(points.map((one) => one.personId))];
+  const owners = [...new Set(points.map((point) => point.personId))];
   const [id] = owners;
   if (!id || owners.length > 1) return null;
-  const isOwn = points.some((one) => one.kind === 'profile' || !isRoleName(localPart(one.normalized)));
+  const isOwn = points.some((point) => point.kind === 'profile' || !isRoleName(localPart(point.normalized)));
   if (isOwn || !facts.fullName) return id;
   const person = await Person.findByPk(id, { transaction: context.tx });
   return person && nameOverlap(person.fullName, facts.fullName) === 1 ? id : null;
@@ -99,13 +99,13 @@ export async function findOrCreatePerson(context: Context, wanted: Wanted): Prom
   const facts: PersonFacts = {
     fullName: wanted.fullName ?? '',
     emails: wanted.emails.map(normalizeEmail),
-    phones: wanted.phones.map((one) => {
-      const normalized = normalizePhone(one, [context.house.country]);
+    phones: wanted.phones.map((phone) => {
+      const normalized = normalizePhone(phone, [context.house.country]);
       if (!normalized)
-        throw invalid(`“${one}” is not a phone number.`, { fields: { phone: 'is no number' } });
+        throw invalid(`“${phone}” is not a phone number.`, { fields: { phone: 'is no number' } });
       return normalized;
     }),
-    profiles: wanted.profiles.map((one) => one.replace(/\/+$/, '')),
+    profiles: wanted.profiles.map((profile) => profile.replace(/\/+$/, '')),
     companyName: wanted.companyName ?? '',
   };
   await lockIdentity(context, facts);
@@ -115,7 +115,7 @@ export async function findOrCreatePerson(context: Context, wanted: Wanted): Prom
   if (kind === 'same') return { outcome: 'found', id: matches[0]?.id ?? null, matches, eventId: null };
   if (kind === 'maybe' && wanted.onMaybe === 'reject')
     throw choiceNeeded(
-      `This may be ${matches.map((one) => one.label).join(', or ')}. Nobody was made; ask for them by id, or say that somebody new is meant.`,
+      `This may be ${matches.map((match) => match.label).join(', or ')}. Nobody was made; ask for them by id, or say that somebody new is meant.`,
     );
   if (kind === 'maybe' && wanted.onMaybe === 'ask')
     return { outcome: 'maybe', id: null, matches, eventId: null };

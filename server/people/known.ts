@@ -61,7 +61,7 @@ export async function knownPeople(context: Context, ids: readonly string[]): Pro
   const moves = await nextMoves(context, 'person_id', ids);
   const known: KnownPerson[] = [];
   for (const id of ids) {
-    const row = rows.find((one) => one.id === id);
+    const row = rows.find((row) => row.id === id);
     if (!row) continue;
     known.push({
       person: { id, name: row.full_name },

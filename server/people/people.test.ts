@@ -93,7 +93,7 @@ describe('facts', () => {
     const { body } = await change(id, { version, standing: 'partner' });
     await undo(body.eventId);
     const { items } = (await pell.call('GET /api/history', { query: { table: 'people', id } })).body;
-    expect(items.find((one) => one.id === body.eventId)).toMatchObject({
+    expect(items.find((item) => item.id === body.eventId)).toMatchObject({
       undone: true,
       actor: { name: 'Pell Garrick' },
     });

@@ -133,29 +133,31 @@ export async function personDossier(context: Context, id: string): Promise<Perso
     tags: person.tags ?? [],
     lists: await listsOf(context, id),
     custom: fields
-      .filter((one) => one.active !== false || person.custom?.[one.key])
-      .map((one) => ({
-        key: one.key,
-        label: one.label,
-        value: person.custom?.[one.key] ?? '',
-        claim: customClaim(one.key),
+      .filter((field) => field.active !== false || person.custom?.[field.key])
+      .map((field) => ({
+        key: field.key,
+        label: field.label,
+        value: person.custom?.[field.key] ?? '',
+        claim: customClaim(field.key),
       })),
     company: company ? { id: company.id, name: company.name } : null,
     companyClaim: current('companyName'),
     standing: person.standing,
     merged: await mergesInto(context, id),
     inactiveSince: person.inactiveSince?.toISOString() ?? null,
-    contacts: contacts.map((one) => ({
-      id: one.id,
-      version: one.version,
-      kind: one.kind,
-      value: one.value,
-      normalized: one.normalized,
-      type: one.type,
-      claim: current(one.kind, one.normalized),
-      consent: one.consent ?? null,
+    contacts: contacts.map((contact) => ({
+      id: contact.id,
+      version: contact.version,
+      kind: contact.kind,
+      value: contact.value,
+      normalized: contact.normalized,
+      type: contact.type,
+      claim: current(contact.kind, contact.normalized),
+      consent: contact.consent ?? null,
     })),
-    colleagues: colleagues.filter((one) => one.id !== id).map((one) => ({ id: one.id, name: one.fullName })),
+    colleagues: colleagues
+      .filter((colleague) => colleague.id !== id)
+      .map((colleague) => ({ id: colleague.id, name: colleague.fullName })),
     owner: owner ? { id: owner.id, name: owner.name } : null,
     since: person.createdAt.toISOString(),
     turn: await turnOf(context, 'personId', id),

@@ -178,7 +178,7 @@ export async function removeStage(
       'A pipeline needs a stage of each kind: open, won and lost. This is the last of its kind.',
     );
   const deals = await Deal.findAll({ where: { stageId: id }, transaction: context.tx, lock: true });
-  const target = to ? stages.find((one) => one.id === to && one.id !== id) : undefined;
+  const target = to ? stages.find((stage) => stage.id === to && stage.id !== id) : undefined;
   if (to && !target)
     throw invalid('The deals cannot go there.', { fields: { to: 'is not another stage of this pipeline' } });
   if (deals.length && !target)
@@ -190,7 +190,7 @@ export async function removeStage(
   await context.write.remove(stage);
   await place(
     context,
-    stages.filter((one) => one.id !== id),
+    stages.filter((stage) => stage.id !== id),
   );
   return {
     moved: deals.length,

@@ -27,8 +27,8 @@ describe('pipelines', () => {
       ['Lost', 'lost'],
     ]);
     const made = await add({ title: 'A plan', stageId: own[0]?.id });
-    expect((await board({}, body.id)).deals.map((one) => one.id)).toEqual([made.id]);
-    expect((await board()).deals.map((one) => one.id)).not.toContain(made.id);
+    expect((await board({}, body.id)).deals.map((deal) => deal.id)).toEqual([made.id]);
+    expect((await board()).deals.map((deal) => deal.id)).not.toContain(made.id);
     expect((await mara.call('POST /api/pipelines', { body: { name: 'Plans' } })).status).toBe(422);
     const retire = () =>
       mara.call('PATCH /api/pipelines/:id', { params: { id: body.id }, body: { version: 1, active: false } });
@@ -189,7 +189,7 @@ describe('the board', () => {
     do {
       const query: Record<string, string> = { limit: '7', ...(cursor ? { cursor } : {}) };
       const { body } = await pell.call('GET /api/deals', { query });
-      seen.push(...body.items.map((one) => one.id));
+      seen.push(...body.items.map((item) => item.id));
       cursor = body.next;
     } while (cursor);
     expect(new Set(seen).size).toBe(seen.length);
@@ -204,7 +204,7 @@ describe('reasons', () => {
     );
     await mara.call('POST /api/close-reasons', { body: { kind: 'lost', words: 'hills too steep' } });
     const reasons = async () => (await pell.call('GET /api/close-reasons')).body.items;
-    const made = (await reasons()).find((one) => one.words === 'hills too steep');
+    const made = (await reasons()).find((reason) => reason.words === 'hills too steep');
     const { body } = await mara.call('POST /api/pipelines', { body: { name: 'Steep' } });
     const [first, , lost] = await stages(body.id);
     const one = await add({ title: 'Up the hill', stageId: first?.id });
@@ -229,7 +229,7 @@ describe('the list of deals', () => {
     const { id } = await add({ title: 'Closed long ago', stageId: signed?.id, tags: ['old'] });
     await house.sequelize.query(`UPDATE deals SET closed_at = '2024-03-10' WHERE id = '${id}'`);
     const list = async (query: Record<string, string>) =>
-      (await pell.call('GET /api/deals', { query })).body.items.map((one) => one.title);
+      (await pell.call('GET /api/deals', { query })).body.items.map((item) => item.title);
     expect(await list({ tag: 'old' })).toEqual(['Closed long ago']);
     expect(await list({ tag: 'old', state: 'open' })).toEqual([]);
     expect(await list({ state: 'won', from: '2024-03-01', until: '2024-03-31' })).toEqual([

@@ -9,7 +9,7 @@ import { measuredStages } from './measured';
 /** Stages of active pipelines, in the order of pipelines and of their place in them. */
 export async function loadStages(context: Context, pipelineId?: string): Promise<Stage[]> {
   const pipelines = await PipelineRow.findAll({ order: ['position', 'name'], transaction: context.tx });
-  const order = new Map(pipelines.map((one, at) => [one.id, at]));
+  const order = new Map(pipelines.map((pipeline, at) => [pipeline.id, at]));
   const stages = await Stage.findAll({
     where: pipelineId ? { pipelineId } : {},
     order: ['position'],

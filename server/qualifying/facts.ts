@@ -2,7 +2,7 @@ import { COMPANY_PARTS, PERSON_PARTS } from '@emporikon/core/qualifying/complete
 import { TOUCH_KINDS, TOUCHES, type WarmthRules } from '@emporikon/core/qualifying/warmth';
 
 const points = (parts: readonly { field: string; points: number }[], field: string): number =>
-  parts.find((one) => one.field === field)?.points ?? 0;
+  parts.find((part) => part.field === field)?.points ?? 0;
 const when = (condition: string, worth: number): string => `CASE WHEN ${condition} THEN ${worth} ELSE 0 END`;
 
 /** Completeness of person and company in SQL, as `leadCompleteness` of the core has it. Constants are numbers of ours. */

@@ -4,7 +4,7 @@ const { pell, mara } = useHouse();
 let ids: Record<string, string>;
 beforeAll(async () => {
   const users = (await pell.call('GET /api/users')).body.items;
-  ids = Object.fromEntries(users.map((one) => [one.name.split(' ')[0]?.toLowerCase() ?? '', one.id]));
+  ids = Object.fromEntries(users.map((user) => [user.name.split(' ')[0]?.toLowerCase() ?? '', user.id]));
 });
 
 let serial = 0;
@@ -55,7 +55,7 @@ it('by rule: country first, the rest in turn, also when two come at once; and by
   expect([count(ids.ines), count(ids.pell)]).toEqual([2, 2]);
   const figures = (await pell.call('GET /api/figures/owners')).body;
   expect(figures.owners.reduce((sum, one) => sum + one.byRule, 0)).toBe(5);
-  const leads = figures.owners.map((one) => one.leads);
+  const leads = figures.owners.map((owner) => owner.leads);
   const sum = leads.reduce((total, one) => total + one, 0);
   expect(figures.fairness).toBeCloseTo(
     (sum * sum) / (leads.length * leads.reduce((total, one) => total + one * one, 0)),
@@ -72,8 +72,8 @@ it('is set by managers, never over somebody else’s change, never for nobody; a
   expect((await mara.call('PUT /api/owner-rules', { body: { rules: [], seen: [] } })).status).toBe(409);
   expect((await set([{ when: null, owners: [crypto.randomUUID()] }])).status).toBe(422);
   expect((await set([{ when: null, owners: [] }])).status).toBe(422);
-  const before = (await mara.call('GET /api/owner-rules')).body.items.map((one) => one.value);
+  const before = (await mara.call('GET /api/owner-rules')).body.items.map((item) => item.value);
   const { body } = await set([{ when: null, owners: [ids.pell] }]);
   await mara.call('POST /api/events/:id/undo', { params: { id: body.eventId ?? '' } });
-  expect((await mara.call('GET /api/owner-rules')).body.items.map((one) => one.value)).toEqual(before);
+  expect((await mara.call('GET /api/owner-rules')).body.items.map((item) => item.value)).toEqual(before);
 });

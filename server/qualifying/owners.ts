@@ -117,5 +117,5 @@ export async function ownerFigures(
       WHERE u.active AND (u.role = 'rep' OR l.id IS NOT NULL) GROUP BY u.id, u.name ORDER BY leads DESC, u.name`,
     { replacements: { from }, type: QueryTypes.SELECT, transaction: context.tx },
   );
-  return { owners, fairness: fairness(owners.map((one) => one.leads)) };
+  return { owners, fairness: fairness(owners.map((owner) => owner.leads)) };
 }

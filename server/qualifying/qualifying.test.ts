@@ -76,7 +76,7 @@ describe('fit', () => {
     const { body } = await pell.call('POST /api/fit-rules/preview', {
       body: { rules: [{ field: 'industry', condition: 'is', value: 'couriers', points: 40 }] },
     });
-    const of = (id: string) => body.items.find((one) => one.lead.id === id);
+    const of = (id: string) => body.items.find((item) => item.lead.id === id);
     expect(of(courier.id)).toMatchObject({ after: 100 });
     expect(of(courier.id)?.rankAfter).toBeLessThan(of(bakery.id)?.rankAfter ?? 0);
     expect(await sheet()).toEqual(before);
@@ -174,7 +174,7 @@ describe('warmth', () => {
     expect(after.warmth.score).toBeGreaterThan(before.warmth.score);
     expect(after.warmth.parts.find((part) => part.kind === 'clicked')?.words).toBe('price list');
     await house.work();
-    const row = (await pell.call('GET /api/leads')).body.items.find((one) => one.id === id);
+    const row = (await pell.call('GET /api/leads')).body.items.find((item) => item.id === id);
     expect(Math.abs((row?.scores?.warmth ?? 0) - after.warmth.score)).toBeLessThanOrEqual(1);
     expect(row?.scores?.completeness).toBe(after.completeness);
   });
@@ -194,7 +194,7 @@ describe('warmth', () => {
     const patch = { version, halfLifeDays: 7, points: { wrote: 20 } };
     expect((await mara.call('PATCH /api/warmth-rules', { body: patch })).status).toBe(200);
     const rules = (await pell.call('GET /api/warmth-rules')).body;
-    expect([rules.halfLifeDays, rules.kinds.find((one) => one.kind === 'wrote')?.points]).toEqual([7, 20]);
+    expect([rules.halfLifeDays, rules.kinds.find((kind) => kind.kind === 'wrote')?.points]).toEqual([7, 20]);
   });
 });
 

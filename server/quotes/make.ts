@@ -86,7 +86,7 @@ export async function makeQuote(
   if (!deal) throw notFound('There is no such deal.');
   const settings = await loadSettings(context);
   const people = await peopleOf(context, dealId);
-  const attention = given.personId ? people.find((one) => one.id === given.personId) : people[0];
+  const attention = given.personId ? people.find((person) => person.id === given.personId) : people[0];
   if (given.personId && !attention)
     throw invalid('They have no part in this deal.', { fields: { personId: 'is not on the deal' } });
   const today = DateTime.fromISO(localNow(context), { setZone: true });

@@ -58,13 +58,13 @@ async function rowsOf(context: Context, where: { dealId?: string; id?: string })
   });
   const tx = { transaction: context.tx };
   const users = new Map(
-    (await User.findAll({ where: { id: quotes.map((one) => one.createdBy) }, ...tx })).map((one) => [
+    (await User.findAll({ where: { id: quotes.map((quote) => quote.createdBy) }, ...tx })).map((one) => [
       one.id,
       one.name,
     ]),
   );
   const deals = new Map(
-    (await Deal.findAll({ where: { id: quotes.map((one) => one.dealId) }, ...tx })).map((one) => [
+    (await Deal.findAll({ where: { id: quotes.map((quote) => quote.dealId) }, ...tx })).map((one) => [
       one.id,
       one.title,
     ]),

@@ -59,11 +59,11 @@ function readHanded(raw: Buffer, options: PageOptions): Reading {
   const given = parsed.data;
   if (given.kind === 'form') {
     const answers = Array.isArray(given.answers)
-      ? given.answers.map((one) => ({
-          name: one.name,
-          label: one.label,
-          value: one.value,
-          ...(one.field === undefined ? {} : { field: one.field }),
+      ? given.answers.map((answer) => ({
+          name: answer.name,
+          label: answer.label,
+          value: answer.value,
+          ...(answer.field === undefined ? {} : { field: answer.field }),
         }))
       : Object.entries(given.answers).map(([label, value]) => ({ name: label, label, value }));
     return readForm({ form: given.form, answers, page: given.page ?? null }, options);

@@ -13,7 +13,7 @@ const relate = async (from: string, name: string, to: string, isReverse = false)
 const relations = async (id: string) =>
   (await pell.call('GET /api/people/:id/relations', { params: { id } })).body;
 const words = async (id: string) =>
-  (await relations(id)).items.map((one) => `${one.words} ${one.person.name}`);
+  (await relations(id)).items.map((item) => `${item.words} ${item.person.name}`);
 const undo = (id: string | null) => pell.call('POST /api/events/:id/undo', { params: { id: id ?? '' } });
 
 describe('relations', () => {
@@ -85,7 +85,7 @@ describe('an org chart', () => {
     });
     expect(body.lines.length + body.loops.length).toBe(3);
     expect(body.loops).toHaveLength(1);
-    expect(body.people.map((one) => [one.name, one.isOutside])).toEqual([
+    expect(body.people.map((person) => [person.name, person.isOutside])).toEqual([
       ['Ann Chart', false],
       ['Bo Chart', false],
       ['Cy Chart', true],
@@ -103,10 +103,13 @@ describe('where somebody worked', () => {
       body: { version, companyId: second },
     });
     const employments = async () =>
-      (await relations(ann.id)).employments.map((one) => [one.company.name, one.isFormer]);
+      (await relations(ann.id)).employments.map((employment) => [
+        employment.company.name,
+        employment.isFormer,
+      ]);
     expect(await employments()).toEqual([['First Firm', true]]);
     const chart = await pell.call('GET /api/companies/:id/chart', { params: { id: ann.company?.id ?? '' } });
-    expect(chart.body.employments.map((one) => one.person.name)).toEqual(['Ann Moves']);
+    expect(chart.body.employments.map((employment) => employment.person.name)).toEqual(['Ann Moves']);
     expect((await undo(body.eventId)).status).toBe(200);
     expect(await employments()).toEqual([]);
   });
@@ -120,7 +123,12 @@ describe('where somebody worked', () => {
       (await at({ companyName: 'Old Firm', fromDay: '2019-01-01', untilDay: '2018-01-01' })).status,
     ).toBe(422);
     const { body } = await at({ companyName: 'Old Firm', fromDay: '2016-01-01', untilDay: '2018-01-01' });
-    expect((await relations(ann.id)).employments.map((one) => [one.company.name, one.isFormer])).toEqual([
+    expect(
+      (await relations(ann.id)).employments.map((employment) => [
+        employment.company.name,
+        employment.isFormer,
+      ]),
+    ).toEqual([
       ['Side Firm', false],
       ['Old Firm', true],
     ]);

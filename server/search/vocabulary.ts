@@ -24,8 +24,8 @@ export async function alikeWords(
     {
       terms: [...terms],
       inside,
-      slipped: slips.map((one) => one.term),
-      were: slips.map((one) => one.word),
+      slipped: slips.map((slip) => slip.term),
+      were: slips.map((slip) => slip.word),
     },
   );
   return new Map(

@@ -59,12 +59,12 @@ it('an admin adds a colleague, changes what they may, switches them off and on; 
   });
   expect((await signIn('nia@wharfside.example', PASSWORD)).statusCode).toBe(200);
   const { body: all } = await admin.call('GET /api/admin/users');
-  expect(all.items.map((one) => one.name)).toContain('Nia New');
+  expect(all.items.map((item) => item.name)).toContain('Nia New');
 });
 
 it('the last admin cannot go', async () => {
   const { body } = await admin.call('GET /api/admin/users');
-  const mara = body.items.find((one) => one.role === 'admin');
+  const mara = body.items.find((item) => item.role === 'admin');
   for (const change of [{ active: false }, { role: 'rep' as const }])
     expect(
       (

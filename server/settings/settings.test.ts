@@ -19,18 +19,18 @@ describe('qualifying questions', () => {
       });
     expect((await ask(pell)).status).toBe(403);
     expect((await ask(mara)).status).toBe(200);
-    expect((await questions()).map((one) => one.label)).toContain('What for');
+    expect((await questions()).map((question) => question.label)).toContain('What for');
   });
 
   it('a new one is asked on the next lead, a retired one no more', async () => {
     await mara.call('POST /api/questions', { body: { label: 'Hills', help: 'How steep are their rounds?' } });
-    expect((await lead()).answers.map((one) => one.label)).toContain('Hills');
-    const hills = (await questions()).find((one) => one.label === 'Hills');
+    expect((await lead()).answers.map((answer) => answer.label)).toContain('Hills');
+    const hills = (await questions()).find((question) => question.label === 'Hills');
     await mara.call('PATCH /api/questions/:id', {
       params: { id: hills?.id ?? '' },
       body: { version: hills?.version ?? 0, active: false },
     });
-    expect((await lead()).answers.map((one) => one.label)).not.toContain('Hills');
+    expect((await lead()).answers.map((answer) => answer.label)).not.toContain('Hills');
   });
 });
 
@@ -66,7 +66,7 @@ describe('next moves', () => {
       })
     ).body;
     const put = (body: object) => pell.call('PATCH /api/tasks/:id', { params: { id: task.id }, body });
-    const round = async (who: Client) => (await who.call('GET /api/tasks')).body.items.map((one) => one.id);
+    const round = async (who: Client) => (await who.call('GET /api/tasks')).body.items.map((item) => item.id);
     expect(await round(pell)).toContain(task.id);
     await put({ dueAt: '2026-12-01T09:30:00Z', allDay: false });
     await put({ assigneeId: ines?.id });

@@ -37,13 +37,13 @@ it('a prospect gets a lead and, by the plan, its first next move on a working da
   const lead = (await pell.call('GET /api/leads/:id', { params: { id: body.lead?.id ?? '' } })).body;
   expect(lead).toMatchObject({ source: 'spring fair', status: 'new', nextMove: { title: plan?.title } });
   expect([0, 6]).not.toContain(new Date(lead.nextMove?.dueAt ?? '').getUTCDay());
-  expect((await pile()).items.map((one) => one.id)).not.toContain(id);
+  expect((await pile()).items.map((item) => item.id)).not.toContain(id);
   await house.work();
   expect((await pell.call('POST /api/events/:id/undo', { params: { id: body.eventId ?? '' } })).status).toBe(
     200,
   );
   expect((await pell.call('GET /api/leads/:id', { params: { id: lead.id } })).status).toBe(404);
-  expect((await pile()).items.map((one) => one.id)).toContain(id);
+  expect((await pile()).items.map((item) => item.id)).toContain(id);
 });
 
 it('somebody with an open lead gets no second one', async () => {
@@ -66,7 +66,7 @@ it.each([
 it('a pile can be a tag, whatever standing its people have; a plan or person that is not there is refused', async () => {
   const id = await add('Fay Fair', ['utrecht']);
   await pell.call('PATCH /api/people/:id', { params: { id }, body: { version: 4, standing: 'prospect' } });
-  expect((await pile({ tag: 'utrecht' })).items.map((one) => one.id)).toEqual([id]);
+  expect((await pile({ tag: 'utrecht' })).items.map((item) => item.id)).toEqual([id]);
   expect((await decide(id, { as: 'prospect', planId: crypto.randomUUID() })).status).toBe(422);
   expect((await decide(crypto.randomUUID(), { as: 'personal' })).status).toBe(404);
   expect((await pile({ tag: 'nobody' })).left).toBe(0);

@@ -107,7 +107,9 @@ async function operations(): Promise<Operation[]> {
       ? {
           path,
           params: [...path.matchAll(/\{(\w+)\}/g)].map(([, name = '']) => name),
-          query: (get.parameters ?? []).flatMap((one) => (one.in === 'query' ? one.name : [])),
+          query: (get.parameters ?? []).flatMap((parameter) =>
+            parameter.in === 'query' ? parameter.name : [],
+          ),
         }
       : [],
   );
@@ -187,11 +189,11 @@ it('nobody writes to what they cannot see, nor undoes what was done to it', asyn
       },
     );
     for (const { id, changes } of events.filter((event) =>
-      event.changes.some((one) => touched.has(one.id)),
+      event.changes.some((change) => touched.has(change.id)),
     )) {
       const { status } = await clients[name].raw('POST', `/api/events/${id}/undo`);
       if (status !== 404)
-        done.push(`${name}: undo of ${JSON.stringify(changes.map((one) => one.id))}: ${status}`);
+        done.push(`${name}: undo of ${JSON.stringify(changes.map((change) => change.id))}: ${status}`);
     }
     expect(done).toEqual([]);
     expect(await everything(house.sequelize)).toEqual(before);

@@ -20,7 +20,7 @@ const NAMED = "json_build_object('id', u.id, 'name', u.name) ORDER BY u.name";
 async function loadSight(context: Context, kind: SightKind, id: string): Promise<SightRow> {
   const { table, label, owners } = RECORDS[kind];
   const [row] = await context.sequelize.query<SightRow>(
-    `SELECT ${label} AS label, array_remove(ARRAY[${owners.map((one) => `t.${one}`).join(', ')}], NULL) AS owners, t.visibility,
+    `SELECT ${label} AS label, array_remove(ARRAY[${owners.map((owner) => `t.${owner}`).join(', ')}], NULL) AS owners, t.visibility,
             (SELECT json_build_object('id', m.id, 'name', m.name) FROM teams m WHERE t.visibility = 'team' AND m.id = t.visible_to[1]) AS team,
             (SELECT coalesce(json_agg(${NAMED}), '[]') FROM users u WHERE t.visibility = 'named' AND u.id = ANY (t.visible_to)) AS people,
             CASE WHEN t.seen_by IS NOT NULL THEN (SELECT coalesce(json_agg(${NAMED}), '[]') FROM audience_members a JOIN users u ON u.id = a.user_id WHERE a.audience_id = t.seen_by) END AS seen_by
@@ -40,7 +40,7 @@ async function loadReasons(context: Context, kind: SightKind, id: string): Promi
       : kind === 'captures'
         ? 'UNION SELECT unnest(ARRAY[k.person_id, k.company_id]) FROM claims k WHERE k.capture_id = :id'
         : '';
-  const columns = parents.map((one) => `t.${one}`).join(', ');
+  const columns = parents.map((parent) => `t.${parent}`).join(', ');
   const found = await context.sequelize.query<{ id: string; kind: string }>(
     `SELECT r.id, r.kind FROM restricted r WHERE r.id IN (SELECT unnest(ARRAY[${columns}]::uuid[]) FROM ${table} t WHERE t.id = :id ${links})`,
     { replacements: { id }, type: QueryTypes.SELECT, transaction: context.tx },

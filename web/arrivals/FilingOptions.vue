@@ -22,13 +22,13 @@ const { data: pipelines } = useFetched(() => api('GET /api/pipelines'), ['pipeli
 /** Open stages, with the name of their pipeline where there are several. */
 const open = computed(() => {
   const names = new Map(
-    (pipelines.value?.items ?? []).filter((one) => one.active).map((one) => [one.id, one.name]),
+    (pipelines.value?.items ?? []).filter((item) => item.active).map((item) => [item.id, item.name]),
   );
   return (stages.value?.items ?? [])
-    .filter((one) => one.kind === 'open' && names.has(one.pipelineId))
-    .map((one) => ({
-      id: one.id,
-      name: names.size > 1 ? `${names.get(one.pipelineId) ?? ''}, ${one.name}` : one.name,
+    .filter((item) => item.kind === 'open' && names.has(item.pipelineId))
+    .map((item) => ({
+      id: item.id,
+      name: names.size > 1 ? `${names.get(item.pipelineId) ?? ''}, ${item.name}` : item.name,
     }));
 });
 const KINDS = [

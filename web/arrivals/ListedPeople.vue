@@ -15,7 +15,7 @@ const progress = ref(0);
 const isBusy = ref(false);
 const WORDS = { same: 'we know them', maybe: 'maybe', new: 'new' } as const;
 const strangers = computed(() =>
-  props.people.flatMap((one, index) => (one.verdict === 'new' ? [index] : [])),
+  props.people.flatMap((person, index) => (person.verdict === 'new' ? [index] : [])),
 );
 
 /** One after the other, so that each has its own result and a slow one holds nobody up. */

@@ -92,7 +92,7 @@ async function recognise(): Promise<void> {
   callers.value = answer.callers;
   verdict.value = answer.person.kind;
   if (answer.person.kind === 'same') person.value = answer.person.matches[0]?.id ?? 'new';
-  else if (!answer.callers.some((one) => one.person.id === person.value)) person.value = 'new';
+  else if (!answer.callers.some((caller) => caller.person.id === person.value)) person.value = 'new';
 }
 
 /** What is typed while talking is kept at once, so that a closed tab costs nothing. */

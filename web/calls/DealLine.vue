@@ -32,7 +32,7 @@ const proposed = (): string =>
       ? `lead:${props.openLeads[0].id}`
       : '';
 watch(
-  () => [...props.openDeals, ...props.openLeads].map((one) => one.id).join(),
+  () => [...props.openDeals, ...props.openLeads].map((deal) => deal.id).join(),
   () => (about.value = proposed()),
   { immediate: true },
 );

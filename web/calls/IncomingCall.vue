@@ -9,7 +9,7 @@ const route = useRoute();
 const router = useRouter();
 const seen = ref<string[]>([]);
 const { data } = useFetched(() => api('GET /api/calls', { query: { ringing: 'true', limit: 5 } }), ['calls']);
-const ringing = computed(() => (data.value?.items ?? []).find((one) => one.direction === 'in'));
+const ringing = computed(() => (data.value?.items ?? []).find((item) => item.direction === 'in'));
 const isWriting = computed(() => route.path.startsWith('/calls/') && route.params.id !== ringing.value?.id);
 
 watch(ringing, (call) => {

@@ -10,7 +10,7 @@ function offsetOf(at: Date, zone: string): number {
     timeStyle: 'medium',
   }).formatToParts(at);
   const of = (type: Intl.DateTimeFormatPartTypes): number =>
-    Number(parts.find((one) => one.type === type)?.value ?? 0);
+    Number(parts.find((part) => part.type === type)?.value ?? 0);
   const there = Date.UTC(of('year'), of('month') - 1, of('day'), of('hour') % 24, of('minute'), of('second'));
   return Math.round((there - at.getTime()) / 60_000);
 }

@@ -46,10 +46,10 @@ const { data: stages } = useFetched(() => api('GET /api/stages'), ['stages', 'pi
 const { data: pipelines } = useFetched(() => api('GET /api/pipelines'), ['pipelines']);
 const groups = computed(() =>
   (pipelines.value?.items ?? [])
-    .filter((one) => one.active || one.id === deal.value?.pipelineId)
-    .map((one) => ({
-      ...one,
-      stages: (stages.value?.items ?? []).filter((stage) => stage.pipelineId === one.id),
+    .filter((item) => item.active || item.id === deal.value?.pipelineId)
+    .map((item) => ({
+      ...item,
+      stages: (stages.value?.items ?? []).filter((stage) => stage.pipelineId === item.id),
     })),
 );
 const side = computed(() => (deal.value ? { nextMove: deal.value.nextMove, deals: [], leads: [] } : null));

@@ -23,12 +23,12 @@ async function put(people: { personId: string; role: DealRole }[]): Promise<void
   emit('changed');
 }
 const parts = (): { roleId: string; personId: string; role: DealRole }[] =>
-  props.deal.people.map((one) => ({ roleId: one.roleId, personId: one.id, role: one.role }));
+  props.deal.people.map((person) => ({ roleId: person.roleId, personId: person.id, role: person.role }));
 const bare = (all: ReturnType<typeof parts>): { personId: string; role: DealRole }[] =>
   all.map(({ personId, role }) => ({ personId, role }));
 const setRole = (roleId: string, role: string): Promise<void> =>
-  put(bare(parts().map((one) => (one.roleId === roleId ? { ...one, role: role as DealRole } : one))));
-const drop = (roleId: string): Promise<void> => put(bare(parts().filter((one) => one.roleId !== roleId)));
+  put(bare(parts().map((part) => (part.roleId === roleId ? { ...part, role: role as DealRole } : part))));
+const drop = (roleId: string): Promise<void> => put(bare(parts().filter((part) => part.roleId !== roleId)));
 const add = (personId: string): Promise<void> =>
   put([...bare(parts()), { personId, role: props.deal.people.length ? 'influences' : 'decides' }]);
 </script>

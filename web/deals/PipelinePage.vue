@@ -22,7 +22,7 @@ const router = useRouter();
 const view = useStored<'lanes' | 'table'>('emporikon.deals.view', 'lanes');
 const chosen = ref<Chosen>({ owner: '', team: '', tag: '', period: 'any' });
 const { data: pipelines } = useFetched(() => api('GET /api/pipelines'), ['pipelines', 'deals']);
-const active = computed(() => (pipelines.value?.items ?? []).filter((one) => one.active));
+const active = computed(() => (pipelines.value?.items ?? []).filter((item) => item.active));
 const asked = computed(() => (typeof route.query.pipeline === 'string' ? route.query.pipeline : ''));
 const current = computed(() => asked.value || active.value[0]?.id || '');
 const { data, error, load, cardsOf, nextOf, more } = useBoard(current, () => {
@@ -48,7 +48,7 @@ const after = ref<{ deal: DealRow; kind: 'open' | 'won' | 'lost'; notKnown: Deal
 
 async function move(deal: DealRow, stageId: string): Promise<void> {
   if (deal.stageId === stageId) return;
-  const stage = data.value?.stages.find((one) => one.id === stageId);
+  const stage = data.value?.stages.find((stage) => stage.id === stageId);
   try {
     const { eventId, notKnown } = await api('PATCH /api/deals/:id', {
       params: { id: deal.id },

@@ -33,7 +33,7 @@ export function useLines(deal: () => DealDetail, changed: () => void) {
     () => api('GET /api/products'),
     ['products', 'prices', 'price_lists'],
   );
-  const offered = computed(() => (products.value?.items ?? []).filter((one) => one.active));
+  const offered = computed(() => (products.value?.items ?? []).filter((item) => item.active));
   /** The deal as it was when the lines were first touched; a change of the deal that is not of its lines is no clash. */
   let began = { version: deal().version, lines: JSON.stringify(deal().lines) };
   const clash = ref<DealDetail | null>(null);

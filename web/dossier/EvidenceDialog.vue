@@ -19,7 +19,7 @@ async function open(): Promise<void> {
       lookUp.value = await api('GET /api/look-ups/:id', { params: { id: props.claim.lookUpId } });
     if (!props.claim.captureId) return;
     const found = await api('GET /api/captures/:id', { params: { id: props.claim.captureId } });
-    const isAmong = found.claims.some((one) => one.id === props.claim.id);
+    const isAmong = found.claims.some((claim) => claim.id === props.claim.id);
     capture.value = isAmong ? found : { ...found, claims: [...found.claims, props.claim] };
     lit.value = props.claim.id;
   } catch (problem) {

@@ -11,7 +11,9 @@ const chosen = ref({ pipeline: '', owner: '', team: '', basis: 'stage' as 'stage
 const seed = ref(1);
 const { data: pipelines } = useFetched(() => api('GET /api/pipelines'), ['pipelines']);
 const { data: team } = useFetched(() => api('GET /api/users'), ['users']);
-const teams = computed(() => [...new Set((team.value?.items ?? []).map((one) => one.team).filter(Boolean))]);
+const teams = computed(() => [
+  ...new Set((team.value?.items ?? []).map((item) => item.team).filter(Boolean)),
+]);
 const filter = computed(() => ({
   pipeline: chosen.value.pipeline || undefined,
   owner: chosen.value.owner || undefined,
@@ -39,7 +41,7 @@ watch(
   { deep: true },
 );
 const isReady = computed(() => forecast.value && past.value && pipelines.value && team.value);
-const within = computed(() => (past.value?.items ?? []).filter((one) => one.isWithin).length);
+const within = computed(() => (past.value?.items ?? []).filter((item) => item.isWithin).length);
 const shown = (minor: number): string => roughMoney(minor, forecast.value?.currency ?? '');
 </script>
 

@@ -13,7 +13,7 @@ const MEASURES = {
 } as const;
 type Measure = keyof typeof MEASURES;
 const measure = ref<Measure>('weightedMinor');
-const months = computed(() => props.forecast.months.map((one) => one.month));
+const months = computed(() => props.forecast.months.map((month) => month.month));
 const rows = computed(() => {
   const owners = new Map(props.forecast.cells.map((cell) => [cell.owner.id, cell.owner.name]));
   const of = (id: string, month?: string): number =>

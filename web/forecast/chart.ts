@@ -41,13 +41,13 @@ function weightedLine(name: string, x: string[], points: readonly Point[], curre
     mode: 'lines+markers',
     name,
     x,
-    y: points.map((one) => whole(one.weightedMinor)),
+    y: points.map((point) => whole(point.weightedMinor)),
     line: { color: colour('--ink'), width: 1.5 },
     error_y: {
       type: 'data',
       symmetric: false,
-      array: points.map((one) => whole(Math.max(0, one.high - one.weightedMinor))),
-      arrayminus: points.map((one) => whole(Math.max(0, one.weightedMinor - one.low))),
+      array: points.map((point) => whole(Math.max(0, point.high - point.weightedMinor))),
+      arrayminus: points.map((point) => whole(Math.max(0, point.weightedMinor - point.low))),
       color: colour('--ink'),
       thickness: 1.2,
     },
@@ -61,8 +61,9 @@ function bars(name: string, x: string[], minors: readonly number[], currency: st
 
 /** Won, committed and best as bars by month, weighted with its range as a line. */
 export function forecastTraces({ months, simulated, currency }: Forecast): Data[] {
-  const x = months.map((one) => monthName(one.month));
-  const of = (key: 'wonMinor' | 'committedMinor' | 'bestMinor'): number[] => months.map((one) => one[key]);
+  const x = months.map((month) => monthName(month.month));
+  const of = (key: 'wonMinor' | 'committedMinor' | 'bestMinor'): number[] =>
+    months.map((month) => month[key]);
   const points = months.map(({ weightedMinor }, at) => ({
     weightedMinor,
     low: simulated.months[at]?.low ?? 0,
@@ -78,8 +79,8 @@ export function forecastTraces({ months, simulated, currency }: Forecast): Data[
 
 /** Past months: what the forecast of their first day said, and what came. */
 export function backTestTraces(items: readonly BackTest[], currency: string): Data[] {
-  const x = items.map((one) => monthName(one.month));
-  const of = (key: 'seenMinor' | 'wonMinor'): number[] => items.map((one) => one[key]);
+  const x = items.map((item) => monthName(item.month));
+  const of = (key: 'seenMinor' | 'wonMinor'): number[] => items.map((item) => item[key]);
   return [
     weightedLine('Weighted on the first day, with 8 in 10 of the runs', x, items, currency),
     bars('Won of what stood there', x, of('seenMinor'), currency, '--theirs'),

@@ -30,7 +30,7 @@ watch(q, (text) => {
     const { items } = await api('GET /api/search', { query: { q: text, limit: 6 } }).catch(() => ({
       items: [],
     }));
-    found.value = items.filter((one) => one.kind === 'person');
+    found.value = items.filter((item) => item.kind === 'person');
   }, 120);
 });
 
@@ -39,7 +39,8 @@ async function choose(id: string): Promise<void> {
   known.value = { id, name: person.fullName.value ?? '' };
   found.value = [];
   q.value = '';
-  const contact = (kind: string): string => person.contacts.find((one) => one.kind === kind)?.value ?? '';
+  const contact = (kind: string): string =>
+    person.contacts.find((contact) => contact.kind === kind)?.value ?? '';
   const values: Record<string, string> = {
     fullName: person.fullName.value ?? '',
     jobTitle: person.jobTitle.value ?? '',

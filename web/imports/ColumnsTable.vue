@@ -12,7 +12,7 @@ const mapping = defineModel<Mapping>({ required: true });
 const { data: fields } = useFetched(() => api('GET /api/fields'), ['custom_fields']);
 const TYPES = ['mobile', 'work', 'home', 'fax'] as const;
 const columnOf = (index: number): Mapping['columns'][number] => {
-  let found = mapping.value.columns.find((one) => one.index === index);
+  let found = mapping.value.columns.find((column) => column.index === index);
   if (!found) mapping.value.columns.push((found = { index, field: 'none', type: null }));
   return found;
 };
@@ -24,7 +24,7 @@ const choices = computed((): { value: string; name: string }[] => {
   return [
     ...CLAIM_FIELDS.map((value) => ({ value, name: fieldName(value) })),
     { value: 'tags', name: 'Tags' },
-    ...(fields.value?.items ?? []).map((one) => ({ value: `custom:${one.key}`, name: one.label })),
+    ...(fields.value?.items ?? []).map((item) => ({ value: `custom:${item.key}`, name: item.label })),
   ];
 });
 const BY = {

@@ -29,10 +29,10 @@ const { data: pipelines } = useFetched(() => api('GET /api/pipelines'), ['pipeli
 const { data: stages } = useFetched(() => api('GET /api/stages'), ['stages']);
 const firsts = computed(() =>
   (pipelines.value?.items ?? [])
-    .filter((one) => one.active)
-    .flatMap((one) => {
-      const stage = stages.value?.items.find((each) => each.pipelineId === one.id && each.kind === 'open');
-      return stage ? [{ id: stage.id, name: one.name }] : [];
+    .filter((item) => item.active)
+    .flatMap((item) => {
+      const stage = stages.value?.items.find((each) => each.pipelineId === item.id && each.kind === 'open');
+      return stage ? [{ id: stage.id, name: item.name }] : [];
     }),
 );
 
@@ -54,13 +54,13 @@ watch(
 watch(found, (now, before) => {
   if (now && !before)
     parts.value = now.people
-      .filter((one) => one.isProposed)
-      .map((one) => ({ personId: one.id, role: one.role }));
+      .filter((person) => person.isProposed)
+      .map((person) => ({ personId: person.id, role: person.role }));
 });
 /** Why the one chosen, or else the likeliest, may be the same. */
 const why = computed(() => {
   const of = (matches: ConversionProposal['company']['matches'], id: string): string => {
-    const match = matches.find((one) => one.id === id) ?? matches[0];
+    const match = matches.find((match) => match.id === id) ?? matches[0];
     return match
       ? `${match.label}: ${match.reasons
           .map((reason) => reason.text)

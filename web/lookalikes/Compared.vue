@@ -11,12 +11,14 @@ const survivor = defineModel<string>('survivor', { required: true });
 /** Records that are not one of them after all. */
 const apart = defineModel<string[]>('apart', { required: true });
 
-const together = computed(() => props.comparison.records.filter((one) => !apart.value.includes(one.id)));
+const together = computed(() =>
+  props.comparison.records.filter((record) => !apart.value.includes(record.id)),
+);
 const survivorName = computed(
-  () => props.comparison.records.find((one) => one.id === survivor.value)?.name ?? '',
+  () => props.comparison.records.find((record) => record.id === survivor.value)?.name ?? '',
 );
 const shown = computed(() =>
-  props.comparison.fields.filter((field) => field.values.some((one) => one.value !== null)),
+  props.comparison.fields.filter((field) => field.values.some((value) => value.value !== null)),
 );
 const moves = computed(() => {
   const sum = { ...props.comparison.moves };
@@ -31,7 +33,7 @@ const stays = (field: ComparedField, recordId: string): boolean => {
   return pick === 'both' || pick === recordId;
 };
 const differ = (field: ComparedField): boolean =>
-  new Set(field.values.map((one) => one.value).filter((one) => one !== null)).size > 1;
+  new Set(field.values.map((value) => value.value).filter((one) => one !== null)).size > 1;
 const pick = (field: ComparedField, recordId: string): void => {
   choices.value = { ...choices.value, [field.field]: recordId };
 };

@@ -50,7 +50,7 @@ const apart = ref<string[]>([]);
 const groups = computed(() => items.value ?? []);
 const current = computed<LookAlike | null>(() => groups.value.find((one) => one.id === atId.value) ?? null);
 const members = computed(() =>
-  byHand.value.length > 1 ? byHand.value : (current.value?.members.map((one) => one.id) ?? []),
+  byHand.value.length > 1 ? byHand.value : (current.value?.members.map((member) => member.id) ?? []),
 );
 const isRunning = computed(() => run.value !== null && run.value.finishedAt === null);
 
@@ -116,7 +116,7 @@ const same = (): Promise<void> =>
         params: { id: group.id },
         body: { ids: apart.value },
       });
-    const name = comparison.value?.records.find((one) => one.id === survivor.value)?.name ?? '';
+    const name = comparison.value?.records.find((record) => record.id === survivor.value)?.name ?? '';
     const { id, eventId } = await api('POST /api/merges', {
       body: { kind: kind.value, survivorId: survivor.value, mergedIds, choices: choices.value },
     });

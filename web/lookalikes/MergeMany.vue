@@ -11,7 +11,7 @@ const props = defineProps<{ groups: LookAlike[] }>();
 const emit = defineEmits<{ close: []; done: [] }>();
 const undo = useUndo();
 const items = shallowRef<Reply<'POST /api/look-alikes/preview'>['items'] | null>(null);
-const chosen = ref<string[]>(props.groups.map((one) => one.id));
+const chosen = ref<string[]>(props.groups.map((group) => group.id));
 const error = ref('');
 const isBusy = ref(false);
 const total = computed(() => chosen.value.length);
@@ -19,7 +19,7 @@ const total = computed(() => chosen.value.length);
 async function preview(): Promise<void> {
   try {
     ({ items: items.value } = await api('POST /api/look-alikes/preview', {
-      body: { ids: props.groups.map((one) => one.id) },
+      body: { ids: props.groups.map((group) => group.id) },
     }));
   } catch (problem) {
     error.value = wordsOf(problem);

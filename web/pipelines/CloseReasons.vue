@@ -12,7 +12,10 @@ const save = useSave(load);
 const words = ref({ won: '', lost: '' });
 const KINDS = ['won', 'lost'] as const;
 const counts = computed(
-  () => new Map((figures.value?.reasons ?? []).map((one) => [`${one.kind} ${one.reason}`, one.count])),
+  () =>
+    new Map(
+      (figures.value?.reasons ?? []).map((reason) => [`${reason.kind} ${reason.reason}`, reason.count]),
+    ),
 );
 
 async function add(kind: 'won' | 'lost'): Promise<void> {

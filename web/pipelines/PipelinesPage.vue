@@ -19,7 +19,7 @@ const save = useSave(load);
 const name = ref('');
 const chosen = ref('');
 const current = computed(
-  () => data.value?.items.find((one) => one.id === chosen.value) ?? data.value?.items[0] ?? null,
+  () => data.value?.items.find((item) => item.id === chosen.value) ?? data.value?.items[0] ?? null,
 );
 const put = (
   one: PipelineHead,

@@ -15,7 +15,7 @@ defineProps<{ mayEdit: boolean }>();
 const undo = useUndo();
 const { data, load } = useFetched(() => api('GET /api/products'), ['products', 'prices', 'price_lists']);
 const save = useSave(load);
-const lists = computed(() => (data.value?.lists ?? []).filter((one) => one.active));
+const lists = computed(() => (data.value?.lists ?? []).filter((list) => list.active));
 const WORDS: Record<Charged, string> = { once: 'once', month: 'a month', year: 'a year' };
 const product = ref({ code: '', name: '' });
 const list = ref({ name: '', currency: '' });

@@ -22,11 +22,11 @@ const draft = ref<Draft[]>([]);
 const isTouched = ref(false);
 watch(sheet, (now) => {
   if (now && !isTouched.value)
-    draft.value = now.items.map((one) => ({
-      field: one.field ?? '',
-      condition: one.condition ?? 'is',
-      value: one.value,
-      owners: one.owners.map((owner) => owner.id),
+    draft.value = now.items.map((item) => ({
+      field: item.field ?? '',
+      condition: item.condition ?? 'is',
+      value: item.value,
+      owners: item.owners.map((owner) => owner.id),
     }));
 });
 const isWhole = computed(() => draft.value.every((one) => one.owners.length > 0));

@@ -25,13 +25,13 @@ const placed = computed(() => {
   return {
     width,
     height,
-    people: (data.value?.people ?? []).map((one) => ({ ...one, ...graph.node(one.id) })),
+    people: (data.value?.people ?? []).map((person) => ({ ...person, ...graph.node(person.id) })),
     lines: graph.edges().map((edge) => graph.edge(edge).points as { x: number; y: number }[]),
   };
 });
-const nameOf = (id: string): string => data.value?.people.find((one) => one.id === id)?.name ?? '';
-const former = computed(() => (data.value?.employments ?? []).filter((one) => one.isFormer));
-const also = computed(() => (data.value?.employments ?? []).filter((one) => !one.isFormer));
+const nameOf = (id: string): string => data.value?.people.find((person) => person.id === id)?.name ?? '';
+const former = computed(() => (data.value?.employments ?? []).filter((employment) => employment.isFormer));
+const also = computed(() => (data.value?.employments ?? []).filter((employment) => !employment.isFormer));
 const path = (points: readonly { x: number; y: number }[]): string =>
   points.map(({ x, y }, at) => `${at ? 'L' : 'M'}${x.toFixed(1)} ${y.toFixed(1)}`).join(' ');
 </script>

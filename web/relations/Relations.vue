@@ -22,10 +22,10 @@ const work = ref({ companyId: '', company: '', jobTitle: '', fromDay: '', untilD
 /** Each kind both ways round, unless it is the same seen from both ends. */
 const ways = computed(() =>
   (kinds.value?.items ?? [])
-    .filter((one) => one.active)
-    .flatMap((one) => [
-      { value: `${one.id}/to`, words: one.name },
-      ...(one.name === one.reverse ? [] : [{ value: `${one.id}/from`, words: one.reverse }]),
+    .filter((item) => item.active)
+    .flatMap((item) => [
+      { value: `${item.id}/to`, words: item.name },
+      ...(item.name === item.reverse ? [] : [{ value: `${item.id}/from`, words: item.reverse }]),
     ]),
 );
 const params = computed(() => ({ id: props.personId }));

@@ -20,7 +20,7 @@ const pile = computed(() => ({
 const { data: lists } = useFetched(() => api('GET /api/lists'), ['lists', 'list_members']);
 const { data: imports } = useFetched(() => api('GET /api/imports'), ['imports']);
 const { data: plans } = useFetched(() => api('GET /api/plans'), ['plans']);
-const active = computed(() => (plans.value?.items ?? []).filter((one) => one.active).slice(0, 9));
+const active = computed(() => (plans.value?.items ?? []).filter((item) => item.active).slice(0, 9));
 const cards = shallowRef<TriageCard[] | null>(null);
 const left = ref(0);
 const done = ref(0);
@@ -53,7 +53,7 @@ async function load(): Promise<void> {
     const back = [...returning];
     cards.value = [
       ...back,
-      ...answer.items.filter((one) => !waiting.has(one.id) && !back.some((each) => each.id === one.id)),
+      ...answer.items.filter((item) => !waiting.has(item.id) && !back.some((each) => each.id === item.id)),
     ];
     left.value = answer.left + back.length;
     done.value = answer.done - back.length;
@@ -73,8 +73,8 @@ watch(
 );
 
 const sourceOf = computed(() => {
-  const list = lists.value?.items.find((one) => one.id === pile.value.list)?.name;
-  const file = imports.value?.items.find((one) => one.id === pile.value.import)?.name;
+  const list = lists.value?.items.find((item) => item.id === pile.value.list)?.name;
+  const file = imports.value?.items.find((item) => item.id === pile.value.import)?.name;
   return list ?? file ?? pile.value.tag ?? 'triage';
 });
 

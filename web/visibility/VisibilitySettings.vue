@@ -38,7 +38,7 @@ const isChanged = computed(() => {
     JSON.stringify(
       items
         .filter(({ visibility }) => visibility !== 'everybody')
-        .map((one) => [keyOf(one), one.visibility, one.teamId, one.peopleIds])
+        .map((item) => [keyOf(item), item.visibility, item.teamId, item.peopleIds])
         .sort(),
     );
   return plain(draft.value) !== plain(kept.value?.items ?? []);
@@ -97,7 +97,7 @@ const setTeam = (id: string, name: string, to: string | null): Promise<boolean> 
     to ? `${name} is in ${to} now.` : `${name} is in no team now.`,
   );
 const teamOf = (id: string): string | null =>
-  teams.value?.items.find(({ members }) => members.some((one) => one.id === id))?.name ?? null;
+  teams.value?.items.find(({ members }) => members.some((member) => member.id === id))?.name ?? null;
 </script>
 
 <template>

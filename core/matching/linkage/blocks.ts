@@ -34,7 +34,8 @@ const mix = (a: number, b: number): number => {
 /** The keys of a table: each finds pairs that a slip in another field hides from the rest. */
 function keysOf(features: Features): { main: Key[]; parting: Key[] } {
   const { units, starts } = features.strings;
-  const field = (kind: Kind): FeatureField | undefined => features.fields.find((one) => one.kind === kind);
+  const field = (kind: Kind): FeatureField | undefined =>
+    features.fields.find((field) => field.kind === kind);
   const value = (one: FeatureField | undefined, row: number): number => one?.values[0]?.[row] ?? 0;
   const [given, family, email, phone, company] = [
     field('given'),
@@ -44,8 +45,8 @@ function keysOf(features: Features): { main: Key[]; parting: Key[] } {
     field('company'),
   ];
   const [street, postcode, city] = [field('street'), field('postcode'), field('city')];
-  const dates = features.fields.filter((one) => one.kind === 'date');
-  const others = features.fields.filter((one) => one.kind === 'number' || one.kind === 'text');
+  const dates = features.fields.filter((field) => field.kind === 'date');
+  const others = features.fields.filter((field) => field.kind === 'number' || field.kind === 'text');
   const soundOf = (id: number): number => features.sounds[id] || id;
   const initial = (id: number): number => (id ? (units[starts[id] ?? 0] ?? 0) + 1 : 0);
   const start = (id: number, length: number): number => {
@@ -60,7 +61,7 @@ function keysOf(features: Features): { main: Key[]; parting: Key[] } {
   const unordered = (a: number, b: number): number => (a < b ? mix(a, b) : mix(b, a));
   const main: Key[] = [];
   const add = (name: string, of: Key['of'], ...needs: (FeatureField | undefined)[]): void => {
-    if (needs.every((one) => one !== undefined)) main.push({ name, of });
+    if (needs.every((need) => need !== undefined)) main.push({ name, of });
   };
   for (const one of email?.values ?? []) add('email', (row) => one[row] ?? 0, email);
   add('local part', (row) => email?.derived[0]?.[row] ?? 0, email);

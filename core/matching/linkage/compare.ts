@@ -109,8 +109,8 @@ export class Comparer {
   private readonly family: number;
 
   constructor(private readonly features: Features) {
-    this.given = features.fields.findIndex((one) => one.kind === 'given');
-    this.family = features.fields.findIndex((one) => one.kind === 'family');
+    this.given = features.fields.findIndex((field) => field.kind === 'given');
+    this.family = features.fields.findIndex((field) => field.kind === 'family');
   }
 
   /** Writes the level of each field into `out`. Symmetric in the rows. */

@@ -181,7 +181,7 @@ const TOGETHER = 3;
 /** How many pairs of two people may share both names, by how common the names are; infinite where there are no names. */
 export function expectedNamesakes({ fields, rows }: Features): number {
   const shareOf = (kind: Kind): number | null => {
-    const field = fields.find((one) => one.kind === kind);
+    const field = fields.find((field) => field.kind === kind);
     if (!field) return null;
     let squares = 0;
     for (let id = 1; id < field.counts.length; id++) squares += ((field.counts[id] as number) / rows) ** 2;

@@ -69,7 +69,7 @@ export function groupUp(
  * common, as sure as the chain that joins them allows; a pair across two groups is not.
  */
 export function settlePairs(edges: readonly Edge[], logOdds: (a: number, b: number) => number): Edge[] {
-  const likely = edges.filter((one) => one.logOdds >= 0);
+  const likely = edges.filter((edge) => edge.logOdds >= 0);
   const groups = groupUp(likely, logOdds);
   const settled: Edge[] = [];
   const own = new Map<number, Map<number, number>>();

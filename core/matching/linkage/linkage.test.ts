@@ -23,7 +23,7 @@ function featuresOf(rows: readonly Row[], head = HEAD): { features: Features; ki
   );
   const builder = new FeatureBuilder(plan);
   for (const row of rows) builder.add(row);
-  return { features: builder.finish(), kinds: plan.fields.map((one) => one.kind) };
+  return { features: builder.finish(), kinds: plan.fields.map((field) => field.kind) };
 }
 
 function linked(rows: readonly Row[], head = HEAD): LinkedPair[] {
@@ -136,7 +136,7 @@ describe('a comparison', () => {
     const out = new Uint8Array(features.fields.length);
     new Comparer(features).compare(0, 1, out);
     return Object.fromEntries(
-      features.fields.map((one, at) => [one.kind, LEVELS[one.kind][out[at] ?? 0] ?? '']),
+      features.fields.map((field, at) => [field.kind, LEVELS[field.kind][out[at] ?? 0] ?? '']),
     );
   };
   it('sees nicknames, initials, swapped names, marks, legal forms and any written form of a number', () => {
@@ -249,7 +249,7 @@ describe('a plan', () => {
     ];
     const kinds = (head: string[]) => {
       const { idColumn, fields } = planOf(head, rows);
-      return [idColumn, ...fields.map((one) => one.kind)];
+      return [idColumn, ...fields.map((field) => field.kind)];
     };
     const rest = ['given', 'family', 'street', 'postcode', 'city', 'date', 'text'];
     expect(kinds(['Customer', 'Name', 'Street', 'ZIP', 'Town', 'Born', 'Sex'])).toEqual([0, ...rest]);
@@ -263,7 +263,7 @@ describe('linking a table', () => {
   const rows = book();
   const names = (pairs: readonly LinkedPair[], of: readonly Row[]): string[] =>
     pairs
-      .filter((one) => one.probability >= 0.5)
+      .filter((pair) => pair.probability >= 0.5)
       .map(({ a, b }) => [of[a]?.[0] ?? '', of[b]?.[0] ?? ''].sort().join('~'))
       .sort();
   it('finds those who are one and nobody else, without labels', () => {
@@ -285,7 +285,7 @@ describe('groups', () => {
   const together = (edges: readonly Edge[]): number[][] => [
     ...new Set(
       groupUp(
-        edges.filter((one) => one.logOdds > 0),
+        edges.filter((edge) => edge.logOdds > 0),
         odds(edges),
       ).values(),
     ),

@@ -71,17 +71,22 @@ export function planOf(head: readonly string[], sample: readonly string[][]): Pl
   const named = head.findIndex((one, index) => ID.test(fold(one)) && isUnique(index));
   const [first] = shape.columns;
   const isCoded =
-    first?.field === 'none' && isUnique(0) && sample.length > 1 && valuesOf(0).every((one) => CODE.test(one));
+    first?.field === 'none' &&
+    isUnique(0) &&
+    sample.length > 1 &&
+    valuesOf(0).every((value) => CODE.test(value));
   const idColumn = named >= 0 ? named : isCoded ? 0 : null;
   const fields: PlannedField[] = [];
   const add = (kind: Kind, name: string, column: number): void => {
-    const there = fields.find((one) => one.kind === kind && !one.fromFullName);
+    const there = fields.find((field) => field.kind === kind && !field.fromFullName);
     if (there && (kind === 'email' || kind === 'phone')) there.columns.push(column);
     else if (there && !['text', 'number', 'date'].includes(kind))
       fields.push({ kind: 'text', name, columns: [column] });
     else fields.push({ kind, name, columns: [column] });
   };
-  const hasHalves = shape.columns.some((one) => one.field === 'familyName' || one.field === 'givenName');
+  const hasHalves = shape.columns.some(
+    (column) => column.field === 'familyName' || column.field === 'givenName',
+  );
   for (const column of shape.columns) {
     if (column.index === idColumn) continue;
     const heading = fold(column.heading);

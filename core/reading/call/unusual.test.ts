@@ -4,8 +4,8 @@ const OPTIONS = { at: '2026-11-25T10:00:00+00:00', country: 'GB' };
 const facts = (text: string): Record<string, string> =>
   Object.fromEntries(readNote(text, OPTIONS).claims.map((claim) => [claim.field, claim.value]));
 const promises = (text: string): unknown[] =>
-  readNote(text, OPTIONS).intents.flatMap((one) =>
-    one.kind === 'promise' ? [[one.value.by, one.text, one.value.due?.slice(0, 10) ?? null]] : [],
+  readNote(text, OPTIONS).intents.flatMap((intent) =>
+    intent.kind === 'promise' ? [[intent.value.by, intent.text, intent.value.due?.slice(0, 10) ?? null]] : [],
   );
 
 // Notes of our own making, in habits of writing that are common practice.

@@ -26,14 +26,18 @@ const placeOf = ({ params }: CardProperty): PlaceType | null =>
 
 /** Reads what a card says beside its claims. */
 export function readCardDetails({ properties }: Card): CardDetails {
-  const find = (name: string): CardProperty | undefined => properties.find((one) => one.name === name);
+  const find = (name: string): CardProperty | undefined =>
+    properties.find((property) => property.name === name);
   const [name, org, address] = [find('n'), find('org'), find('adr')];
   const emails = properties
-    .filter((one) => one.name === 'email')
+    .filter((property) => property.name === 'email')
     .slice(0, MOST)
-    .flatMap((one): [string, PlaceType][] => {
-      const type = placeOf(one);
-      const text = (Array.isArray(one.value) ? (one.value[0] ?? '') : one.value).replace(/^mailto:/i, '');
+    .flatMap((property): [string, PlaceType][] => {
+      const type = placeOf(property);
+      const text = (Array.isArray(property.value) ? (property.value[0] ?? '') : property.value).replace(
+        /^mailto:/i,
+        '',
+      );
       return type ? [[normalizeEmail(text), type]] : [];
     });
   return {
@@ -43,8 +47,8 @@ export function readCardDetails({ properties }: Card): CardDetails {
     addressParts: address ? [...parts(address, ';'), '', '', '', '', '', '', ''].slice(0, 7) : null,
     emailTypes: Object.fromEntries(emails),
     tags: properties
-      .filter((one) => one.name === 'categories')
-      .flatMap((one) => parts(one, ','))
+      .filter((property) => property.name === 'categories')
+      .flatMap((property) => parts(property, ','))
       .filter(Boolean)
       .slice(0, MOST),
   };

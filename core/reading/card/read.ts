@@ -10,10 +10,10 @@ const textOf = ({ value }: CardProperty): string =>
 
 /** `N` is family;given;additional;prefix;suffix (RFC 6350 §6.2.2). */
 function nameOf(properties: readonly CardProperty[]): string {
-  const fn = properties.find((one) => one.name === 'fn');
+  const fn = properties.find((property) => property.name === 'fn');
   const shown = fn ? tidy(textOf(fn)) : '';
   if (shown && !shown.includes('@')) return shown;
-  const n = properties.find((one) => one.name === 'n')?.value;
+  const n = properties.find((property) => property.name === 'n')?.value;
   const parts = Array.isArray(n) ? n : (n ?? '').split(';');
   return tidy([parts[1], parts[2], parts[0]].filter(Boolean).join(' '));
 }
@@ -77,26 +77,27 @@ export function readCardClaims(card: Card, country?: string, record?: number, of
   };
   const { properties } = card;
   const name = nameOf(properties);
-  const [org] = properties.filter((one) => one.name === 'org');
+  const [org] = properties.filter((property) => property.name === 'org');
   const company = org
     ? (Array.isArray(org.value) ? (org.value[0] ?? '') : (org.value.split(';')[0] ?? '')).trim()
     : '';
   const isCompany = properties.some(
-    (one) =>
-      (one.name === 'kind' && /^org/i.test(textOf(one))) ||
-      (one.name === 'x-abshowas' && /company/i.test(textOf(one))),
+    (property) =>
+      (property.name === 'kind' && /^org/i.test(textOf(property))) ||
+      (property.name === 'x-abshowas' && /company/i.test(textOf(property))),
   );
   if (name && !isCompany && name !== company) add('fullName', parseName(name).fullName || name);
   else if (
     name &&
     !isCompany &&
     name === company &&
-    !properties.some((one) => one.name === 'n' && /\p{L}/u.test(textOf(one)))
+    !properties.some((property) => property.name === 'n' && /\p{L}/u.test(textOf(property)))
   )
     add('companyName', name);
   else if (name && !isCompany) add('fullName', parseName(name).fullName || name);
   const title =
-    properties.find((one) => one.name === 'title') ?? properties.find((one) => one.name === 'role');
+    properties.find((property) => property.name === 'title') ??
+    properties.find((property) => property.name === 'role');
   if (title) add('jobTitle', tidy(textOf(title)));
   if (isCompany || company) add('companyName', company || name);
   for (const one of properties.slice(0, MOST_PROPERTIES)) contactClaim(one, country, add);

@@ -16,11 +16,13 @@ export async function attachmentsOf(raw: Uint8Array): Promise<Attachment[]> {
       maxNestingDepth: 60,
       forceRfc822Attachments: true,
     } as object);
-    return attachments.slice(0, MOST).map((one) => ({
-      name: one.filename ?? 'unnamed',
-      mediaType: one.mimeType,
+    return attachments.slice(0, MOST).map((attachment) => ({
+      name: attachment.filename ?? 'unnamed',
+      mediaType: attachment.mimeType,
       content:
-        typeof one.content === 'string' ? new TextEncoder().encode(one.content) : new Uint8Array(one.content),
+        typeof attachment.content === 'string'
+          ? new TextEncoder().encode(attachment.content)
+          : new Uint8Array(attachment.content),
     }));
   } catch {
     return [];

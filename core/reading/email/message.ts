@@ -140,7 +140,7 @@ function decode(bytes: Uint8Array): string {
 async function writtenOut(email: Email, depth: number): Promise<string> {
   if (depth >= MOST_ATTACHED) return '';
   const messages = email.attachments
-    .filter((one) => one.mimeType === 'message/rfc822')
+    .filter((attachment) => attachment.mimeType === 'message/rfc822')
     .slice(0, MOST_ATTACHED);
   const texts: string[] = [];
   for (const { content } of messages) {
@@ -186,7 +186,7 @@ export async function takeApart(raw: Uint8Array, depth = 0): Promise<Message> {
     notices.push('the parts of this message are damaged or nested too deeply; its plain text was read');
   const email = parsed ?? NOTHING;
   const hasHeaders = parsed ? hasMailHeaders(parsed) : false;
-  const header = (key: string): string => email.headers.find((one) => one.key === key)?.value ?? '';
+  const header = (key: string): string => email.headers.find((header) => header.key === key)?.value ?? '';
   const attached = await writtenOut(email, depth);
   const html = email.html
     ? boundNesting(email.html.slice(0, MAX_TEXT * 2)) + (attached && `<pre>${escapeText(attached)}</pre>`)
@@ -218,7 +218,10 @@ export async function takeApart(raw: Uint8Array, depth = 0): Promise<Message> {
     html: body === 'html' ? html : null,
     attachments: email.attachments
       .slice(0, 100)
-      .map((one) => ({ name: tidy(one.filename ?? '') || 'unnamed', mediaType: one.mimeType })),
+      .map((attachment) => ({
+        name: tidy(attachment.filename ?? '') || 'unnamed',
+        mediaType: attachment.mimeType,
+      })),
     hasHeaders,
     notices,
   };

@@ -213,7 +213,7 @@ function readClaims(
       source: 'the Organization header',
     });
   const intents = ourOwn
-    ? readIntents(body, sentAt, [], currency, 'ours').filter((one) => one.kind === 'promise')
+    ? readIntents(body, sentAt, [], currency, 'ours').filter((intent) => intent.kind === 'promise')
     : readIntents(body, sentAt, read.countries, currency);
   return { claims: oneNameEach(claims), intents, said: saidIn(body), digest: digestOf(body, intents) };
 }

@@ -17,11 +17,11 @@ export function isOurs(address: string, ours: readonly string[]): boolean {
   const normalized = normalizeEmail(address);
   const domain = registrableDomain(normalized) ?? '';
   return ours.some(
-    (one) =>
-      one === normalized ||
-      one === domain ||
-      normalized.endsWith(`@${one}`) ||
-      normalized.endsWith(`.${one}`),
+    (our) =>
+      our === normalized ||
+      our === domain ||
+      normalized.endsWith(`@${our}`) ||
+      normalized.endsWith(`.${our}`),
   );
 }
 
@@ -62,7 +62,9 @@ export function choosePerson(message: Message, layers: readonly Layer[], ours: r
   const handedOnBy: Mailbox[] = [];
   const forwarded = layers
     .slice(1)
-    .filter((one) => one.kind === 'forwarded' || (one.from !== null && isForwardSubject(message.subject)));
+    .filter(
+      (layer) => layer.kind === 'forwarded' || (layer.from !== null && isForwardSubject(message.subject)),
+    );
   for (const inner of forwarded) {
     if (!inner.from || !isInside(sender, recipients, layer, inner, ours)) break;
     if (sender) handedOnBy.push(sender);

@@ -40,7 +40,7 @@ export function readIntents(
   }
   const promises = readPromises(sentences, whens, speaker);
   const asks = readAsks(sentences, whens).filter(
-    (ask) => !promises.some((one) => one.span.start === ask.span.start && !/\?/.test(ask.text)),
+    (ask) => !promises.some((promise) => promise.span.start === ask.span.start && !/\?/.test(ask.text)),
   );
   return [...asks, ...promises, ...readStance(sentences, speaker), ...whens, ...counts]
     .sort((a, b) => a.span.start - b.span.start)

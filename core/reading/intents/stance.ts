@@ -105,7 +105,7 @@ export function readPromises(
     const third = !first && !told && speaker === 'ours' && THIRD.test(flat);
     if (/\?\s*$/.test(flat) || (!told && !first && !third)) continue;
     const { text, span } = whole(sentence);
-    const due = dates.find((one) => one.span.start >= span.start && one.span.end <= span.end);
+    const due = dates.find((date) => date.span.start >= span.start && date.span.end <= span.end);
     found.push({
       kind: 'promise',
       text,

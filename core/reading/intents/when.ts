@@ -43,7 +43,7 @@ export function findMoments(text: string, { reference, zone, monthFirst = false 
   const flat = flatten(text);
   const today = now.startOf('day');
   const days = findDays(flat, today, monthFirst).filter(
-    (one) => !(one.byWeekday && PAST.test(flat.slice(0, one.start))) && !AGO.test(flat.slice(one.end)),
+    (day) => !(day.byWeekday && PAST.test(flat.slice(0, day.start))) && !AGO.test(flat.slice(day.end)),
   );
   const moments: Moment[] = [];
   for (const [index, day] of days.entries()) {

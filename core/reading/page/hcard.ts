@@ -38,19 +38,19 @@ const WRITTEN_URL = /^https?:\/\//i;
 function factsOf(item: Item, kind: Subject['kind'], base: string): Fact[] {
   const [org] = item.properties.org ?? [];
   const name = texts(item, 'name')[0] ?? '';
-  const phones = texts(item, 'tel').map((one) => one.replace(/^tel:/i, ''));
-  const urls = texts(item, 'url').filter((one) => WRITTEN_URL.test(one) && !one.startsWith(PLACE));
+  const phones = texts(item, 'tel').map((text) => text.replace(/^tel:/i, ''));
+  const urls = texts(item, 'url').filter((text) => WRITTEN_URL.test(text) && !text.startsWith(PLACE));
   return [
     ...(kind === 'person' ? fact('fullName', name) : fact('companyName', name)),
     ...(kind === 'person' ? fact('companyName', textOf(org)) : []),
     ...fact('jobTitle', texts(item, 'job-title')[0] ?? texts(item, 'role')[0] ?? ''),
-    ...texts(item, 'email').flatMap((one) =>
-      fact('email', one.replace(/^mailto:/i, '').replace(/\?.*$/, '')),
+    ...texts(item, 'email').flatMap((text) =>
+      fact('email', text.replace(/^mailto:/i, '').replace(/\?.*$/, '')),
     ),
-    ...phones.flatMap((one) => fact('phone', one)),
+    ...phones.flatMap((phone) => fact('phone', phone)),
     ...fact('address', addressOf(item)),
     ...fact('birthday', texts(item, 'bday')[0] ?? ''),
-    ...urls.flatMap((one) => fact(isProfile(one, base) ? 'profile' : 'url', one)),
+    ...urls.flatMap((url) => fact(isProfile(url, base) ? 'profile' : 'url', url)),
   ];
 }
 
@@ -81,9 +81,9 @@ export function readHCards(html: string, url: string): Cards {
       const subject: Subject = {
         kind,
         facts: factsOf(item, kind, base),
-        url: texts(item, 'url').find((one) => WRITTEN_URL.test(one)) ?? null,
+        url: texts(item, 'url').find((text) => WRITTEN_URL.test(text)) ?? null,
       };
-      if (subject.facts.some((one) => one.field === 'fullName' || one.field === 'companyName'))
+      if (subject.facts.some((fact) => fact.field === 'fullName' || fact.field === 'companyName'))
         (kind === 'company' ? result.companies : result.people).push(subject);
       return;
     }

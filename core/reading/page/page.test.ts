@@ -110,7 +110,7 @@ describe('a page for readers', () => {
     expect(
       readPage(
         '<h1>Our team</h1><div><h3>Owen Price</h3><p>Managing Director</p><p>owen@larkfield.example</p></div><div><h3>Sian Rees</h3><p>Head of Distribution</p></div><div><h3>Dafydd Lloyd</h3><p>Shop Manager</p></div>',
-      ).message.page?.people.map((one) => [one.name, one.jobTitle, one.email]),
+      ).message.page?.people.map((person) => [person.name, person.jobTitle, person.email]),
     ).toEqual([
       ['Owen Price', 'Managing Director', 'owen@larkfield.example'],
       ['Sian Rees', 'Head of Distribution', null],
@@ -121,6 +121,6 @@ describe('a page for readers', () => {
       values(
         '<script type="application/ld+json">{"@type":"Person","name":"Ines Duarte","url":"https://rollcall.example/people/ines/"}</script><h1>Ines Duarte</h1>',
         'https://rollcall.example/people/ines',
-      ).filter((one) => one.startsWith('profile')),
+      ).filter((value) => value.startsWith('profile')),
     ).toEqual(['profile=https://rollcall.example/people/ines']));
 });

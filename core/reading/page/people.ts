@@ -15,7 +15,7 @@ const absolute = (href: string, base: string): string | null =>
 
 function listedFrom(names: readonly { text: string; href?: string }[], text: string, url: string): Listed[] {
   const listed: Listed[] = [];
-  const people = names.filter((one) => isPersonName(one.text));
+  const people = names.filter((name) => isPersonName(name.text));
   let from = 0;
   for (const [index, one] of people.entries()) {
     if (listed.length >= MOST) break;

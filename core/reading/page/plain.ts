@@ -42,9 +42,9 @@ function fromTitle(title: string, site: string, origin: Origin): Fact[] {
       facts.push({ field: 'companyName', value: both.companyName, origin });
       return facts;
     }
-    if (titleLikeness(part) > 0 && !facts.some((one) => one.field === 'jobTitle'))
+    if (titleLikeness(part) > 0 && !facts.some((fact) => fact.field === 'jobTitle'))
       facts.push({ field: 'jobTitle', value: part, origin });
-    else if (/^\p{Lu}/u.test(part) && facts.some((one) => one.field === 'jobTitle'))
+    else if (/^\p{Lu}/u.test(part) && facts.some((fact) => fact.field === 'jobTitle'))
       facts.push({ field: 'companyName', value: part, origin });
   }
   return facts;
@@ -109,8 +109,8 @@ export function readPlain(outline: Outline, text: string, host: string | null): 
   const facts: Fact[] = [];
   const { headings } = outline;
   const head =
-    headings.find((one) => one.level === 1 && isPersonName(one.text)) ??
-    headings.find((one) => isPersonName(one.text));
+    headings.find((heading) => heading.level === 1 && isPersonName(heading.text)) ??
+    headings.find((heading) => isPersonName(heading.text));
   const name = head?.text ?? '';
   if (name) {
     facts.push({ field: 'fullName', value: name, origin: 'page headings' });

@@ -71,7 +71,7 @@ function spanOf(fact: Fact, { text, html }: Page): Claim['span'] {
 /** One value of a field of which there is one: the voices that agree are added up, and the strongest value is taken. */
 function settle(field: Claim['field'], facts: readonly Fact[], page: Page): Claim[] {
   const votes = new Map<string, { weight: number; facts: Fact[] }>();
-  for (const fact of facts.filter((one) => one.field === field)) {
+  for (const fact of facts.filter((fact) => fact.field === field)) {
     const key = keyOf(fact);
     const vote = votes.get(key) ?? { weight: 0, facts: [] };
     if (!vote.facts.some((one) => one.origin === fact.origin)) vote.weight += VOICE[fact.origin];
@@ -82,7 +82,7 @@ function settle(field: Claim['field'], facts: readonly Fact[], page: Page): Clai
   const [best, second] = ranked;
   const fact = best?.facts.reduce((top, one) => (VOICE[one.origin] > VOICE[top.origin] ? one : top));
   if (!best || !fact) return [];
-  const origins = [...new Set(best.facts.map((one) => one.origin))];
+  const origins = [...new Set(best.facts.map((fact) => fact.origin))];
   const contested = second !== undefined && second.weight > best.weight / 2;
   const confidence = contested
     ? Math.min(0.8, SURE[fact.origin])
@@ -111,7 +111,7 @@ function many(facts: readonly Fact[], page: Page, country: string | undefined): 
     let claim: Claim | null = null;
     const isGlued =
       field === 'email' &&
-      claims.some((one) => one.field === 'email' && value.toLowerCase().endsWith(one.normalized ?? ''));
+      claims.some((claim) => claim.field === 'email' && value.toLowerCase().endsWith(claim.normalized ?? ''));
     if (field === 'email' && isEmail(value) && !isGlued)
       claim = { ...base, normalized: normalizeEmail(value) };
     else if (field === 'phone') {
@@ -142,8 +142,10 @@ function kindOf(
   const written = conversation.filter((one) => one.text && one.from);
   if (says !== 'profile' && written.length >= (isThread ? 1 : 2)) return 'messages';
   if (says === 'profile') return 'profile';
-  const heading = page.outline.headings.find((one) => one.level === 1)?.text ?? '';
-  const named = people.some((one) => nameOverlap(valueOf(one, 'fullName'), heading) > 0.9 && heading !== '');
+  const heading = page.outline.headings.find((heading) => heading.level === 1)?.text ?? '';
+  const named = people.some(
+    (person) => nameOverlap(valueOf(person, 'fullName'), heading) > 0.9 && heading !== '',
+  );
   if (says === 'list' || (people.length >= 3 && !named)) return 'list';
   if (people.length || isPersonName(heading)) return 'profile';
   return 'other';
@@ -185,8 +187,10 @@ export function readPage(html: string, options: PageOptions = {}): Reading {
   const conversation = cards.conversation.length ? cards.conversation : schema.conversation;
   const companies = [...cards.companies, ...schema.companies];
   let kind = kindOf(page, unique(people), schema.says, conversation, url);
-  const heading = outline.headings.find((one) => one.level === 1)?.text ?? '';
-  const isFirms = companies.some((one) => companyKey(valueOf(one, 'companyName')) === companyKey(heading));
+  const heading = outline.headings.find((heading) => heading.level === 1)?.text ?? '';
+  const isFirms = companies.some(
+    (company) => companyKey(valueOf(company, 'companyName')) === companyKey(heading),
+  );
   if (kind === 'profile' && !people.length && (isFirms || (companies.length && !graph.isProfile)))
     kind = 'company';
   if (kind === 'other' && graph.person.length) kind = 'profile';
@@ -235,9 +239,9 @@ const ownProfile = (kind: PageKind, url: string): Claim[] =>
 
 function unique(subjects: readonly Subject[]): Subject[] {
   return subjects.filter(
-    (one, index) =>
+    (subject, index) =>
       subjects.findIndex(
-        (other) => nameKey(valueOf(other, 'fullName')) === nameKey(valueOf(one, 'fullName')),
+        (other) => nameKey(valueOf(other, 'fullName')) === nameKey(valueOf(subject, 'fullName')),
       ) === index,
   );
 }

@@ -88,12 +88,12 @@ const PROFILE_HOST = /rollcall|\/(?:in|people|profile|profiles|members?|u|user)\
 function contactFacts(node: Node): Fact[] {
   const points = listOf(node.contactPoint).filter(isNode);
   return [
-    ...textsOf(node.email).flatMap((one) => fact('email', one.replace(/^mailto:/i, ''))),
-    ...textsOf(node.telephone).flatMap((one) => fact('phone', one.replace(/^tel:/i, ''))),
-    ...textsOf(node.faxNumber).flatMap((one) => fact('phone', one, 'fax')),
-    ...points.flatMap((one) => [
-      ...fact('email', textOf(one.email).replace(/^mailto:/i, '')),
-      ...fact('phone', textOf(one.telephone).replace(/^tel:/i, ''), phoneType(textOf(one.contactType))),
+    ...textsOf(node.email).flatMap((text) => fact('email', text.replace(/^mailto:/i, ''))),
+    ...textsOf(node.telephone).flatMap((text) => fact('phone', text.replace(/^tel:/i, ''))),
+    ...textsOf(node.faxNumber).flatMap((text) => fact('phone', text, 'fax')),
+    ...points.flatMap((point) => [
+      ...fact('email', textOf(point.email).replace(/^mailto:/i, '')),
+      ...fact('phone', textOf(point.telephone).replace(/^tel:/i, ''), phoneType(textOf(point.contactType))),
     ]),
   ];
 }
@@ -121,7 +121,7 @@ function personFacts(node: Node, graph: Graph): Fact[] {
     ...fact('address', addressOf(node.address)),
     ...fact('birthday', textOf(node.birthDate)),
     ...(employer ? fact('url', textOf(employer.url)) : []),
-    ...textsOf(node.sameAs).flatMap((one) => fact(PROFILE_HOST.test(one) ? 'profile' : 'url', one)),
+    ...textsOf(node.sameAs).flatMap((text) => fact(PROFILE_HOST.test(text) ? 'profile' : 'url', text)),
     ...(textOf(node.url)
       ? fact(PROFILE_HOST.test(textOf(node.url)) ? 'profile' : 'url', textOf(node.url))
       : []),
@@ -160,7 +160,7 @@ export function readSchemaOrg(data: readonly Sourced[]): SchemaData {
     seen.add(node);
     const types = typesOf(node);
     const subject = (kind: Subject['kind'], facts: Fact[], into: Subject[]): void => {
-      if (facts.some((one) => one.field === 'fullName' || one.field === 'companyName'))
+      if (facts.some((fact) => fact.field === 'fullName' || fact.field === 'companyName'))
         into[first ? 'unshift' : 'push']({
           kind,
           facts,

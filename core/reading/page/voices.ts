@@ -40,8 +40,8 @@ export function factsFor(
 /** Where somebody has an address of their own, "hello@" at the foot of the page is the site's. */
 function withoutSites(facts: Fact[]): Fact[] {
   const isRole = (one: Fact): boolean => one.field === 'email' && isRoleName(localPart(one.value));
-  return facts.some((one) => one.field === 'email' && !isRole(one))
-    ? facts.filter((one) => !isRole(one))
+  return facts.some((fact) => fact.field === 'email' && !isRole(fact))
+    ? facts.filter((fact) => !isRole(fact))
     : facts;
 }
 
@@ -51,18 +51,21 @@ function partnerFacts({ conversation, people }: Voices, ours: readonly string[])
     (one) => one.from && !ours.some((name) => nameOverlap(name, one.from) > 0.9),
   );
   if (!partner) return [];
-  const card = people.find((one) => nameOverlap(valueOf(one, 'fullName'), partner.from) > 0.9);
+  const card = people.find((person) => nameOverlap(valueOf(person, 'fullName'), partner.from) > 0.9);
   return card?.facts ?? [{ field: 'fullName', value: partner.from, origin: 'h-card' }];
 }
 
 /** The voices that speak of the same person: those with the name most of them give, and those that give none. */
 function ofOnePerson(subjects: readonly Subject[], others: readonly Fact[][], outline: Outline): Fact[] {
-  const heading = outline.headings.find((one) => isPersonName(one.text))?.text ?? '';
+  const heading = outline.headings.find((heading) => isPersonName(heading.text))?.text ?? '';
   const main =
-    subjects.find((one) => heading && nameOverlap(valueOf(one, 'fullName'), heading) > 0.9) ?? subjects[0];
+    subjects.find((subject) => heading && nameOverlap(valueOf(subject, 'fullName'), heading) > 0.9) ??
+    subjects[0];
   const name = main ? valueOf(main, 'fullName') : '';
-  const same = subjects.filter((one) => one === main || nameOverlap(valueOf(one, 'fullName'), name) > 0.9);
-  const rival = subjects.filter((one) => !same.includes(one) && isOtherVoice(one, same));
+  const same = subjects.filter(
+    (subject) => subject === main || nameOverlap(valueOf(subject, 'fullName'), name) > 0.9,
+  );
+  const rival = subjects.filter((subject) => !same.includes(subject) && isOtherVoice(subject, same));
   return [...same.flatMap((one) => one.facts), ...rival.flatMap((one) => one.facts), ...others.flat()];
 }
 

@@ -112,10 +112,10 @@ function spokenPhones(
 
 /** A street and a post code together are a whole address; one without the other may be cut short. */
 function addressConfidence(parts: readonly Told[]): number {
-  if (!parts.some((one) => /\d/.test(one.value))) return 0.7;
+  if (!parts.some((part) => /\d/.test(part.value))) return 0.7;
   const whole =
-    parts.some((one) => hasPostcode(one.value)) &&
-    parts.some((one) => hasStreet(one.value) || (hasHouseShape(one.value) && !hasPostcode(one.value)));
+    parts.some((part) => hasPostcode(part.value)) &&
+    parts.some((part) => hasStreet(part.value) || (hasHouseShape(part.value) && !hasPostcode(part.value)));
   return whole ? 0.95 : 0.85;
 }
 
@@ -124,7 +124,7 @@ function addressClaim(told: readonly Told[]): Claim[] {
   const first = parts[0];
   if (!first) return [];
   const near = parts.filter(
-    (one, index) => index === 0 || one.line - (parts[index - 1]?.line ?? one.line) <= 2,
+    (part, index) => index === 0 || part.line - (parts[index - 1]?.line ?? part.line) <= 2,
   );
   const last = near.at(-1) ?? first;
   return [

@@ -67,10 +67,10 @@ export function tellRoles(pieces: readonly Piece[], know: Knowledge): Told[] {
       (one.role === 'company' && one.confidence < 0.9 && (company?.confidence ?? 0) >= 0.94),
   );
   const kept = told.filter((one) => !others.includes(one));
-  const left = [...open, ...texts.filter((piece) => others.some((one) => one.start === piece.start))];
+  const left = [...open, ...texts.filter((piece) => others.some((other) => other.start === piece.start))];
   left.sort((a, b) => a.start - b.start);
   const places = besideAddress(left, kept);
-  const rest = left.filter((piece) => !places.some((one) => one.start === piece.start));
+  const rest = left.filter((piece) => !places.some((place) => place.start === piece.start));
   const lines = [...new Set(texts.map((piece) => piece.line))];
   const nameLines = kept.filter((one) => one.role === 'name').map((one) => one.line);
   const below = (line: number): number => {
@@ -111,13 +111,13 @@ const PLACE = /^\p{Lu}[\p{L}'’. -]{2,30}$/u;
 function besideAddress(open: readonly TextPiece[], told: readonly Told[]): Told[] {
   const parts = told.filter((one) => one.role === 'address');
   const isPart = (piece: TextPiece): boolean => {
-    if (addressLikeness(piece.value) >= 0.5 && parts.some((one) => Math.abs(one.line - piece.line) <= 2))
+    if (addressLikeness(piece.value) >= 0.5 && parts.some((part) => Math.abs(part.line - piece.line) <= 2))
       return true;
-    const later = parts.filter((one) => one.start > piece.start);
+    const later = parts.filter((part) => part.start > piece.start);
     if (hasHouseShape(piece.value))
       return later.some((one) => hasPostcode(one.value) && one.line - piece.line <= 1);
     const between =
-      parts.some((one) => one.start < piece.start && piece.line - one.line <= 3) &&
+      parts.some((part) => part.start < piece.start && piece.line - part.line <= 3) &&
       later.some((one) => one.line - piece.line <= 3);
     return between && PLACE.test(piece.value) && piece.value.split(' ').length <= 3;
   };

@@ -107,15 +107,15 @@ function habits(values: readonly string[][]): Pick<TableShape, 'dates' | 'decima
       .map((one) => /^(\d{1,4})[./-](\d{1,2})[./-](\d{1,4})$/.exec(one))
       .filter((one) => one !== null);
     if (days.length > column.length * 0.6 && days.length) {
-      const [firsts, seconds] = [days.map((one) => Number(one[1])), days.map((one) => Number(one[2]))];
-      if (firsts.some((one) => one > 31)) dates ??= 'year first';
-      else if (seconds.some((one) => one > 12)) dates = 'month first';
-      else if (firsts.some((one) => one > 12)) dates = 'day first';
-      else dates ??= days.some((one) => one[0].includes('/')) ? dates : 'day first';
+      const [firsts, seconds] = [days.map((day) => Number(day[1])), days.map((day) => Number(day[2]))];
+      if (firsts.some((first) => first > 31)) dates ??= 'year first';
+      else if (seconds.some((second) => second > 12)) dates = 'month first';
+      else if (firsts.some((first) => first > 12)) dates = 'day first';
+      else dates ??= days.some((day) => day[0].includes('/')) ? dates : 'day first';
     }
     const sums = column.filter((one) => /^-?\d[\d., ]*[.,]\d{1,2}$/.test(one) && !isDate(one));
     if (sums.length > column.length * 0.5 && sums.length)
-      decimal ??= sums.filter((one) => /,\d{1,2}$/.test(one)).length > sums.length / 2 ? ',' : '.';
+      decimal ??= sums.filter((sum) => /,\d{1,2}$/.test(sum)).length > sums.length / 2 ? ',' : '.';
   }
   return { dates, decimal };
 }
@@ -137,7 +137,7 @@ export function readShape(rows: readonly string[][], custom: readonly CustomLabe
   const columns: Column[] = [];
   const valuesOf = (index: number): string[] => sample.map((row) => shortened(row[index])).filter(Boolean);
   const taken = (field: TargetField): boolean =>
-    SINGLE.has(field) && columns.some((one) => one.field === field);
+    SINGLE.has(field) && columns.some((column) => column.field === field);
   for (let index = 0; index < Math.min(width, 200); index++) {
     const heading = hasHead ? shortened(first[index]) : '';
     const values = valuesOf(index);
@@ -163,7 +163,11 @@ export function readShape(rows: readonly string[][], custom: readonly CustomLabe
       filled: sample.length ? values.length / sample.length : 0,
     });
   }
-  return { hasHead, columns: settleNames(columns), ...habits(columns.map((one) => valuesOf(one.index))) };
+  return {
+    hasHead,
+    columns: settleNames(columns),
+    ...habits(columns.map((column) => valuesOf(column.index))),
+  };
 }
 
 /** A heading "Contact" over addresses, or "Name" over companies, is corrected by what stands below it. */
@@ -177,7 +181,7 @@ function fits(field: ClaimField, values: readonly string[]): boolean {
 
 /** "Name" beside "Given name" is the family name; beside a column of people it is the firm. */
 function settleNames(columns: Column[]): Column[] {
-  const of = (field: TargetField): Column | undefined => columns.find((one) => one.field === field);
+  const of = (field: TargetField): Column | undefined => columns.find((column) => column.field === field);
   const [whole, given, family] = [of('fullName'), of('givenName'), of('familyName')];
   if (whole && given && !family && /^(?:nom|nome|name|nachname|naam|apellidos?)$/.test(fold(whole.heading)))
     whole.field = 'familyName';

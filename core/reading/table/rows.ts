@@ -75,7 +75,7 @@ export function readRow(
       }
   }
   const spelt = [names.given, names.family].filter(Boolean).join(' ');
-  if (spelt && !reading.claims.some((one) => one.field === 'fullName'))
+  if (spelt && !reading.claims.some((claim) => claim.field === 'fullName'))
     add({
       field: 'fullName',
       value: parseName(spelt).fullName || spelt,

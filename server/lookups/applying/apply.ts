@@ -17,16 +17,20 @@ export interface Applied {
 /** What an answer does to a field, given what stands there and what was refused or is proposed already. */
 function outcomeOf(looked: LookUpRecord, fact: FoundFact, fillBlanks: boolean): Outcome {
   const own = looked.claims.filter(
-    (one) =>
-      one.field === fact.field &&
-      (fact.about === 'person' ? one.personId === looked.person?.id : one.companyId === looked.company?.id),
+    (claim) =>
+      claim.field === fact.field &&
+      (fact.about === 'person'
+        ? claim.personId === looked.person?.id
+        : claim.companyId === looked.company?.id),
   );
   const form = sameForm(fact.field, fact.value);
   const has = (fate: ClaimRow['fate']): boolean =>
     own.some((one) => one.fate === fate && sameForm(fact.field, one.value) === form);
   if (has('proposed')) return 'drop';
-  const contacts = looked.contacts.filter((one) => one.kind === fact.field && fact.about === 'person');
-  if (contacts.some((one) => sameForm(fact.field, one.normalized) === form)) return 'agree';
+  const contacts = looked.contacts.filter(
+    (contact) => contact.kind === fact.field && fact.about === 'person',
+  );
+  if (contacts.some((contact) => sameForm(fact.field, contact.normalized) === form)) return 'agree';
   const held = heldOf(looked, fact.about, fact.field);
   const isGuess = held?.claim?.source === NAMED_BY_DOMAIN && !held.claim.byHand;
   const outcome = settleAnswer(fact.field, fact.value, held?.value ?? null, {

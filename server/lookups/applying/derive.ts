@@ -38,7 +38,7 @@ async function claim(
 async function companyByDomain(context: Context, looked: LookUpRecord): Promise<void> {
   const { person } = looked;
   const domain = domainOf(looked);
-  const isOurs = context.house.ours.some((one) => registrableDomain(one) === domain || one === domain);
+  const isOurs = context.house.ours.some((our) => registrableDomain(our) === domain || our === domain);
   if (!person || looked.company || !domain || isOurs) return;
   const known = await Company.findOne({ where: { domain }, transaction: context.tx });
   const company = known ?? (await findOrMakeCompany(context, companyNameFromDomain(domain), domain));
@@ -53,7 +53,9 @@ async function companyByDomain(context: Context, looked: LookUpRecord): Promise<
 /** Country and time zone, where they are blank, from numbers and addresses. */
 async function place(context: Context, looked: LookUpRecord): Promise<void> {
   const { person, company } = looked;
-  const numbers = looked.contacts.filter((one) => one.kind === 'phone').map((one) => one.normalized);
+  const numbers = looked.contacts
+    .filter((contact) => contact.kind === 'phone')
+    .map((contact) => contact.normalized);
   const firm = placeOf({
     numbers: [...(company?.phone ? [company.phone] : []), ...numbers],
     addresses: company?.address ? [company.address] : [],

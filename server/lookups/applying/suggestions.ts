@@ -33,7 +33,7 @@ function standing(looked: LookUpRecord, claim: ClaimRow): { held: string | null;
 
 /** Values that disagree with what stands, or wait to fill a blank, each with both sources. */
 export async function suggestionsFor(context: Context, looked: LookUpRecord): Promise<Suggestion[]> {
-  const proposed = looked.claims.filter((one) => one.fate === 'proposed');
+  const proposed = looked.claims.filter((claim) => claim.fate === 'proposed');
   const shown = await asClaims(context, proposed);
   return proposed.flatMap((claim, at) => {
     const view = shown[at];

@@ -20,7 +20,7 @@ const MOST_COLLEAGUES = 200;
 async function likely(context: Context, looked: LookUpRecord): Promise<Gaps['likelyEmails']> {
   const domain = domainOf(looked);
   const { person, contacts } = looked;
-  if (!person || !domain || contacts.some((one) => one.normalized.endsWith(`@${domain}`))) return [];
+  if (!person || !domain || contacts.some((contact) => contact.normalized.endsWith(`@${domain}`))) return [];
   const colleagues = await context.sequelize.query<{ fullName: string; email: string }>(
     `SELECT p.full_name AS "fullName", k.normalized AS email FROM contact_points k JOIN people p ON p.id = k.person_id
       WHERE k.kind = 'email' AND p.id IN (

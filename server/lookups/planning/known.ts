@@ -37,17 +37,17 @@ export interface LookUpRecord {
 }
 
 const emailsOf = (looked: LookUpRecord): string[] =>
-  looked.contacts.filter((one) => one.kind === 'email').map((one) => one.normalized);
+  looked.contacts.filter((contact) => contact.kind === 'email').map((contact) => contact.normalized);
 
 /** The domain of their firm: that of the company, else that of a business address of theirs. */
 export const domainOf = (looked: LookUpRecord): string =>
-  looked.company?.domain ?? emailsOf(looked).flatMap((one) => companyDomain(one) ?? [])[0] ?? '';
+  looked.company?.domain ?? emailsOf(looked).flatMap((email) => companyDomain(email) ?? [])[0] ?? '';
 
 function valueOf(looked: LookUpRecord, about: Subject, field: FactField): string | null {
   const { person, company, contacts } = looked;
   if (about === 'person') {
     if (field === 'email' || field === 'phone')
-      return contacts.find((one) => one.kind === field)?.normalized ?? null;
+      return contacts.find((contact) => contact.kind === field)?.normalized ?? null;
     return field === 'jobTitle' ? (person?.jobTitle ?? null) : (person?.timeZone ?? null);
   }
   if (!company) return null;
@@ -75,11 +75,11 @@ export function heldOf(looked: LookUpRecord, about: Subject, field: FactField): 
   const id = about === 'person' ? looked.person?.id : looked.company?.id;
   const claim =
     looked.claims.find(
-      (one) =>
-        one.fate === 'current' &&
-        one.field === field &&
-        (about === 'person' ? one.personId === id : one.companyId === id) &&
-        (one.value === value || one.normalized === value || !['email', 'phone'].includes(field)),
+      (claim) =>
+        claim.fate === 'current' &&
+        claim.field === field &&
+        (about === 'person' ? claim.personId === id : claim.companyId === id) &&
+        (claim.value === value || claim.normalized === value || !['email', 'phone'].includes(field)),
     ) ?? null;
   return { value, confidence: claim && !claim.byHand ? claim.confidence : 1, claim };
 }
@@ -109,7 +109,7 @@ export function wholeCompleteness(looked: LookUpRecord): number {
 export function wantedOf(looked: LookUpRecord): Wanted[] {
   const [personShare, companyShare] = !looked.person ? [0, 1] : looked.company ? [0.6, 0.4] : [0.6, 0];
   const points = (parts: readonly { field: string; points: number }[], field: string): number =>
-    parts.find((one) => one.field === (field === 'companyName' ? 'name' : field))?.points ?? 0;
+    parts.find((part) => part.field === (field === 'companyName' ? 'name' : field))?.points ?? 0;
   const want = (about: Subject, field: FactField, worth: number): Wanted => ({
     about,
     field,
@@ -136,11 +136,11 @@ export async function loadLookUpRecords(
   subjects: readonly LookUpSubject[],
 ): Promise<LookUpRecord[]> {
   const transaction = context.tx;
-  const personIds = subjects.flatMap((one) => one.personId ?? []);
+  const personIds = subjects.flatMap((subject) => subject.personId ?? []);
   const people = personIds.length ? await Person.findAll({ where: { id: personIds }, transaction }) : [];
   const companyIds = [
-    ...subjects.flatMap((one) => one.companyId ?? []),
-    ...people.flatMap((one) => one.companyId ?? []),
+    ...subjects.flatMap((subject) => subject.companyId ?? []),
+    ...people.flatMap((person) => person.companyId ?? []),
   ];
   const companies = companyIds.length
     ? await Company.findAll({ where: { id: companyIds }, transaction })
@@ -159,18 +159,18 @@ export async function loadLookUpRecords(
     ...(companyIds.length ? await load({ companyId: companyIds }) : []),
   ];
   return subjects.flatMap((subject) => {
-    const person = people.find((one) => one.id === subject.personId) ?? null;
+    const person = people.find((person) => person.id === subject.personId) ?? null;
     const companyId = person?.companyId ?? subject.companyId;
-    const company = companies.find((one) => one.id === companyId) ?? null;
+    const company = companies.find((company) => company.id === companyId) ?? null;
     if (!person && !company) return [];
     return [
       {
         subject: { personId: person?.id ?? null, companyId: company?.id ?? null },
         person,
         company,
-        contacts: contacts.filter((one) => one.personId === person?.id),
+        contacts: contacts.filter((contact) => contact.personId === person?.id),
         claims: claims.filter(
-          (one) => (person && one.personId === person.id) || (company && one.companyId === company.id),
+          (claim) => (person && claim.personId === person.id) || (company && claim.companyId === company.id),
         ),
       },
     ];

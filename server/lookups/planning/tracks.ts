@@ -15,7 +15,7 @@ export class Tracks {
   ) {}
 
   coverage(source: LookUpSource, about: Subject, field: FactField): number {
-    const believed = source.tells.find((one) => one.about === about && one.field === field);
+    const believed = source.tells.find((tell) => tell.about === about && tell.field === field);
     return shrunk(
       { hits: this.found.get(`${source.key}.${about}.${field}`) ?? 0, of: this.asked.get(source.key) ?? 0 },
       { mean: believed?.coverage ?? 0, weight: BELIEF },
@@ -27,7 +27,7 @@ export class Tracks {
   }
 
   accuracy(source: LookUpSource, about: Subject, field: FactField): number {
-    const believed = source.tells.find((one) => one.about === about && one.field === field);
+    const believed = source.tells.find((tell) => tell.about === about && tell.field === field);
     return trusted(believed?.accuracy ?? 0.5, this.kept(source.key, about, field));
   }
 
