@@ -216,12 +216,10 @@ export async function takeApart(raw: Uint8Array, depth = 0): Promise<Message> {
     text: text.length > MAX_TEXT ? text.slice(0, MAX_TEXT) : text,
     quotes: body === 'html' ? fromHtml.quotes : [],
     html: body === 'html' ? html : null,
-    attachments: email.attachments
-      .slice(0, 100)
-      .map((attachment) => ({
-        name: tidy(attachment.filename ?? '') || 'unnamed',
-        mediaType: attachment.mimeType,
-      })),
+    attachments: email.attachments.slice(0, 100).map((attachment) => ({
+      name: tidy(attachment.filename ?? '') || 'unnamed',
+      mediaType: attachment.mimeType,
+    })),
     hasHeaders,
     notices,
   };
