@@ -1,9 +1,11 @@
+import { alternatives } from '../words/compile';
 import { fold } from './text';
 
-const STREET_BEFORE =
-  /\b(?:rua|avenida|av\.?|travessa|praça|largo|calle|c\/|plaza|paseo|via|viale|piazza|corso|rue|boulevard|bd\.?|place|quai|chemin|impasse|allée|cours|ul\.|ulica|calçada|estrada|carrer|passeig|za|zi|zac|lieu-dit|résidence|polígono)\s+(?:\p{L}|\d|[''])/iu;
-const STREET_AFTER =
-  /(?:\b(?:street|st|road|rd|avenue|ave|lane|ln|drive|dr|way|square|sq|place|pl|court|ct|terrace|close|quay|wharf|row|mews|crescent|hill|gardens|parade|boulevard|blvd|highway|parkway|yard|gate|walk|embankment|dock|docks|park|estate|house|mill|alley|bridge)\b|(?:stra(?:ß|ss)e|str|weg|platz|gasse|allee|ufer|damm|ring|straat|laan|plein|gracht|kade|singel|dijk|steeg|dreef|gatan|vägen|gata|väg|vej|vejen|gade|gaden|veien|gaten|allé|alléen|plads|torv|torvet|torg|stræde|katu|tie|chaussee|promenade|steig|stieg|utca|körút)\b\.?)/iu;
+const STREET_BEFORE = new RegExp(String.raw`\b(?:${alternatives('streetBefore')})\s+(?:\p{L}|\d|[''])`, 'iu');
+const STREET_AFTER = new RegExp(
+  String.raw`(?:\b(?:${alternatives('streetWord')})\b|(?:${alternatives('streetEnding')})\b\.?)`,
+  'iu',
+);
 const NUMBERED = /\d/;
 /** A name and a house number, whatever the street is called; only next to a post code is it taken for a street. */
 const HOUSE =

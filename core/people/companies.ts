@@ -1,3 +1,4 @@
+import { alternatives } from '../words/compile';
 import { fold, spelt, squash, tidy } from './text';
 
 const LEGAL =
@@ -7,8 +8,10 @@ const LEGAL =
 const LEGAL_SET = new Set(LEGAL);
 
 /** A legal form as people write it at the end of a firm's name, dots and all. */
-export const LEGAL_FORM =
-  /(?:^|[\s,])(?:ltd|limited|plc|llp|llc|inc|incorporated|corp|corporation|gmbh(?:\s*&\s*co\.?\s*kg)?|mbh|ag|kg|ohg|gbr|ug|e\.?\s?k|e\.?\s?v|s\.?a\.?s|s\.?a\.?r\.?l|s\.?a|eurl|l\.?da|s\.?l\.?u?|b\.?v|n\.?v|v\.?o\.?f|bvba|s\.?r\.?l|s\.?p\.?a|s\.?n\.?c|a\.?b|a\.?s|aps|a\/s|oy|oyj|pty(?:\.?\s+ltd)?|pte|kft|s\.?r\.?o|sp\.?\s?z\s?o\.?\s?o|c\.?i\.?c|&\s*co|unipessoal)\.?(?=$|[\s,|)])/iu;
+export const LEGAL_FORM = new RegExp(
+  String.raw`(?:^|[\s,])(?:${alternatives('legalForm')})\.?(?=$|[\s,|)])`,
+  'iu',
+);
 
 const ORG_WORDS = new Set(
   `bakery bakeries bakehouse baker padaria pastelaria panaderia boulangerie patisserie baeckerei backerei backhaus konditorei bakkerij

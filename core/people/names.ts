@@ -1,3 +1,4 @@
+import { alternatives } from '../words/compile';
 import { fold, spelt, squash, tidy } from './text';
 
 export interface PersonName {
@@ -6,10 +7,11 @@ export interface PersonName {
   familyName: string;
 }
 
-const BEFORE =
-  /^(?:(?:i\.\s?[av]\.|p\.\s?p\.|ppa\.)\s*|(?:dr|prof|professor|mr|mrs|ms|miss|mx|sir|dame|herr|frau|hr|fr|sr|sra|srta|dhr|mevr|drs|ir|ing|eng|engª|dott|dottssa|mag|dipl|msc|m|mme|mlle|monsieur|madame|senhor|senhora|señor|señora|don|doña|rev|arq|lic|avv|geom|rag)(?:[.ªº]+(?:\s*-?\s*(?:ing|inf|kfm|med|rer|nat|phil|oec|pol|jur|habil|h\.?c|wirt|techn)\.?)*|\s))\s*/iu;
-const AFTER =
-  /[,\s]+\(?(?:ph\.?\s?d\.?|m\.?b\.?a\.?|m\.?sc\.?|b\.?sc\.?|m\.?a\.?|b\.?a\.?|m\.?eng\.?|b\.?eng\.?|ll\.?[mb]\.?|m\.?d\.?|esq\.?|obe|mbe|cbe|frsa|fca|aca|acca|cpa|cips|mcips|fcips|pmp|jr\.?|sr\.?|ii|iii|iv|dipl\.?-?(?:ing|kfm)\.?|b\.?com\.?|c\.?eng\.?)\)?$/iu;
+const BEFORE = new RegExp(
+  String.raw`^(?:(?:i\.\s?[av]\.|p\.\s?p\.|ppa\.)\s*|(?:${alternatives('honorific')})(?:[.ªº]+(?:\s*-?\s*(?:ing|inf|kfm|med|rer|nat|phil|oec|pol|jur|habil|h\.?c|wirt|techn)\.?)*|\s))\s*`,
+  'iu',
+);
+const AFTER = new RegExp(String.raw`[,\s]+\(?(?:${alternatives('postNominal')})\)?$`, 'iu');
 const PRONOUNS =
   /\s*[([](?:she|he|they|sie|er|elle|il|ela|ele|hij|zij)\s*\/\s*\p{L}+(?:\s*\/\s*\p{L}+)?[)\]]\s*/giu;
 const PARTICLES = new Set(

@@ -1,3 +1,4 @@
+import { alternatives } from '../../words/compile';
 import { addressLikeness } from '../../people/addresses';
 import { companyLikeness } from '../../people/companies';
 import { isRoleName, looksLikeName, setCase } from '../../people/names';
@@ -52,10 +53,8 @@ const roleAt = (parted: string): RegExp =>
   );
 const ROLE_AT = [roleAt('\\bat\\b|\\bfrom\\b|@|\\bbei\\b|\\bchez\\b'), roleAt(',|\\bof\\b|\\bfor\\b')];
 /** What a head or director is one of, in contrast to a firm. Common practice. */
-const DEPARTMENT =
-  /^(?:ops|operations?|sales|purchas\w+|procurement|buying|logistics|fleet|transport|finance|marketing|it|hr|people|facilities|supply|production|retail|engineering|services?|works|estates|events?|catering|strategy|growth|product|technology|design|sustainability|mobility|customer|partnerships|communications)\b/i;
-const NOT_A_NAME =
-  /^(?:monday|tuesday|wednesday|thursday|friday|saturday|sunday|january|february|march|april|may|june|july|august|september|october|november|december|today|tomorrow|wants|needs|call|called|send|budget|he|she|they|we|i|it|the|a|no|yes|ok|new|follow|quote|demo|meeting|lunch|visit|missed|incoming|outgoing|spoke|note|re|rang|hi|hello|next|interested|asked|left|voicemail|good|great|quick|told|says|said|very|also|and|but|has|have|likes|looking|wait|please|email|tel|phone|mobile|company|name|title|caller|lead|customer|client|back|some|not|already|currently|will|would|could|can|thinks|uses|runs)$/i;
+const DEPARTMENT = new RegExp(String.raw`^(?:${alternatives('department')})\b`, 'i');
+const NOT_A_NAME = new RegExp(String.raw`^(?:${alternatives('notACallersName')})$`, 'i');
 
 const isName = (text: string): boolean =>
   looksLikeName(text) &&

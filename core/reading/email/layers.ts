@@ -1,3 +1,4 @@
+import { alternatives } from '../../words/compile';
 import { tidy } from '../../people/text';
 import { findEmails } from '../../people/emails';
 import type { HtmlText } from '../html';
@@ -33,10 +34,11 @@ const HEADER = new RegExp(
     .join('|')})\\s*:\\*?\\s*(?<value>.*)$`,
   'iu',
 );
-const FORWARD_MARK =
-  /^\s*(?:[-_=]{2,}\s*)?(?:begin forwarded message|(?:original\s+)?forwarded (?:message|by)|weitergeleitete nachricht|message transféré|mensaje reenviado|mensagem (?:encaminhada|reencaminhada)|doorgestuurd bericht|messaggio inoltrato|videresendt (?:meddelelse|besked|melding)|vidarebefordrat (?:meddelande|brev)|anfang der weitergeleiteten nachricht|início da mensagem reencaminhada|début du message (?:transféré|réexpédié))\b.*$/iu;
-const ORIGINAL_MARK =
-  /^\s*[-_]{2,}\s*(?:original message|ursprüngliche nachricht|originalnachricht|message d['’]origine|mensaje original|mensagem original|oorspronkelijk bericht|messaggio originale|oprindelig meddelelse|ursprungligt meddelande)\s*[-_]{2,}\s*$/iu;
+const FORWARD_MARK = new RegExp(String.raw`^\s*(?:[-_=]{2,}\s*)?(?:${alternatives('forwarded')})\b.*$`, 'iu');
+const ORIGINAL_MARK = new RegExp(
+  String.raw`^\s*[-_]{2,}\s*(?:${alternatives('originalMessage')})\s*[-_]{2,}\s*$`,
+  'iu',
+);
 const WROTE =
   /^(?:on|am|le|el|em|op|il|den|på|no dia|a)\s.{4,220}?(?:wrote|schrieb|a écrit|escribió|escreveu|schreef|ha scritto|skrev)\b.{0,120}?:?\s*$|^.{2,160}(?:wrote|schrieb|a écrit|escribió|escreveu|schreef|ha scritto|skrev)\s*:\s*$/iu;
 /** Cheap to look for, and every attribution has one. */

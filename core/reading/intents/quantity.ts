@@ -1,13 +1,14 @@
+import { alternatives } from '../../words/compile';
 import type { Intent } from '../types';
 import { NUMBER_WORDS, readNumber } from './numbers';
 import type { Sentence } from './sentences';
 
-const GOODS =
-  /^(?:e-?)?(?:cargo|long|e|electric|delivery|box|courier|rear|front|cold|service|charging|spare|rain)?-?(?:(?:cargo)?bikes?|(?:cargo)?cycles?|bicycles?|(?:cargo)?trikes?|tricycles?|trailers?|box(?:es)?|plans?|batter(?:y|ies)|vans?|units?|pieces?|sets?|helmets?|chargers?|racks?|locks?|crates?|covers?|licen[cs]es?|seats?|vehicles?|lastenr[äa]d(?:er|ern)?|r[äa]d(?:er|ern)?|fahrr[äa]der|anh[äa]nger|stück|akkus?|v[ée]los?(?:-?cargos?)?|triporteurs?|tricycles?|remorques?|bicis?|triciclos?|rowery|rowerów|kola|lastesykler|sykler|lastcyklar|tavarapyörää|accu(?:'s|s)?|machines?|coolers?|panniers?|containers?|remorques?|bicicletas?|atrelados?|remolques?|bakfietsen|bakfiets|fietsen|aanhangers?|biciclette|rimorchi|cyklar|cykler|lådcyklar|ladcykler)$/iu;
-const NOT_GOODS =
-  /^(?:o'?clock|am|pm|a\.m|p\.m|uhr|h|hours?|hrs?|minutes?|mins?|days?|weeks?|months?|years?|times?|percent|per|people|persons?|of|or|and|to|in|at|on|by|for|from|with|more|less|other|things?|questions?|points?|options?|words?|km|kilometres?|miles?|kg|m|cm|euros?|pounds|dollars|eur|gbp|usd|chf|k|thousand|million|tage?n?|wochen?|monaten?|monate|jahren?|jahre|stunden?|jours?|semaines?|mois|ans|dias?|semanas?|meses|anos?|años?|dagen|weken|maanden|jaar|st|nd|rd|th|way|staff|employees|(?:\p{L}*)bakeries|shops?|stores?|caf[eé]s?|sites?|branches|locations?|offices?|depots?|restaurants?|kitchens?|filialen?|standorten?|boutiques?|magasins?|tiendas?|lojas?|winkels?|vestigingen|negozi|rounds?|routes?|boroughs?|schools?|colleagues|stops?|streets?|floors?|january|february|march|april|may|june|july|august|september|october|november|december)$/iu;
-const WANT =
-  /(?<!\p{L})(?:needs?|needed|wants?|wanted|would like|would take|will take|considering|thinking of|likes?|order(?:ing|ed)?|leasing|buying|buy|looking for|interested in|quote|offer|price|get|take|lease|rent|hire|borrow|require|replace|tender|brauchen?|benötigen?|suchen?|möchten?|hätten|bestellen|kaufen|angebot|souhait\p{L}*|(?:re)?cherch\p{L}*|devis|besoin|prenons|precis\p{L}*|quer\p{L}*|gostar\p{L}*|orçamento|necesit\p{L}*|busc\p{L}*|presupuesto|cotiz\p{L}*|zoek\p{L}*|nodig|graag|offerte|vorre[im]\p{L}*|cerch\p{L}*|preventivo|behöver|offert|tilbud|pris|ofertę|poptáv\p{L}*)(?!\p{L})/iu;
+const GOODS = new RegExp(
+  String.raw`^(?:e-?)?(?:cargo|long|e|electric|delivery|box|courier|rear|front|cold|service|charging|spare|rain)?-?(?:${alternatives('goods')})$`,
+  'iu',
+);
+const NOT_GOODS = new RegExp(String.raw`^(?:${alternatives('notGoods')})$`, 'iu');
+const WANT = new RegExp(String.raw`(?<!\p{L})(?:${alternatives('wantsGoods')})(?!\p{L})`, 'iu');
 const COUNT = new RegExp(
   `(?<![\\p{L}\\d.,:€£$+/-])(?<count>half a dozen|(?:an?\\s)?(?:dozen|couple of|pair of)|\\d{1,5}|(?:${NUMBER_WORDS})(?:-(?:${NUMBER_WORDS}))?)(?:\\s*x)?\\s+(?=\\p{L})`,
   'giu',

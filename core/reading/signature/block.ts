@@ -1,3 +1,4 @@
+import { alternatives } from '../../words/compile';
 import { addressLikeness } from '../../people/addresses';
 import { companyFitsDomain, companyLikeness, LEGAL_FORM } from '../../people/companies';
 import { findEmails } from '../../people/emails';
@@ -15,8 +16,7 @@ export interface Parted {
 }
 
 const DELIMITER = /^\s*(?:-- ?|—|––|[-_=*~–—]{3,})\s*$/;
-const GREETING =
-  /^\s*(?:hi|hello|hey|dear|good (?:morning|afternoon|evening|day)|hallo|guten|sehr geehrte|liebe[rs]?|bonjour|bonsoir|cher|chère|madame|monsieur|ol[áa]|bo[am] (?:dia|tarde)|car[oa]s?|hola|buen[oa]s|estimad[oa]|beste|geachte|dag|ciao|buongiorno|gentile|egregio|hej|hei|god dag|moin|servus|grüezi|greetings|morning|afternoon|to whom)\b/iu;
+const GREETING = new RegExp(String.raw`^\s*(?:${alternatives('greeting')})\b`, 'iu');
 const PHONE_SHAPE = /(?:\+|\(?\b0|\b\d)[\d\s().\-/–]{5,}\d/;
 const WEB_SHAPE =
   /\b(?:https?:\/\/|www\.)\S+|\b[\w-]+\.(?:com|org|net|example|de|pt|fr|nl|uk|es|it|ie|io)\b/i;

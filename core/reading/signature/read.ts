@@ -1,3 +1,4 @@
+import { alternatives } from '../../words/compile';
 import { hasHouseShape, hasPostcode, hasStreet } from '../../people/addresses';
 import { localPart, normalizeEmail, registrableDomain } from '../../people/emails';
 import { isRoleName, nameFitsLocalPart } from '../../people/names';
@@ -23,8 +24,7 @@ const PROFILE =
   /\/(?:in|people|person|profile|profiles|member|members|u|user|users|pro)\/[^/]+|^(?:https?:\/\/)?(?:www\.)?rollcall\./i;
 const SOCIAL =
   /(?:facebook|instagram|twitter|x|youtube|tiktok|threads|mastodon|pinterest|vimeo|whatsapp|wa|maps|goo|bit|calendly|zoom|teams|meet|linktr)\./i;
-const CALL_ME =
-  /(?<!\p{L})(?:call|ring|phone|reach|mobile|number|text|whatsapp|tel|telefon\p{L}*|erreich\p{L}*|anruf\p{L}*|rufen?|handy|joindre|appel\p{L}*|rappel\p{L}*|portable|telem[óo]vel|lig(?:ar|ue|uem)|ll[aá]m\p{L}*|bel(?:len)?|bereik\p{L}*|nummer|num[ée]ro|número|chiam\p{L}*|contact\p{L}*|ringa?|ringe)(?!\p{L})/iu;
+const CALL_ME = new RegExp(String.raw`(?<!\p{L})(?:${alternatives('callMe')})(?!\p{L})`, 'iu');
 const OTHERS_NUMBER =
   /\b(?:his|her|their|your|ihre|seine|colleague|kollege|supplier|office manager|assistant|driver|old|former|no longer|neighbour|competitor)\b/iu;
 

@@ -1,3 +1,4 @@
+import { alternatives } from '../../words/compile';
 import { addressLikeness, hasHouseShape, hasPostcode } from '../../people/addresses';
 import { nameOverlap, stripTitles } from '../../people/names';
 import { fold } from '../../people/text';
@@ -18,8 +19,7 @@ export interface Told {
 
 const LEAD_IN =
   /^(?:(?:for and )?on behalf of\s+|im auftrag (?:von|der|des)\s+|(?:address|adresse|adress|morada|direcci[oó]n|adres|indirizzo|anschrift|a|visit us(?: at)?|find us(?: at)?)\s*[:.]\s*)/iu;
-const SLOGAN =
-  /[!?]$|\b(?:since|seit|depuis|desde|sinds|we|wir|nous|our|unser|your|ihr|award|join|follow|visit|open(?:ing)?|monday|mon|tue|wed|thu|fri|sat|closed|every|fresh(?:ly)?|made|delivered|click|book|working (?:days|hours)|available|subscribe|holiday|days?|winner|proud|hours|arbeitszeit|newsletter|best)\b/iu;
+const SLOGAN = new RegExp(String.raw`[!?]$|\b(?:${alternatives('slogan')})\b`, 'iu');
 
 /**
  * Decides what each piece of text in a signature is: the name, the title, the firm or a part of the address. Evidence
