@@ -23,7 +23,9 @@ describe.each(files)('the words of %s', (file) => {
 });
 
 test('a kind takes its words from every language', () => {
-  expect(wordsOf('valediction')).toEqual(expect.arrayContaining(['cheers', 'mfg', 'cdlt', 'mvg', 'a presto']));
+  expect(wordsOf('valediction')).toEqual(
+    expect.arrayContaining(['cheers', 'mfg', 'cdlt', 'mvg', 'a presto']),
+  );
   expect(new RegExp(`^(?:${alternatives('streetEnding')})$`, 'iu').test('gracht')).toBe(true);
   expect(new RegExp(`^(?:${alternatives('goods')})$`, 'iu').test('bakfietsen')).toBe(true);
 });
