@@ -2,7 +2,7 @@ import type { FastifyError, FastifyInstance, FastifyReply } from 'fastify';
 import { hasZodFastifySchemaValidationErrors } from 'fastify-type-provider-zod';
 import { MAX_MESSAGE_BYTES } from '@emporikon/core/reading/types';
 import { ConnectionError, DatabaseError, ForeignKeyConstraintError, UniqueConstraintError } from 'sequelize';
-import { isBeyondSight, isRetryableConflict, sqlState } from '../db/conflicts';
+import { isBeyondSight, isDatabaseGone, isRetryableConflict, sqlState } from '../db/conflicts';
 import { busy, conflict, invalid, notFound, ProblemError, tooLarge, unsupported } from './problems';
 
 function send(reply: FastifyReply, { problem: given, headers }: ProblemError): FastifyReply {
@@ -58,6 +58,11 @@ function asProblem(error: FastifyError): ProblemError | null {
   }
   if (error instanceof ConnectionError)
     return busy('The database does not answer at this moment. Nothing was saved; try again in a moment.', 5);
+  if (isDatabaseGone(error))
+    return busy(
+      'The database went away while this was being done. Look whether it was saved before you try again.',
+      5,
+    );
   if (error.code === 'FST_ERR_CTP_BODY_TOO_LARGE')
     return tooLarge(
       `Larger than ${MAX_MESSAGE_BYTES / 1024 / 1024} MB (a table may have 64 MB); it was not kept. Leave out large attachments and try again.`,

@@ -1,8 +1,9 @@
-import { BaseError, ConnectionError, QueryTypes } from 'sequelize';
+import { BaseError, QueryTypes } from 'sequelize';
 import { runInTransaction, type Actor, type Context, type Tools } from '../commands/context';
 import { readMail, type Arrival } from '../captures/arrivals';
 import { storeCapture } from '../captures/store';
 import type { Mailbox } from '../db/models/mailboxes';
+import { isDatabaseGone } from '../db/conflicts';
 import { ProblemError } from '../http/problems';
 import type { OpenFolder, Seen } from '../outside/imap';
 import { fileMessage } from './file';
@@ -104,7 +105,7 @@ export async function planBatch(
 
 /** Whether it is this message that cannot be filed, rather than the database or the program that is out of order. */
 const isOwnFault = (error: unknown): error is Error =>
-  error instanceof ProblemError || (error instanceof BaseError && !(error instanceof ConnectionError));
+  error instanceof ProblemError || (error instanceof BaseError && !isDatabaseGone(error));
 
 /**
  * Takes one message, in one transaction with where the next begins; cut off, it is read again and nothing doubles. One
