@@ -24,6 +24,8 @@ export default {
         '<rootDir>/contract/**/*.test.ts',
         '<rootDir>/cli/**/*.test.ts',
         '<rootDir>/web/**/*.test.ts',
+        '<rootDir>/clipper/**/*.test.ts',
+        '<rootDir>/setup/**/*.test.ts',
       ],
     },
     {

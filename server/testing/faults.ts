@@ -16,7 +16,6 @@ export interface Breaker {
 
 /** Breaks connections of the program itself; those that a test or the queue look on with stay whole. */
 export function breakConnections(): Breaker {
-   
   const real = pg.Client.prototype.query;
   let left = Infinity;
   let counted = 0;

@@ -5,7 +5,7 @@ const TEXT = 'Ines Duarte, buyer at Padaria Sol, needs eight bikes';
 const mark = (id: string, start: number, end: number, over: Partial<Mark> = {}): Mark => ({
   id,
   kind: 'claim',
-  span: { part: 'body', start, end },
+  span: { part: 'text', start, end },
   ...over,
 });
 const marks = fc.array(
@@ -22,7 +22,7 @@ it('loses no letter and doubles none, whatever was read where', () => {
       const cut = cutText(
         TEXT,
         spans.filter(({ start }) => start >= 0).map(({ start, end }, at) => mark(String(at), start, end)),
-        'body',
+        'text',
       );
       expect(cut.map((stretch) => stretch.text).join('')).toBe(TEXT);
       expect(cut.every((stretch) => stretch.text.length > 0)).toBe(true);
@@ -37,7 +37,7 @@ it('marks exactly what each reading covers, and opens it once', () => {
       const cut = cutText(
         TEXT,
         good.map(({ start, end }, at) => mark(String(at), start, end)),
-        'body',
+        'text',
       );
       good.forEach(({ start, end }, at) => {
         const mine = cut.filter((stretch) => stretch.ids.includes(String(at)));
@@ -57,7 +57,7 @@ it('of readings over each other the shortest answers, and readings of another pa
       mark('subject', 0, 4, { span: { part: 'subject', start: 0, end: 4 } }),
       mark('nowhere', 0, 0, { span: null }),
     ],
-    'body',
+    'text',
   );
   expect(cut.map(({ text, ids, kind }) => [text, ids, kind])).toEqual([
     ['Ines Duarte', ['name', 'sentence'], 'claim'],
