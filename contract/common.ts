@@ -1,4 +1,5 @@
 import { isZone } from '@emporikon/core/lookups/place';
+import { MOST_MINOR } from '@emporikon/core/lifecycle/currencies';
 import { z } from 'zod';
 
 export const Id = z.uuid();
@@ -19,7 +20,7 @@ export const Line = (longest: number) =>
 export const Currency = z.string().regex(/^[A-Z]{3}$/, 'an ISO 4217 code');
 export const Country = z.string().regex(/^[A-Z]{2}$/, 'an ISO 3166-1 code of two letters');
 export const TimeZone = z.string().max(60).refine(isZone, 'a time zone such as Europe/Lisbon');
-export const Minor = z.int().min(0).max(9_000_000_000_000).describe('money in minor units');
+export const Minor = z.int().min(0).max(MOST_MINOR).describe('money in minor units');
 export const Page = z.object({
   cursor: z.string().max(2000).optional(),
   limit: z.coerce.number().int().min(1).max(200).default(50),

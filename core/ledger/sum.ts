@@ -1,4 +1,4 @@
-import { minorDigits } from '../lifecycle/currencies';
+import { minorDigits, MOST_MINOR } from '../lifecycle/currencies';
 import { readNumber } from '../reading/intents/numbers';
 
 /**
@@ -10,5 +10,7 @@ export function minorOf(text: string, currency: string): number | null {
   if (!text.trim()) return null;
   const amount = readNumber(typed);
   if (amount === null || amount < 0) throw new Error(`“${text}” is not a sum.`);
-  return Math.round(amount * 10 ** minorDigits(currency));
+  const minor = Math.round(amount * 10 ** minorDigits(currency));
+  if (minor > MOST_MINOR) throw new Error(`“${text}” is too large a sum.`);
+  return minor;
 }

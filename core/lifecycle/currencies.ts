@@ -1,5 +1,8 @@
 import { code } from 'currency-codes';
 
+/** No deal is worth more, and what is reckoned from sums of this size is still exact. */
+export const MOST_MINOR = 9_000_000_000_000;
+
 /** Decimal places of a currency's minor unit by ISO 4217 (list one): EUR 2, JPY 0, BHD 3. Unknown codes count as 2. */
 export const minorDigits = (currency: string): number => code(currency)?.digits ?? 2;
 

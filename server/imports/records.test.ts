@@ -215,3 +215,31 @@ it('a preview knows of no command that had not ended when it began, however low 
   expect([done.state, done.counts.made ?? 0]).toEqual(['done', 0]);
   expect((await pell.call('GET /api/people', { query: { q: 'Sela Slow' } })).body.items).toHaveLength(1);
 });
+
+it.each([
+  [
+    'companies',
+    'Company,Employees,Country\nToo Many GmbH,999999999999,DE\nHalf Ltd,12.5,GB\n',
+    ['Too Many GmbH', 'Half Ltd'],
+  ],
+  [
+    'deals',
+    'Deal,Value,Close date,Company\nHuge,99999999999999999999,1.1.2027,Big AB\nNever,100,30.02.2027,Big AB\n',
+    ['Huge', 'Never'],
+  ],
+] as const)(
+  '%s with cells that nothing can hold are made without those cells',
+  async (target, csv, names) => {
+    const bench = await become(await put(csv), target);
+    const seen = await look(bench);
+    expect(seen.counts).toMatchObject({ new: 2, unusable: 0 });
+    expect(seen.problems.map((problem) => problem.text).join(' ')).toMatch(
+      /is not (?:a number of people|an amount|a day)/,
+    );
+    expect((await act(bench.id, 'start')).counts.made).toBe(2);
+    const { status, body } = await pell.call(`GET /api/${target}`, { query: { limit: '100' } });
+    expect(status).toBe(200);
+    expect(JSON.stringify(body)).toContain(names[0]);
+    expect(JSON.stringify(body)).toContain(names[1]);
+  },
+);

@@ -18,6 +18,9 @@ export function readDay(text: string, habit: DateHabit): string | null {
     const full = year.length === 2 ? `${Number(year) > 30 ? '19' : '20'}${year}` : year;
     parts = isMonthFirst ? [full, a, b] : [full, b, a];
   }
-  if (!parts || parts[1] < 1 || parts[1] > 12 || parts[2] < 1 || parts[2] > 31) return null;
-  return `${parts[0]}-${String(parts[1]).padStart(2, '0')}-${String(parts[2]).padStart(2, '0')}`;
+  if (!parts) return null;
+  const day = `${parts[0]}-${String(parts[1]).padStart(2, '0')}-${String(parts[2]).padStart(2, '0')}`;
+  // The 30th of February is read as the 1st of March; what does not come back as it went in is no day.
+  const there = new Date(`${day}T00:00:00Z`);
+  return !Number.isNaN(there.getTime()) && there.toISOString().startsWith(day) ? day : null;
 }

@@ -92,6 +92,8 @@ export interface RecordData {
 
 const UUID = /^[0-9a-f]{8}-(?:[0-9a-f]{4}-){3}[0-9a-f]{12}$/i;
 const LONGEST = 300;
+/** Plain, or in groups of three; no firm employs a hundred million. */
+const PEOPLE = /^(?:\d{1,8}|\d{1,2}(?:[.,' ]\d{3}){1,2}|\d{3}[.,' ]\d{3})$/;
 
 export interface RecordHow {
   dates: DateHabit;
@@ -135,7 +137,7 @@ export function readRecordRow(
     else if (field === 'employees')
       take(
         'employees',
-        /^[\d.,' ]{1,12}$/.test(text) ? Number(text.replace(/\D/g, '')) : null,
+        PEOPLE.test(text) ? Number(text.replace(/\D/g, '')) : null,
         text,
         'a number of people',
       );
