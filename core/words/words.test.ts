@@ -1,5 +1,6 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { fieldOfLabel } from '../reading/table/labels';
 import { alternatives, wordsOf } from './compile';
 
 const files = readdirSync(__dirname).filter((file) => file.endsWith('.json'));
@@ -28,4 +29,9 @@ test('a kind takes its words from every language', () => {
   );
   expect(new RegExp(`^(?:${alternatives('streetEnding')})$`, 'iu').test('gracht')).toBe(true);
   expect(new RegExp(`^(?:${alternatives('goods')})$`, 'iu').test('bakfietsen')).toBe(true);
+});
+
+test('a heading is known however it is written', () => {
+  for (const word of wordsOf('column.email'))
+    expect([word, fieldOfLabel(word.toUpperCase())?.field]).toEqual([word, 'email']);
 });

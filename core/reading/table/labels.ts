@@ -30,7 +30,7 @@ const LABELS: readonly [Labelled, string[]][] = [
 ];
 
 const BY_LABEL = new Map(
-  LABELS.flatMap(([labelled, words]) => words.map((word) => [word, labelled] as const)),
+  LABELS.flatMap(([labelled, words]) => words.map((word) => [fold(word), labelled] as const)),
 );
 
 /** What a heading says its values are; null when it says nothing we know. */
