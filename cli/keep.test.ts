@@ -29,7 +29,8 @@ beforeEach(() => {
   trouble = null;
   folder = mkdtempSync(join(tmpdir(), 'emporikon-keep-'));
   process.chdir(folder);
-  for (const name of ['DATABASE_URL', 'EMPORIKON_SECRET', 'EMPORIKON_PASSPHRASE']) delete process.env[name];
+  for (const name of ['DATABASE_URL', 'EMPORIKON_SECRET', 'EMPORIKON_PASSPHRASE'])
+    Reflect.deleteProperty(process.env, name);
   out = '';
   for (const stream of [process.stdout, process.stderr])
     jest.spyOn(stream, 'write').mockImplementation((chunk) => {

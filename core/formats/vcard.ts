@@ -94,7 +94,10 @@ function readCard(lines: readonly string[]): Card | null {
       params: Object.fromEntries(
         Object.entries(params as Record<string, string | string[]>).map(([key, one]) => [
           key.toLowerCase(),
-          (Array.isArray(one) ? one : one.split(',')).map((part) => part.toLowerCase().trim()),
+          // What is said in words (RFC 6350 §6.3.1, LABEL) keeps its commas and its case; kinds have neither.
+          key.toLowerCase() === 'label'
+            ? [one].flat()
+            : (Array.isArray(one) ? one : one.split(',')).map((part) => part.toLowerCase().trim()),
         ]),
       ),
       value,

@@ -66,7 +66,8 @@ function endOf(text: string, moment: Moment): string | null {
   return end > start && end.diff(start).as('hours') <= 12 ? iso(end) : null;
 }
 
-const iso = (at: DateTime): string => at.toISO({ suppressMilliseconds: true }) ?? '';
+/** ISO 8601 with the offset in figures, as every other moment of a note is written. */
+const iso = (at: DateTime): string => at.toFormat("yyyy-MM-dd'T'HH:mm:ssZZ");
 
 function moveOf(
   clause: Clause,

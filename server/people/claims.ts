@@ -1,3 +1,4 @@
+import { usableValue } from '@emporikon/core/reading/usable';
 import { nameKey, parseName } from '@emporikon/core/people/names';
 import { isRoleName } from '@emporikon/core/people/names';
 import { localPart } from '@emporikon/core/people/emails';
@@ -138,6 +139,11 @@ async function applyToPerson(
     await context.write.update(claim, { ...owner, fate: 'proposed' });
     return;
   }
+  const value = usableValue(claim.field, claim.value);
+  if (value === null) {
+    await context.write.update(claim, { ...owner, fate: 'proposed' });
+    return;
+  }
   const known = person[claim.field] ?? null;
   const mayReplaceName =
     claim.field !== 'fullName' ||
@@ -156,7 +162,7 @@ async function applyToPerson(
       nameKey: nameKey(claim.value),
       updatedAt: now,
     });
-  else await context.write.update(person, { [claim.field]: claim.value, updatedAt: now });
+  else await context.write.update(person, { [claim.field]: value, updatedAt: now });
 }
 
 /** A field of the house's own: a blank is filled, and what a hand wrote stays. */

@@ -1,3 +1,4 @@
+import { usableValue } from '@emporikon/core/reading/usable';
 import { isEmail, normalizeEmail } from '@emporikon/core/people/emails';
 import { readPhone, type PhoneType } from '@emporikon/core/people/phones';
 import type { ClaimRow } from '../db/models/captures';
@@ -28,5 +29,10 @@ export function normalizeValue(
       throw invalid('That is not a web address.', { fields: { value: 'is not a web address' } });
     return { normalized: url.replace(/\/+$/, ''), type: null };
   }
+  if (usableValue(field, value) === null)
+    throw invalid(
+      field === 'birthday' ? 'That is not a day.' : 'That is not a time zone such as Europe/Lisbon.',
+      { fields: { value: field === 'birthday' ? 'is not a day' : 'is not a time zone' } },
+    );
   return { normalized: null, type: null };
 }

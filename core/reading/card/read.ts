@@ -3,6 +3,7 @@ import { isEmail, normalizeEmail } from '../../people/emails';
 import { parseName } from '../../people/names';
 import { readPhone, type PhoneType } from '../../people/phones';
 import { tidy } from '../../people/text';
+import { usableValue } from '../usable';
 import type { Claim } from '../types';
 
 const textOf = ({ value }: CardProperty): string =>
@@ -41,10 +42,8 @@ const addressOf = ({ value, params }: CardProperty): string =>
   addressText(Array.isArray(value) ? value : value.split(';')) || params.label?.[0] || '';
 
 function dayOf(text: string): string | null {
-  const match = /^(\d{4})-?(\d{2})-?(\d{2})/.exec(text);
-  if (match) return `${match[1] ?? ''}-${match[2] ?? ''}-${match[3] ?? ''}`;
-  const yearless = /^--(\d{2})-?(\d{2})/.exec(text);
-  return yearless ? `--${yearless[1] ?? ''}-${yearless[2] ?? ''}` : null;
+  const [, year = '', month = '', day = ''] = /^(\d{4}|-)-?(\d{2})-?(\d{2})/.exec(text) ?? [];
+  return month ? usableValue('birthday', `${year}-${month}-${day}`) : null;
 }
 
 /** Nobody has so many numbers and addresses; a card that has was made to hold a reader up. */

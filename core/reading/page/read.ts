@@ -12,6 +12,7 @@ import { valueOf, type Fact, type Origin, type Subject } from './facts';
 import { readHCards, type Cards } from './hcard';
 import { outlineOf, type Outline } from './outline';
 import { readPlainList } from './people';
+import { usableValue } from '../usable';
 import { isPersonName, readOpenGraph } from './plain';
 import { readSchemaOrg } from './schemaOrg';
 import { factsFor } from './voices';
@@ -60,7 +61,7 @@ const keyOf = (fact: Fact): string =>
       : fold(fact.value);
 
 /** The stretch a fact was read from: in the text that is shown if it stands there, else in the source. */
-function spanOf(fact: Fact, { text, html }: Page): Claim['span'] {
+function spanOf(fact: Fact, { text, html }: Page): Fact['at'] {
   if (fact.at) return fact.at;
   const shown = text.indexOf(fact.value);
   if (shown >= 0) return { part: 'text', start: shown, end: shown + fact.value.length };
@@ -68,10 +69,18 @@ function spanOf(fact: Fact, { text, html }: Page): Claim['span'] {
   return source < 0 ? undefined : { part: 'source', start: source, end: source + fact.value.length };
 }
 
+/** A fact in the form it is kept in, and where it was said; none where it cannot be what it says it is. */
+function usable(fact: Fact, page: Page): Fact[] {
+  const value = usableValue(fact.field, fact.value);
+  if (value === null || value === fact.value) return value === null ? [] : [fact];
+  const at = spanOf(fact, page);
+  return [{ ...fact, value, ...(at ? { at } : {}) }];
+}
+
 /** One value of a field of which there is one: the voices that agree are added up, and the strongest value is taken. */
 function settle(field: Claim['field'], facts: readonly Fact[], page: Page): Claim[] {
   const votes = new Map<string, { weight: number; facts: Fact[] }>();
-  for (const fact of facts.filter((fact) => fact.field === field)) {
+  for (const fact of facts.filter((fact) => fact.field === field).flatMap((fact) => usable(fact, page))) {
     const key = keyOf(fact);
     const vote = votes.get(key) ?? { weight: 0, facts: [] };
     if (!vote.facts.some((one) => one.origin === fact.origin)) vote.weight += VOICE[fact.origin];

@@ -2,6 +2,12 @@ export type DateHabit = 'day first' | 'month first' | 'year first' | null;
 
 const MONTHS = 'jan feb mar apr may jun jul aug sep oct nov dec'.split(' ');
 
+/** Whether there is such a day. The 30th of February is read as the 1st of March: what does not come back as it went in is none. */
+export function isCalendarDay(iso: string): boolean {
+  const there = new Date(`${iso}T00:00:00Z`);
+  return !Number.isNaN(there.getTime()) && there.toISOString().startsWith(iso);
+}
+
 /** A day as a table writes it, in ISO 8601; null when it is none. */
 export function readDay(text: string, habit: DateHabit): string | null {
   const iso = /^(\d{4})[-/.](\d{1,2})[-/.](\d{1,2})(?:[T ].*)?$/.exec(text.trim());
@@ -20,7 +26,5 @@ export function readDay(text: string, habit: DateHabit): string | null {
   }
   if (!parts) return null;
   const day = `${parts[0]}-${String(parts[1]).padStart(2, '0')}-${String(parts[2]).padStart(2, '0')}`;
-  // The 30th of February is read as the 1st of March; what does not come back as it went in is no day.
-  const there = new Date(`${day}T00:00:00Z`);
-  return !Number.isNaN(there.getTime()) && there.toISOString().startsWith(day) ? day : null;
+  return isCalendarDay(day) ? day : null;
 }

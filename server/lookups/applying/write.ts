@@ -3,10 +3,14 @@ import type { Subject } from '@emporikon/core/lookups/facts';
 import { companyKey } from '@emporikon/core/people/companies';
 import { nameKey, parseName } from '@emporikon/core/people/names';
 import { readPhone } from '@emporikon/core/people/phones';
+import { usableValue } from '@emporikon/core/reading/usable';
 import type { Context } from '../../commands/context';
 import type { Person } from '../../db/models/people';
 import { Company, ContactPoint } from '../../db/models/people';
 import { addContact } from '../../people/claims';
+
+/** No firm employs more, and no column holds more than about twenty times as many. */
+const MOST_EMPLOYEES = 100_000_000;
 
 async function toPerson(context: Context, person: Person, field: string, value: string): Promise<boolean> {
   const updatedAt = context.now();
@@ -21,12 +25,11 @@ async function toPerson(context: Context, person: Person, field: string, value: 
   }
   if (field === 'fullName')
     await context.write.update(person, { ...parseName(value), nameKey: nameKey(value), updatedAt });
-  else if (field === 'timeZone') {
-    if (!isZone(value)) return false;
-    await context.write.update(person, { timeZone: value, updatedAt });
-  } else if (field === 'jobTitle' || field === 'address' || field === 'birthday')
-    await context.write.update(person, { [field]: value, updatedAt });
-  else if (field.startsWith('custom:'))
+  else if (field === 'jobTitle' || field === 'address' || field === 'birthday' || field === 'timeZone') {
+    const usable = usableValue(field, value);
+    if (usable === null) return false;
+    await context.write.update(person, { [field]: usable, updatedAt });
+  } else if (field.startsWith('custom:'))
     await context.write.update(person, {
       custom: { ...person.custom, [field.slice('custom:'.length)]: value },
       updatedAt,
@@ -42,7 +45,7 @@ async function toCompany(context: Context, company: Company, field: string, valu
   if (taken) return false;
   if (field === 'employees') {
     const employees = Number(value);
-    if (!Number.isInteger(employees) || employees < 0) return false;
+    if (!Number.isInteger(employees) || employees < 0 || employees > MOST_EMPLOYEES) return false;
     await context.write.update(company, { employees, updatedAt });
   } else if (field === 'technologies')
     await context.write.update(company, {
