@@ -3,6 +3,7 @@ import { parseName } from '../../people/names';
 import { readPhone, type PhoneType } from '../../people/phones';
 import { fieldOfLabel } from '../table/labels';
 import type { Claim } from '../types';
+import { usableValue } from '../usable';
 
 const LINE =
   /(?:^|(?<=[.;]\s))[ \t]*(?<label>[\p{L}][\p{L} /.-]{0,28}?)[ \t]*[:=][ \t]*(?<value>\S.*?)[ \t]*$/gmu;
@@ -61,5 +62,6 @@ export function claimOf(
     const { fullName } = parseName(text);
     return fullName ? { ...base, value: fullName } : null;
   }
-  return base;
+  const usable = usableValue(field, text);
+  return usable === null ? null : { ...base, value: usable };
 }
