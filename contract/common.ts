@@ -1,3 +1,4 @@
+import { FIRST_DAY, LAST_DAY } from '@emporikon/core/reading/table/days';
 import { isZone } from '@emporikon/core/lookups/place';
 import { MOST_MINOR } from '@emporikon/core/lifecycle/currencies';
 import { z } from 'zod';
@@ -5,10 +6,9 @@ import { z } from 'zod';
 export const Id = z.uuid();
 export const Version = z.int().positive();
 export const Time = z.string().describe('ISO 8601 with offset');
-/** From the Gregorian calendar on, and as far as anybody plans. */
 export const Day = z.iso
   .date()
-  .refine((day) => day >= '1583-01-01' && day <= '2999-12-31', 'a day from 1583 to 2999');
+  .refine((day) => day >= FIRST_DAY && day <= LAST_DAY, 'a day from 1583 to 2999');
 /** One line of text that a person typed: no control characters, so that nothing typed can become a header or a line of its own. */
 export const Line = (longest: number) =>
   z

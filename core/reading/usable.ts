@@ -7,10 +7,7 @@ const LEAP_YEAR = '2000';
 /** A birthday in ISO 8601, without its year `--03-05`; null when it is none. */
 function readBirthday(text: string): string | null {
   const yearless = /^--(\d\d)-?(\d\d)$/.exec(text.trim());
-  if (!yearless) {
-    const day = readDay(text, 'day first');
-    return day && day.startsWith('0000') ? null : day;
-  }
+  if (!yearless) return readDay(text, 'day first');
   const [, month = '', day = ''] = yearless;
   return isCalendarDay(`${LEAP_YEAR}-${month}-${day}`) ? `--${month}-${day}` : null;
 }

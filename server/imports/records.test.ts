@@ -224,7 +224,7 @@ it.each([
   ],
   [
     'deals',
-    'Deal,Value,Close date,Company\nHuge,99999999999999999999,1.1.2027,Big AB\nNever,100,30.02.2027,Big AB\n',
+    'Deal,Value,Close date,Company\nHuge,99999999999999999999,1.1.2027,Big AB\nNever,100,30.02.2027,Big AB\nFar off,100,31.12.9999,Big AB\n',
     ['Huge', 'Never'],
   ],
 ] as const)(

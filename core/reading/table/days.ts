@@ -2,10 +2,21 @@ export type DateHabit = 'day first' | 'month first' | 'year first' | null;
 
 const MONTHS = 'jan feb mar apr may jun jul aug sep oct nov dec'.split(' ');
 
-/** Whether there is such a day. The 30th of February is read as the 1st of March: what does not come back as it went in is none. */
+/** From the Gregorian calendar on, and as far as anybody plans. */
+export const [FIRST_DAY, LAST_DAY] = ['1583-01-01', '2999-12-31'] as const;
+
+/**
+ * Whether there is such a day, in a year that anybody means. The 30th of February is read as the 1st of March: what does
+ * not come back as it went in is none.
+ */
 export function isCalendarDay(iso: string): boolean {
   const there = new Date(`${iso}T00:00:00Z`);
-  return !Number.isNaN(there.getTime()) && there.toISOString().startsWith(iso);
+  return (
+    !Number.isNaN(there.getTime()) &&
+    there.toISOString().startsWith(iso) &&
+    iso >= FIRST_DAY &&
+    iso <= LAST_DAY
+  );
 }
 
 /** A day as a table writes it, in ISO 8601; null when it is none. */

@@ -34,6 +34,8 @@ describe('a day in a table', () => {
     '31 Jun 2026',
     '00.01.2026',
     '2026-13-01',
+    '31.12.9999',
+    '0001-01-01',
   ])('%s is no day of the calendar', (text) => {
     expect(readDay(text, 'day first')).toBeNull();
   });
