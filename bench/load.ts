@@ -40,6 +40,7 @@ const startProgram = (): Promise<Running> =>
     const child = fork(fileURLToPath(import.meta.url), { env: { ...process.env, BENCH_PROGRAM: '1' } });
     const memories: number[] = [];
     child.once('error', reject);
+    child.once('exit', (code) => reject(new Error(`the program ended (${code}) before it listened`)));
     child.on('message', (said: Said) => {
       if ('base' in said) resolve({ child, base: said.base, memories });
       else memories.push(said.memory);

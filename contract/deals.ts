@@ -46,7 +46,7 @@ export const DealRow = z.object({
   currency: z.string(),
   probability: z.int(),
   probabilityByHand: z.boolean(),
-  expectedClose: Day.nullable(),
+  expectedClose: z.string().nullable().describe('YYYY-MM-DD; an import of before may have left any day'),
   owner: Named,
   tags: z.array(z.string()),
   closedAt: Time.nullable(),

@@ -14,8 +14,8 @@ export const isBeyondSight = (error: unknown): boolean =>
 export const isRetryableConflict = (error: unknown): boolean =>
   error instanceof OptimisticLockError || (error instanceof DatabaseError && CROSSED.has(sqlState(error)));
 
-/** Connection lost (SQLSTATE class 08), out of resources (53), ended by an operator or a restart (57P), I/O or internal (58, XX). */
-const OUT_OF_ORDER = /^(?:08|53|57P|58|XX)/;
+/** Connection lost (SQLSTATE class 08), out of resources (53), ended by an operator or a restart (57P), input and output (58). */
+const OUT_OF_ORDER = /^(?:08|53|57P|58)/;
 /** What the client says of a connection that is gone; there is no SQLSTATE, for nobody answered. */
 const GONE = /connection terminated|connection error|not queryable|ECONNRESET|EPIPE|ECONNREFUSED/i;
 

@@ -1,4 +1,5 @@
 import { NotSent } from '../outside/notSent';
+import { agree } from '../testing/agreeing';
 import { useHouse, type SentMail } from '../testing/harness';
 
 const mails: SentMail[] = [];
@@ -12,29 +13,7 @@ const { house, pell, mara } = useHouse({
   },
 });
 
-let serial = 0;
-/** Somebody fills in a public form and agrees. @returns how their submission stands */
-async function agree(email: string): Promise<() => Promise<{ state: string; id: string } | null>> {
-  const { form } = (
-    await mara.call('POST /api/forms', {
-      body: {
-        name: 'News',
-        slug: `news-${++serial}`,
-        kind: 'public',
-        consent: 'You may write to me.',
-        fields: [{ name: 'email', label: 'Your email', field: 'email', kind: 'line', required: true }],
-      },
-    })
-  ).body;
-  await house.app.inject({
-    method: 'POST',
-    url: `/f/${form.slug}`,
-    headers: { 'content-type': 'application/x-www-form-urlencoded' },
-    payload: new URLSearchParams({ email, agreed: 'yes' }).toString(),
-  });
-  return async () =>
-    (await pell.call('GET /api/submissions', { query: { formId: form.id } })).body.items[0]?.delivery ?? null;
-}
+const agreed = (email: string) => agree(house, { pell, mara }, email);
 const workAtOnce = async (): Promise<void> => {
   await house.sequelize.query('UPDATE graphile_worker._private_jobs SET run_at = now()');
   await house.work();
@@ -43,7 +22,7 @@ const sentTo = (email: string): number => mails.filter(({ to }) => to === email)
 
 it('waits for a mail server that is away, and mails once when it is back', async () => {
   trouble = new NotSent('the mail server does not answer');
-  const delivery = await agree('ann@reed.example');
+  const delivery = await agreed('ann@reed.example');
   await house.work();
   await workAtOnce();
   expect(await delivery()).toMatchObject({
@@ -62,7 +41,7 @@ it('waits for a mail server that is away, and mails once when it is back', async
 
 it('does not mail again by itself what may have gone out, and does when somebody asks', async () => {
   trouble = new Error('the mail server did not say whether it took it');
-  const delivery = await agree('bob@reed.example');
+  const delivery = await agreed('bob@reed.example');
   await house.work();
   trouble = null;
   await workAtOnce();
@@ -80,7 +59,7 @@ it('does not mail again by itself what may have gone out, and does when somebody
 });
 
 it('does the part of a job that waited from before there was an outbox, once', async () => {
-  await agree('cas@reed.example');
+  await agreed('cas@reed.example');
   const [rows] = await house.sequelize.query(
     "DELETE FROM outbox WHERE payload->>'submissionId' IN (SELECT id::text FROM form_submissions WHERE email = 'cas@reed.example') RETURNING payload",
   );

@@ -91,6 +91,8 @@ function asProblem(error: FastifyError): ProblemError | null {
 export function answerErrors(app: FastifyInstance): void {
   app.setErrorHandler<FastifyError>((error, request, reply) => {
     const problem = asProblem(error);
+    if (isDatabaseGone(error))
+      request.log.warn({ err: error, requestId: request.id }, 'the database is gone');
     if (problem) return send(reply, problem);
     request.log.error({ err: error, requestId: request.id }, 'failed');
     return send(

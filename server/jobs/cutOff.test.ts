@@ -1,5 +1,6 @@
 import { QueryTypes } from 'sequelize';
 import { breakConnections, CUT, spread, workUntil, type Breaker } from '../testing/faults';
+import { agree } from '../testing/agreeing';
 import { mail, useHouse } from '../testing/harness';
 
 const { house, pell, mara } = useHouse();
@@ -128,45 +129,21 @@ describe('what follows a change', () => {
 });
 
 describe('what goes outside', () => {
-  const agree = async (email: string): Promise<() => Promise<string | null>> => {
-    const { form } = (
-      await mara.call('POST /api/forms', {
-        body: {
-          name: 'News',
-          slug: `cut-${++serial}`,
-          kind: 'public',
-          consent: 'You may write to me.',
-          fields: [{ name: 'email', label: 'Your email', field: 'email', kind: 'line', required: true }],
-        },
-      })
-    ).body;
-    await house.app.inject({
-      method: 'POST',
-      url: `/f/${form.slug}`,
-      // Each from somewhere else: how much comes from one place is limited.
-      remoteAddress: `10.0.${serial >> 8}.${serial & 255}`,
-      headers: { 'content-type': 'application/x-www-form-urlencoded' },
-      payload: new URLSearchParams({ email, agreed: 'yes' }).toString(),
-    });
-    return async () =>
-      (await pell.call('GET /api/submissions', { query: { formId: form.id } })).body.items[0]?.delivery
-        ?.state ?? null;
-  };
   const sentTo = (email: string): number => house.mails.filter(({ to }) => to === email).length;
 
   it('goes out once at most, and where nobody can tell, it says so', async () => {
-    const state = await agree('whole@lot.example');
+    const delivery = await agree(house, { pell, mara }, 'whole@lot.example');
     breaker.arm(Infinity);
     await house.work();
     const statements = breaker.counted();
-    expect([await state(), sentTo('whole@lot.example')]).toEqual(['sent', 1]);
+    expect([(await delivery())?.state, sentTo('whole@lot.example')]).toEqual(['sent', 1]);
     const ends: [number, string | null, number][] = [];
     for (const at of spread(statements, statements)) {
       const email = `at${at}@lot.example`;
-      const of = await agree(email);
+      const of = await agree(house, { pell, mara }, email);
       breaker.arm(at);
       await workUntil(house, breaker, isIdle);
-      ends.push([at, await of(), sentTo(email)]);
+      ends.push([at, (await of())?.state ?? null, sentTo(email)]);
     }
     const wrong = ends.filter(
       ([, ended, mails]) => !(ended === 'sent' && mails === 1) && !(ended === 'unsure' && mails <= 1),
