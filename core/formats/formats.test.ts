@@ -4,7 +4,6 @@ import { strToU8, zipSync } from 'fflate';
 import { readCardDetails } from '../reading/card/details';
 import { readCardClaims } from '../reading/card/read';
 import { readShape } from '../reading/table/columns';
-import {} from '../reading/table/days';
 import { readDay } from '../reading/table/days';
 import { parseCsv, separatorOf, writeCsv } from './csv';
 import { decodeText } from './encoding';
