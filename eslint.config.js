@@ -46,7 +46,21 @@ export default ts.config(
       'no-undef': 'off',
       'no-console': 'error',
       'vue/multi-word-component-names': 'off',
+      'vue/require-default-prop': 'off',
       eqeqeq: 'error',
+    },
+  },
+  {
+    files: ['web/**/*.vue'],
+    ignores: ['web/kit/**'],
+    rules: {
+      'vue/no-restricted-html-elements': [
+        'error',
+        ...['input', 'select', 'textarea', 'table', 'dialog', 'button'].map((element) => ({
+          element,
+          message: 'Every control is Vuetify’s, by way of web/kit.',
+        })),
+      ],
     },
   },
   { files: ['setup/**', 'cli/**', 'bench/**', '**/*.mjs', 'e2e/**'], rules: { 'no-console': 'off' } },

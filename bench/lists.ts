@@ -43,6 +43,9 @@ async function samples(bare: pg.Client): Promise<Record<string, string>> {
   };
 }
 
+const sorts = (...columns: string[]): string[] =>
+  columns.flatMap((column) => [`sort=${column}&direction=asc`, `sort=${column}&direction=desc`]);
+
 /** Every GET of the contract once, and those of lists in the ways they are narrowed. */
 function questions(ids: Record<string, string>): Asked[] {
   const paths: Record<string, string | undefined> = {
@@ -60,13 +63,28 @@ function questions(ids: Record<string, string>): Asked[] {
     'GET /api/merges': [`recordId=${ids.person}`],
     'GET /api/quotes': [`dealId=${ids.deal}`],
     'GET /api/history': [`table=people&id=${ids.person}`],
-    'GET /api/people': ['', 'q=smith', 'tag=florist', `list=${ids.list}`, 'inactive=only', 'limit=200'],
-    'GET /api/companies': ['', 'q=bakery', 'limit=200'],
+    'GET /api/people': [
+      '',
+      'q=smith',
+      'tag=florist',
+      `list=${ids.list}`,
+      'inactive=only',
+      'limit=200',
+      ...sorts('name', 'jobTitle', 'company', 'standing'),
+    ],
+    'GET /api/companies': [
+      '',
+      'q=bakery',
+      'limit=200',
+      ...sorts('domain', 'industry', 'country', 'employees'),
+    ],
     'GET /api/leads': [
       '',
       'status=working',
       `owner=${ids.owner}`,
       'sort=chance',
+      'q=bakery',
+      ...sorts('title', 'fit', 'warmth', 'created'),
       `sort=chance&owner=${ids.owner}`,
     ],
     'GET /api/deals': [
@@ -75,6 +93,8 @@ function questions(ids: Record<string, string>): Asked[] {
       `owner=${ids.owner}`,
       `company=${ids.company}`,
       'state=all&limit=200',
+      'q=bakery',
+      ...sorts('title', 'amount', 'expectedClose').map((query) => `${query}&state=open`),
     ],
     'GET /api/pipelines/:id/board': ['', `owner=${ids.owner}`],
     'GET /api/triage': ['limit=10', `list=${ids.list}&limit=10`, 'tag=florist&limit=10'],

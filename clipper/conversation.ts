@@ -1,7 +1,7 @@
 import type { CaptureDetail } from '@emporikon/contract/captures';
 import { el } from './dom';
 import { call } from './server';
-import { close, show, tellProblem } from './sheet';
+import { close, leaveNothing, show, tellProblem } from './sheet';
 import type { Account } from './store';
 import { whoLines } from './who';
 
@@ -19,6 +19,7 @@ export function fileConversation(mine: Account, capture: CaptureDetail): void {
         params: { id: capture.id },
         body: chosen ? { person: chosen } : {},
       });
+      leaveNothing(null);
       status.replaceChildren(el('p', { class: 'same' }, `${count(fresh)} in the ledger of ${person.name}.`));
       button.disabled = true;
     } catch (error) {
@@ -52,9 +53,11 @@ export function fileConversation(mine: Account, capture: CaptureDetail): void {
       'div',
       { class: 'foot' },
       done ? el('p', { class: 'same' }, 'All of it is filed.') : button,
-      el('button', { click: close }, 'Close'),
+      el('button', { click: () => void close() }, 'Close'),
     ),
     status,
   );
-  if (!done) button.focus();
+  if (done) return;
+  leaveNothing({ mine, id: capture.id });
+  button.focus();
 }

@@ -33,7 +33,7 @@ export function showFiled(mine: Account, filed: Reply<'POST /api/captures/:id/fi
     el(
       'div',
       { class: 'foot' },
-      el('button', { class: 'fill', click: close }, 'Close'),
+      el('button', { class: 'fill', click: () => void close() }, 'Close'),
       eventId ? el('button', { click: () => void undo(eventId) }, 'Undo') : null,
     ),
     said,

@@ -1,14 +1,14 @@
 import type { CaptureDetail } from '@emporikon/contract/captures';
-import { el, labelled } from './dom';
+import { el, labelled, select } from './dom';
 import { call } from './server';
-import { close, show, split } from './sheet';
+import { close, leaveNothing, show, split } from './sheet';
 import type { Account } from './store';
 
 const WORDS = { same: 'we know them', maybe: 'maybe known', new: 'new' } as const;
 
 /** The sheet of a list: who of them we know, and filing several in one go, each with its own result. */
 export function fileList(mine: Account, capture: CaptureDetail): void {
-  const tags = el('input', { name: 'tags', placeholder: 'parted by commas' });
+  const tags = el('input', { name: 'tags', placeholder: 'separated by commas' });
   const progress = el('progress', { max: '1', value: '0', hidden: true, 'aria-label': 'Progress' });
   const said = el('p', { role: 'status' });
   const rows = capture.listed.map((one, index) => {
@@ -27,10 +27,31 @@ export function fileList(mine: Account, capture: CaptureDetail): void {
     );
     return { box, result, line, one, index };
   });
-  void chrome.runtime.sendMessage({
-    type: 'mark',
-    people: capture.listed.map((one) => ({ name: one.name, url: one.url, words: WORDS[one.verdict] })),
-  });
+  const words = capture.listed.map((one): string => WORDS[one.verdict]);
+  /** What stands beside each name on the page; said again as soon as one is filed. */
+  const mark = (): void =>
+    void chrome.runtime.sendMessage({
+      type: 'mark',
+      people: capture.listed.map((one, at) => ({ name: one.name, url: one.url, words: words[at] })),
+    });
+  mark();
+  const as = select(
+    'as',
+    [
+      ['person', 'people only'],
+      ['lead', 'a lead each'],
+    ],
+    'person',
+  );
+  const owner = select('owner', [['', 'me']]);
+  const list = select('list', [['', 'none']]);
+  void Promise.all([call(mine, 'GET /api/users'), call(mine, 'GET /api/lists')]).then(
+    ([users, lists]) => {
+      owner.append(...users.items.map(({ id, name }) => el('option', { value: id }, name)));
+      list.append(...lists.items.map(({ id, name }) => el('option', { value: id }, name)));
+    },
+    () => null,
+  );
   const file = async (): Promise<void> => {
     const chosen = rows.filter((row) => row.box.checked);
     progress.hidden = false;
@@ -41,10 +62,21 @@ export function fileList(mine: Account, capture: CaptureDetail): void {
       try {
         const { results } = await call(mine, 'POST /api/captures/:id/listed', {
           params: { id: capture.id },
-          body: { rows: [row.index], tags: split(tags.value) },
+          body: {
+            rows: [row.index],
+            as: as.value,
+            tags: split(tags.value),
+            ...(owner.value ? { ownerId: owner.value } : {}),
+            ...(list.value ? { listId: list.value } : {}),
+          },
         });
         const [one] = results;
-        if (one?.outcome === 'filed' || one?.outcome === 'known') filed++;
+        if (one?.outcome === 'filed' || one?.outcome === 'known') {
+          filed++;
+          words[row.index] = WORDS.same;
+          mark();
+          leaveNothing(null);
+        }
         row.result.textContent = one?.outcome === 'filed' ? 'filed' : (one?.reason ?? 'was not filed');
         row.box.checked = false;
       } catch (error) {
@@ -64,12 +96,19 @@ export function fileList(mine: Account, capture: CaptureDetail): void {
     el('h1', {}, `${rows.length} people`),
     all,
     el('ul', {}, ...rows.map((row) => row.line)),
-    labelled('Tags', tags),
+    el(
+      'div',
+      { class: 'two' },
+      labelled('File as', as),
+      labelled('Owner', owner),
+      labelled('List', list),
+      labelled('Tags', tags),
+    ),
     el(
       'div',
       { class: 'foot' },
       el('button', { class: 'fill' }, 'File the chosen'),
-      el('button', { type: 'button', click: close }, 'Close'),
+      el('button', { type: 'button', click: () => void close() }, 'Close'),
     ),
     progress,
     said,
@@ -78,6 +117,7 @@ export function fileList(mine: Account, capture: CaptureDetail): void {
     event.preventDefault();
     void file();
   });
+  leaveNothing(capture.state === 'waiting' ? { mine, id: capture.id } : null);
   show(form);
   all.focus();
 }

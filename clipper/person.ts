@@ -5,7 +5,8 @@ import { claimLine } from './claims';
 import { el, labelled, select } from './dom';
 import { showFiled } from './filed';
 import { call, Unreachable } from './server';
-import { close, show, split, start, tellProblem, type Page } from './sheet';
+import { recordPart } from './record';
+import { close, leaveNothing, show, split, start, tellProblem, type Page } from './sheet';
 import { keep, type Account } from './store';
 import { whoLines } from './who';
 
@@ -36,7 +37,8 @@ export async function filePerson(mine: Account, capture: CaptureDetail, page: Pa
     show(
       el('h1', {}, capture.from),
       el('p', { class: 'same' }, 'This page, as it is, is filed already.'),
-      el('button', { click: close }, 'Close'),
+      capture.filedAs?.person ? recordPart(mine, capture.filedAs.person.id) : null,
+      el('div', { class: 'foot' }, el('button', { click: () => void close() }, 'Close')),
     );
     return;
   }
@@ -55,7 +57,7 @@ export async function filePerson(mine: Account, capture: CaptureDetail, page: Pa
     ['', 'me, or who it is now'],
     ...team.users.map((user) => [user.id, user.name] as const),
   ]);
-  const tags = el('input', { name: 'tags', placeholder: 'parted by commas' });
+  const tags = el('input', { name: 'tags', placeholder: 'separated by commas' });
   const company = el('input', { name: 'company', value: capture.verdict.companyName ?? '' });
   const note = el('textarea', { name: 'note', rows: '2' });
   const move = el('input', { name: 'move', placeholder: 'call Thursday 11' });
@@ -125,14 +127,16 @@ export async function filePerson(mine: Account, capture: CaptureDetail, page: Pa
     try {
       const body = choice();
       const filed = await call(mine, 'POST /api/captures/:id/filing', { params: { id: capture.id }, body });
+      leaveNothing(null);
       showFiled(mine, filed);
     } catch (error) {
       if (error instanceof Unreachable) {
+        leaveNothing(null);
         await keep({ id: capture.id, ...page, filing: choice(), at: new Date().toISOString() });
         show(
           el('h1', {}, 'Kept'),
           el('p', {}, `Emporikon does not answer. ${capture.from} is filed as you said when it does.`),
-          el('div', { class: 'foot' }, el('button', { click: close }, 'Close')),
+          el('div', { class: 'foot' }, el('button', { click: () => void close() }, 'Close')),
         );
       } else said.replaceChildren(tellProblem(error));
     } finally {
@@ -158,6 +162,7 @@ export async function filePerson(mine: Account, capture: CaptureDetail, page: Pa
       labelled('Tags', tags),
     ),
     dealPart,
+    capture.known ? recordPart(mine, capture.known.person.id) : null,
     el('h2', {}, 'What we read'),
     ...capture.claims.map((claim) => claimLine(mine, claim)),
     capture.claims.length ? null : el('p', { class: 'soft' }, 'Nothing was read from this page.'),
@@ -166,7 +171,7 @@ export async function filePerson(mine: Account, capture: CaptureDetail, page: Pa
       { class: 'foot' },
       el('button', { class: 'fill' }, 'File it'),
       el('button', { type: 'button', click: () => void start() }, 'Read again'),
-      el('button', { type: 'button', click: close }, 'Close'),
+      el('button', { type: 'button', click: () => void close() }, 'Close'),
     ),
     said,
   );
@@ -177,6 +182,7 @@ export async function filePerson(mine: Account, capture: CaptureDetail, page: Pa
   note.addEventListener('keydown', (event) => {
     if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) void file();
   });
+  leaveNothing({ mine, id: capture.id });
   show(form);
   note.focus();
 }

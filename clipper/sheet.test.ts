@@ -13,6 +13,7 @@ beforeEach(() => {
         { id: 's2', name: 'Signed', kind: 'won' },
       ],
     },
+    'GET /api/lists': { items: [{ id: 'n1', name: 'Autumn fair' }], tags: [] },
     'POST /api/captures/c1/filing': {
       person: { id: 'p1', name: 'Ines Duarte' },
       company: { id: 'f1', name: 'Padaria Sol' },
@@ -59,8 +60,25 @@ describe('before it can read', () => {
 
   it('Escape closes it', async () => {
     await open(capture());
+    extension.answers['POST /api/captures/c1/set-aside'] = {};
     document.dispatchEvent(Object.assign(new Event('keydown'), { key: 'Escape' }));
+    await settle();
     expect(extension.said).toContainEqual({ type: 'close' });
+  });
+
+  it('closed without filing it leaves nothing in Arrivals; once filed, or while nobody answers, it just closes', async () => {
+    extension.answers['POST /api/captures/c1/set-aside'] = {};
+    const asides = () => extension.asked.filter(({ path }) => path.endsWith('/set-aside')).length;
+    await open(capture());
+    extension.button('Close').click();
+    await settle();
+    expect([asides(), extension.said.filter(({ type }) => type === 'close').length]).toEqual([1, 1]);
+    await extension.submit();
+    await settle();
+    expect(extension.text()).toContain('Filed');
+    extension.button('Close').click();
+    await settle();
+    expect([asides(), extension.said.filter(({ type }) => type === 'close').length]).toEqual([1, 2]);
   });
 });
 
@@ -277,12 +295,25 @@ describe('a list', () => {
     await open(capture({ page: { kind: 'list' }, listed }));
     extension.button('All who are new').click();
     extension.field('tags').value = 'fair';
+    extension.field('as').value = 'lead';
+    extension.field('owner').value = 'u2';
+    extension.field('list').value = 'n1';
     await extension.submit();
     await settle();
+    const choice = { as: 'lead', tags: ['fair'], ownerId: 'u2', listId: 'n1' };
     expect(extension.asked.filter(({ path }) => path.endsWith('/listed')).map(({ body }) => body)).toEqual([
-      { rows: [1], tags: ['fair'] },
-      { rows: [2], tags: ['fair'] },
+      { rows: [1], ...choice },
+      { rows: [2], ...choice },
     ]);
+    // What is filed is known from then on, on the page too.
+    expect(extension.said.filter(({ type }) => type === 'mark').at(-1)).toMatchObject({
+      people: [
+        { words: 'we know them' },
+        { words: 'we know them' },
+        { words: 'new' },
+        { words: 'maybe known' },
+      ],
+    });
     expect(extension.text()).toContain('may be Ann Read');
     expect(extension.text()).toContain('1 of 2 filed.');
   });

@@ -20,8 +20,18 @@ export function show(...parts: (Node | string | null)[]): void {
   void fillWaiting(waiting);
 }
 
-export const close = (): void => void chrome.runtime.sendMessage({ type: 'close' });
-const closeButton = (): HTMLElement => el('button', { type: 'button', click: close }, 'Close');
+/** What was read of the page and is not filed: closing the sheet sets it aside, so that nothing of it stays in Arrivals. */
+let unfiled: { mine: Account; id: string } | null = null;
+export const leaveNothing = (capture: typeof unfiled): void => void (unfiled = capture);
+
+export async function close(): Promise<void> {
+  const left = unfiled;
+  unfiled = null;
+  if (left)
+    await call(left.mine, 'POST /api/captures/:id/set-aside', { params: { id: left.id } }).catch(() => null);
+  await chrome.runtime.sendMessage({ type: 'close' });
+}
+const closeButton = (): HTMLElement => el('button', { type: 'button', click: () => void close() }, 'Close');
 
 /** Tells what went wrong, what was kept, and what to do. */
 export function tellProblem(error: unknown): HTMLElement {
@@ -45,7 +55,7 @@ function signIn(): void {
 /** The program is down: what is decided now is kept with the page and sent later. */
 function offline(page: Page): void {
   const note = el('textarea', { name: 'note', rows: '3', 'aria-label': 'Note' });
-  const tags = el('input', { name: 'tags', 'aria-label': 'Tags, parted by commas' });
+  const tags = el('input', { name: 'tags', 'aria-label': 'Tags, separated by commas' });
   const said = el('p', { role: 'status' });
   const id = crypto.randomUUID();
   const store = async (): Promise<void> => {
@@ -98,6 +108,7 @@ export async function start(): Promise<void> {
   if (!page) return show(el('p', { class: 'wrong' }, 'This page cannot be read.'), closeButton());
   try {
     void chrome.runtime.sendMessage({ type: 'send' });
+    leaveNothing(null);
     const capture = await read(mine, page);
     if (capture.page?.kind === 'list') return fileList(mine, capture);
     if (capture.page?.kind === 'messages') return fileConversation(mine, capture);
@@ -110,6 +121,6 @@ export async function start(): Promise<void> {
 }
 
 document.addEventListener('keydown', (event) => {
-  if (event.key === 'Escape') close();
+  if (event.key === 'Escape') void close();
 });
 void start();

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { Verdict } from './captures';
-import { Currency, Day, Done, Id, IdParam, Line, Minor, Named, routes, Time } from './common';
+import { Currency, Day, Done, Id, IdParam, Line, Minor, Named, Page, routes, sortedBy, Time } from './common';
 import { Tags } from './fields';
 import { Turn } from './ledger';
 import { Delivery } from './outbox';
@@ -102,11 +102,14 @@ export const callRoutes = routes({
   'GET /api/calls': {
     summary: 'Calls of my line, newest first; ringing ones of the last minute with `ringing`',
     tag: 'calls',
-    query: z.object({
+    query: Page.extend({
       ringing: z.stringbool().default(false),
-      limit: z.coerce.number().int().min(1).max(100).default(30),
+      q: z.string().max(200).optional().describe('part of a name or digits of a number'),
+      way: z.enum(['in', 'out']).optional(),
+      state: z.enum(['missed', 'unlogged']).optional(),
+      ...sortedBy(['startedAt', 'person', 'state'], 'startedAt'),
     }),
-    reply: z.object({ items: z.array(CallRow) }),
+    reply: z.object({ items: z.array(CallRow), next: z.string().nullable() }),
   },
   'POST /api/calls': {
     summary: 'Ask for a call: the exchange rings my line and theirs, at once or not at all',
@@ -137,8 +140,17 @@ export const callRoutes = routes({
       emails: z.array(z.string().max(320)).max(10).default([]),
       phones: z.array(z.string().max(40)).max(10).default([]),
       profiles: z.array(z.string().max(500)).max(10).default([]),
+      part: z
+        .string()
+        .max(100)
+        .default('')
+        .describe('a part of a name or number, for when nothing surer is known'),
     }),
-    reply: z.object({ person: Verdict, callers: z.array(Caller) }),
+    reply: z.object({
+      person: Verdict,
+      callers: z.array(Caller),
+      byPart: z.boolean().describe('the callers were found by the part alone'),
+    }),
   },
   'POST /api/call-sheets': {
     summary: 'Save a call with all that follows from it, in one transaction',

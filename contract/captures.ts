@@ -70,6 +70,14 @@ export const ListedPerson = z.object({
   owner: z.string().nullable(),
 });
 export type ListedPerson = z.infer<typeof ListedPerson>;
+/** Somebody else on a message, and whether we know them. */
+const OnMessage = z.object({
+  name: z.string(),
+  address: z.string(),
+  verdict: z.enum(['same', 'maybe', 'new']),
+  person: Named.nullable(),
+});
+export type OnMessage = z.infer<typeof OnMessage>;
 /** What we have with somebody we know. */
 const Known = z.object({
   person: Named,
@@ -113,6 +121,9 @@ export const CaptureDetail = CaptureRow.extend({
     .nullable(),
   listed: z.array(ListedPerson),
   known: Known.nullable().describe('who it is, when the verdict is sure'),
+  onMessage: z
+    .array(OnMessage)
+    .describe('who else it is from or to, copies included, besides us and whom it is filed on first'),
   others: z.array(Id).describe('the other captures a file of several cards became'),
   claims: z.array(Claim),
   intents: z.array(Intent),
@@ -155,6 +166,11 @@ export const FilingInput = z.object({
   source: Line(60).optional().describe('where the lead came from'),
   leadStatus: z.enum(['new', 'working']).optional(),
   note: z.string().trim().max(4000).optional(),
+  also: z
+    .array(z.object({ address: z.string().max(320), person: Choice }))
+    .max(40)
+    .optional()
+    .describe('who else on the message it is filed on; those we know for sure when left out'),
   lead: z
     .union([Choice, z.literal('none')])
     .optional()
@@ -164,12 +180,15 @@ export const FilingInput = z.object({
     .optional(),
 });
 export const Filed = Done.extend({
+  also: z.array(z.string()).describe('the names of others it was filed on as well'),
   person: Named,
   company: Named.nullable(),
   lead: Named.nullable(),
   deal: Named.nullable(),
 });
 export type Filed = z.infer<typeof Filed>;
+
+const Chosen = z.object({ ids: z.array(Id).min(1).max(200) });
 
 export const captureRoutes = routes({
   'GET /api/captures': {
@@ -211,6 +230,7 @@ export const captureRoutes = routes({
       as: z.enum(['person', 'lead']).default('person'),
       tags: Tags.default([]),
       ownerId: Id.optional(),
+      listId: Id.optional(),
     }),
     reply: z.object({
       results: z.array(
@@ -241,6 +261,18 @@ export const captureRoutes = routes({
     summary: 'Not a lead: take it out of Arrivals',
     tag: 'captures',
     params: IdParam,
+    reply: Done,
+  },
+  'POST /api/captures/set-aside': {
+    summary: 'Take several out of Arrivals without filing them',
+    tag: 'captures',
+    body: Chosen,
+    reply: Done,
+  },
+  'POST /api/captures/bring-back': {
+    summary: 'Bring what was set aside back into Arrivals',
+    tag: 'captures',
+    body: Chosen,
     reply: Done,
   },
   'POST /api/captures/:id/claims': {

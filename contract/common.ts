@@ -25,6 +25,14 @@ export const Page = z.object({
   cursor: z.string().max(2000).optional(),
   limit: z.coerce.number().int().min(1).max(200).default(50),
 });
+/** The column a list is sorted by, and which way. */
+export const sortedBy = <const Names extends readonly [string, ...string[]]>(
+  names: Names,
+  first: Names[number],
+) => ({
+  sort: z.enum(names).default(first as never),
+  direction: z.enum(['asc', 'desc']).optional().describe('by default the way that column is mostly wanted'),
+});
 /** What a capped count says of itself. */
 export const COUNTED = '1001 stands for more than 1,000, which are not counted';
 export const IdParam = z.object({ id: Id });

@@ -1,6 +1,19 @@
 import { z } from 'zod';
 import { Claim, Match } from './captures';
-import { Country, Done, Id, IdParam, Line, Named, Page, routes, Time, TimeZone, Version } from './common';
+import {
+  Country,
+  Done,
+  Id,
+  IdParam,
+  Line,
+  Named,
+  Page,
+  routes,
+  sortedBy,
+  Time,
+  TimeZone,
+  Version,
+} from './common';
 import { MergeNote } from './lookAlikes';
 import { Dossier } from './people';
 
@@ -57,6 +70,7 @@ export const companyRoutes = routes({
       technology: z.string().max(60).optional(),
       atLeast: z.coerce.number().int().min(0).max(5_000_000).optional().describe('employees'),
       atMost: z.coerce.number().int().min(0).max(5_000_000).optional().describe('employees'),
+      ...sortedBy(['name', 'domain', 'industry', 'country', 'employees'], 'name'),
     }),
     reply: z.object({ items: z.array(CompanyRow), next: z.string().nullable() }),
   },

@@ -1,7 +1,7 @@
 import { DEAL_ROLES } from '@emporikon/core/lifecycle/conversion';
 import { DEAL_ASK_KEYS } from '@emporikon/core/lifecycle/stages';
 import { z } from 'zod';
-import { Day, Done, Id, IdParam, Line, Minor, Named, Page, routes, Time, Version } from './common';
+import { Day, Done, Id, IdParam, Line, Minor, Named, Page, routes, sortedBy, Time, Version } from './common';
 import { Tags } from './fields';
 import { Turn } from './ledger';
 import { DealLine, KnownCurrency, LineDraft, Totals } from './products';
@@ -60,6 +60,7 @@ export const DealRow = z.object({
 });
 export type DealRow = z.infer<typeof DealRow>;
 const Filter = z.object({
+  q: z.string().max(200).optional().describe('words of the title or the company'),
   pipeline: Id.optional(),
   stage: Id.optional(),
   owner: Id.optional(),
@@ -89,7 +90,7 @@ export const Board = z.object({
   deals: z.array(DealRow).describe('the first cards of each lane, newest in their stage first'),
   open: z.int(),
   sums: z.array(Sum),
-  total: Total.describe('all currencies in that of the house, at the rates of today'),
+  total: Total.describe('all currencies, converted to your organisation’s at today’s rates'),
   tags: z.array(z.string()),
   teams: z.array(z.string()),
 });
@@ -108,7 +109,11 @@ export const dealRoutes = routes({
   'GET /api/deals': {
     summary: 'Deals, newest in their stage first',
     tag: 'deals',
-    query: Page.extend({ ...Filter.shape, state: z.enum(['open', 'won', 'lost', 'all']).default('all') }),
+    query: Page.extend({
+      ...Filter.shape,
+      state: z.enum(['open', 'won', 'lost', 'all']).default('all'),
+      ...sortedBy(['since', 'title', 'amount', 'expectedClose'], 'since'),
+    }),
     reply: z.object({ items: z.array(DealRow), next: z.string().nullable() }),
   },
   'GET /api/pipelines/:id/board': {
@@ -139,6 +144,7 @@ export const dealRoutes = routes({
       currency: KnownCurrency.optional(),
       expectedClose: Day.nullish(),
       tags: Tags.optional(),
+      ownerId: Id.optional(),
     }),
     reply: Done.extend({ deal: DealRow }),
   },

@@ -25,7 +25,7 @@ export const Tags = z.array(Line(60)).max(30);
 
 export const fieldRoutes = routes({
   'GET /api/fields': {
-    summary: 'The fields of the house’s own',
+    summary: 'Your organisation’s own fields',
     tag: 'fields',
     reply: z.object({ items: z.array(CustomField) }),
   },

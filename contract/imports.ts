@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Done, Id, IdParam, Named, PhoneType, routes, Time, Version } from './common';
+import { Done, Id, IdParam, Named, Page, PhoneType, routes, sortedBy, Time, Version } from './common';
 import { ClaimField, Tags } from './fields';
 
 export const ImportState = z.enum([
@@ -133,7 +133,11 @@ export const importRoutes = routes({
   'GET /api/imports': {
     summary: 'Imports, newest first',
     tag: 'imports',
-    reply: z.object({ items: z.array(ImportRow) }),
+    query: Page.extend({
+      q: z.string().max(200).optional().describe('part of the name of the file'),
+      ...sortedBy(['createdAt', 'name', 'total', 'state'], 'createdAt'),
+    }),
+    reply: z.object({ items: z.array(ImportRow), next: z.string().nullable() }),
   },
   'POST /api/imports': {
     summary: 'Put a table or a file of cards on the import bench',

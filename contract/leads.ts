@@ -13,6 +13,7 @@ import {
   Named,
   Page,
   routes,
+  sortedBy,
   Span,
   Time,
   Version,
@@ -109,7 +110,9 @@ export const leadRoutes = routes({
     query: Page.extend({
       status: LeadStatus.optional(),
       owner: Id.optional(),
-      sort: z.enum(['status', 'chance']).default('status'),
+      q: z.string().max(200).optional().describe('words of the title, the person or the company'),
+      source: z.string().max(120).optional(),
+      ...sortedBy(['status', 'chance', 'title', 'fit', 'warmth', 'created'], 'status'),
     }),
     reply: z.object({ items: z.array(LeadRow), next: z.string().nullable() }),
   },
@@ -117,7 +120,20 @@ export const leadRoutes = routes({
     summary: 'Add a lead by hand',
     tag: 'leads',
     status: 201,
-    body: z.object({ title: Line(300), personId: Id, companyId: Id.nullish() }),
+    body: z
+      .object({
+        title: Line(300),
+        personId: Id.optional(),
+        personName: Line(200).optional().describe('somebody new, where no personId is given'),
+        companyId: Id.nullish(),
+        companyName: Line(200).optional().describe('found by name or made, where no companyId is given'),
+        source: Line(120).optional(),
+        ownerId: Id.optional(),
+      })
+      .refine(({ personId, personName }) => personId ?? personName, {
+        path: ['personId'],
+        error: 'say whose lead it is',
+      }),
     reply: Done.extend({ lead: LeadRow }),
   },
   'GET /api/leads/:id': {
@@ -133,6 +149,7 @@ export const leadRoutes = routes({
     body: z.object({
       version: Version,
       title: Line(300).optional(),
+      source: Line(120).optional(),
       status: LeadStatus.optional(),
       ownerId: Id.optional(),
       parkedUntil: Day.nullable().optional(),

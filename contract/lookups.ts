@@ -17,7 +17,9 @@ const Subjects = z
     error: 'at most 1,000 at once',
   });
 const Chance = z.number().min(0).max(1);
-const Cost = z.number().describe('minor units of the house’s currency; expected costs have fractions');
+const Cost = z
+  .number()
+  .describe('minor units of your organisation’s currency; expected costs have fractions');
 export const PlannedStep = z.object({
   source: z.string(),
   label: z.string(),
@@ -92,7 +94,7 @@ export const LookUpRow = z.object({
   told: z.array(z.string()).describe('the fields it told of'),
   trouble: z.string().nullable(),
   price: Minor,
-  by: Named.nullable().describe('null when it was asked by itself'),
+  by: Named.nullable().describe('null when it was asked automatically'),
   person: Named.nullable(),
   company: Named.nullable(),
   at: Time,
@@ -131,7 +133,7 @@ export type Gaps = z.infer<typeof Gaps>;
 
 export const lookUpRoutes = routes({
   'GET /api/look-ups': {
-    summary: 'What was asked of the sources, by whom and for how much, newest first',
+    summary: 'The look-up history: what was asked, who by and for how much, newest first',
     tag: 'look-ups',
     query: Page,
     reply: z.object({ items: z.array(LookUpRow), next: z.string().nullable() }),
@@ -183,12 +185,12 @@ export const lookUpRoutes = routes({
     reply: Done,
   },
   'GET /api/look-ups/rules': {
-    summary: 'The allowance of a month, what was spent of it, and what is done by itself',
+    summary: 'The allowance of a month, what was spent of it, and what is looked up automatically',
     tag: 'look-ups',
     reply: LookUpRules,
   },
   'PATCH /api/look-ups/rules': {
-    summary: 'Change the allowance and what is done by itself',
+    summary: 'Change the allowance and what is looked up automatically',
     tag: 'look-ups',
     roles: ['manager', 'admin'],
     body: z.object({

@@ -60,7 +60,7 @@ export const mailboxRoutes = routes({
     reply: Done.extend({ mailbox: Mailbox }),
   },
   'PATCH /api/mailboxes/:id': {
-    summary: 'What is filed by itself, and what never',
+    summary: 'What is filed automatically, and what never is',
     tag: 'mailboxes',
     params: IdParam,
     body: z.object({

@@ -11,6 +11,7 @@ import {
   Page,
   PhoneType,
   routes,
+  sortedBy,
   Time,
   TimeZone,
   Version,
@@ -101,6 +102,7 @@ export const peopleRoutes = routes({
       tag: z.string().max(60).optional(),
       list: Id.optional(),
       inactive: z.enum(['without', 'with', 'only']).default('without'),
+      ...sortedBy(['name', 'jobTitle', 'company', 'standing'], 'name'),
     }),
     reply: z.object({ items: z.array(PersonRow), next: z.string().nullable() }),
   },
@@ -115,6 +117,12 @@ export const peopleRoutes = routes({
       phone: Line(60).nullish(),
       companyId: Id.nullish(),
       companyName: Line(200).nullish(),
+      ownerId: Id.optional(),
+      tags: Tags.optional(),
+      consent: z
+        .enum(['agreed', 'unconfirmed'])
+        .nullish()
+        .describe('whether the address may be written to; it is noted as given by hand'),
     }),
     reply: Done.extend({ person: PersonRow }),
   },

@@ -146,7 +146,7 @@ export const productRoutes = routes({
     }),
   },
   'GET /api/rates': {
-    summary: 'What one unit of the house currency bought, from which day on',
+    summary: 'What one unit of your organisation’s currency bought, from which day on',
     tag: 'products',
     reply: z.object({ house: z.string(), items: z.array(RateRow) }),
   },

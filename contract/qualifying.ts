@@ -25,7 +25,7 @@ const isNumber = (one: z.infer<typeof When>): boolean =>
   FIT_FIELDS[one.field].kind !== 'number' ||
   one.condition === 'is known' ||
   Number.isFinite(Number(one.value));
-const WHOLE = { path: ['value'], error: 'say what it is held against' };
+const WHOLE = { path: ['value'], error: 'say which value to compare with' };
 const NUMBER = { path: ['value'], error: 'must be a number' };
 const WhenRule = When.refine(isWhole, WHOLE).refine(isNumber, NUMBER);
 const DraftRule = When.extend({ points: z.int().min(-100).max(100) })

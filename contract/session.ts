@@ -1,6 +1,18 @@
 import { z } from 'zod';
 import { Id, Line, routes, Time, TimeZone, Version } from './common';
 
+/** Whether a browser could show days and numbers by it. */
+function isLocale(tag: string): boolean {
+  try {
+    return (
+      Intl.getCanonicalLocales(tag).length === 1 && Intl.DateTimeFormat.supportedLocalesOf(tag).length === 1
+    );
+  } catch {
+    return false;
+  }
+}
+const Locale = z.string().max(35).refine(isLocale, 'is not a language tag such as en-GB');
+
 export const Role = z.enum(['rep', 'manager', 'admin']);
 export const Me = z.object({
   id: Id,
@@ -8,6 +20,7 @@ export const Me = z.object({
   email: z.string(),
   role: Role,
   timeZone: z.string(),
+  locale: z.string().nullable().describe('BCP 47; null follows the browser'),
   currency: z.string(),
   country: z.string().describe('ISO 3166-1, where a number without a country code is from'),
 });
@@ -57,7 +70,7 @@ export const sessionRoutes = routes({
   'PATCH /api/session': {
     summary: 'Change my own settings',
     tag: 'session',
-    body: z.object({ timeZone: z.string().max(60) }),
+    body: z.object({ timeZone: z.string().max(60).optional(), locale: Locale.nullable().optional() }),
     reply: Me,
   },
   'PUT /api/session/password': {

@@ -60,6 +60,7 @@ export async function loadTeam(context: Context): Promise<Map<string, User>> {
           email,
           role,
           timeZone,
+          locale: 'en-GB',
           team,
           passwordHash,
           active: true,

@@ -1,6 +1,6 @@
 import { expect, test } from './test';
 import { createTransport } from 'nodemailer';
-import { capture, makeMail, signIn } from './pages';
+import { capture, choose, makeMail, signIn } from './pages';
 
 test('a message comes in by file, by pasting and by mail, the last without a reload', async ({ browser }) => {
   const page = await signIn(browser);
@@ -80,7 +80,7 @@ test('claims are corrected and refused, a maybe is asked about, and a filing is 
   await expect(page.locator('[data-claim=jobTitle]')).toContainText('Master Baker');
   await page
     .locator('[data-claim=phone]')
-    .getByRole('button', { name: /Refuse/ })
+    .getByRole('button', { name: /Reject/ })
     .click();
   await expect(page.locator('[data-claim=phone] .gone')).toBeVisible();
   await page.getByRole('button', { name: /File it/ }).click();
@@ -95,7 +95,7 @@ test('claims are corrected and refused, a maybe is asked about, and a filing is 
   const home =
     'From: Aoife Nolan <aoife.home@gmail.com>\r\nSubject: From home\r\n\r\nHello, is it ready?\r\n\r\nAoife Nolan\r\n';
   await page.goto(`/arrivals/${await capture(page, home)}`);
-  await expect(page.getByText('Maybe somebody we know')).toBeVisible();
+  await expect(page.getByText('Maybe somebody you know')).toBeVisible();
   await expect(page.locator('[data-company-verdict]')).toHaveCount(0);
   await expect(page.getByRole('button', { name: /File it/ })).toBeDisabled();
   await page.getByLabel(/Aoife Nolan, Liffey Linen/).check();
@@ -126,6 +126,55 @@ test('a second browser, on another server process, sees each change within two s
   const card = ines.locator('[data-deal]', { hasText: `${mail.company}, 6 bikes` });
   await expect(card).toBeVisible(soon);
   await pell.getByRole('link', { name: 'Open the deal' }).click();
-  await pell.getByLabel('Stage', { exact: true }).selectOption({ label: 'Proposal' });
+  await choose(pell.getByLabel('Stage', { exact: true }), 'Proposal');
   await expect(ines.locator('[data-lane=Proposal] [data-deal]', { hasText: mail.company })).toBeVisible(soon);
+});
+
+test('several are set aside at once, and brought back from where they are kept', async ({ browser }) => {
+  const page = await signIn(browser);
+  const mails = [makeMail(), makeMail()];
+  for (const { raw } of mails) await capture(page, raw);
+  for (const { name } of mails) await expect(page.getByRole('link', { name })).toBeVisible();
+  await page.getByRole('button', { name: 'Select several' }).click();
+  for (const { name } of mails) await page.getByRole('checkbox', { name: new RegExp(name) }).check();
+  await page.getByRole('button', { name: 'Set aside (2)' }).click();
+  for (const { name } of mails) await expect(page.getByRole('link', { name })).toHaveCount(0);
+  await page
+    .getByRole('navigation', { name: 'Arrivals: places' })
+    .getByRole('link', { name: 'Set aside' })
+    .click();
+  await page.getByRole('link', { name: mails[0]!.name }).click();
+  await page.getByRole('button', { name: 'Bring it back' }).click();
+  await expect(page.getByRole('link', { name: mails[0]!.name })).toHaveCount(0);
+  await page
+    .getByRole('navigation', { name: 'Arrivals: places' })
+    .getByRole('link', { name: 'Inbox' })
+    .click();
+  await expect(page.getByRole('link', { name: mails[0]!.name })).toBeVisible();
+  await expect(page.getByRole('link', { name: mails[1]!.name })).toHaveCount(0);
+});
+
+test('a mail is filed on everybody who is on it: those we know by themselves, a stranger in the same step', async ({
+  browser,
+}) => {
+  const page = await signIn(browser);
+  const mail = makeMail();
+  const stamp = Date.now() % 100_000;
+  await page.request.post('/api/people', {
+    data: { fullName: `Uma Copied${stamp}`, email: `uma${stamp}@copied.example` },
+  });
+  const cc = `Cc: Uma <uma${stamp}@copied.example>, Viv Copied${stamp} <viv${stamp}@copied.example>`;
+  await capture(page, mail.raw.replace(/^Subject:/m, `${cc}\r\nSubject:`));
+  await page.getByRole('link', { name: mail.name }).click();
+  const also = page.getByRole('region', { name: 'Also on this message' });
+  await expect(also.getByRole('checkbox', { name: 'Uma', exact: true })).toBeChecked();
+  await also.getByRole('checkbox', { name: `Viv Copied${stamp}` }).check();
+  await page.getByRole('button', { name: /File it/ }).click();
+  await expect(page.getByRole('status').filter({ hasText: 'Filed:' })).toContainText(`Viv Copied${stamp}`);
+  for (const name of [`Uma Copied${stamp}`, `Viv Copied${stamp}`]) {
+    const found = await page.request.get(`/api/people?q=${encodeURIComponent(name)}`);
+    const [person] = ((await found.json()) as { items: { id: string }[] }).items;
+    const ledger = await page.request.get(`/api/ledger?personId=${person?.id ?? ''}`);
+    expect(((await ledger.json()) as { items: unknown[] }).items).toHaveLength(1);
+  }
 });

@@ -1,5 +1,5 @@
 import { expect, test } from './test';
-import { signIn, urlOf } from './pages';
+import { choose, signIn, urlOf } from './pages';
 
 test('a table is looked through, imported, and taken back as a whole', async ({ browser }) => {
   const page = await signIn(browser);
@@ -14,8 +14,8 @@ test('a table is looked through, imported, and taken back as a whole', async ({ 
   });
   await page.waitForURL('**/imports/*');
   await expect(page.getByText('windows-1252', { exact: false })).toBeVisible();
-  await expect(page.getByLabel('What Firma holds')).toHaveValue('companyName');
-  await page.getByRole('button', { name: 'See what it would do' }).click();
+  await expect(page.getByLabel('What Firma holds')).toHaveValue('Company');
+  await page.getByRole('button', { name: 'Preview' }).click();
   await expect(page.getByLabel('What it would do')).toContainText('2 new');
   await expect(page.getByText('it names a company and no person', { exact: false }).first()).toBeVisible();
   await page.getByRole('button', { name: /^Import / }).click();
@@ -36,7 +36,7 @@ test('a form is designed, filled in on the shop window, and what was sent is fil
   await mara.getByRole('link', { name: 'Ask us about a bike' }).click();
   await mara.getByRole('button', { name: 'Add a question' }).click();
   await mara.getByLabel('Question 6', { exact: true }).fill('Where are you?');
-  await mara.getByLabel('What question 6 stands for').selectOption('address');
+  await choose(mara.getByLabel('What question 6 stands for'), 'Address');
   await mara.getByRole('button', { name: 'Save the form' }).click();
   await expect(mara.getByText('Saved the form Ask us about a bike.')).toBeVisible();
   const visitor = await (await browser.newContext()).newPage();
@@ -71,17 +71,17 @@ test('a desk form saves and goes on to the next, prefilled for somebody we know'
   const page = await signIn(browser);
   await page.goto('/forms');
   await page.getByRole('link', { name: 'fill it in' }).click();
-  await page.getByLabel('Somebody we know?').fill('Ines Dua');
+  await page.getByLabel('Somebody you know?').fill('Ines Dua');
   await page
     .getByRole('button', { name: /Ines Duarte/ })
     .first()
     .click();
-  await expect(page.getByLabel('Name · needed')).toHaveValue('Ines Duarte');
-  await page.getByLabel('Rode which bike?').selectOption('Long bike');
+  await expect(page.getByLabel('Name (required)')).toHaveValue('Ines Duarte');
+  await choose(page.getByRole('combobox', { name: 'Rode which bike?' }), 'Long bike');
   await page.getByRole('button', { name: 'Save and next' }).click();
   await expect(page.getByText('Saved on Ines Duarte.')).toBeVisible();
   await expect(page.getByText('1 saved')).toBeVisible();
-  await expect(page.getByLabel('Name · needed')).toHaveValue('');
+  await expect(page.getByLabel('Name (required)')).toHaveValue('');
 });
 
 test('an address is fetched, a saved page is dropped, and what must not be fetched is refused in words', async ({
@@ -89,11 +89,11 @@ test('an address is fetched, a saved page is dropped, and what must not be fetch
 }) => {
   const page = await signIn(browser);
   await page.getByRole('button', { name: 'Capture' }).click();
-  await page.getByLabel(/or paste a message/).fill('http://169.254.169.254/latest/');
+  await page.getByLabel(/Or paste a message/).fill('http://169.254.169.254/latest/');
   await page.getByRole('button', { name: /Read it/ }).click();
   await expect(page.getByText(/is not on the open internet/)).toBeVisible();
   await page
-    .getByLabel(/or paste a message/)
+    .getByLabel(/Or paste a message/)
     .fill(`${process.env.E2E_ROLLCALL_URL ?? ''}/people/callum-redfern`);
   await page.getByRole('button', { name: /Read it/ }).click();
   await expect(page.getByText('Operations Director').first()).toBeVisible();

@@ -62,7 +62,9 @@ test('a profile is read beside the page and filed as a lead with company, note a
   console.log(
     `effort: profile to filed lead with company, note and next move: ${meter.seconds.toFixed(1)} s`,
   );
-  await page.keyboard.press('Escape');
+  // The sheet that hears the key goes away with it, so that nobody is left to say that it was let go.
+  page.keyboard.press('Escape').catch(() => null);
+  await expect(page.locator('#emporikon-clipper')).toHaveCount(0);
   await page.close();
 });
 
@@ -79,6 +81,11 @@ test('a claim is corrected, a company is named, and the page is known when it is
   await page.reload();
   await page.keyboard.press('Alt+Shift+E');
   await expect(sheet.getByText('This page, as it is, is filed already.')).toBeVisible();
+  const record = sheet.getByRole('region', { name: 'In your records' });
+  await expect(record.getByRole('link', { name: 'Wiebke Harms' })).toBeVisible();
+  await record.getByLabel('Add a note, task or next move').fill('call Thursday 11 about the trailers');
+  await record.getByLabel('Add a note, task or next move').press('Enter');
+  await expect(record).toContainText('Next move Call about the trailers');
   const { items } = await api('/api/people?tag=Bremen');
   expect(items).toMatchObject([
     { fullName: 'Wiebke Harms', jobTitle: 'Leiterin Einkauf', company: { name: 'Harms Feinkost' } },
@@ -97,6 +104,9 @@ test('a list says whom we know, and several are filed in one go, each with its r
   await sheet.getByRole('button', { name: 'File the chosen' }).click();
   await expect(sheet.getByRole('status')).toHaveText(/\d of 2 filed\./);
   await expect(sheet.getByRole('listitem').filter({ hasText: 'Ilse van Dorp' })).toContainText('filed');
+  await expect(page.locator('a', { hasText: 'Ilse van Dorp' }).locator('+ [data-emporikon]')).toHaveText(
+    ' we know them',
+  );
   expect((await api('/api/people?tag=Rollcall')).items.map((item) => item.fullName)).toContain(
     'Ilse van Dorp',
   );
@@ -169,4 +179,15 @@ test('a filing that meets a dead program is kept as it was decided', async () =>
     })
     .toEqual(['Mateo Arribas']);
   await back.page.close();
+});
+
+test('a page that is closed without filing it leaves nothing in Arrivals', async () => {
+  const waiting = async () => (await api('/api/captures')).items.map((item) => item.from);
+  const { page, sheet } = await open('/people/greta-solheim');
+  await expect(sheet.getByRole('button', { name: 'File it' })).toBeVisible();
+  const before = await waiting();
+  await sheet.getByRole('button', { name: 'Close' }).click();
+  await expect(page.locator('#emporikon-clipper')).toHaveCount(0);
+  await expect.poll(async () => (await waiting()).length).toBe(before.length - 1);
+  await page.close();
 });

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from './test';
-import { capture, makeMail, signIn } from './pages';
+import { capture, choose, makeMail, signIn } from './pages';
 
 async function makeLead(
   page: Page,
@@ -18,7 +18,7 @@ test('a lead is qualified, converted with what was read, and the conversion take
   const { company, leadId } = await makeLead(page);
   await page.goto(`/leads/${leadId}`);
   await expect(page.getByText('No next move')).toBeVisible();
-  await page.getByRole('button', { name: /Answer Need with .*six bikes/ }).click();
+  await page.getByRole('button', { name: /Answer with “.*six bikes/ }).click();
   await expect(page.getByRole('textbox', { name: /^Need/ })).toHaveValue(/six bikes/);
   await page.getByLabel(/^Who decides/).fill('she does');
   await page.keyboard.press('Enter');
@@ -82,7 +82,7 @@ test('two reps at one field get a choice, not a loss', async ({ browser }) => {
     'Somebody saved Owner meanwhile; you wrote Bread Buyer',
   );
   await ines.unroute('**/api/people/*');
-  await ines.getByRole('button', { name: 'Put mine' }).click();
+  await ines.getByRole('button', { name: 'Use mine' }).click();
   await expect(pell.locator('[data-fact=jobTitle]')).toContainText('Bread Buyer');
 });
 
@@ -100,7 +100,7 @@ test('a deal is moved by drag, by keyboard and by choosing, and its probability 
   await page.keyboard.press('Shift+ArrowDown');
   await expect(lane('Proposal')).toBeVisible();
   await lane('Proposal').getByRole('link', { name: 'Coral Crumb, 4 bikes' }).hover();
-  await lane('Proposal').getByLabel('Move Coral Crumb, 4 bikes to').selectOption('Terms');
+  await choose(lane('Proposal').getByLabel('Move Coral Crumb, 4 bikes to'), 'Terms');
   await expect(lane('Terms')).toBeVisible();
   await lane('Terms').getByRole('link').click();
   await expect(page.locator('[data-fact=probability]')).toContainText('75%');
@@ -108,6 +108,6 @@ test('a deal is moved by drag, by keyboard and by choosing, and its probability 
   await page.locator('[data-fact=probability] input').fill('40');
   await page.keyboard.press('Enter');
   await expect(page.locator('[data-fact=probability]')).toContainText('by hand');
-  await page.getByLabel('Stage', { exact: true }).selectOption('Heard out');
+  await choose(page.getByLabel('Stage', { exact: true }), 'Heard out');
   await expect(page.locator('[data-fact=probability]')).toContainText('40%');
 });

@@ -38,7 +38,7 @@ test('an email-only lead is enriched by itself, qualified and converted within 2
   await from.click();
   await page.getByRole('button', { name: /File it/ }).click();
   await page.getByRole('link', { name: 'Open the lead' }).click();
-  const judged = page.getByRole('region', { name: 'How this lead is judged' });
+  const judged = page.getByRole('region', { name: 'Scores of this lead' });
   await judged.getByRole('button', { name: /^Fit/ }).click();
   await expect(judged).toContainText('Industry is Bakeries, Couriers, Florists, Catering: Bakeries', {
     timeout: 20_000,

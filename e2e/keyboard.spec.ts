@@ -44,7 +44,7 @@ test('the whole way from a message to a deal in another lane, with the keyboard 
   await keyboard.press('e');
   await expect(page.getByLabel('Correct Name')).toBeFocused();
   await keyboard.press('Escape');
-  await tabTo(page, /Refuse Mobile/);
+  await tabTo(page, /Reject Mobile/);
   await keyboard.press('Enter');
   await expect(page.locator('[data-claim=phone] .gone')).toBeVisible();
   await tabTo(page, /^File it/);
@@ -55,7 +55,7 @@ test('the whole way from a message to a deal in another lane, with the keyboard 
 
   await tabTo(page, /^Qualified$/);
   await keyboard.press('Enter');
-  await tabTo(page, /Answer Need with/);
+  await tabTo(page, /Answer with “/);
   await keyboard.press('Enter');
   await tabTo(page, /^Convert$/);
   await keyboard.press('Enter');
@@ -74,7 +74,7 @@ test('the whole way from a message to a deal in another lane, with the keyboard 
 
   await tabTo(page, /^Deals/);
   await keyboard.press('Enter');
-  await expect(page.getByRole('heading', { level: 1, name: 'Pipeline' })).toBeVisible();
+  await expect(page.getByRole('heading', { level: 1, name: 'Deals' })).toBeVisible();
   await tabTo(page, new RegExp(`^${mail.company}`));
   await keyboard.press('Shift+ArrowDown');
   await expect(page.locator('[data-lane="Tried out"] [data-deal]', { hasText: mail.company })).toBeVisible();

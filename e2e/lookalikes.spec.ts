@@ -31,7 +31,7 @@ async function makeDouble(page: Page): Promise<Double> {
 }
 
 const lookAgain = async (page: Page): Promise<void> => {
-  await page.goto('/look-alikes');
+  await page.goto('/people/look-alikes');
   await page.getByRole('button', { name: 'Look again' }).click();
 };
 
@@ -57,7 +57,7 @@ test('look-alikes are judged by keyboard, merged with a chosen value, and taken 
   await page.waitForURL(`**/people/${first}`);
   await expect(page.locator('[data-fact=jobTitle]')).toContainText('Baker');
   await expect(page.locator('[data-fact=jobTitle]')).not.toContainText('Head Baker');
-  await page.getByRole('button', { name: 'take apart' }).click();
+  await page.getByRole('button', { name: 'Separate again' }).click();
   const dialog = page.getByRole('dialog');
   await expect(dialog.getByText('Nothing happened since.')).toBeVisible();
   await dialog.getByRole('button', { name: 'Take apart' }).click();
@@ -86,7 +86,7 @@ test('what is different is not asked again, what is skipped stays, and the sure 
   await expect(line).toContainText('move');
   for (const box of await dialog.getByRole('checkbox').all()) await box.uncheck();
   await line.getByRole('checkbox').check();
-  await dialog.getByRole('button', { name: 'Make 1 group one each' }).click();
+  await dialog.getByRole('button', { name: 'Merge 1 group' }).click();
   await expect(page.getByText(/1 group made one/)).toBeVisible();
   await page.goto(`/people/${other.second}`);
   await page.waitForURL(`**/people/${other.first}`);
@@ -98,7 +98,8 @@ test('two records are compared by hand, and an inactive person comes last and ma
   const page = await signIn(browser);
   const { name, first, second } = await makeDouble(page);
   await page.goto(`/people/${first}`);
-  await page.getByRole('button', { name: 'Same as somebody else…' }).click();
+  await page.getByRole('button', { name: 'More…' }).click();
+  await page.getByText('Same as somebody else…').click();
   await page.getByLabel('The other record').fill(name);
   await page
     .getByRole('button', { name: new RegExp(`^${name}`) })
@@ -107,9 +108,10 @@ test('two records are compared by hand, and an inactive person comes last and ma
   await expect(page.getByRole('heading', { name: 'Side by side' })).toBeVisible();
   await expect(page.getByText('Head Baker').first()).toBeVisible();
   await page.goto(`/people/${second}`);
-  await page.getByRole('button', { name: 'Set inactive' }).click();
-  await expect(page.getByText(/inactive since/)).toBeVisible();
-  await page.getByLabel('Find a person, company, lead or deal').fill(name);
+  await page.getByRole('button', { name: 'More…' }).click();
+  await page.getByText('Set inactive').click();
+  await expect(page.getByText(/Inactive since/)).toBeVisible();
+  await page.getByLabel('Find a record or type what to do').fill(name);
   const found = page.getByRole('listbox', { name: 'Found' }).getByRole('option').filter({ hasText: name });
   await expect(found.last()).toContainText('inactive person');
 });

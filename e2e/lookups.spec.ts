@@ -50,8 +50,8 @@ test('a value of a hand stays; what a source says is beside it, taken with one c
   await expect(page.getByRole('dialog').getByText(/suggested/)).toBeVisible({ timeout: 30_000 });
   await page.getByRole('dialog').getByRole('button', { name: 'Close' }).click();
   await page.getByRole('button', { name: /^\d+ suggestions?$/ }).click();
-  await expect(page.locator('.gaps')).toContainText('here stands “Puppet theatres”, written by hand');
-  await page.getByRole('button', { name: 'Take Bakeries' }).click();
+  await expect(page.locator('.gaps')).toContainText('now “Puppet theatres”, entered by hand');
+  await page.getByRole('button', { name: 'Use Bakeries' }).click();
   await expect(page.locator('[data-fact=industry]')).toContainText('Bakeries');
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.locator('[data-fact=industry]')).toContainText('Puppet theatres');
@@ -68,14 +68,16 @@ test('several are looked up at once with the cost shown before, while one source
     await page.goto('/people');
     await page.getByLabel('Narrow by name').fill('lookatme');
     await expect(page.getByRole('row')).toHaveCount(4);
-    for (const name of ['Anna', 'Bela', 'Cleo']) await page.getByLabel(`Tick ${name} Lookatme`).check();
+    for (const name of ['Anna', 'Bela', 'Cleo']) await page.getByLabel(`Select ${name} Lookatme`).check();
     await page.getByRole('button', { name: 'Look up …' }).click();
     const dialog = page.getByRole('dialog');
     await expect(dialog).toContainText('that are left this month');
     await dialog.getByRole('button', { name: 'Look up' }).click();
     await expect(dialog.getByText(/filled in|Nothing new was found/)).toBeVisible({ timeout: 40_000 });
     await dialog.getByRole('link', { name: 'Sources and allowance' }).click();
-    await expect(page.getByRole('heading', { name: 'What was asked' })).toBeVisible();
+    await expect(page.getByLabel(/^Allowance per month/)).toBeVisible();
+    await page.goto('/people/look-ups');
+    await expect(page.getByRole('heading', { name: 'Look-up history' })).toBeVisible();
     await expect(page.getByRole('cell', { name: 'Mara Quill' }).first()).toBeVisible();
   } finally {
     await page.request.post(FAULTS(), { data: { source: 'finder', mode: 'well' } });

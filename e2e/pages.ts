@@ -1,7 +1,14 @@
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { chromium, expect, type Browser, type BrowserContext, type Page } from '@playwright/test';
+import {
+  chromium,
+  expect,
+  type Browser,
+  type BrowserContext,
+  type Locator,
+  type Page,
+} from '@playwright/test';
 import { CLIPPER_ORIGIN } from '@emporikon/contract/clipper';
 import { CHROMIUM_ARGS } from './playwright.config';
 import { watch } from './test';
@@ -17,6 +24,7 @@ export async function signIn(
     which?: 'first' | 'second';
     colorScheme?: 'light' | 'dark';
     viewport?: { width: number; height: number };
+    hasTouch?: boolean;
   } = {},
 ): Promise<Page> {
   const context = await browser.newContext({
@@ -24,6 +32,7 @@ export async function signIn(
     colorScheme: options.colorScheme ?? 'light',
     viewport: options.viewport ?? { width: 1280, height: 800 },
     locale: 'en-GB',
+    hasTouch: options.hasTouch ?? false,
   });
   const page = await context.newPage();
   await page.goto('/');
@@ -33,6 +42,12 @@ export async function signIn(
   await page.waitForURL('**/arrivals');
   await expect(page.getByRole('heading', { name: 'What came in' })).toBeVisible();
   return page;
+}
+
+/** Chooses from a list: it is opened with the keyboard, and the option taken by its name. */
+export async function choose(field: Locator, option: string | RegExp): Promise<void> {
+  await field.press('ArrowDown');
+  await field.page().getByRole('option', { name: option, exact: true }).click();
 }
 
 const CLIPPER = join(import.meta.dirname, '../clipper');

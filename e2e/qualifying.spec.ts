@@ -1,5 +1,5 @@
 import { expect, test } from './test';
-import { signIn } from './pages';
+import { choose, signIn } from './pages';
 
 test('a lead says why it is judged as it is, and its fit moves at once with a fact', async ({ browser }) => {
   const page = await signIn(browser);
@@ -12,7 +12,7 @@ test('a lead says why it is judged as it is, and its fit moves at once with a fa
   });
   const { id } = ((await lead.json()) as { lead: { id: string } }).lead;
   await page.goto(`/leads/${id}`);
-  const judged = page.getByRole('region', { name: 'How this lead is judged' });
+  const judged = page.getByRole('region', { name: 'Scores of this lead' });
   const score = async (): Promise<number> =>
     Number(await judged.getByRole('button', { name: /^Fit/ }).locator('b').textContent());
   await judged.getByRole('button', { name: /^Fit/ }).click();
@@ -33,34 +33,35 @@ test('a lead says why it is judged as it is, and its fit moves at once with a fa
   await judged.getByRole('button', { name: /^Win chance/ }).click();
   await expect(judged).toContainText(/fit speaks (for|against) it/);
   await judged.getByRole('button', { name: /^Warmth/ }).click();
-  await expect(judged).toContainText('They did nothing yet');
+  await expect(judged).toContainText('They have shown no interest yet');
 });
 
 test('the rule sheet is changed with today’s leads ranked beside it, set, and taken back', async ({
   browser,
 }) => {
   const page = await signIn(browser, 'mara');
-  await page.goto('/qualifying');
-  await expect(page.getByRole('heading', { name: 'As today’s leads are ranked' })).toBeVisible();
+  await page.goto('/settings/fit');
+  await expect(page.getByRole('heading', { name: 'How today’s leads rank' })).toBeVisible();
   await page.getByRole('button', { name: 'Add a rule' }).click();
   const last = (what: string) => page.getByLabel(new RegExp(`^Rule \\d+: ${what}$`)).last();
-  await last('what').selectOption('Country');
-  await last('held against').fill('SE');
+  await choose(last('field'), 'Country');
+  await last('value').fill('SE');
   await last('points').fill('60');
-  await expect(page.getByRole('heading', { name: 'As today’s leads would be ranked' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'How today’s leads would rank' })).toBeVisible();
   await expect(page.getByRole('columnheader', { name: 'Was' })).toBeVisible();
-  const rules = await page.getByLabel(/^Rule \d+: what$/).count();
-  await page.getByRole('button', { name: 'Set the sheet' }).click();
-  await expect(page.getByText('The rule sheet is set')).toBeVisible();
+  const rules = await page.getByLabel(/^Rule \d+: field$/).count();
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText('Fit rules saved.')).toBeVisible();
   await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(page.getByLabel(/^Rule \d+: what$/)).toHaveCount(rules - 1);
-  await expect(page.getByText(/Learnt from \d+ closed leads/)).toBeVisible();
+  await expect(page.getByLabel(/^Rule \d+: field$/)).toHaveCount(rules - 1);
+  await page.getByRole('link', { name: 'Win chance' }).click();
+  await expect(page.getByText(/Learned from \d+ closed leads/)).toBeVisible();
   await expect(page.getByText('bought elsewhere')).toBeVisible();
 });
 
 test('a rep sees the sheet and cannot change it; leads stand likeliest first', async ({ browser }) => {
   const page = await signIn(browser, 'ines');
-  await page.goto('/qualifying');
+  await page.goto('/settings/fit');
   await expect(page.getByLabel('Rule 1: points')).toBeDisabled();
   await page.goto('/leads');
   await expect(page.getByRole('cell', { name: /^\d+%$/ }).first()).toBeVisible();

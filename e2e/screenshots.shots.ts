@@ -1,4 +1,4 @@
-import { test, type Page } from '@playwright/test';
+import { expect, test, type Page } from '@playwright/test';
 import { join } from 'node:path';
 import { openWithClipper, signIn } from './pages';
 
@@ -25,6 +25,9 @@ async function clipperPicture(rep: Page): Promise<void> {
 test('pictures of the main views', async ({ browser }) => {
   const page = await signIn(browser);
   const shoot = async (name: string): Promise<void> => {
+    // What is not there yet has no heading that can be seen, or grey lines in its place.
+    await expect(page.getByRole('heading').first()).toBeVisible();
+    await expect(page.locator('.ghost')).toHaveCount(0);
     await page.waitForTimeout(700);
     await page.screenshot({ path: join(FOLDER, `${name}.png`) });
   };
@@ -47,20 +50,20 @@ test('pictures of the main views', async ({ browser }) => {
     items: { id: string; kind: string }[];
   };
   await page.goto(`/deals/${deals.items.find((hit) => hit.kind === 'deal')?.id ?? ''}`);
-  await page.getByRole('button', { name: 'unfold' }).click();
+  await page.getByRole('button', { name: 'Show', exact: true }).click();
   await shoot('deal');
-  await page.goto('/forecast');
+  await page.goto('/deals/forecast');
   await page.locator('.chart .main-svg').first().waitFor();
   await shoot('forecast');
   for (const view of ['deals', 'round', 'leads', 'people', 'companies']) {
     await page.goto(`/${view}`);
     await shoot(view);
   }
-  await page.goto('/look-alikes');
+  await page.goto('/people/look-alikes');
   await page.getByText('same number').waitFor();
   await shoot('look-alikes');
-  await page.goto('/look-ups');
-  await page.getByRole('heading', { name: 'What was asked' }).waitFor();
+  await page.goto('/people/look-ups');
+  await page.getByRole('heading', { name: 'Look-up history' }).waitFor();
   await shoot('look-ups');
   await page.goto('/calls/new');
   await page
@@ -79,7 +82,7 @@ test('pictures of the main views', async ({ browser }) => {
     ),
   });
   await page.waitForURL('**/imports/*');
-  await page.getByRole('button', { name: 'See what it would do' }).click();
+  await page.getByRole('button', { name: 'Preview' }).click();
   await page.getByText('waits for your word').waitFor();
   await shoot('import-bench');
   const manager = await signIn(browser, 'mara');
@@ -87,12 +90,12 @@ test('pictures of the main views', async ({ browser }) => {
   await manager.getByRole('link', { name: 'Ask us about a bike' }).click();
   await manager.waitForTimeout(900);
   await manager.screenshot({ path: join(FOLDER, 'form.png') });
-  await manager.goto('/pipelines');
+  await manager.goto('/settings/pipelines');
   await manager.waitForTimeout(900);
   await manager.screenshot({ path: join(FOLDER, 'stages-and-prices.png') });
   await clipperPicture(page);
   const dark = await signIn(browser, 'mara', { colorScheme: 'dark' });
-  await dark.goto('/qualifying');
+  await dark.goto('/settings/fit');
   await dark.waitForTimeout(700);
   await dark.screenshot({ path: join(FOLDER, 'qualifying-lamplight.png') });
 });

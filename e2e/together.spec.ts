@@ -33,7 +33,7 @@ test('two edit one field with live refresh on: nothing is overwritten, both are 
     ((await (await pell.request.get(`/api/people/${id}`)).json()) as { jobTitle: { value: string } }).jobTitle
       .value;
   expect(await stored()).toBe('Owner');
-  await clash.getByRole('button', { name: 'Put mine' }).click();
+  await clash.getByRole('button', { name: 'Use mine' }).click();
   await expect(clash).toBeHidden();
   expect(await stored()).toBe('Head baker');
   await Promise.all([pell, ines].map((page) => page.context().close()));
@@ -129,7 +129,7 @@ test('leaving lines that are not saved asks first', async ({ browser }) => {
   const { deal } = (await made.json()) as { deal: { id: string } };
   await page.goto(`/deals/${deal.id}`);
   const bought = page.getByRole('region', { name: 'What they buy' });
-  await bought.getByRole('button', { name: 'unfold' }).click();
+  await bought.getByRole('button', { name: 'Show' }).click();
   await page.getByRole('button', { name: 'Add a line' }).click();
   await page.getByLabel('Name of line 1').fill('Long bike');
   await page
@@ -145,8 +145,8 @@ test('leaving lines that are not saved asks first', async ({ browser }) => {
     .click();
   // Folded away, they are still there.
   await page.getByRole('button', { name: 'Stay here' }).click();
-  await bought.getByRole('button', { name: 'fold', exact: true }).click();
-  await bought.getByRole('button', { name: 'unfold' }).click();
+  await bought.getByRole('button', { name: 'Hide', exact: true }).click();
+  await bought.getByRole('button', { name: 'Show' }).click();
   await expect(page.getByLabel('Name of line 1')).toHaveValue('Long bike');
   await page
     .getByRole('link', { name: /^People/ })

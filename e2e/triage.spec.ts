@@ -23,7 +23,7 @@ test('a pile is gone through with one key each: a hundred take far less than ten
       expect(put.status()).toBe(200);
     }).toPass();
   }
-  await page.goto('/triage?tag=fair%20pile');
+  await page.goto('/people/triage?tag=fair%20pile');
   const card = page.getByRole('article');
   await expect(card).toContainText('Ann Fairgoer');
   await expect(card).toContainText('Baker at Ann’s Ovens');

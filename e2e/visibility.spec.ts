@@ -38,7 +38,7 @@ test('a company is kept to its owner and their managers, and opened again by und
 test('a manager adds a team and says who sees new records', async ({ browser }) => {
   const mara = await signIn(browser, 'mara');
   const name = `Crew ${Date.now() % 100_000}`;
-  await mara.goto('/settings');
+  await mara.goto('/settings/teams');
   await mara.getByLabel('New team').fill(name);
   await mara.getByRole('button', { name: 'Add a team' }).click();
   await expect(
@@ -48,7 +48,8 @@ test('a manager adds a team and says who sees new records', async ({ browser }) 
       .or(mara.getByText(`Added the team ${name}.`)),
   ).toBeVisible();
   await expect(mara.getByLabel(`Managers of ${name}`)).toBeVisible();
-  const save = mara.locator('#visibility').getByRole('button', { name: 'Save' });
+  await mara.getByRole('link', { name: 'Who may see what' }).click();
+  const save = mara.getByRole('button', { name: 'Save', exact: true });
   await expect(save).toBeDisabled();
   await mara.getByLabel('Lead source').fill('referral');
   await mara.getByRole('button', { name: 'Add a source' }).click();

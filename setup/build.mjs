@@ -11,6 +11,7 @@ import {
 } from 'node:fs';
 import { dirname, join, relative } from 'node:path';
 import { fileURLToPath, pathToFileURL } from 'node:url';
+import { brotliCompressSync, gzipSync } from 'node:zlib';
 
 const root = join(dirname(fileURLToPath(import.meta.url)), '..');
 const OURS = /^@emporikon\//;
@@ -83,6 +84,19 @@ async function buildClipper() {
 async function buildWeb() {
   const { build } = await import('vite');
   await build({ root: join(root, 'web'), logLevel: 'warn' });
+  compressAssets(join(root, 'web/dist/assets'));
+}
+
+const LEAST_BYTES = 1000;
+
+/** Beside each file that shrinks, what goes over the wire: made once, as small as it gets. */
+function compressAssets(folder) {
+  for (const name of readdirSync(folder).filter((one) => /\.(?:js|css|svg)$/.test(one))) {
+    const raw = readFileSync(join(folder, name));
+    if (raw.length < LEAST_BYTES) continue;
+    writeFileSync(join(folder, `${name}.br`), brotliCompressSync(raw));
+    writeFileSync(join(folder, `${name}.gz`), gzipSync(raw, { level: 9 }));
+  }
 }
 
 function* sourceFiles(folder) {

@@ -5,6 +5,7 @@ import { createApp } from 'vue';
 import 'vuetify/styles';
 import App from './shell/App.vue';
 import './shell/looks.css';
+import './kit/kit.css';
 import { router } from './shell/router';
 import { vuetify } from './shell/theme';
 import { restoreTyped } from './shell/typed';

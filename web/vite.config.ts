@@ -17,5 +17,7 @@ export default defineConfig({
     assetsInlineLimit: 0,
     modulePreload: { polyfill: false },
   },
+  // Vuetify asks for this while it is developed with, where there is no process.
+  define: { 'process.env.VITE_LOGGER_ENABLED': '"false"' },
   server: { proxy: { '/api': 'http://127.0.0.1:4600' } },
 });

@@ -103,18 +103,23 @@ const sentence = (clause: Clause): { text: string; start: number; at: (position:
   at: (position) => clause.start + position,
 });
 
+/** "task: …", "task for Joss: …": who does it stands before what is to be done. */
+const GIVEN = /^(?:task|to-?do)(?:\s+for\s+(\p{L}+))?\s*:\s*/iu;
+
 function moveOf(
   clause: Clause,
   kind: MoveKind,
   moment: Moment | undefined,
   context: ComposerContext,
 ): NonNullable<ComposerReading['nextMove']> {
+  const colleague = (name: string | undefined): ComposerContext['users'][number] | undefined =>
+    context.users.find((user) => user.name.split(' ')[0]?.toLowerCase() === name?.toLowerCase());
+  const given = GIVEN.exec(clause.text);
   const named = /\s(?:for|by)\s+(\p{L}+)\s*$/iu.exec(clause.text);
-  const assignee = named
-    ? context.users.find((user) => user.name.split(' ')[0]?.toLowerCase() === named[1]?.toLowerCase())
-    : undefined;
+  const assignee = colleague(given?.[1]) ?? (named ? colleague(named[1]) : undefined);
   let title = moment ? clause.text.slice(0, moment.start) + clause.text.slice(moment.end) : clause.text;
-  if (assignee && named)
+  if (given && (!given[1] || colleague(given[1]))) title = title.replace(GIVEN, '');
+  if (assignee && named && assignee === colleague(named[1]))
     title = title.replace(new RegExp(`\\s(?:for|by)\\s+${named[1] ?? ''}\\s*$`, 'iu'), '');
   title = tidy(title)
     .replace(/\s(?:on|at|by|before|until)(?=\s(?:about|with|to|for)\b|$)/i, '')

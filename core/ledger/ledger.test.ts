@@ -35,6 +35,20 @@ describe('the composer', () => {
     );
   });
 
+  it.each([
+    ['task for Ines: price list, Friday', 'Price list', 'ines', '2026-11-27'],
+    ['Task for ines: send the price list on Friday', 'Send the price list', 'ines', '2026-11-27'],
+    ['todo: price list', 'Price list', 'pell', '2026-11-25'],
+    // Nobody of that name works here: the words stay.
+    ['task for Padaria: price list, Friday', 'Task for Padaria: price list', 'pell', '2026-11-27'],
+    ['todo: order bells for Padaria', 'Order bells for Padaria', 'pell', '2026-11-25'],
+    ['task: call Rui back for Ines', 'Call Rui back', 'ines', '2026-11-25'],
+  ])('gives what %j says to whom it is for', (line, title, assigneeId, day) => {
+    const { nextMove } = read(line);
+    expect(nextMove).toMatchObject({ title, assigneeId });
+    expect(nextMove?.dueAt.slice(0, 10)).toBe(day);
+  });
+
   it('says so when it had to assume the day, which is the next working day', () => {
     expect(read('send the brochure').nextMove).toMatchObject({
       kind: 'mail',

@@ -53,7 +53,7 @@ describe('the value that stays', () => {
   it('comes with its reason', () => {
     const [guess, sure] = [held('a', { confidence: 0.5 }), held('b')];
     expect(whyProposed([guess, sure], 'b')).toBe('verified');
-    expect(whyProposed([held('a', { byHand: true }), sure], 'a')).toBe('written by hand');
+    expect(whyProposed([held('a', { byHand: true }), sure], 'a')).toBe('entered by hand');
     expect(whyProposed([held('a', { at: '2026-10-01' }), sure], 'a')).toBe('newer');
     expect(whyProposed([held('a', { value: 'x' }), held('b', { value: 'x' })], 'a')).toBe('the same in both');
     expect(whyProposed([held('a', { value: null }), sure], 'b')).toBe('');

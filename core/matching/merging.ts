@@ -39,7 +39,7 @@ export function whyProposed(held: readonly Held[], recordId: string): string {
   if (others.every((other) => other.value === mine.value)) return 'the same in both';
   const isVerified = (one: Held): boolean => one.byHand || (one.confidence ?? 0) >= VERIFIED;
   if (isVerified(mine) && others.some((other) => !isVerified(other))) return 'verified';
-  if (mine.byHand && others.some((other) => !other.byHand)) return 'written by hand';
+  if (mine.byHand && others.some((other) => !other.byHand)) return 'entered by hand';
   return 'newer';
 }
 

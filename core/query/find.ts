@@ -23,7 +23,10 @@ export interface SoughtPhone {
 
 const MOST_TERMS = 6;
 const LEAST_DIGITS = 4;
-const LEAST_ENDING = 5;
+/** The last four digits are what people remember of a number. */
+const LEAST_ENDING = 4;
+/** With fewer, numbers of every country would begin with them. */
+const LEAST_ABROAD = 5;
 const ALL_CODES = [...new Set(getCountries().map((country) => getCountryCallingCode(country)))];
 
 function readDigits(text: string, country: string): SoughtPhone | null {
@@ -38,7 +41,7 @@ function readDigits(text: string, country: string): SoughtPhone | null {
   const starts = isAbroad ? [`+${digits}`] : [house, `+${bare}`];
   return {
     starts: [...new Set([...(whole ? [whole] : []), ...starts])],
-    elsewhere: isAbroad || bare.length < LEAST_ENDING ? [] : ALL_CODES.map((code) => `+${code}${bare}`),
+    elsewhere: isAbroad || bare.length < LEAST_ABROAD ? [] : ALL_CODES.map((code) => `+${code}${bare}`),
     ending: bare.length >= LEAST_ENDING ? [...bare].reverse().join('') : null,
   };
 }

@@ -4,6 +4,8 @@ import { QueryTypes } from 'sequelize';
 import type { Context } from '../commands/context';
 import { Call } from '../db/models/calls';
 import { notFound } from '../http/problems';
+import { inOrderOf, sortedIds, type SortKey } from '../http/sorting';
+import { nameHolds } from '../search/filter';
 import { deliveriesOf } from '../outbox/queries';
 import { knownPeople } from '../people/known';
 
@@ -50,21 +52,77 @@ const asRow = (row: Row): CallRow => ({
   saved: row.saved_at !== null,
 });
 
-/** Calls of one rep's line, newest first; with `ringing` those going on now. */
+const SORTS = {
+  startedAt: { sql: 'c.started_at', type: 'timestamptz', isRequired: true },
+  person: { sql: 'p.full_name', type: 'text' },
+  state: { sql: 'c.state', type: 'text', isRequired: true },
+} as const satisfies Record<string, SortKey>;
+
+const ONLY = {
+  missed: "c.state = 'missed'",
+  unlogged: "c.saved_at IS NULL AND c.state IN ('answered', 'ended', 'missed')",
+} as const;
+
+interface CallQuery {
+  ringing: boolean;
+  q?: string;
+  way?: 'in' | 'out';
+  state?: keyof typeof ONLY;
+  sort: keyof typeof SORTS;
+  direction?: 'asc' | 'desc';
+  cursor?: string;
+  limit: number;
+}
+
+/** Calls of one rep's line, newest first where nothing is said; with `ringing` those going on now. */
 export async function callsOf(
   context: Context,
   userId: string,
-  { ringing, limit }: { ringing: boolean; limit: number },
-): Promise<CallRow[]> {
-  const rows = await context.sequelize.query<Row>(
-    `${SELECT} WHERE c.user_id = :userId ${ringing ? "AND c.state = 'ringing' AND c.started_at > :since" : ''} ORDER BY c.started_at DESC LIMIT :limit`,
+  { ringing, q = '', way, state, sort, direction, cursor, limit }: CallQuery,
+): Promise<{ items: CallRow[]; next: string | null }> {
+  const digits = q.replace(/\D/g, '').replace(/^0+/, '');
+  const held = nameHolds('p', 'c.person_id', q);
+  const numberHolds =
+    digits.length > 2
+      ? ` OR CASE c.direction WHEN 'in' THEN c.from_number ELSE c.to_number END LIKE :digits`
+      : '';
+  const where = [
+    'c.user_id = :userId',
+    ringing && "c.state = 'ringing' AND c.started_at > :since",
+    way && 'c.direction = :way',
+    state && ONLY[state],
+    q.trim() && `((${held.sql})${numberHolds})`,
+  ];
+  const { ids, next } = await sortedIds(
+    context,
     {
-      replacements: { userId, limit, since: new Date(context.now().getTime() - 60_000) },
-      type: QueryTypes.SELECT,
-      transaction: context.tx,
+      from: 'calls c LEFT JOIN people p ON p.id = c.person_id',
+      id: 'c.id',
+      where: where.filter(Boolean).join(' AND '),
+      replacements: {
+        ...held.replacements,
+        userId,
+        way,
+        digits: `%${digits}%`,
+        since: new Date(context.now().getTime() - 60_000),
+      },
+    },
+    {
+      sort,
+      key: SORTS[sort],
+      direction: direction ?? (sort === 'startedAt' ? 'desc' : 'asc'),
+      cursor,
+      limit,
     },
   );
-  return rows.map(asRow);
+  const rows = ids.length
+    ? await context.sequelize.query<Row>(`${SELECT} WHERE c.id IN (:ids)`, {
+        replacements: { ids },
+        type: QueryTypes.SELECT,
+        transaction: context.tx,
+      })
+    : [];
+  return { items: inOrderOf(ids, rows).map(asRow), next };
 }
 
 export async function callRow(context: Context, id: string): Promise<CallRow> {

@@ -1,15 +1,27 @@
 import { normalizeEmail } from '@emporikon/core/people/emails';
 import { readPhone } from '@emporikon/core/people/phones';
 import { knownPerson } from '../people/candidates';
-import { requireActor } from '../commands/context';
+import { requireActor, type Context } from '../commands/context';
 import { Call, PhoneLine } from '../db/models/calls';
 import { early, type Handlers } from '../http/mount';
 import { conflict, forbidden, invalid, notFound } from '../http/problems';
 import { knownPeople } from '../people/known';
+import { find } from '../search/find';
 import { callDetail, callsOf } from './caller';
 import { placeCall } from './place';
 import { saveSheet } from './sheet';
 import { takeEvent } from './webhook';
+
+const MOST_CALLERS = 3;
+
+/** People a part of a name or number may mean, the likeliest first. */
+async function peopleByPart(context: Context, part: string): Promise<string[]> {
+  const hits = await find(context, part, 4 * MOST_CALLERS);
+  return hits
+    .filter(({ kind, inactive }) => kind === 'person' && !inactive)
+    .slice(0, MOST_CALLERS)
+    .map(({ id }) => id);
+}
 
 export const callHandlers: Handlers = {
   'GET /api/line': early(async ({ tools, actor }) => {
@@ -29,9 +41,7 @@ export const callHandlers: Handlers = {
     else await context.write.insert(PhoneLine, { id: context.newId(), userId: id, number: body.number });
     return { eventId: await context.write.event('set line', `Set the line ${body.number}`, id) };
   },
-  'GET /api/calls': async ({ query, context }) => ({
-    items: await callsOf(context, requireActor(context).id, query),
-  }),
+  'GET /api/calls': async ({ query, context }) => callsOf(context, requireActor(context).id, query),
   'POST /api/calls': async ({ body, context }) => placeCall(context, body),
   'GET /api/calls/:id': async ({ params, context }) => callDetail(context, params.id),
   'PATCH /api/calls/:id': async ({ params, body, context }) => {
@@ -52,12 +62,12 @@ export const callHandlers: Handlers = {
       profiles: body.profiles.map((profile) => profile.replace(/\/+$/, '')),
     };
     const person = await knownPerson(context, facts);
+    const known = person.matches.slice(0, MOST_CALLERS).map((match) => match.id);
+    const byPart = known.length || !body.part.trim() ? [] : await peopleByPart(context, body.part);
     return {
       person,
-      callers: await knownPeople(
-        context,
-        person.matches.slice(0, 3).map((match) => match.id),
-      ),
+      callers: await knownPeople(context, known.length ? known : byPart),
+      byPart: byPart.length > 0,
     };
   },
   'POST /api/call-sheets': async ({ body, context }) => saveSheet(context, body),

@@ -20,6 +20,7 @@ interface Given {
   as: 'person' | 'lead';
   tags: readonly string[];
   ownerId?: string | undefined;
+  listId?: string | undefined;
 }
 type Results = Reply<'POST /api/captures/:id/listed'>['results'];
 

@@ -23,6 +23,7 @@ import { User } from '../db/models/users';
 import { settingsOfForm, settleSubmission } from '../forms/settle';
 import { partnerOf } from './conversation';
 import { enterLedger } from './entry';
+import { fileOnOthers } from './onMessage';
 import { workOfThread } from './openWork';
 import { personFacts, recognise, type Recognised } from './recognise';
 import { loadCapture, loadClaims, loadIntents } from './view';
@@ -236,6 +237,7 @@ export async function fileCapture(context: Context, captureId: string, given: Fi
     dealId: deal?.id ?? null,
   };
   await enterLedger(context, capture, intents, about);
+  const also = await fileOnOthers(context, capture, person, recognised.facts.person.emails, choice.also);
   if (choice.nextMove) await addTask(context, choice.nextMove, about);
   await context.write.update(capture, { state: 'filed', filedAt: context.now() });
   if (capture.kind === 'form') await settleSubmission(context, capture.id, person.id);
@@ -244,6 +246,7 @@ export async function fileCapture(context: Context, captureId: string, given: Fi
     : await context.write.event('file capture', `Filed ${person.fullName}`, requireActor(context).id);
   return {
     eventId,
+    also,
     person: { id: person.id, name: person.fullName },
     company: firm ? { id: firm.id, name: firm.name } : null,
     lead: lead ? { id: lead.id, name: lead.title } : null,

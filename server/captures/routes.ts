@@ -1,13 +1,12 @@
-import { headingOf } from '@emporikon/core/reading/heading';
 import { cappedCount } from '../db/counting';
 import { IdParam } from '@emporikon/contract/common';
 import type { FastifyInstance, FastifyReply, FastifySchema } from 'fastify';
 import { literal, Op, QueryTypes } from 'sequelize';
 import { z } from 'zod';
-import { requireActor, type Tools } from '../commands/context';
+import type { Tools } from '../commands/context';
 import { Capture, ClaimRow } from '../db/models/captures';
 import { early, type Handlers } from '../http/mount';
-import { conflict, invalid, notFound } from '../http/problems';
+import { invalid, notFound } from '../http/problems';
 import { fileSchema } from '../http/openapi';
 import { decodeCursor, encodeCursor } from '../http/paging';
 import { fetchPage } from '../outside/pages';
@@ -18,7 +17,8 @@ import { addClaim, changeClaim, changeIntent } from './claims';
 import { fileCapture } from './filing';
 import { messageHtml } from './message';
 import { storeCapture } from './store';
-import { asRow, captureDetail, loadCapture } from './view';
+import { moveInTray } from './tray';
+import { asRow, captureDetail } from './view';
 
 export const captureHandlers: Handlers = {
   'GET /api/captures': async ({ query, context }) => {
@@ -93,18 +93,10 @@ export const captureHandlers: Handlers = {
   'GET /api/captures/:id': async ({ params, context }) => captureDetail(context, params.id),
   'POST /api/captures/:id/filing': async ({ params, body, context }) =>
     fileCapture(context, params.id, body ?? {}),
-  'POST /api/captures/:id/set-aside': async ({ params, context }) => {
-    const capture = await loadCapture(context, params.id, true);
-    if (capture.state !== 'waiting') throw conflict('This is not in Arrivals any more.');
-    await context.write.update(capture, { state: 'set aside' });
-    return {
-      eventId: await context.write.event(
-        'set aside capture',
-        `Set aside ${headingOf(capture.kind, capture.message).from}`,
-        requireActor(context).id,
-      ),
-    };
-  },
+  'POST /api/captures/:id/set-aside': async ({ params, context }) =>
+    moveInTray(context, [params.id], 'set aside'),
+  'POST /api/captures/set-aside': async ({ body, context }) => moveInTray(context, body.ids, 'set aside'),
+  'POST /api/captures/bring-back': async ({ body, context }) => moveInTray(context, body.ids, 'waiting'),
   'POST /api/captures/:id/claims': async ({ params, body, context }) =>
     addClaim(context, params.id, body.field, body.value, body.type),
   'PATCH /api/claims/:id': async ({ params, body, context }) => changeClaim(context, params.id, body),

@@ -50,6 +50,26 @@ it('what is set aside leaves Arrivals and its count, cannot be set aside twice, 
   expect([(await get(id)).state, await arrivals()]).toEqual(['waiting', before]);
 });
 
+it('several are set aside at once and brought back, all of them or none', async () => {
+  const ids = [(await capture()).id, (await capture()).id, (await capture()).id];
+  const before = await arrivals();
+  const aside = await pell.call('POST /api/captures/set-aside', { body: { ids: [...ids, ids[0] ?? ''] } });
+  expect([aside.status, await arrivals()]).toEqual([200, Number(before) - 3]);
+  const listed = (await pell.call('GET /api/captures', { query: { state: 'set aside', limit: '100' } })).body
+    .items;
+  expect(listed.map(({ id }) => id)).toEqual(expect.arrayContaining(ids));
+  const other = (await capture()).id;
+  expect(
+    (await pell.call('POST /api/captures/bring-back', { body: { ids: [ids[0] ?? '', other] } })).status,
+  ).toBe(409);
+  expect((await get(ids[0] ?? '')).state).toBe('set aside');
+  const back = await pell.call('POST /api/captures/bring-back', { body: { ids } });
+  expect([back.status, await arrivals()]).toEqual([200, Number(before) + 1]);
+  expect((await undo(back.body.eventId)).status).toBe(200);
+  expect((await get(ids[2] ?? '')).state).toBe('set aside');
+  expect((await pell.call('POST /api/captures/set-aside', { body: { ids: [] } })).status).toBe(422);
+});
+
 it('a claim the reader missed is added by hand, reaches the record and is said to be by hand', async () => {
   const { id } = await capture({ from: 'Rui Reis <rui@mesa.example>', sign: 'Rui' });
   const add = (body: object) => pell.call('POST /api/captures/:id/claims', { params: { id }, body });
@@ -101,4 +121,9 @@ it('somebody is recognised from what is known so far, with what we have with the
   expect(known.person.kind).toBe('same');
   expect(known.callers).toMatchObject([{ person: { name: 'Wyn Hale' }, company: { name: 'Hale Works' } }]);
   expect(await ask({ fullName: 'Nobody Atall' })).toMatchObject({ person: { kind: 'new' }, callers: [] });
+  const hale = { person: { kind: 'new' }, callers: [{ person: { name: 'Wyn Hale' } }], byPart: true };
+  for (const part of ['hal', 'Wyn', 'haleworks.ex']) expect(await ask({ part })).toMatchObject(hale);
+  // What is known for sure is asked first.
+  expect(await ask({ emails: ['wyn@haleworks.example'], part: 'nobody' })).toMatchObject({ byPart: false });
+  expect(await ask({ part: 'xq' })).toMatchObject({ callers: [], byPart: false });
 });

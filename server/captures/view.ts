@@ -13,6 +13,7 @@ import { knownPeople } from '../people/known';
 import { safeName } from './attachments';
 import { filedMessages, messageKey, partnerOf } from './conversation';
 import { listedPeople } from './listed';
+import { peopleOnMessage } from './onMessage';
 import { openWork } from './openWork';
 import { recognise } from './recognise';
 
@@ -196,6 +197,7 @@ export async function captureDetail(
           tags: known.tags,
         }
       : null,
+    onMessage: await peopleOnMessage(context, capture, facts.person.emails),
     others: [...others],
     claims: await asClaims(context, shown),
     intents,

@@ -111,6 +111,10 @@ describe('the composer', () => {
       assignee: 'Pell Garrick',
     });
     expect(body.nextMove?.dueAt).toMatch(/T11:00:00/);
+    // What is typed before a record is opened is read all the same, and saved on none.
+    const loose = await pell.call('POST /api/composer', { body: { line, about: {} } });
+    expect([loose.status, loose.body.nextMove]).toEqual([200, body.nextMove]);
+    expect((await pell.call('POST /api/ledger', { body: { line, about: {} } })).status).toBe(422);
     const saved = await pell.call('POST /api/ledger', { body: { line, about } });
     expect(saved.body.saved).toEqual(['next move']);
     expect((await pell.call('GET /api/people/:id', { params: { id } })).body.nextMove?.title).toBe(

@@ -7,8 +7,8 @@ import { cappedCount } from '../db/counting';
 import { ClaimRow } from '../db/models/captures';
 import { Company, Person } from '../db/models/people';
 import { User } from '../db/models/users';
-import { decodeCursor, pageOf } from '../http/paging';
 import { notFound } from '../http/problems';
+import { inOrderOf, sortedIds, type SortKey } from '../http/sorting';
 import { turnOf } from '../ledger/queries';
 import { linkedWork } from '../people/queries';
 import { mergesInto } from '../lookalikes/merged';
@@ -43,44 +43,68 @@ const asRow = (row: Row): CompanyRow => ({
   updatedAt: row.updated_at.toISOString(),
 });
 
+const SORTS = {
+  name: { sql: 'c.name', type: 'text', isRequired: true },
+  domain: { sql: 'c.domain', type: 'text' },
+  industry: { sql: 'c.industry', type: 'text' },
+  country: { sql: 'c.country', type: 'text' },
+  employees: { sql: 'c.employees', type: 'integer' },
+} as const satisfies Record<string, SortKey>;
+
+interface CompanyQuery {
+  q?: string;
+  industry?: string;
+  country?: string;
+  technology?: string;
+  atLeast?: number;
+  atMost?: number;
+  sort: keyof typeof SORTS;
+  direction?: 'asc' | 'desc';
+  cursor?: string;
+  limit: number;
+}
+
+/** Companies by one of their columns, by name at first; the largest first where it is by size. */
 export async function listCompanies(
   context: Context,
-  query: {
-    q?: string;
-    industry?: string;
-    country?: string;
-    technology?: string;
-    atLeast?: number;
-    atMost?: number;
-    cursor?: string;
-    limit: number;
-  },
+  {
+    sort,
+    direction = sort === 'employees' ? 'desc' : 'asc',
+    cursor,
+    limit,
+    q = '',
+    ...narrowed
+  }: CompanyQuery,
 ): Promise<{ items: CompanyRow[]; next: string | null }> {
-  const [name = '', id = ''] = decodeCursor(query.cursor, 2);
-  const held = nameHolds('c', 'c.id', query.q ?? '');
-  const rows = await context.sequelize.query<Row>(
-    `${SELECT} WHERE ${held.sql}
-       AND (:industry::text IS NULL OR c.industry = :industry) AND (:country::text IS NULL OR c.country = :country)
-       AND (:technology::text IS NULL OR c.technologies @> ARRAY[:technology]::text[])
-       AND (:atLeast::int IS NULL OR c.employees >= :atLeast) AND (:atMost::int IS NULL OR c.employees <= :atMost)
-       ${id ? 'AND (c.name, c.id) > (:name, :id::uuid)' : ''} ORDER BY c.name, c.id LIMIT :limit`,
-    {
-      replacements: {
-        ...held.replacements,
-        industry: query.industry ?? null,
-        country: query.country ?? null,
-        technology: query.technology ?? null,
-        atLeast: query.atLeast ?? null,
-        atMost: query.atMost ?? null,
-        name,
-        id,
-        limit: query.limit + 1,
-      },
-      type: QueryTypes.SELECT,
-      transaction: context.tx,
-    },
+  const held = nameHolds('c', 'c.id', q);
+  const conditions = {
+    industry: 'c.industry = :industry',
+    country: 'c.country = :country',
+    technology: 'c.technologies @> ARRAY[:technology]::text[]',
+    atLeast: 'c.employees >= :atLeast',
+    atMost: 'c.employees <= :atMost',
+  };
+  const used = Object.entries(conditions).filter(
+    ([name]) => narrowed[name as keyof typeof conditions] !== undefined,
   );
-  return pageOf(rows, query.limit, asRow, (row) => [row.name, row.id]);
+  const { ids, next } = await sortedIds(
+    context,
+    {
+      from: 'companies c',
+      id: 'c.id',
+      where: [held.sql, ...used.map(([, sql]) => sql)].join(' AND '),
+      replacements: { ...held.replacements, ...narrowed },
+    },
+    { sort, key: SORTS[sort], direction, cursor, limit },
+  );
+  const rows = ids.length
+    ? await context.sequelize.query<Row>(`${SELECT} WHERE c.id IN (:ids)`, {
+        replacements: { ids },
+        type: QueryTypes.SELECT,
+        transaction: context.tx,
+      })
+    : [];
+  return { items: inOrderOf(ids, rows).map(asRow), next };
 }
 
 /** What companies there are, for narrowing a view of them: the commonest first. */

@@ -18,6 +18,8 @@ import * as thirteenth from './migrations/0013-outbox';
 import * as fourteenth from './migrations/0014-bounded-answers';
 import * as fifteenth from './migrations/0015-visibility';
 import * as sixteenth from './migrations/0016-bulk-load';
+import * as seventeenth from './migrations/0017-locale';
+import * as eighteenth from './migrations/0018-sorted-lists';
 
 export const MIGRATIONS = [
   first,
@@ -36,6 +38,8 @@ export const MIGRATIONS = [
   fourteenth,
   fifteenth,
   sixteenth,
+  seventeenth,
+  eighteenth,
 ];
 /** Any constant will do, as long as every process of this program takes the same lock. */
 const LOCK = 4600_0001;

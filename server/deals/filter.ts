@@ -1,4 +1,8 @@
+import { nameHolds } from '../search/filter';
+
 export interface DealFilter {
+  /** Words of the title or of the company's name. */
+  q?: string;
   pipeline?: string;
   stage?: string;
   owner?: string;
@@ -26,8 +30,17 @@ export function dealConditions(filter: DealFilter): { sql: string; replacements:
     ],
   ];
   const used = given.filter(([key]) => filter[key] !== undefined);
+  const q = filter.q ?? '';
+  const [byTitle, byCompany] = [nameHolds('d', 'd.id', q), nameHolds('c', 'd.company_id', q)];
+  const parts = [
+    ...used.map(([, sql]) => sql),
+    ...(q.trim() ? [`(${byTitle.sql} OR ${byCompany.sql})`] : []),
+  ];
   return {
-    sql: used.map(([, sql]) => sql).join(' AND ') || 'true',
-    replacements: Object.fromEntries(used.map(([key]) => [key, filter[key]])),
+    sql: parts.join(' AND ') || 'true',
+    replacements: {
+      ...byTitle.replacements,
+      ...Object.fromEntries(used.map(([key]) => [key, filter[key]])),
+    },
   };
 }

@@ -41,7 +41,7 @@ export async function linesOf(
 export function checkedTotals(lines: readonly LineFacts[]): Totals {
   const totals = totalsOf(lines);
   if (totals.grossMinor > Number.MAX_SAFE_INTEGER / 100)
-    throw invalid('These lines come to more than can be reckoned with.', {
+    throw invalid('The total of these lines is too large to calculate.', {
       fields: { lines: 'are too large' },
     });
   return totals;

@@ -1,6 +1,7 @@
 import { QueryTypes } from 'sequelize';
 import type { Context } from '../commands/context';
 import { decodeCursor, encodeCursor } from '../http/paging';
+import { sortedIds, type SortKey } from '../http/sorting';
 import { dealConditions, type DealFilter } from './filter';
 
 /**
@@ -38,4 +39,45 @@ export async function pageOfDeals(
     ids: page.map(({ id }) => id),
     next: rows.length > limit && end ? encodeCursor([end.since, end.id]) : null,
   };
+}
+
+const SORTS = {
+  since: { sql: 'd.stage_since', type: 'timestamptz', isRequired: true },
+  title: { sql: 'd.title', type: 'text', isRequired: true },
+  amount: { sql: 'd.amount_minor', type: 'bigint' },
+  expectedClose: { sql: 'd.expected_close', type: 'date' },
+} as const satisfies Record<string, SortKey>;
+
+export type DealSort = keyof typeof SORTS;
+
+export const NATURAL_DIRECTION: Record<DealSort, 'asc' | 'desc'> = {
+  since: 'desc',
+  title: 'asc',
+  amount: 'desc',
+  expectedClose: 'asc',
+};
+
+/** Ids of deals in some stages by one of their columns; amounts as they stand, whatever their currency. */
+export async function sortedDeals(
+  context: Context,
+  stageIds: readonly string[],
+  filter: DealFilter,
+  {
+    sort,
+    ...paging
+  }: { sort: DealSort; direction: 'asc' | 'desc'; cursor?: string | undefined; limit: number },
+): Promise<{ ids: string[]; next: string | null }> {
+  if (!stageIds.length) return { ids: [], next: null };
+  const { sql, replacements } = dealConditions(filter);
+  return sortedIds(
+    context,
+    {
+      each: 'unnest(ARRAY[:stageIds]::uuid[]) each (id)',
+      from: 'deals d JOIN stages s ON s.id = d.stage_id',
+      id: 'd.id',
+      where: `d.stage_id = each.id AND ${sql}`,
+      replacements: { ...replacements, stageIds },
+    },
+    { ...paging, sort, key: SORTS[sort] },
+  );
 }

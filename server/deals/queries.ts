@@ -15,7 +15,7 @@ import { nextMoves } from '../tasks/queries';
 import type { DealFilter } from './filter';
 import { linesOf } from './lines';
 import { notKnownOf } from './asks';
-import { pageOfDeals } from './page';
+import { NATURAL_DIRECTION, pageOfDeals, sortedDeals, type DealSort } from './page';
 import { peopleOf } from './people';
 
 interface Row {
@@ -102,29 +102,27 @@ export async function dealRows(context: Context, ids: readonly string[]): Promis
   return ids.flatMap((id) => byId.get(id) ?? []);
 }
 
-/** Deals, those newest in their stage first. */
+interface DealQuery extends DealFilter {
+  state: 'open' | 'won' | 'lost' | 'all';
+  sort: DealSort;
+  direction?: 'asc' | 'desc';
+  cursor?: string;
+  limit: number;
+}
+
+/** Deals by one of their columns, those newest in their stage first where nothing is said. */
 export async function listDeals(
   context: Context,
-  {
-    cursor,
-    limit,
-    state,
-    ...filter
-  }: DealFilter & {
-    state: 'open' | 'won' | 'lost' | 'all';
-    cursor?: string;
-    limit: number;
-  },
+  { cursor, limit, state, sort, direction = NATURAL_DIRECTION[sort], ...filter }: DealQuery,
 ): Promise<{ items: DealRow[]; next: string | null }> {
   const stages = (await loadStages(context, filter.pipeline)).filter(
     ({ id, kind }) => (state === 'all' || kind === state) && (!filter.stage || id === filter.stage),
   );
-  const { ids, next } = await pageOfDeals(
-    context,
-    stages.map(({ id }) => id),
-    filter,
-    { cursor, limit },
-  );
+  const stageIds = stages.map(({ id }) => id);
+  const { ids, next } =
+    sort === 'since' && direction === 'desc'
+      ? await pageOfDeals(context, stageIds, filter, { cursor, limit })
+      : await sortedDeals(context, stageIds, filter, { sort, direction, cursor, limit });
   return { items: await dealRows(context, ids), next };
 }
 

@@ -1,4 +1,5 @@
 import { findOrMakeCompany } from '../companies/commands';
+import { requireColleague } from '../commands/colleague';
 import { requireActor } from '../commands/context';
 import type { Handlers } from '../http/mount';
 import { changeDeal } from './change';
@@ -26,7 +27,7 @@ export const dealHandlers: Handlers = {
       currency: body.currency ?? context.house.currency,
       expectedClose: body.expectedClose ?? null,
       tags: body.tags ?? [],
-      ownerId: actor.id,
+      ownerId: body.ownerId ? await requireColleague(context, body.ownerId) : actor.id,
     });
     return {
       eventId: await context.write.event('add deal', `Added ${deal.title}`, actor.id),

@@ -1,5 +1,5 @@
 import { createHash, createHmac, randomBytes, timingSafeEqual } from 'node:crypto';
-import { invalid } from './problems';
+import { invalid, type ProblemError } from './problems';
 
 /** Without a secret of the installation a cursor is good in the process that made it. */
 let key: Buffer = randomBytes(32);
@@ -22,6 +22,10 @@ function isSigned(text: string, signature: string): boolean {
   return given.length === wanted.length && timingSafeEqual(given, wanted);
 }
 
+/** For a cursor that was not made here, or not for this list in this order. */
+export const notOurCursor = (): ProblemError =>
+  invalid('This cursor is not one of ours; begin again without it.', { fields: { cursor: 'is not valid' } });
+
 /** @throws 422 for a cursor that was not made here */
 export function decodeCursor(cursor: string | undefined, length: number): string[] {
   if (!cursor) return [];
@@ -30,9 +34,7 @@ export function decodeCursor(cursor: string | undefined, length: number): string
     const keys = JSON.parse(Buffer.from(text, 'base64url').toString()) as string[];
     if (keys.length === length) return keys;
   }
-  throw invalid('This cursor is not one of ours; begin again without it.', {
-    fields: { cursor: 'is not valid' },
-  });
+  throw notOurCursor();
 }
 
 /**

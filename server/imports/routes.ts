@@ -50,7 +50,7 @@ const valuesOf = ({ data }: Row): string[] =>
   ];
 
 export const importHandlers: Handlers = {
-  'GET /api/imports': async ({ context }) => ({ items: await listImports(context) }),
+  'GET /api/imports': async ({ query, context }) => listImports(context, query),
   'GET /api/imports/:id': async ({ params, context }) => importDetail(context, params.id),
   'PUT /api/imports/:id/mapping': async ({ params, body, context }) => {
     const one = await loadImport(context, params.id, true);

@@ -10,6 +10,7 @@ import type { Context } from '../commands/context';
 import { Import } from '../db/models/imports';
 import { User } from '../db/models/users';
 import { notFound } from '../http/problems';
+import { inOrderOf, sortedIds, type SortKey } from '../http/sorting';
 
 /** One job at a time on one import. A lock of its own, so that progress can be noted on the row meanwhile. */
 export async function lockImport(context: Context, id: string): Promise<void> {
@@ -41,16 +42,47 @@ function asRow(one: Import, by: string): ImportRow {
   };
 }
 
-export async function listImports(context: Context): Promise<ImportRow[]> {
-  const imports = await Import.findAll({
-    order: [['createdAt', 'DESC']],
-    limit: 50,
+const SORTS = {
+  createdAt: { sql: 'i.created_at', type: 'timestamptz', isRequired: true },
+  name: { sql: 'i.name', type: 'text', isRequired: true },
+  total: { sql: 'i.total', type: 'integer' },
+  state: { sql: 'i.state', type: 'text', isRequired: true },
+} as const satisfies Record<string, SortKey>;
+
+interface ImportQuery {
+  q?: string;
+  sort: keyof typeof SORTS;
+  direction?: 'asc' | 'desc';
+  cursor?: string;
+  limit: number;
+}
+
+/** Imports by one of their columns, newest first where nothing is said. */
+export async function listImports(
+  context: Context,
+  { q = '', sort, direction, cursor, limit }: ImportQuery,
+): Promise<{ items: ImportRow[]; next: string | null }> {
+  const isLargestFirst = sort === 'createdAt' || sort === 'total';
+  const { ids, next } = await sortedIds(
+    context,
+    {
+      from: 'imports i',
+      id: 'i.id',
+      where: "(:q = '' OR strpos(lower(i.name), lower(:q)) > 0)",
+      replacements: { q: q.trim() },
+    },
+    { sort, key: SORTS[sort], direction: direction ?? (isLargestFirst ? 'desc' : 'asc'), cursor, limit },
+  );
+  const imports = await Import.findAll({ where: { id: ids }, transaction: context.tx });
+  const users = await User.findAll({
+    where: { id: imports.map(({ createdBy }) => createdBy) },
     transaction: context.tx,
   });
-  const users = new Map(
-    (await User.findAll({ transaction: context.tx })).map((user) => [user.id, user.name]),
-  );
-  return imports.map((one) => asRow(one, users.get(one.createdBy) ?? ''));
+  const names = new Map(users.map(({ id, name }) => [id, name]));
+  return {
+    items: inOrderOf(ids, imports).map((found) => asRow(found, names.get(found.createdBy) ?? '')),
+    next,
+  };
 }
 
 /** The reasons rows stand back for, with how many each. Rows that differ only in a value are counted together. */

@@ -47,6 +47,15 @@ describe('a lead', () => {
     expect((await convert(id)).status).toBe(409);
   });
 
+  it('says another source when somebody knows better, once, over the version that was seen', async () => {
+    const { id } = await newLead();
+    const patch = { params: { id }, body: { version: (await lead(id)).version, source: 'autumn fair' } };
+    expect((await pell.call('PATCH /api/leads/:id', patch)).status).toBe(200);
+    expect((await pell.call('PATCH /api/leads/:id', patch)).status).toBe(409);
+    expect((await lead(id)).source).toBe('autumn fair');
+    const found = await pell.call('GET /api/leads', { query: { source: 'autumn fair' } });
+    expect(found.body.items.map((item) => item.id)).toEqual([id]);
+  });
   it('keeps both answers when two reps answer one question', async () => {
     const { id } = await newLead();
     const [question] = (await lead(id)).answers;

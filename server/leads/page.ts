@@ -2,10 +2,15 @@ import type { LeadStatus } from '@emporikon/core/lifecycle/statuses';
 import { QueryTypes } from 'sequelize';
 import type { Context } from '../commands/context';
 import { decodeCursor, encodeCursor } from '../http/paging';
+import { sortedIds, type SortKey } from '../http/sorting';
+import { nameHolds } from '../search/filter';
 
 export interface LeadFilter {
   status?: LeadStatus;
   owner?: string;
+  source?: string;
+  /** Words of the title, of the person's name or of the company's. */
+  q?: string;
 }
 type Paged = LeadFilter & { cursor?: string; limit: number };
 interface PageOfIds {
@@ -13,9 +18,23 @@ interface PageOfIds {
   next: string | null;
 }
 
-const conditions = ({ status, owner }: LeadFilter): string =>
-  [status ? 'l.status = :status' : '', owner ? 'l.owner_id = :owner' : ''].filter(Boolean).join(' AND ') ||
-  'true';
+function conditions({ status, owner, source, q = '' }: LeadFilter): {
+  sql: string;
+  replacements: Record<string, string>;
+} {
+  const held = [
+    nameHolds('l', 'l.id', q),
+    nameHolds('p', 'l.person_id', q),
+    nameHolds('c', 'l.company_id', q),
+  ];
+  const parts = [
+    status && 'l.status = :status',
+    owner && 'l.owner_id = :owner',
+    source && 'l.source = :source',
+    q.trim() && `(${held.map(({ sql }) => `(${sql})`).join(' OR ')})`,
+  ].filter(Boolean);
+  return { sql: parts.join(' AND ') || 'true', replacements: held[0]?.replacements ?? {} };
+}
 
 const ask = <Row extends object>(
   context: Context,
@@ -27,13 +46,14 @@ const ask = <Row extends object>(
 /** Ids of leads by how far from closed they are, newest first within a status. */
 export async function leadsByStatus(context: Context, query: Paged): Promise<PageOfIds> {
   const [openness = '', at = '', last = ''] = decodeCursor(query.cursor, 3);
+  const { sql, replacements } = conditions(query);
   const rows = await ask<{ id: string; openness: number; at: string }>(
     context,
     `SELECT l.id, lead_openness(l.status) AS openness, l.created_at::text AS at FROM leads l
-      WHERE ${conditions(query)}
+      WHERE ${sql}
         ${last ? 'AND (lead_openness(l.status), l.created_at, l.id) < (:openness::smallint, :at::timestamptz, :last::uuid)' : ''}
       ORDER BY lead_openness(l.status) DESC, l.created_at DESC, l.id DESC LIMIT :most`,
-    { ...query, openness, at, last, most: query.limit + 1 },
+    { ...replacements, ...query, openness, at, last, most: query.limit + 1 },
   );
   const page = rows.slice(0, query.limit);
   const end = page.at(-1);
@@ -76,6 +96,7 @@ const PARTS = [
 /** Ids of leads, the likeliest open ones first, then open ones without a score, then closed ones, newest first. */
 export async function leadsByChance(context: Context, query: Paged): Promise<PageOfIds> {
   const [from = '0', key = '', last = ''] = decodeCursor(query.cursor, 3);
+  const { sql, replacements } = conditions(query);
   const found: { id: string; key: string; part: number }[] = [];
   for (let part = Number(from); part < PARTS.length && found.length <= query.limit; part++) {
     const one = PARTS[part];
@@ -83,10 +104,10 @@ export async function leadsByChance(context: Context, query: Paged): Promise<Pag
     const isGoingOn = part === Number(from) && last !== '';
     const rows = await ask<{ id: string; key: string }>(
       context,
-      `SELECT l.id, ${one.key} AS key FROM ${one.from} WHERE ${one.where} AND ${conditions(query)}
+      `SELECT l.id, ${one.key} AS key FROM ${one.from} WHERE ${one.where} AND ${sql}
           ${isGoingOn ? `AND (${one.column}, ${one.id}) < (:key::${one.type}, :last::uuid)` : ''}
         ORDER BY ${one.column} DESC, ${one.id} DESC LIMIT :most`,
-      { ...query, key, last, most: query.limit + 1 - found.length },
+      { ...replacements, ...query, key, last, most: query.limit + 1 - found.length },
     );
     found.push(...rows.map((row) => ({ ...row, part })));
   }
@@ -96,4 +117,35 @@ export async function leadsByChance(context: Context, query: Paged): Promise<Pag
     ids: page.map(({ id }) => id),
     next: found.length > page.length && end ? encodeCursor([String(end.part), end.key, end.id]) : null,
   };
+}
+
+const SCORED = { sql: 's.lead_id', type: 'uuid' } as const;
+const SORTS = {
+  status: { sql: 'lead_openness(l.status)', type: 'smallint', isRequired: true },
+  chance: { sql: 's.chance', type: 'real', tie: SCORED },
+  fit: { sql: 's.fit', type: 'integer', tie: SCORED },
+  warmth: { sql: 's.warmth', type: 'integer', tie: SCORED },
+  title: { sql: 'l.title', type: 'text', isRequired: true },
+  created: { sql: 'l.created_at', type: 'timestamptz', isRequired: true },
+} as const satisfies Record<string, SortKey>;
+
+export type LeadSort = keyof typeof SORTS;
+
+/** Ids of leads by one of their columns. */
+export async function leadsBy(
+  context: Context,
+  query: Paged & { sort: LeadSort; direction: 'asc' | 'desc' },
+): Promise<PageOfIds> {
+  const { sql, replacements } = conditions(query);
+  const isScored = SORTS[query.sort].sql.startsWith('s.');
+  return sortedIds(
+    context,
+    {
+      from: `leads l${isScored ? ' LEFT JOIN lead_scores s ON s.lead_id = l.id' : ''}`,
+      id: 'l.id',
+      where: sql,
+      replacements: { ...query, ...replacements },
+    },
+    { ...query, key: SORTS[query.sort] },
+  );
 }

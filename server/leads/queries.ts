@@ -10,7 +10,7 @@ import { User } from '../db/models/users';
 import { notFound } from '../http/problems';
 import { nextMoves } from '../tasks/queries';
 import { answersRead } from './answers';
-import { leadsByChance, leadsByStatus, type LeadFilter } from './page';
+import { leadsBy, leadsByChance, leadsByStatus, type LeadFilter, type LeadSort } from './page';
 
 type Scores = NonNullable<LeadRow['scores']>;
 
@@ -67,12 +67,27 @@ async function withNames(context: Context, leads: readonly Lead[]): Promise<Lead
   });
 }
 
-/** Leads, open ones first. */
+interface LeadQuery extends LeadFilter {
+  sort: LeadSort;
+  direction?: 'asc' | 'desc';
+  cursor?: string;
+  limit: number;
+}
+
+/** The orders that open a list are kept by an index of their own; the others go by one column. */
+function pageOfLeads(context: Context, query: LeadQuery): Promise<{ ids: string[]; next: string | null }> {
+  const direction = query.direction ?? (query.sort === 'title' ? 'asc' : 'desc');
+  if (direction === 'desc' && query.sort === 'chance') return leadsByChance(context, query);
+  if (direction === 'desc' && query.sort === 'status') return leadsByStatus(context, query);
+  return leadsBy(context, { ...query, direction });
+}
+
+/** Leads by one of their columns, open ones first where nothing is said. */
 export async function listLeads(
   context: Context,
-  query: LeadFilter & { sort: 'status' | 'chance'; cursor?: string; limit: number },
+  query: LeadQuery,
 ): Promise<{ items: LeadRow[]; next: string | null }> {
-  const { ids, next } = await (query.sort === 'chance' ? leadsByChance : leadsByStatus)(context, query);
+  const { ids, next } = await pageOfLeads(context, query);
   const leads = new Map(
     (await Lead.findAll({ where: { id: ids }, transaction: context.tx })).map((lead) => [lead.id, lead]),
   );

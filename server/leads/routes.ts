@@ -1,10 +1,12 @@
 import { statusProblem, type LeadStatus } from '@emporikon/core/lifecycle/statuses';
+import { requireColleague } from '../commands/colleague';
 import { requireActor, type Context } from '../commands/context';
+import { findOrMakeCompany } from '../companies/commands';
 import { Lead } from '../db/models/deals';
 import type { Handlers } from '../http/mount';
 import { invalid, notFound, stale } from '../http/problems';
 import { rowOf } from '../commands/writer';
-import { loadPerson } from '../people/commands';
+import { createPerson, loadPerson } from '../people/commands';
 import { answerQuestion } from './answers';
 import { convertLead } from './convert';
 import { conversionProposal } from './proposed';
@@ -68,11 +70,17 @@ export const leadHandlers: Handlers = {
   'GET /api/leads': async ({ query, context }) => listLeads(context, query),
   'POST /api/leads': async ({ body, context }) => {
     const actor = requireActor(context);
-    const person = await loadPerson(context, body.personId);
+    const company =
+      !body.companyId && body.companyName ? await findOrMakeCompany(context, body.companyName, null) : null;
+    const companyId = body.companyId ?? company?.id ?? null;
+    const person = body.personId
+      ? await loadPerson(context, body.personId)
+      : await createPerson(context, { fullName: body.personName ?? '', companyId });
     const lead = await makeLead(context, person, {
       title: body.title,
-      companyId: body.companyId ?? person.companyId,
-      source: 'by hand',
+      companyId: companyId ?? person.companyId,
+      source: body.source ?? 'by hand',
+      ...(body.ownerId ? { ownerId: await requireColleague(context, body.ownerId) } : {}),
     });
     return {
       eventId: await context.write.event('add lead', `Added ${lead.title}`, actor.id),

@@ -42,7 +42,7 @@ async function concerned(context: Context, about: About): Promise<Concerned> {
     if (open.length === 1) all.dealId ??= open[0]?.id ?? null;
   }
   if (!all.personId && !all.companyId && !all.leadId && !all.dealId)
-    throw invalid('Say whom or what this is about.', { fields: { about: 'is missing' } });
+    throw invalid('Say who or what this is about.', { fields: { about: 'is missing' } });
   return all;
 }
 
@@ -65,11 +65,13 @@ async function openDealsOf(
   });
 }
 
-/** What a line would save about a record, in full. */
+const NOTHING: Concerned = { personId: null, companyId: null, leadId: null, dealId: null };
+
+/** What a line would save about a record, or about none yet, in full. */
 export async function readLine(context: Context, line: string, about: About): Promise<ComposerReading> {
   const actor = requireActor(context);
   const users = await User.findAll({ where: { active: true }, transaction: context.tx });
-  const all = await concerned(context, about);
+  const all = Object.values(about).some(Boolean) ? await concerned(context, about) : NOTHING;
   const deals = all.dealId
     ? await Deal.findAll({ where: { id: all.dealId }, transaction: context.tx })
     : await openDealsOf(context, all);

@@ -81,7 +81,7 @@ describe('a look-up', () => {
     const industry = suggestions.find((suggestion) => suggestion.claim.field === 'industry');
     expect(industry).toMatchObject({
       held: 'Puppet theatres',
-      heldSource: 'written by hand',
+      heldSource: 'entered by hand',
       claim: { value: 'Bakeries', source: 'Company register' },
     });
     const id = industry?.claim.id ?? '';

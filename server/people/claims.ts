@@ -238,7 +238,7 @@ export async function claimByHand(
     type,
     confidence: 1,
     span: null,
-    source: 'written by hand',
+    source: 'entered by hand',
     byHand: true,
     actorId: context.actor?.id ?? null,
     fate: 'current',

@@ -8,7 +8,7 @@ import { Company, ContactPoint, Person, type ContactKind } from '../db/models/pe
 import { invalid, notFound } from '../http/problems';
 import { findOrMakeCompany } from '../companies/commands';
 import { addContact, claimByHand } from './claims';
-import { withTags } from './organise';
+import { organise, withTags } from './organise';
 import { normalizeValue } from './values';
 
 /** Makes a person with nothing but a name. */
@@ -45,14 +45,16 @@ export interface NewPerson {
   phone?: string | null;
   companyId?: string | null;
   companyName?: string | null;
+  ownerId?: string | undefined;
+  tags?: readonly string[] | undefined;
+  /** Whether the address may be written to, as whoever adds them was told. */
+  consent?: 'agreed' | 'unconfirmed' | null | undefined;
   /** Further addresses, numbers and pages. */
   contacts?: readonly { kind: ContactKind; value: string }[];
 }
 
-export async function addPerson(
-  context: Context,
-  input: NewPerson,
-): Promise<{ id: string; eventId: string | null }> {
+/** Adds somebody as a part of a command. */
+export async function createPerson(context: Context, input: NewPerson): Promise<Person> {
   const person = await makePerson(context, input.fullName);
   await claimByHand(context, { personId: person.id }, 'fullName', input.fullName);
   if (input.jobTitle) {
@@ -71,6 +73,25 @@ export async function addPerson(
     await context.write.update(person, { companyId: company.id });
     await claimByHand(context, { personId: person.id }, 'companyName', company.name);
   }
+  await organise(context, person, { ownerId: input.ownerId, tags: input.tags });
+  if (input.consent)
+    for (const contact of await ContactPoint.findAll({
+      where: { personId: person.id, kind: 'email' },
+      transaction: context.tx,
+    }))
+      await context.write.update(contact, {
+        consent: input.consent,
+        consentAt: context.now(),
+        consentSource: 'by hand',
+      });
+  return person;
+}
+
+export async function addPerson(
+  context: Context,
+  input: NewPerson,
+): Promise<{ id: string; eventId: string | null }> {
+  const person = await createPerson(context, input);
   return {
     id: person.id,
     eventId: await context.write.event('add person', `Added ${person.fullName}`, context.actor?.id ?? null),

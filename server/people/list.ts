@@ -1,8 +1,9 @@
 import type { PersonRow } from '@emporikon/contract/people';
 import { QueryTypes } from 'sequelize';
 import type { Context } from '../commands/context';
-import { decodeCursor, encodeCursor, pageOf } from '../http/paging';
+import { decodeCursor, encodeCursor } from '../http/paging';
 import { notFound } from '../http/problems';
+import { inOrderOf, sortedIds, type SortKey } from '../http/sorting';
 import { nameHolds } from '../search/filter';
 import { namesHolding, type Named } from './byName';
 
@@ -43,11 +44,21 @@ const asRow = (row: Row): PersonRow => ({
   updatedAt: row.updated_at.toISOString(),
 });
 
+/** A person's company is read along its name, so that no order of all people is ever made. */
+const SORTS = {
+  name: { sql: 'p.full_name', type: 'text', isRequired: true, tie: { sql: 'p.id::text', type: 'text' } },
+  jobTitle: { sql: 'p.job_title', type: 'text' },
+  company: { sql: 'c.name', type: 'text' },
+  standing: { sql: 'p.standing', type: 'text', isRequired: true },
+} as const satisfies Record<string, SortKey>;
+
 interface Query {
   q?: string;
   tag?: string;
   list?: string;
   inactive: keyof typeof ACTIVE;
+  sort: keyof typeof SORTS;
+  direction?: 'asc' | 'desc';
   cursor?: string;
   limit: number;
 }
@@ -92,29 +103,30 @@ async function pageByName(
   };
 }
 
-/** People by name as it is spoken, without the inactive unless they are asked for; optionally those whose name holds every word of `q`. */
+/**
+ * People by one of their columns, by name as it is spoken at first, without the inactive unless they are asked for;
+ * optionally those whose name holds every word of `q`.
+ */
 export async function listPeople(context: Context, query: Query): Promise<Page> {
-  const byName = query.q && !query.tag && !query.list ? await pageByName(context, query) : null;
+  const { sort, direction = 'asc', cursor, limit } = query;
+  const isByName = sort === 'name' && direction === 'asc';
+  const byName = isByName && query.q && !query.tag && !query.list ? await pageByName(context, query) : null;
   if (byName) return byName;
-  const [name = '', id = ''] = decodeCursor(query.cursor, 2);
   const held = nameHolds('p', 'p.id', query.q ?? '');
-  const rows = await ask(
+  const { ids, next } = await sortedIds(
     context,
-    `${held.sql} AND ${ACTIVE[query.inactive]}
-       AND (:tag::text IS NULL OR p.tags @> ARRAY[:tag]::text[])
-       AND (:list::uuid IS NULL OR EXISTS (SELECT 1 FROM list_members m WHERE m.person_id = p.id AND m.list_id = :list))
-       AND (:name = '' OR (p.full_name, p.id::text) > (:name, :id)) ORDER BY p.full_name, p.id::text LIMIT :limit`,
     {
-      ...held.replacements,
-      tag: query.tag ?? null,
-      list: query.list ?? null,
-      name,
-      id,
-      limit: query.limit + 1,
+      from: `people p${sort === 'company' ? ' LEFT JOIN companies c ON c.id = p.company_id' : ''}`,
+      id: 'p.id',
+      where: `${held.sql} AND ${ACTIVE[query.inactive]}
+        ${query.tag ? 'AND p.tags @> ARRAY[:tag]::text[]' : ''}
+        ${query.list ? 'AND EXISTS (SELECT 1 FROM list_members m WHERE m.person_id = p.id AND m.list_id = :list)' : ''}`,
+      replacements: { ...held.replacements, tag: query.tag ?? null, list: query.list ?? null },
     },
+    { sort, key: SORTS[sort], direction, cursor, limit },
   );
-  const { items, next } = pageOf(rows, query.limit, asRow, (row) => [row.full_name, row.id]);
-  return { items, next };
+  const rows = ids.length ? await ask(context, 'p.id IN (:ids)', { ids }) : [];
+  return { items: inOrderOf(ids, rows).map(asRow), next };
 }
 
 export async function personRow(context: Context, id: string): Promise<PersonRow> {

@@ -1,7 +1,7 @@
+import { requireColleague } from '../commands/colleague';
 import type { Context } from '../commands/context';
 import { List, ListMember } from '../db/models/fields';
 import type { Person } from '../db/models/people';
-import { User } from '../db/models/users';
 import { invalid } from '../http/problems';
 
 const tidyTags = (tags: readonly string[]): string[] => {
@@ -26,11 +26,8 @@ export async function organise(
   },
 ): Promise<void> {
   const patch: { ownerId?: string; tags?: string[] } = {};
-  if (given.ownerId && given.ownerId !== person.ownerId) {
-    if (!(await User.findOne({ where: { id: given.ownerId, active: true }, transaction: context.tx })))
-      throw invalid('There is no such colleague.', { fields: { ownerId: 'does not exist' } });
-    patch.ownerId = given.ownerId;
-  }
+  if (given.ownerId && given.ownerId !== person.ownerId)
+    patch.ownerId = await requireColleague(context, given.ownerId);
   if (given.tags?.length) {
     const tags = withTags(person.tags ?? [], given.tags);
     if (tags.length !== (person.tags ?? []).length) patch.tags = tags;

@@ -145,7 +145,7 @@ export const productHandlers: Handlers = {
   },
   'PUT /api/rates': async ({ body, context }) => {
     if (body.currency === context.house.currency)
-      throw invalid('This is the house currency.', { fields: { currency: 'needs no rate' } });
+      throw invalid('This is your organisation’s own currency.', { fields: { currency: 'needs no rate' } });
     const known = await CurrencyRate.findOne({
       where: { currency: body.currency, day: body.day },
       transaction: context.tx,

@@ -6,7 +6,7 @@ import { fold } from '@emporikon/core/people/text';
  * @param id the column with the record's id, fixed by the caller
  */
 export function nameHolds(
-  kind: 'p' | 'c',
+  kind: 'p' | 'c' | 'd' | 'l',
   id: string,
   q: string,
 ): { sql: string; replacements: Record<string, string> } {

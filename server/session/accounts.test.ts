@@ -22,7 +22,17 @@ it('my time zone is changed by me, and only to one there is', async () => {
   const changed = await ines.call('PATCH /api/session', { body: { timeZone: 'Europe/Lisbon' } });
   expect([changed.status, changed.body.timeZone]).toEqual([200, 'Europe/Lisbon']);
   expect((await ines.call('PATCH /api/session', { body: { timeZone: 'Europe/Atlantis' } })).status).toBe(422);
-  expect((await ines.call('GET /api/session')).body.timeZone).toBe('Europe/Lisbon');
+  expect((await ines.call('GET /api/session')).body).toMatchObject({
+    timeZone: 'Europe/Lisbon',
+    locale: null,
+  });
+  expect((await ines.call('PATCH /api/session', { body: { locale: 'pt-PT' } })).body).toMatchObject({
+    timeZone: 'Europe/Lisbon',
+    locale: 'pt-PT',
+  });
+  for (const locale of ['', 'not a tag', 'xx-XXXXXXXXXXXX', 'qq'])
+    expect((await ines.call('PATCH /api/session', { body: { locale } })).status).toBe(422);
+  expect((await ines.call('PATCH /api/session', { body: { locale: null } })).body.locale).toBeNull();
 });
 
 it('my tokens are listed to me alone, without what they are', async () => {

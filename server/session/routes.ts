@@ -1,6 +1,6 @@
 import type { Me } from '@emporikon/contract/session';
 import { DateTime } from 'luxon';
-import type { Actor, Context } from '../commands/context';
+import type { Context } from '../commands/context';
 import { requireActor } from '../commands/context';
 import { Session, User } from '../db/models/users';
 import { early, type Handlers } from '../http/mount';
@@ -13,8 +13,9 @@ import { hashPassword, hashToken, isPassword, newToken, SESSION_COOKIE, SESSION_
 /** Verified when no user has the address, so that the answer takes as long as for a wrong password. */
 let decoy: Promise<string> | null = null;
 
-const me = (actor: Actor, context: Context): Me => ({
-  ...actor,
+const meOf = (user: User, context: Context): Me => ({
+  ...actorOf(user),
+  locale: user.locale ?? null,
   currency: context.house.currency,
   country: context.house.country,
 });
@@ -64,10 +65,13 @@ export const sessionHandlers: Handlers = {
         secure: request.protocol === 'https',
         expires: expiresAt,
       });
-      return me(actorOf(user), context);
+      return meOf(user, context);
     });
   }),
-  'GET /api/session': async ({ context }) => me(requireActor(context), context),
+  'GET /api/session': async ({ context }) => {
+    const { id } = requireActor(context);
+    return meOf(await User.findByPk(id, { transaction: context.tx, rejectOnEmpty: true }), context);
+  },
   'DELETE /api/session': async ({ context, request, reply }) => {
     const token = request.cookies[SESSION_COOKIE];
     if (token) await endSessions(context, { tokenHash: hashToken(token) });
@@ -99,10 +103,10 @@ export const sessionHandlers: Handlers = {
     });
   }),
   'PATCH /api/session': async ({ body, context }) => {
-    if (!DateTime.now().setZone(body.timeZone).isValid)
+    if (body.timeZone && !DateTime.now().setZone(body.timeZone).isValid)
       throw invalid('There is no such time zone.', { fields: { timeZone: 'is not an IANA time zone' } });
     const user = await loadUser(context);
-    await user.update({ timeZone: body.timeZone }, { transaction: context.tx });
-    return me(actorOf(user), context);
+    await user.update(body, { transaction: context.tx });
+    return meOf(user, context);
   },
 };

@@ -36,6 +36,8 @@ export function* writesTo({ kind, id }: Kept, openPerson: string): Generator<[st
   if (kind === 'captures') {
     yield ['POST', `/api/captures/${id}/filing`, { person: 'new', as: 'person' }];
     yield ['POST', `/api/captures/${id}/set-aside`];
+    yield ['POST', '/api/captures/set-aside', { ids: [id] }];
+    yield ['POST', '/api/captures/bring-back', { ids: [id] }];
     yield ['POST', `/api/captures/${id}/claims`, { field: 'note', value: 'taken over' }];
   }
   yield ['PUT', `/api/visibility/${kind}/${id}`, { visibility: 'everybody' }];

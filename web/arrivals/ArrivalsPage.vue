@@ -1,26 +1,22 @@
 <script setup lang="ts">
-import type { CaptureRow } from '@emporikon/contract/captures';
 import { computed, nextTick, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api } from '../shell/api';
 import { usePageKeys } from '../shell/browser';
-import { ago, shownCount, when } from '../shell/format';
+import { ago, plainNumber, shownCount, when } from '../shell/format';
 import { useFetched } from '../shell/live';
+import ChannelIcon from '../kit/ChannelIcon.vue';
+import { useUndo } from '../shell/undo';
 import CapturePane from './CapturePane.vue';
 
-const KINDS: Record<CaptureRow['kind'], { letter: string; name: string }> = {
-  email: { letter: 'E', name: 'mail' },
-  text: { letter: 'N', name: 'text' },
-  page: { letter: 'W', name: 'web page' },
-  call: { letter: 'T', name: 'call' },
-  form: { letter: 'F', name: 'form' },
-  card: { letter: 'C', name: 'card' },
-  row: { letter: 'R', name: 'row of a table' },
-};
+const undo = useUndo();
 const route = useRoute();
 const router = useRouter();
-const { data, error } = useFetched(
-  () => api('GET /api/captures', { query: { limit: 100 } }),
+/** The same tray shows what was set aside, so that it can be brought back. */
+const isAside = computed(() => route.path.startsWith('/arrivals/set-aside'));
+const home = computed(() => (isAside.value ? '/arrivals/set-aside' : '/arrivals'));
+const { data, error, load } = useFetched(
+  () => api('GET /api/captures', { query: { limit: 100, state: isAside.value ? 'set aside' : 'waiting' } }),
   ['captures', 'claims'],
 );
 const pane = ref<InstanceType<typeof CapturePane> | null>(null);
@@ -31,21 +27,46 @@ const wanted = computed(() =>
 );
 /** Without an address of its own the page shows what came in last. */
 const chosen = computed(() => wanted.value ?? items.value[0]?.id ?? null);
+watch(isAside, load);
 const position = computed(() => items.value.findIndex((one) => one.id === chosen.value));
 
 function show(index: number): void {
   const next = items.value[Math.max(0, Math.min(index, items.value.length - 1))];
   if (!next) return;
-  void router.replace(`/arrivals/${next.id}`);
+  void router.replace(`${home.value}/${next.id}`);
   void nextTick(() =>
     list.value?.querySelector<HTMLElement>('[aria-current="true"]')?.scrollIntoView({ block: 'nearest' }),
   );
 }
 
+/** Several are chosen and moved at once. */
+const isChoosing = ref(false);
+const several = ref<string[]>([]);
+watch(isAside, () => stopChoosing());
+function stopChoosing(): void {
+  isChoosing.value = false;
+  several.value = [];
+}
+async function moveSeveral(): Promise<void> {
+  const body = { ids: several.value };
+  const count = plainNumber(body.ids.length);
+  try {
+    const { eventId } = isAside.value
+      ? await api('POST /api/captures/bring-back', { body })
+      : await api('POST /api/captures/set-aside', { body });
+    undo.tell({ text: isAside.value ? `Brought back: ${count}.` : `Set aside: ${count}.`, eventId });
+    stopChoosing();
+    void router.replace(home.value);
+  } catch (problem) {
+    undo.fail(problem);
+  }
+  await load();
+}
+
 /** After filing, the one below moves up into view. */
 function goOn(): void {
   const next = items.value[position.value + 1] ?? items.value[position.value - 1];
-  void router.replace(next ? `/arrivals/${next.id}` : '/arrivals');
+  void router.replace(next ? `${home.value}/${next.id}` : home.value);
 }
 
 usePageKeys((event) => {
@@ -73,29 +94,42 @@ watch(
   <div class="tri" :class="{ one: wanted }">
     <section class="in" aria-label="What came in">
       <div class="head">
-        <h2>What came in</h2>
-        <span class="cap"
+        <h2>{{ isAside ? 'Set aside' : 'What came in' }}</h2>
+        <span v-if="isAside" class="cap">Not filed. Open one to bring it back.</span>
+        <span v-else class="cap"
           >{{ data ? `${shownCount(data.waiting)} waiting` : '…'
           }}<template v-if="data?.oldest"> · oldest {{ ago(data.oldest) }}</template></span
         >
-        <nav class="ways" aria-label="Other ways in">
-          <RouterLink class="word" to="/calls">Calls</RouterLink>
-          <RouterLink class="word" to="/forms">Forms</RouterLink>
-          <RouterLink class="word" to="/imports">Import bench</RouterLink>
-        </nav>
+        <div v-if="items.length" class="several">
+          <template v-if="isChoosing">
+            <v-btn class="word on" :disabled="!several.length" @click="moveSeveral">{{
+              isAside ? `Bring back (${several.length})` : `Set aside (${several.length})`
+            }}</v-btn>
+            <v-btn class="word" @click="several = items.map((one) => one.id)">All</v-btn>
+            <v-btn class="word" @click="stopChoosing">Cancel</v-btn>
+          </template>
+          <v-btn v-else class="word" @click="isChoosing = true">Select several</v-btn>
+        </div>
       </div>
       <p v-if="error" class="wrong note" role="alert">{{ error }}</p>
       <ul ref="list">
-        <li v-for="one in items" :key="one.id">
-          <RouterLink :to="`/arrivals/${one.id}`" replace :aria-current="one.id === chosen">
-            <span class="kind" :title="KINDS[one.kind].name">{{ KINDS[one.kind].letter }}</span>
+        <li v-for="one in items" :key="one.id" :class="{ choosing: isChoosing }">
+          <v-checkbox-btn
+            v-if="isChoosing"
+            v-model="several"
+            :value="one.id"
+            :aria-label="`Select ${one.from}: ${one.subject}`"
+          />
+          <RouterLink :to="`${home}/${one.id}`" replace :aria-current="one.id === chosen">
+            <ChannelIcon :channel="one.kind" />
             <b>{{ one.from }}</b>
             <span class="soft num">{{ when(one.receivedAt) }}</span>
             <span class="subject">{{ one.subject }}</span>
           </RouterLink>
         </li>
       </ul>
-      <p v-if="data && !items.length" class="empty note">
+      <p v-if="data && !items.length && isAside" class="empty note">Nothing is set aside.</p>
+      <p v-else-if="data && !items.length" class="empty note">
         Nothing waits. Mail to <b>arrivals@wharfside.example</b> at the post office, drop a message, a page, a
         card or a table on <b>Capture</b>, or paste one there.
       </p>
@@ -106,7 +140,7 @@ watch(
       ref="pane"
       :key="chosen"
       @filed="goOn"
-      @back="router.replace('/arrivals')"
+      @back="router.replace(home)"
     />
     <section v-else class="raw"></section>
   </div>
@@ -118,7 +152,7 @@ watch(
   display: grid;
   grid-template-columns: 290px minmax(0, 1fr) 400px;
   grid-template-rows: minmax(0, 1fr);
-  height: calc(100dvh - 92px);
+  height: calc(100dvh - 122px);
 }
 .in {
   border-right: 1px solid var(--rule);
@@ -130,11 +164,6 @@ watch(
 }
 .note {
   padding: 12px 20px;
-}
-.ways {
-  display: flex;
-  gap: 14px;
-  margin-top: 2px;
 }
 ul {
   list-style: none;
@@ -159,9 +188,15 @@ ul {
   background: var(--sheet);
   border-left-color: var(--ours);
 }
-.kind {
-  font: 600 10px var(--ui);
-  color: var(--soft);
+.several {
+  display: flex;
+  gap: 14px;
+}
+.choosing {
+  display: grid;
+  grid-template-columns: auto minmax(0, 1fr);
+  align-items: center;
+  padding-left: 12px;
 }
 .subject {
   grid-column: 2 / 4;

@@ -4,10 +4,11 @@ import type { FilingInput } from '@emporikon/contract/captures';
 import type { z } from 'zod';
 import { computed, ref, watch } from 'vue';
 import { api } from '../shell/api';
-import { clock, day } from '../shell/format';
+import { clock, day, nameList } from '../shell/format';
 import { useFetched } from '../shell/live';
 import { safeHref } from '../shell/links';
 import { useUndo } from '../shell/undo';
+import AlsoOn from './AlsoOn.vue';
 import Conversation from './Conversation.vue';
 import FilingOptions from './FilingOptions.vue';
 import { asInput, KIND_NAMES, type FilingChoices } from './choices';
@@ -33,6 +34,7 @@ const reading = ref<InstanceType<typeof ReadingPane> | null>(null);
 const person = ref<string | null>(null);
 const company = ref<string | null>(null);
 const asNewLead = ref(false);
+const also = ref<z.output<typeof FilingInput>['also']>();
 /** A text that is read at a glance needs no digest above it. */
 const LONG = 700;
 const withMove = ref(true);
@@ -48,6 +50,14 @@ watch(
   },
   { immediate: true },
 );
+
+const MOST_NAMED = 3;
+/** Who it was sent to, copies included. */
+const toWords = computed(() => {
+  const names = (capture.value?.to ?? []).map(({ name, address }) => name || address);
+  const rest = names.length - MOST_NAMED;
+  return nameList(rest > 0 ? [...names.slice(0, MOST_NAMED), `${rest} more`] : names);
+});
 
 /** A page of many people has no one person it is of: they are filed from the list. */
 const isList = computed(() => (capture.value?.listed.length ?? 0) > 0);
@@ -73,7 +83,7 @@ function file(): void {
   if (!value || value.state !== 'waiting' || isList.value) return;
   if (person.value === null) {
     undo.tell({
-      text: 'Say who it is first: somebody we know, or somebody new.',
+      text: 'Choose who it is first: somebody you know, or somebody new.',
       eventId: null,
       wrong: true,
     });
@@ -85,6 +95,7 @@ function file(): void {
     company: company.value ?? undefined,
     lead: asNewLead.value ? 'new' : undefined,
     nextMove: withMove.value ? value.proposedMove : null,
+    also: also.value,
     ...asInput(choices.value),
   };
   void act(async () => {
@@ -95,7 +106,9 @@ function file(): void {
       { text: 'Open the dossier', to: `/people/${filed.person.id}` },
     ];
     undo.tell({
-      text: `Filed: ${[filed.person.name, filed.company?.name].filter(Boolean).join(', ')}.`,
+      text: `Filed: ${[filed.person.name, filed.company?.name].filter(Boolean).join(', ')}${
+        filed.also.length ? `; also ${nameList(filed.also)}` : ''
+      }.`,
       eventId: filed.eventId,
       links,
     });
@@ -108,6 +121,17 @@ const setAside = (): void =>
     if (capture.value?.state !== 'waiting') return;
     const { eventId } = await api('POST /api/captures/:id/set-aside', { params: { id: props.id } });
     undo.tell({ text: `Set aside: ${capture.value.from}.`, eventId });
+    emit('filed');
+  });
+
+const bringBack = (): void =>
+  void act(async () => {
+    const { eventId } = await api('POST /api/captures/bring-back', { body: { ids: [props.id] } });
+    undo.tell({
+      text: `Back in Arrivals: ${capture.value?.from ?? ''}.`,
+      eventId,
+      links: [{ text: 'Open it', to: `/arrivals/${props.id}` }],
+    });
     emit('filed');
   });
 
@@ -127,11 +151,11 @@ defineExpose({ file, setAside, correctFirst });
 <template>
   <section class="raw" aria-label="The message">
     <template v-if="capture">
-      <button class="word back" @click="emit('back')">Back to what came in</button>
+      <v-btn class="word back" @click="emit('back')">Back to what came in</v-btn>
       <div class="cap">
         {{ KIND_NAMES[capture.kind] }} · {{ day(capture.sentAt ?? capture.receivedAt) }}
         {{ clock(capture.sentAt ?? capture.receivedAt)
-        }}<template v-if="capture.to[0]"> · to {{ capture.to[0].name || capture.to[0].address }}</template> ·
+        }}<template v-if="capture.to.length"> · to {{ toWords }}</template> ·
         <VisibilityLine :id="capture.id" :key="capture.id" kind="captures" />
       </div>
       <p v-if="capture.digest && capture.text.length > LONG" class="digest">
@@ -166,12 +190,13 @@ defineExpose({ file, setAside, correctFirst });
     <template v-if="capture && isList">
       <h2>A list of {{ capture.listed.length }} people</h2>
       <p class="soft">
-        Choose in the list whom to file. Each becomes a person of their own, with the tags you give them; whom
-        we know keeps what we have.
+        Choose who to file. Each becomes a person with the tags you give. People already in your records keep
+        what they have.
       </p>
       <div v-if="capture.state === 'waiting'" class="do">
-        <v-btn class="quiet" @click="setAside">Set it aside <span class="hint">x</span></v-btn>
+        <v-btn class="quiet" @click="setAside">Set aside <span class="hint">x</span></v-btn>
       </div>
+      <v-btn v-else-if="capture.state === 'set aside'" class="fill" @click="bringBack">Bring it back</v-btn>
     </template>
     <ReadingPane
       v-else-if="capture"
@@ -184,10 +209,16 @@ defineExpose({ file, setAside, correctFirst });
       :capture="capture"
       @changed="load"
     >
+      <template #also>
+        <AlsoOn v-model="also" :people="capture.onMessage" :is-open="capture.state === 'waiting'" />
+      </template>
       <FilingOptions v-if="capture.state === 'waiting'" v-model="choices" :known="capture.known" />
       <div v-if="capture.state === 'waiting'" class="do">
         <v-btn class="fill" :disabled="!canFile" @click="file">File it <span class="hint">Enter</span></v-btn>
-        <v-btn class="quiet" @click="setAside">Not a lead <span class="hint">x</span></v-btn>
+        <v-btn class="quiet" @click="setAside">Set aside <span class="hint">x</span></v-btn>
+      </div>
+      <div v-else-if="capture.state === 'set aside'" class="do">
+        <v-btn class="fill" @click="bringBack">Bring it back</v-btn>
       </div>
     </ReadingPane>
     <template v-else
@@ -212,6 +243,7 @@ defineExpose({ file, setAside, correctFirst });
   gap: 10px;
   margin-top: 14px;
   position: sticky;
+  z-index: 3;
   bottom: -14px;
   padding: 8px 0 14px;
   background: var(--ground);
@@ -232,6 +264,9 @@ defineExpose({ file, setAside, correctFirst });
 @media (max-width: 800px) {
   .back {
     display: inline-block;
+  }
+  .do {
+    bottom: 58px;
   }
   .raw {
     border: 0;

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Claim } from '@emporikon/contract/captures';
-import { nextTick, ref, watch } from 'vue';
+import { nextTick, ref, useTemplateRef, watch } from 'vue';
 import { fieldName, percent } from '../shell/format';
 
 const props = defineProps<{ claim: Claim; isLit: boolean; isOpen: boolean; isEditing: boolean }>();
@@ -11,7 +11,7 @@ const emit = defineEmits<{
   retype: [type: NonNullable<Claim['type']>];
   fate: [];
 }>();
-const field = ref<HTMLInputElement | null>(null);
+const field = useTemplateRef('field');
 const draft = ref('');
 /** Enter takes the field away, and its going is a blur: only the first of the two counts. */
 let isOpenDraft = false;
@@ -48,20 +48,21 @@ watch(
     @focusout="emit('point', false)"
   >
     <span class="cap">
-      <select
+      <v-select
         v-if="claim.field === 'phone' && isOpen && claim.fate !== 'rejected'"
-        :value="claim.type ?? 'work'"
+        :model-value="claim.type ?? 'work'"
         aria-label="Kind of phone"
-        @change="emit('retype', ($event.target as HTMLSelectElement).value as NonNullable<Claim['type']>)"
-      >
-        <option value="mobile">Mobile</option>
-        <option value="work">Work phone</option>
-        <option value="home">Home phone</option>
-        <option value="fax">Fax</option>
-      </select>
+        :items="[
+          { value: 'mobile', title: 'Mobile' },
+          { value: 'work', title: 'Work phone' },
+          { value: 'home', title: 'Home phone' },
+          { value: 'fax', title: 'Fax' },
+        ]"
+        @update:model-value="emit('retype', $event as NonNullable<Claim['type']>)"
+      />
       <template v-else>{{ fieldName(claim.field, claim.type) }}</template>
     </span>
-    <input
+    <v-text-field
       v-if="isEditing && isOpen"
       ref="field"
       v-model="draft"
@@ -71,27 +72,27 @@ watch(
       @keydown.esc.stop="leave"
       @blur="settle"
     />
-    <button
+    <v-btn
       v-else-if="isOpen && claim.fate !== 'rejected'"
       class="plain value"
       :title="`${claim.source}; press to correct`"
       @click="emit('edit', true)"
     >
       {{ claim.value }}
-    </button>
+    </v-btn>
     <span v-else class="value" :class="{ gone: claim.fate === 'rejected' }" :title="claim.source">{{
       claim.value
     }}</span>
     <span class="end">
       <span class="odds num">{{ claim.byHand ? 'by hand' : percent(claim.confidence) }}</span>
-      <button
+      <v-btn
         v-if="isOpen"
         class="word"
-        :aria-label="`${claim.fate === 'rejected' ? 'Take back in' : 'Refuse'} ${fieldName(claim.field, claim.type)} ${claim.value}`"
+        :aria-label="`${claim.fate === 'rejected' ? 'Restore' : 'Reject'} ${fieldName(claim.field, claim.type)} ${claim.value}`"
         @click="emit('fate')"
       >
-        {{ claim.fate === 'rejected' ? 'keep' : 'refuse' }}
-      </button>
+        {{ claim.fate === 'rejected' ? 'Restore' : 'Reject' }}
+      </v-btn>
     </span>
   </div>
 </template>

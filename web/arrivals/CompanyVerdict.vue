@@ -13,7 +13,7 @@ const reasons = (match: Verdict['matches'][number]): string =>
 const head = computed(() => {
   const [best] = props.verdict.matches;
   if (props.verdict.kind === 'same' && best) return `Same company: ${best.label}`;
-  return props.verdict.kind === 'maybe' ? 'Maybe a company we know' : `New company: ${props.name}`;
+  return props.verdict.kind === 'maybe' ? 'Maybe a company you know' : `New company: ${props.name}`;
 });
 </script>
 
@@ -23,20 +23,17 @@ const head = computed(() => {
     <span v-if="verdict.kind === 'same' && verdict.matches[0]" class="soft">
       {{ reasons(verdict.matches[0]) }}</span
     >
-    <fieldset v-if="verdict.kind === 'maybe'">
-      <legend class="visually-hidden">Which company is it?</legend>
-      <label v-for="match in verdict.matches" :key="match.id">
-        <input v-model="company" type="radio" name="company" :value="match.id" />
-        <span
-          >{{ match.label }} <span class="cap num">{{ percent(match.probability) }}</span>
-          <span class="soft">{{ reasons(match) }}</span></span
-        >
-      </label>
-      <label
-        ><input v-model="company" type="radio" name="company" value="new" />
-        <span>a new company, {{ name }}</span></label
-      >
-    </fieldset>
+    <v-radio-group v-if="verdict.kind === 'maybe'" v-model="company" aria-label="Which company is it?">
+      <v-radio v-for="match in verdict.matches" :key="match.id" :value="match.id">
+        <template #label>
+          <span
+            >{{ match.label }} <span class="cap num">{{ percent(match.probability) }}</span>
+            <span class="soft">{{ reasons(match) }}</span></span
+          >
+        </template>
+      </v-radio>
+      <v-radio value="new" :label="`A new company, ${name}`" />
+    </v-radio-group>
   </div>
 </template>
 
@@ -50,19 +47,5 @@ const head = computed(() => {
 }
 .maybe b {
   color: var(--wait);
-}
-fieldset {
-  border: 0;
-  padding: 0;
-  margin: 2px 0 0;
-}
-label {
-  display: flex;
-  gap: 8px;
-  min-height: 24px;
-  cursor: pointer;
-}
-input {
-  accent-color: var(--ours);
 }
 </style>

@@ -5,7 +5,7 @@ import { api } from '../shell/api';
 import { useFetched } from '../shell/live';
 import { minorOf } from '@emporikon/core/ledger/sum';
 import { useSession } from '../shell/session';
-import TagField from '../shell/TagField.vue';
+import TagField from '../kit/TagField.vue';
 import { useUndo } from '../shell/undo';
 import TurnWords from '../dossier/TurnWords.vue';
 import type { FilingChoices } from './choices';
@@ -32,7 +32,7 @@ const open = computed(() => {
     }));
 });
 const KINDS = [
-  { value: null, name: 'by itself' },
+  { value: null, name: 'Automatic' },
   { value: 'person', name: 'a person only' },
   { value: 'lead', name: 'a new lead' },
   { value: 'deal', name: 'a new deal' },
@@ -54,44 +54,43 @@ function setAmount(): void {
       {{ known.owner ? `${known.owner} looks after them. ` : '' }}<TurnWords :turn="known.turn" />.
       <template v-if="known.tags.length">Tags: {{ known.tags.join(', ') }}.</template>
     </p>
-    <button class="word" :aria-expanded="isOpen" @click="isOpen = !isOpen">
+    <v-btn class="word" :aria-expanded="isOpen" @click="isOpen = !isOpen">
       {{ isOpen ? 'Fewer choices' : 'Owner, tags, deal, note' }}
-    </button>
+    </v-btn>
     <div v-if="isOpen" class="grid">
-      <label class="field"
-        ><span class="cap">File as</span>
-        <select v-model="choices.as">
-          <option v-for="one in KINDS" :key="one.name" :value="one.value">{{ one.name }}</option>
-        </select></label
-      >
-      <label class="field"
-        ><span class="cap">Owner</span>
-        <select v-model="choices.ownerId">
-          <option :value="undefined">me, or who it is now</option>
-          <option v-for="one in team?.items ?? []" :key="one.id" :value="one.id">{{ one.name }}</option>
-        </select></label
-      >
+      <v-select v-model="choices.as" class="field" label="File as" :items="KINDS" item-title="name" />
+      <v-select
+        class="field"
+        label="Owner"
+        :model-value="choices.ownerId ?? ''"
+        :items="[
+          { value: '', title: 'Me, or the present owner' },
+          ...(team?.items ?? []).map((one) => ({ value: one.id, title: one.name })),
+        ]"
+        @update:model-value="choices.ownerId = $event || undefined"
+      />
       <template v-if="choices.as === 'deal'">
-        <label class="field"
-          ><span class="cap">Deal</span><input v-model="choices.dealTitle" placeholder="what it is about"
-        /></label>
-        <label class="field"
-          ><span class="cap">Value in {{ choices.currency ?? session.me?.currency }}</span
-          ><input v-model="amount" inputmode="decimal" @change="setAmount"
-        /></label>
-        <label class="field"
-          ><span class="cap">Stage</span>
-          <select v-model="choices.stageId">
-            <option :value="undefined">the first</option>
-            <option v-for="one in open" :key="one.id" :value="one.id">{{ one.name }}</option>
-          </select></label
-        >
+        <v-text-field v-model="choices.dealTitle" class="field" label="Deal" placeholder="What it is about" />
+        <v-text-field
+          v-model="amount"
+          class="field"
+          :label="`Value in ${choices.currency ?? session.me?.currency}`"
+          inputmode="decimal"
+          @change="setAmount"
+        />
+        <v-select
+          class="field"
+          label="Stage"
+          :model-value="choices.stageId ?? ''"
+          :items="[
+            { value: '', title: 'First stage' },
+            ...open.map((one) => ({ value: one.id, title: one.name })),
+          ]"
+          @update:model-value="choices.stageId = $event || undefined"
+        />
       </template>
       <TagField v-model="choices.tags" class="wide" />
-      <label class="field wide"
-        ><span class="cap">Note, kept with the person</span
-        ><textarea v-model="choices.note" rows="2"></textarea>
-      </label>
+      <v-textarea v-model="choices.note" class="field wide" label="Note, kept with the person" rows="2" />
     </div>
   </div>
 </template>

@@ -47,14 +47,14 @@ const words = computed(() => {
     <span :class="['words', { gone: intent.fate === 'rejected' }]" :title="intent.text">{{ words }}</span>
     <span class="end">
       <span class="odds num">{{ percent(intent.confidence) }}</span>
-      <button
+      <v-btn
         v-if="isOpen"
         class="word"
-        :aria-label="`${intent.fate === 'rejected' ? 'Take back in' : 'Refuse'}: ${words}`"
+        :aria-label="`${intent.fate === 'rejected' ? 'Restore' : 'Reject'}: ${words}`"
         @click="emit('fate')"
       >
-        {{ intent.fate === 'rejected' ? 'keep' : 'refuse' }}
-      </button>
+        {{ intent.fate === 'rejected' ? 'Restore' : 'Reject' }}
+      </v-btn>
     </span>
   </div>
 </template>

@@ -1,8 +1,9 @@
 <script setup lang="ts">
+import Progress from '../kit/Progress.vue';
 import type { ListedPerson } from '@emporikon/contract/captures';
 import { computed, ref } from 'vue';
 import { api, wordsOf } from '../shell/api';
-import TagField from '../shell/TagField.vue';
+import TagField from '../kit/TagField.vue';
 import { useUndo } from '../shell/undo';
 
 const props = defineProps<{ id: string; people: ListedPerson[]; isOpen: boolean }>();
@@ -13,7 +14,7 @@ const tags = ref<string[]>([]);
 const results = ref<Record<number, string>>({});
 const progress = ref(0);
 const isBusy = ref(false);
-const WORDS = { same: 'we know them', maybe: 'maybe', new: 'new' } as const;
+const WORDS = { same: 'Known', maybe: 'Maybe', new: 'New' } as const;
 const strangers = computed(() =>
   props.people.flatMap((person, index) => (person.verdict === 'new' ? [index] : [])),
 );
@@ -46,21 +47,20 @@ async function file(): Promise<void> {
 </script>
 
 <template>
-  <table class="book">
+  <v-table class="book">
     <thead>
       <tr>
         <th><span class="visually-hidden">Choose</span></th>
         <th>Name</th>
         <th>Title and company</th>
-        <th>Do we know them?</th>
+        <th>Known?</th>
       </tr>
     </thead>
     <tbody>
       <tr v-for="(one, index) in people" :key="index">
         <td>
-          <input
+          <v-checkbox-btn
             v-model="chosen"
-            type="checkbox"
             :value="index"
             :disabled="!isOpen || isBusy"
             :aria-label="`Choose ${one.name}`"
@@ -86,14 +86,14 @@ async function file(): Promise<void> {
         </td>
       </tr>
     </tbody>
-  </table>
+  </v-table>
   <div v-if="isOpen" class="do">
-    <button class="word" @click="chosen = strangers">Choose all who are new</button>
+    <v-btn class="word" @click="chosen = strangers">Choose all who are new</v-btn>
     <TagField v-model="tags" />
     <v-btn class="fill" :disabled="!chosen.length || isBusy" @click="file">{{
-      chosen.length ? `File ${chosen.length} of them` : 'File them'
+      chosen.length ? `File ${chosen.length}` : 'File'
     }}</v-btn>
-    <progress v-if="isBusy" :value="progress" :max="chosen.length" aria-label="Progress"></progress>
+    <Progress v-if="isBusy" :value="progress" :max="chosen.length" label="Filed" />
   </div>
 </template>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vFocus } from '../kit/focus';
 import type { CaptureDetail, Claim } from '@emporikon/contract/captures';
 import type { ClaimField } from '@emporikon/contract/fields';
 import { CLAIM_FIELDS } from '@emporikon/core/reading/types';
@@ -44,7 +45,7 @@ const goesTo = computed(() => {
   const company = props.capture.verdict.companyName;
   const fresh = props.capture.verdict.company.kind === 'same' ? '' : ' (new)';
   const about =
-    work.value && !asNewLead.value ? `the ${work.value.kind} “${work.value.title}”` : 'a new lead';
+    work.value && !asNewLead.value ? `the ${work.value.kind} “${work.value.title}”` : 'A new lead';
   return [`${name}${known.value ? '' : ' (new)'}`, ...(company ? [`${company}${fresh}`] : []), about].join(
     ' · ',
   );
@@ -120,6 +121,7 @@ defineExpose({
     :verdict="capture.verdict.company"
     :name="capture.verdict.companyName"
   />
+  <slot name="also"></slot>
   <ClaimLine
     v-for="claim in capture.claims"
     :key="claim.id"
@@ -151,29 +153,32 @@ defineExpose({
       <span :class="{ gone: !withMove }"
         >{{ capture.proposedMove.title }}, {{ due(capture.proposedMove) }}</span
       >
-      <button
+      <v-btn
         class="word"
         :aria-label="withMove ? 'Do not set this next move' : 'Set this next move'"
         @click="withMove = !withMove"
       >
-        {{ withMove ? 'drop' : 'set it' }}
-      </button>
+        {{ withMove ? 'Leave out' : 'Set it' }}
+      </v-btn>
     </div>
     <div class="row">
       <span class="cap">Goes to</span><span>{{ goesTo }}</span>
-      <button v-if="work" class="word" @click="asNewLead = !asNewLead">
-        {{ asNewLead ? `to the ${work.kind}` : 'a new lead' }}
-      </button>
+      <v-btn v-if="work" class="word" @click="asNewLead = !asNewLead">
+        {{ asNewLead ? `Add to the ${work.kind}` : 'A new lead' }}
+      </v-btn>
       <span v-else></span>
     </div>
     <form v-if="adding" class="add" @submit.prevent="add" @keydown.esc.stop="adding = false">
-      <select v-model="newField" class="inline-edit" aria-label="Which fact">
-        <option v-for="field in ADDABLE" :key="field" :value="field">{{ fieldName(field) }}</option>
-      </select>
-      <input v-model="newValue" class="inline-edit" aria-label="Its value" autofocus />
+      <v-select
+        v-model="newField"
+        class="inline-edit"
+        aria-label="Which fact"
+        :items="ADDABLE.map((field) => ({ value: field, title: fieldName(field) }))"
+      />
+      <v-text-field v-model="newValue" v-focus class="inline-edit" aria-label="Its value" />
       <v-btn class="quiet" type="submit">Add</v-btn>
     </form>
-    <button v-else class="word" @click="adding = true">Add a fact</button>
+    <v-btn v-else class="word" @click="adding = true">Add a fact</v-btn>
   </template>
   <slot></slot>
 </template>

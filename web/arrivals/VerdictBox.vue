@@ -14,8 +14,8 @@ const head = computed(() => {
   const [best] = props.verdict.matches;
   if (props.verdict.kind === 'same' && best) return `Same: ${best.label}`;
   return props.verdict.kind === 'maybe'
-    ? 'Maybe somebody we know'
-    : 'New: nobody we know shares an address, a number or the name';
+    ? 'Maybe somebody you know'
+    : 'New: nobody in your records has this address, number or name';
 });
 
 defineExpose({ focus: () => box.value?.querySelector<HTMLInputElement>('input')?.focus() });
@@ -45,25 +45,28 @@ defineExpose({ focus: () => box.value?.querySelector<HTMLInputElement>('input')?
     <div v-if="verdict.kind === 'same' && verdict.matches[0]" class="soft">
       {{ reasons(verdict.matches[0]) }}
     </div>
-    <fieldset v-if="isOpen && verdict.matches.length">
-      <legend class="visually-hidden">Who is it?</legend>
-      <label
+    <v-radio-group
+      v-if="isOpen && verdict.matches.length"
+      v-model="person"
+      aria-label="Who is it?"
+      :inline="verdict.kind === 'same'"
+    >
+      <v-radio
         v-for="match in verdict.kind === 'same' ? verdict.matches.slice(0, 1) : verdict.matches"
         :key="match.id"
+        :value="match.id"
       >
-        <input v-model="person" type="radio" name="who" :value="match.id" />
-        <span
-          ><span v-if="verdict.kind === 'same'">file on {{ match.label.split(',')[0] }}</span
-          ><template v-else
+        <template #label>
+          <span v-if="verdict.kind === 'same'">{{ match.label.split(',')[0] }}</span><span v-else
             >{{ match.label }} <span class="odds num">{{ percent(match.probability) }}</span><br /><span
               class="soft"
               >{{ reasons(match) }}</span
-            ></template
-          ></span
-        >
-      </label>
-      <label><input v-model="person" type="radio" name="who" value="new" /> <span>somebody new</span></label>
-    </fieldset>
+            ></span
+          >
+        </template>
+      </v-radio>
+      <v-radio value="new" label="Somebody new" />
+    </v-radio-group>
   </div>
 </template>
 
@@ -91,24 +94,5 @@ defineExpose({ focus: () => box.value?.querySelector<HTMLInputElement>('input')?
   margin-left: 6px;
   font-size: 12px;
   color: var(--soft);
-}
-fieldset {
-  border: 0;
-  padding: 0;
-  margin: 4px 0 0;
-}
-.same fieldset {
-  display: flex;
-  gap: 18px;
-}
-label {
-  display: flex;
-  gap: 8px;
-  padding: 3px 0;
-  min-height: 24px;
-  cursor: pointer;
-}
-input {
-  accent-color: var(--ours);
 }
 </style>

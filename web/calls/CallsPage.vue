@@ -1,19 +1,51 @@
 <script setup lang="ts">
+import RecordTable from '../kit/RecordTable.vue';
+import type { Column } from '../kit/table/columns';
 import { api } from '../shell/api';
 import { clock, day } from '../shell/format';
 import { useFetched } from '../shell/live';
+import { reloadOn, usePaged } from '../shell/usePaged';
+import { useQueryRef } from '../shell/useQueryRef';
 import PhoneButton from './PhoneButton.vue';
 
-const { data, error } = useFetched(() => api('GET /api/calls', { query: { limit: 100 } }), ['calls']);
+const q = useQueryRef('q', '');
+const way = useQueryRef<'' | 'in' | 'out'>('way', '');
+const state = useQueryRef<'' | 'missed' | 'unlogged'>('state', '');
+const sort = useQueryRef<'startedAt' | 'person' | 'state'>('sort', 'startedAt');
+const direction = useQueryRef<'asc' | 'desc'>('direction', 'desc');
+const { items, hasMore, more, error, reload } = usePaged(
+  (cursor) =>
+    api('GET /api/calls', {
+      query: {
+        cursor,
+        limit: 60,
+        q: q.value,
+        way: way.value || undefined,
+        state: state.value || undefined,
+        sort: sort.value,
+        direction: direction.value,
+      },
+    }),
+  ['calls'],
+);
+reloadOn(() => [q.value, way.value, state.value, sort.value, direction.value], reload);
 const { data: line } = useFetched(() => api('GET /api/line'), ['phone_lines']);
 const STATES = {
-  placing: 'being placed',
-  failed: 'nobody was called',
-  ringing: 'rings',
+  placing: 'connecting',
+  failed: 'not placed',
+  ringing: 'ringing',
   answered: 'on the line',
   ended: 'ended',
   missed: 'missed',
 } as const;
+const COLUMNS: Column[] = [
+  { key: 'startedAt', title: 'When', width: 14, sort: 'startedAt', firstWay: 'desc', onPhone: true },
+  { key: 'person', title: 'Who', width: 24, sort: 'person', isName: true },
+  { key: 'number', title: 'Number', width: 20 },
+  { key: 'direction', title: 'Direction', width: 12 },
+  { key: 'state', title: 'Result', width: 14, sort: 'state', onPhone: true },
+  { key: 'log', title: 'Log', width: 12 },
+];
 </script>
 
 <template>
@@ -21,60 +53,107 @@ const STATES = {
     <div class="page-head">
       <h1>Calls</h1>
       <span v-if="line" class="soft">
-        <template v-if="line.exchange === 'none'">No exchange is connected; write a call by hand.</template>
+        <template v-if="line.exchange === 'none'"
+          >No phone system is connected. You can still log calls.</template
+        >
         <template v-else-if="line.exchange === 'down'"
-          ><span class="late">The exchange does not answer.</span> Calls made meanwhile arrive when it is
-          back.</template
+          ><span class="late">The exchange does not answer.</span> Calls made in the meantime appear once it
+          is back.</template
         >
         <template v-else-if="line.number">Your line is {{ line.number }}.</template>
         <template v-else
-          >Say in <RouterLink to="/settings" class="quiet-link">Settings</RouterLink> which line is
-          yours.</template
+          ><RouterLink to="/settings/phone-line" class="quiet-link">Set up your phone line</RouterLink> to see
+          who is calling.</template
         >
       </span>
-      <RouterLink class="word" to="/calls/new">Write a call</RouterLink>
+      <v-text-field
+        v-model="q"
+        type="search"
+        class="inline-edit narrow"
+        placeholder="Name or number"
+        aria-label="Find a call"
+      />
+      <v-select
+        v-model="way"
+        class="inline-edit narrow"
+        aria-label="Direction"
+        :items="[
+          { value: '', title: 'In and out' },
+          { value: 'in', title: 'They called' },
+          { value: 'out', title: 'We called' },
+        ]"
+      />
+      <v-select
+        v-model="state"
+        class="inline-edit narrow"
+        aria-label="Which calls"
+        :items="[
+          { value: '', title: 'All calls' },
+          { value: 'missed', title: 'Missed' },
+          { value: 'unlogged', title: 'Not logged yet' },
+        ]"
+      />
+      <RouterLink class="word" to="/calls/new">Log a call</RouterLink>
     </div>
-    <p v-if="error" class="wrong" role="alert">{{ error }}</p>
-    <table v-if="data?.items.length" class="book">
-      <thead>
-        <tr>
-          <th>When</th>
-          <th>Who</th>
-          <th>Number</th>
-          <th class="wide">Way</th>
-          <th>How it went</th>
-          <th><span class="visually-hidden">What to do</span></th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="one in data.items" :key="one.id">
-          <td class="soft">{{ day(one.startedAt) }} {{ clock(one.startedAt) }}</td>
-          <td>
-            <RouterLink v-if="one.person" :to="`/people/${one.person.id}`">{{ one.person.name }}</RouterLink>
-            <span v-else class="soft">a stranger</span>
-          </td>
-          <td>
-            <PhoneButton
-              v-if="one.number"
-              :number="one.number"
-              :shown="one.written"
-              :person-id="one.person?.id"
-            />
-            <span v-else class="soft">withheld</span>
-          </td>
-          <td class="wide">{{ one.direction === 'in' ? 'they called' : 'we called' }}</td>
-          <td :class="{ late: one.state === 'missed' || one.state === 'failed' }">{{ STATES[one.state] }}</td>
-          <td>
-            <span v-if="one.saved" class="soft">written</span>
-            <RouterLink v-else :to="`/calls/${one.id}`" class="quiet-link">write its sheet</RouterLink>
-          </td>
-        </tr>
-      </tbody>
-    </table>
-    <p v-else-if="data" class="empty">
-      No calls yet. When your line rings, the call sheet opens by itself; any phone number you see is a button
-      that calls.
-    </p>
-    <template v-else><span v-for="n in 6" :key="n" class="ghost"></span></template>
+    <RecordTable
+      v-model:sort="sort"
+      v-model:direction="direction"
+      name="calls"
+      label="Calls"
+      :columns="COLUMNS"
+      :rows="items"
+      :error="error"
+      :has-more="hasMore"
+      :name-of="(row) => row.person?.name ?? row.written"
+      :to="(row) => (row.saved && row.person ? `/people/${row.person.id}` : `/calls/${row.id}`)"
+      @more="more"
+      @retry="reload"
+    >
+      <template #cell-startedAt="{ row }"
+        ><span class="soft">{{ day(row.startedAt) }} {{ clock(row.startedAt) }}</span></template
+      >
+      <template #cell-person="{ row }">
+        <RouterLink v-if="row.person" :to="`/people/${row.person.id}`"
+          ><b>{{ row.person.name }}</b></RouterLink
+        >
+        <span v-else class="soft">Unknown caller</span>
+      </template>
+      <template #cell-number="{ row }">
+        <PhoneButton
+          v-if="row.number"
+          :number="row.number"
+          :shown="row.written"
+          :person-id="row.person?.id"
+        />
+        <span v-else class="soft">withheld</span>
+      </template>
+      <template #cell-direction="{ row }">{{
+        row.direction === 'in' ? 'they called' : 'we called'
+      }}</template>
+      <template #cell-state="{ row }"
+        ><span :class="{ late: row.state === 'missed' || row.state === 'failed' }">{{
+          STATES[row.state]
+        }}</span></template
+      >
+      <template #cell-log="{ row }">
+        <span v-if="row.saved" class="soft">logged</span>
+        <RouterLink v-else :to="`/calls/${row.id}`" class="quiet-link">Log it</RouterLink>
+      </template>
+      <template #empty>
+        <p class="empty">
+          {{
+            q || way || state
+              ? 'No call fits these filters.'
+              : 'No calls yet. When your line rings, the caller is shown in a corner; press any phone number to call it.'
+          }}
+        </p>
+      </template>
+    </RecordTable>
   </div>
 </template>
+
+<style scoped>
+.narrow {
+  width: 150px;
+}
+</style>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import DateField from '../kit/DateField.vue';
 import { UNNAMED_DEAL } from '@emporikon/core/lifecycle/conversion';
 import type { SheetReading } from '@emporikon/core/ledger/callSheet';
 import { computed, reactive, ref, watch } from 'vue';
@@ -49,53 +50,43 @@ const shown = computed((): SheetDeal => {
   };
 });
 watch([isOn, shown], () => emit('change', isOn.value ? shown.value : null), { immediate: true });
-const typed = (event: Event): string => (event.target as HTMLInputElement).value;
 </script>
 
 <template>
-  <button v-if="!isOn" type="button" class="word" @click="chosen = true">Open a deal</button>
+  <v-btn v-if="!isOn" class="word" @click="chosen = true">Open a deal</v-btn>
   <div v-else class="deal" data-part="deal">
-    <select
+    <v-select
       v-if="openDeals.length || openLeads.length"
       v-model="about"
       class="inline-edit whole"
       aria-label="Which deal"
-    >
-      <option v-for="one in openDeals" :key="one.id" :value="`deal:${one.id}`">
-        On the deal “{{ one.name }}”
-      </option>
-      <option v-for="one in openLeads" :key="one.id" :value="`lead:${one.id}`">
-        Convert the lead “{{ one.name }}”
-      </option>
-      <option value="">On a new deal</option>
-    </select>
-    <label v-if="!about.startsWith('deal:')" class="whole"
-      ><span class="cap">Deal</span>
-      <input
-        class="inline-edit"
-        aria-label="What the deal is about"
-        :value="shown.title"
-        @input="edits.title = typed($event)"
-    /></label>
-    <label
-      ><span class="cap">Value in {{ shown.currency }}</span>
-      <input
-        class="inline-edit num"
-        inputmode="decimal"
-        aria-label="Value of the deal"
-        :value="shown.amount"
-        @input="edits.amount = typed($event)"
-    /></label>
-    <label
-      ><span class="cap">Wanted from</span>
-      <input
-        class="inline-edit num"
-        type="date"
-        aria-label="When the deal is expected"
-        :value="shown.expectedClose ?? ''"
-        @change="edits.expectedClose = typed($event) || null"
-    /></label>
-    <button type="button" class="word" @click="chosen = false">no deal</button>
+      :items="[
+        ...openDeals.map((one) => ({ value: `deal:${one.id}`, title: `On the deal “${one.name}”` })),
+        ...openLeads.map((one) => ({ value: `lead:${one.id}`, title: `Convert the lead “${one.name}”` })),
+        { value: '', title: 'On a new deal' },
+      ]"
+    />
+    <v-text-field
+      v-if="!about.startsWith('deal:')"
+      class="whole"
+      label="Deal"
+      :model-value="shown.title"
+      @update:model-value="edits.title = $event"
+    />
+    <v-text-field
+      :label="`Value in ${shown.currency}`"
+      class="inline-edit num"
+      inputmode="decimal"
+      :model-value="shown.amount"
+      @update:model-value="edits.amount = $event"
+    />
+    <DateField
+      label="Wanted from"
+      class="inline-edit num"
+      :model-value="shown.expectedClose ?? ''"
+      @change="edits.expectedClose = $event || null"
+    />
+    <v-btn class="word" @click="chosen = false">No deal</v-btn>
   </div>
 </template>
 

@@ -2,6 +2,8 @@
 import type { SheetMove } from '@emporikon/core/ledger/callSheet';
 import { computed, reactive, ref, watch } from 'vue';
 import { clock, due } from '../shell/format';
+import DateField from '../kit/DateField.vue';
+import TimeField from '../kit/TimeField.vue';
 import { fromField, toField } from './moment';
 
 /** The follow-ups as they were read or added, each correctable; what a hand changed stays while more is typed. */
@@ -32,10 +34,16 @@ watch(
 const edit = (key: string, patch: Edit): void => {
   edits[key] = { ...edits[key], ...patch };
 };
-const retime = (key: string, value: string, allDay: boolean): void => {
-  const dueAt = fromField(value, allDay);
+/** Moves a follow-up to a day, and to a time of that day. */
+function redate(
+  move: SheetMove,
+  key: string,
+  day: string,
+  time = toField(move.dueAt, false).slice(11),
+): void {
+  const dueAt = fromField(move.allDay ? day : `${day}T${time}`, move.allDay);
   if (dueAt) edit(key, { dueAt, endAt: null, assumedDate: false });
-};
+}
 /** From a day to nine on that day, or back to the day. */
 const setHour = (move: SheetMove, key: string): void => {
   const day = toField(move.dueAt, true);
@@ -65,40 +73,46 @@ function add(): void {
     data-part="move"
     :title="`From “${move.from}”`"
   >
-    <select
+    <v-select
       class="inline-edit"
-      :value="move.kind"
+      :model-value="move.kind"
       :aria-label="`Kind of follow-up ${index + 1}`"
-      @change="edit(move.key, { kind: ($event.target as HTMLSelectElement).value as SheetMove['kind'] })"
-    >
-      <option v-for="(name, kind) in KINDS" :key="kind" :value="kind">{{ name }}</option>
-    </select>
-    <input
+      :items="Object.entries(KINDS).map(([kind, name]) => ({ value: kind, title: name }))"
+      @update:model-value="edit(move.key, { kind: $event as SheetMove['kind'] })"
+    />
+    <v-text-field
       class="inline-edit"
-      :value="move.title"
-      placeholder="what to do"
+      :model-value="move.title"
+      placeholder="What to do"
       :aria-label="`Follow-up ${index + 1}`"
-      @input="edit(move.key, { title: ($event.target as HTMLInputElement).value })"
+      @update:model-value="edit(move.key, { title: $event })"
     />
-    <button type="button" class="word" @click="edit(move.key, { isOut: !move.isOut })">
-      {{ move.isOut ? 'keep' : 'drop' }}
-    </button>
-    <button type="button" class="word" @click="setHour(move, move.key)">
-      {{ move.allDay ? 'at a time' : 'all day' }}
-    </button>
-    <input
-      class="inline-edit num"
-      :type="move.allDay ? 'date' : 'datetime-local'"
-      :value="toField(move.dueAt, move.allDay)"
-      :aria-label="`When to do follow-up ${index + 1}`"
-      @change="retime(move.key, ($event.target as HTMLInputElement).value, move.allDay)"
-    />
+    <v-btn class="word" @click="edit(move.key, { isOut: !move.isOut })">
+      {{ move.isOut ? 'Keep' : 'Drop' }}
+    </v-btn>
+    <v-btn class="word" @click="setHour(move, move.key)">
+      {{ move.allDay ? 'Set a time' : 'All day' }}
+    </v-btn>
+    <div class="when">
+      <DateField
+        :model-value="toField(move.dueAt, true)"
+        :aria-label="`Day of follow-up ${index + 1}`"
+        @change="redate(move, move.key, $event)"
+      />
+      <TimeField
+        v-if="!move.allDay"
+        class="time"
+        :model-value="toField(move.dueAt, false).slice(11)"
+        :aria-label="`Time of follow-up ${index + 1}`"
+        @update:model-value="redate(move, move.key, toField(move.dueAt, true), $event)"
+      />
+    </div>
     <span class="cap num said">{{
       move.assumedDate ? 'no day was said' : move.endAt ? `until ${clock(move.endAt)}` : ''
     }}</span>
     <span class="visually-hidden">{{ due(move) }}</span>
   </div>
-  <button type="button" class="word" @click="add">Add a follow-up</button>
+  <v-btn class="word" @click="add">Add a follow-up</v-btn>
 </template>
 
 <style scoped>

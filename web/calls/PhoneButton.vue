@@ -21,9 +21,9 @@ async function call(): Promise<void> {
 </script>
 
 <template>
-  <button type="button" class="plain num call" :aria-label="`Call ${shown ?? number}`" @click="call">
+  <v-btn class="plain num call" :aria-label="`Call ${shown ?? number}`" @click="call">
     {{ shown ?? number }}
-  </button>
+  </v-btn>
 </template>
 
 <style scoped>

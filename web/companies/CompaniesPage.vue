@@ -1,13 +1,24 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue';
+import { computed, reactive, ref } from 'vue';
+import NewButton from '../make/NewButton.vue';
 import { api } from '../shell/api';
 import SelectionBar from '../lookups/SelectionBar.vue';
+import { plainNumber, shownCount } from '../shell/format';
 import { useFetched } from '../shell/live';
-import TickAll from '../shell/TickAll.vue';
-import { usePaged } from '../shell/usePaged';
+import RecordTable from '../kit/RecordTable.vue';
+import type { Column } from '../kit/table/columns';
+import { useQueryRef } from '../shell/useQueryRef';
+import { reloadOn, usePaged } from '../shell/usePaged';
 
-const q = ref('');
-const narrowed = ref({ industry: '', country: '', technology: '', atLeast: '' });
+const q = useQueryRef('q', '');
+const narrowed = reactive({
+  industry: useQueryRef('industry', ''),
+  country: useQueryRef('country', ''),
+  technology: useQueryRef('technology', ''),
+  atLeast: useQueryRef('atLeast', ''),
+});
+const sort = useQueryRef<'name' | 'domain' | 'industry' | 'country' | 'employees'>('sort', 'name');
+const direction = useQueryRef<'asc' | 'desc'>('direction', 'asc');
 const ticked = ref<string[]>([]);
 const { data: kinds } = useFetched(() => api('GET /api/companies/kinds'), ['companies']);
 const { items, hasMore, more, error, reload } = usePaged(
@@ -16,10 +27,12 @@ const { items, hasMore, more, error, reload } = usePaged(
       query: {
         cursor,
         q: q.value,
-        industry: narrowed.value.industry || undefined,
-        country: narrowed.value.country || undefined,
-        technology: narrowed.value.technology || undefined,
-        atLeast: narrowed.value.atLeast || undefined,
+        industry: narrowed.industry || undefined,
+        country: narrowed.country || undefined,
+        technology: narrowed.technology || undefined,
+        atLeast: narrowed.atLeast || undefined,
+        sort: sort.value,
+        direction: direction.value,
         limit: 60,
       },
     }),
@@ -28,94 +41,97 @@ const { items, hasMore, more, error, reload } = usePaged(
 const NO_KINDS = { industries: [], countries: [], technologies: [] };
 const shown = computed(() => kinds.value ?? NO_KINDS);
 const SIZES = [10, 50, 250, 1000];
-let timer: ReturnType<typeof setTimeout> | undefined;
-watch(
-  [q, narrowed],
-  () => {
-    clearTimeout(timer);
-    timer = setTimeout(() => void reload(), 120);
-  },
-  { deep: true },
-);
+reloadOn(() => [q.value, sort.value, direction.value, narrowed], reload);
+const COLUMNS: Column[] = [
+  { key: 'name', title: 'Name', width: 26, sort: 'name', isName: true },
+  { key: 'domain', title: 'Domain', width: 20, sort: 'domain' },
+  { key: 'industry', title: 'Industry', width: 16, sort: 'industry', onPhone: true },
+  { key: 'country', title: 'Country', width: 9, sort: 'country' },
+  { key: 'employees', title: 'Employees', width: 10, sort: 'employees', firstWay: 'desc', isNumber: true },
+  { key: 'people', title: 'People', width: 8, isNumber: true },
+  { key: 'openDeals', title: 'Open deals', width: 11, isNumber: true, onPhone: true },
+];
 </script>
 
 <template>
   <div class="page">
     <div class="page-head">
       <h1>Companies</h1>
-      <input
+      <v-text-field
         v-model="q"
         type="search"
         class="inline-edit narrow"
-        placeholder="narrow by name"
+        placeholder="Name or web address"
         aria-label="Narrow by name"
       />
       <template v-if="shown">
-        <select
+        <v-select
           v-for="[field, label, options] in [
-            ['industry', 'any industry', shown.industries],
-            ['country', 'any country', shown.countries],
-            ['technology', 'any technology', shown.technologies],
+            ['industry', 'Any industry', shown.industries],
+            ['country', 'Any country', shown.countries],
+            ['technology', 'Any technology', shown.technologies],
           ] as const"
           :key="field"
           v-model="narrowed[field]"
           class="inline-edit kind"
           :aria-label="label"
-        >
-          <option value="">{{ label }}</option>
-          <option v-for="one in options" :key="one.name" :value="one.name">
-            {{ one.name }} ({{ one.companies }})
-          </option>
-        </select>
-        <select v-model="narrowed.atLeast" class="inline-edit kind" aria-label="Size">
-          <option value="">any size</option>
-          <option v-for="size in SIZES" :key="size" :value="String(size)">{{ size }} or more people</option>
-        </select>
+          :items="[
+            { value: '', title: label },
+            ...options.map((one) => ({ value: one.name, title: `${one.name} (${one.companies})` })),
+          ]"
+        />
+        <v-select
+          v-model="narrowed.atLeast"
+          class="inline-edit kind"
+          aria-label="Size"
+          :items="[
+            { value: '', title: 'Any size' },
+            ...SIZES.map((size) => ({ value: String(size), title: `${size} or more employees` })),
+          ]"
+        />
       </template>
-      <RouterLink class="word" to="/look-alikes?kind=company">Look-alikes</RouterLink>
+      <NewButton what="company" />
     </div>
-    <p v-if="error" class="wrong" role="alert">{{ error }}</p>
-    <table v-if="items?.length" class="book">
-      <thead>
-        <tr>
-          <TickAll v-model="ticked" :ids="items.map((one) => one.id)" />
-          <th>Name</th>
-          <th class="wide">Domain</th>
-          <th class="wide">Industry</th>
-          <th class="wide">Country</th>
-          <th class="wide num">Employees</th>
-          <th class="num">People</th>
-          <th class="num">Open deals</th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="one in items" :key="one.id">
-          <td class="tickbox">
-            <input v-model="ticked" type="checkbox" :value="one.id" :aria-label="`Tick ${one.name}`" />
-          </td>
-          <td>
-            <RouterLink :to="`/companies/${one.id}`"
-              ><b>{{ one.name }}</b></RouterLink
-            >
-          </td>
-          <td class="wide soft">{{ one.domain }}</td>
-          <td class="wide">{{ one.industry }}</td>
-          <td class="wide">{{ one.country }}</td>
-          <td class="wide num">{{ one.employees ?? '' }}</td>
-          <td class="num">{{ one.people }}</td>
-          <td class="num">{{ one.openDeals || '' }}</td>
-        </tr>
-      </tbody>
-    </table>
-    <p v-else-if="items" class="empty">
-      {{
-        q || Object.values(narrowed).some(Boolean)
-          ? 'No company like that.'
-          : 'No company yet. Filing a message makes the company of its sender.'
-      }}
-    </p>
-    <template v-else><span v-for="n in 8" :key="n" class="ghost"></span></template>
-    <button v-if="hasMore" class="word" @click="more">More</button>
+    <RecordTable
+      v-model:sort="sort"
+      v-model:direction="direction"
+      v-model:selected="ticked"
+      name="companies"
+      label="Companies"
+      :columns="COLUMNS"
+      :rows="items"
+      :error="error"
+      :has-more="hasMore"
+      :name-of="(row) => row.name"
+      :to="(row) => `/companies/${row.id}`"
+      @more="more"
+      @retry="reload"
+    >
+      <template #cell-name="{ row }">
+        <RouterLink :to="`/companies/${row.id}`"
+          ><b>{{ row.name }}</b></RouterLink
+        >
+      </template>
+      <template #cell-domain="{ row }">
+        <span class="soft">{{ row.domain }}</span>
+      </template>
+      <template #cell-employees="{ row }">{{
+        row.employees === null ? '' : plainNumber(row.employees)
+      }}</template>
+      <template #cell-people="{ row }">{{ shownCount(row.people) }}</template>
+      <template #cell-openDeals="{ row }">
+        <span v-if="row.openDeals">{{ row.openDeals }}<span class="on-card"> open</span></span>
+      </template>
+      <template #empty>
+        <p class="empty">
+          {{
+            q || Object.values(narrowed).some(Boolean)
+              ? 'No company fits these filters.'
+              : 'No company yet. Filing a message adds the sender’s company.'
+          }}
+        </p>
+      </template>
+    </RecordTable>
     <SelectionBar :companies="ticked" @clear="ticked = []" @done="reload" />
   </div>
 </template>

@@ -1,9 +1,11 @@
 <script setup lang="ts">
 import type { Claim } from '@emporikon/contract/captures';
-import { watch } from 'vue';
+import { ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import PhoneButton from '../calls/PhoneButton.vue';
 import VisibilityLine from '../visibility/VisibilityLine.vue';
+import ActionLine from '../dossier/ActionLine.vue';
+import NewLinks from '../make/NewLinks.vue';
 import CardFrame from '../dossier/CardFrame.vue';
 import Composer from '../dossier/Composer.vue';
 import Fact from '../dossier/Fact.vue';
@@ -12,6 +14,7 @@ import SideColumn from '../dossier/SideColumn.vue';
 import GapsLine from '../lookups/GapsLine.vue';
 import OrgChart from '../relations/OrgChart.vue';
 import MergedHere from '../lookalikes/MergedHere.vue';
+import { noteRecent } from '../find/recent';
 import { api } from '../shell/api';
 import { shortDay } from '../shell/format';
 import { useFetched } from '../shell/live';
@@ -79,6 +82,7 @@ function parsed(field: Field, line: string): unknown {
   if (field === 'employees' && line) return Number(line.replace(/[\s.,']/g, ''));
   return (field === 'country' ? line.toUpperCase() : line) || null;
 }
+const isMerging = ref(false);
 provideVersion(() => company.value?.version);
 const put =
   (field: Field) =>
@@ -90,6 +94,9 @@ const put =
     undo.tell({ text: 'Changed.', eventId });
     await load();
   };
+watch(company, (now) => {
+  if (now) noteRecent({ kind: 'company', id: now.id, label: now.name, hint: '' });
+});
 </script>
 
 <template>
@@ -122,8 +129,21 @@ const put =
         ><SideColumn :dossier="company" :people="company.people" people-title="People"
       /></template>
     </CardFrame>
-    <div class="ways">
+    <ActionLine>
       <PhoneButton v-if="company.phone" :number="company.phone" :shown="`Call ${company.phone}`" />
+      <NewLinks :begun="{ company: { id: company.id, label: company.name } }" :kinds="['deal', 'lead']" />
+      <v-menu>
+        <template #activator="{ props: activator }">
+          <v-btn class="word" v-bind="activator">More…</v-btn>
+        </template>
+        <v-list>
+          <v-list-item
+            :title="company.kind === 'firm' ? 'Change to a household' : 'Change to a company'"
+            @click="putKind(company.kind === 'firm' ? 'household' : 'firm')"
+          />
+          <v-list-item title="Same as another company…" @click="isMerging = true" />
+        </v-list>
+      </v-menu>
       <span v-if="company.branches.length" class="soft"
         >Branches:
         <template v-for="(one, index) in company.branches" :key="one.id"
@@ -131,13 +151,18 @@ const put =
           }}<RouterLink class="quiet-link" :to="`/companies/${one.id}`">{{ one.name }}</RouterLink></template
         ></span
       >
-      <button class="word" @click="putKind(company.kind === 'firm' ? 'household' : 'firm')">
-        {{ company.kind === 'firm' ? 'It is a household' : 'It is a firm' }}
-      </button>
-      <MergedHere :id="company.id" :key="company.id" kind="company" :merged="company.merged" />
-    </div>
+      <MergedHere
+        :id="company.id"
+        :key="company.id"
+        v-model:is-picking="isMerging"
+        kind="company"
+        :merged="company.merged"
+      />
+      <template #meter>
+        <GapsLine :key="id" :company-id="company.id" :name="company.name" @changed="load" />
+      </template>
+    </ActionLine>
     <OrgChart :key="id" :company-id="company.id" />
-    <GapsLine :key="id" :company-id="company.id" :name="company.name" @changed="load" />
     <LedgerView :key="id" :about="{ companyId: id }" />
     <Composer :about="{ companyId: id }" />
   </template>
@@ -149,14 +174,3 @@ const put =
     ></template>
   </div>
 </template>
-
-<style scoped>
-.ways {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px 18px;
-  padding: 4px 24px;
-  align-items: baseline;
-  border-bottom: 1px solid var(--rule2);
-}
-</style>

@@ -38,16 +38,16 @@ async function because(reason: string): Promise<void> {
       <span
         >Why was <b>{{ deal.title }}</b> {{ kind }}?</span
       >
-      <button
+      <v-btn
         v-for="one in (data?.items ?? []).filter((each) => each.kind === kind && each.active)"
         :key="one.id"
         class="word"
         @click="because(one.words)"
       >
         {{ one.words }}
-      </button>
+      </v-btn>
       <form @submit.prevent="because(other)">
-        <input
+        <v-text-field
           v-model="other"
           class="inline-edit"
           maxlength="120"
@@ -63,7 +63,7 @@ async function because(reason: string): Promise<void> {
       >
       <RouterLink :to="`/deals/${deal.id}`" class="quiet-link">Add it</RouterLink>
     </template>
-    <button class="word" @click="emit('done')">not now</button>
+    <v-btn class="word" @click="emit('done')">Not now</v-btn>
   </div>
 </template>
 

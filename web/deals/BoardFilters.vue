@@ -7,6 +7,7 @@ import { useFetched } from '../shell/live';
 import { useSession } from '../shell/session';
 
 export interface Chosen {
+  q: string;
   owner: string;
   team: string;
   tag: string;
@@ -17,58 +18,74 @@ defineProps<{ board: Board | null }>();
 const session = useSession();
 const { data: team } = useFetched(() => api('GET /api/users'), ['users']);
 const isFiltered = computed(
-  () => chosen.value.owner || chosen.value.team || chosen.value.tag || chosen.value.period !== 'any',
+  () =>
+    chosen.value.q ||
+    chosen.value.owner ||
+    chosen.value.team ||
+    chosen.value.tag ||
+    chosen.value.period !== 'any',
 );
+const owners = computed(() => [
+  { value: '', title: 'Everybody’s' },
+  ...(session.me ? [{ value: session.me.id, title: 'Mine' }] : []),
+  ...(team.value?.items ?? [])
+    .filter(({ id }) => id !== session.me?.id)
+    .map(({ id, name }) => ({ value: id, title: name })),
+]);
 const set = (patch: Partial<Chosen>): void => void (chosen.value = { ...chosen.value, ...patch });
-const valueOf = (event: Event): string => (event.target as HTMLSelectElement).value;
 </script>
 
 <template>
   <div class="filters" role="group" aria-label="Which deals">
-    <select
+    <v-text-field
+      class="inline-edit"
+      type="search"
+      aria-label="Find a deal"
+      placeholder="Deal or company"
+      :model-value="chosen.q"
+      @update:model-value="set({ q: $event })"
+    />
+    <v-select
       class="inline-edit"
       aria-label="Owner"
-      :value="chosen.owner"
-      @change="set({ owner: valueOf($event) })"
-    >
-      <option value="">of everybody</option>
-      <option v-if="session.me" :value="session.me.id">mine</option>
-      <option
-        v-for="one in (team?.items ?? []).filter((each) => each.id !== session.me?.id)"
-        :key="one.id"
-        :value="one.id"
-      >
-        of {{ one.name }}
-      </option>
-    </select>
-    <select
+      :model-value="chosen.owner"
+      :items="owners"
+      @update:model-value="set({ owner: $event })"
+    />
+    <v-select
       class="inline-edit"
       aria-label="Team"
-      :value="chosen.team"
-      @change="set({ team: valueOf($event) })"
-    >
-      <option value="">any team</option>
-      <option v-for="one in board?.teams ?? []" :key="one" :value="one">team {{ one }}</option>
-    </select>
-    <select
+      :model-value="chosen.team"
+      :items="[
+        { value: '', title: 'Any team' },
+        ...(board?.teams ?? []).map((one) => ({ value: one, title: one })),
+      ]"
+      @update:model-value="set({ team: $event })"
+    />
+    <v-select
       class="inline-edit"
       aria-label="When expected"
-      :value="chosen.period"
-      @change="set({ period: valueOf($event) as Period })"
-    >
-      <option v-for="(words, key) in PERIODS" :key="key" :value="key">{{ words }}</option>
-    </select>
-    <select class="inline-edit" aria-label="Tag" :value="chosen.tag" @change="set({ tag: valueOf($event) })">
-      <option value="">any tag</option>
-      <option v-for="one in board?.tags ?? []" :key="one" :value="one">tag {{ one }}</option>
-    </select>
-    <button
+      :model-value="chosen.period"
+      :items="Object.entries(PERIODS).map(([key, words]) => ({ value: key, title: words }))"
+      @update:model-value="set({ period: $event as Period })"
+    />
+    <v-select
+      class="inline-edit"
+      aria-label="Tag"
+      :model-value="chosen.tag"
+      :items="[
+        { value: '', title: 'Any tag' },
+        ...(board?.tags ?? []).map((one) => ({ value: one, title: one })),
+      ]"
+      @update:model-value="set({ tag: $event })"
+    />
+    <v-btn
       class="word"
       :disabled="!isFiltered"
-      @click="set({ owner: '', team: '', tag: '', period: 'any' })"
+      @click="set({ q: '', owner: '', team: '', tag: '', period: 'any' })"
     >
-      all deals
-    </button>
+      Show all deals
+    </v-btn>
   </div>
 </template>
 
@@ -83,6 +100,7 @@ const valueOf = (event: Event): string => (event.target as HTMLSelectElement).va
 }
 .inline-edit {
   width: auto;
+  min-width: 120px;
   max-width: 170px;
 }
 .word:disabled {

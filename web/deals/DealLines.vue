@@ -1,8 +1,9 @@
 <script setup lang="ts">
+import NumberField from '../kit/NumberField.vue';
 import type { DealDetail } from '@emporikon/contract/deals';
 import { CHARGED, type Charged } from '@emporikon/core/lifecycle/lines';
 import { money } from '../shell/format';
-import LeaveDialog from '../shell/LeaveDialog.vue';
+import LeaveDialog from '../kit/LeaveDialog.vue';
 import { useLines } from './useLines';
 
 /** What they buy, line by line; the amount of the deal is the net of its lines. */
@@ -20,13 +21,13 @@ const { draft, totals, offered, isTouched, isBusy, clash, isAsking, answer, add,
   <form class="lines" @submit.prevent="save()" @input="isTouched = true">
     <LeaveDialog :is-asking="isAsking" what="The lines of this deal" @answer="answer" />
     <p v-if="clash" class="clash" role="alert">
-      Somebody saved other lines meanwhile:
+      Somebody else changed these lines in the meantime:
       <b>{{ clash.lines.map((line) => `${line.quantity} × ${line.name}`).join(', ') || 'none' }}</b>.
-      <button type="button" class="word on" @click="reset">Keep theirs</button>
-      <button type="button" class="word on" @click="save(clash.version)">Put mine</button>
+      <v-btn class="word on" @click="reset">Keep theirs</v-btn>
+      <v-btn class="word on" @click="save(clash.version)">Save mine</v-btn>
     </p>
     <div v-if="draft.length" class="scroll">
-      <table class="book">
+      <v-table class="book">
         <thead>
           <tr>
             <th>Product</th>
@@ -43,18 +44,19 @@ const { draft, totals, offered, isTouched, isBusy, clash, isAsking, answer, add,
         <tbody>
           <tr v-for="(line, at) in draft" :key="at">
             <td>
-              <select
+              <v-select
                 class="inline-edit"
                 :aria-label="`Product of line ${at + 1}`"
-                :value="line.productId ?? ''"
-                @change="take(line, ($event.target as HTMLSelectElement).value)"
-              >
-                <option value="">none of ours</option>
-                <option v-for="one in offered" :key="one.id" :value="one.id">{{ one.code }}</option>
-              </select>
+                :model-value="line.productId ?? ''"
+                :items="[
+                  { value: '', title: 'Not in the price list' },
+                  ...offered.map((one) => ({ value: one.id, title: one.name })),
+                ]"
+                @update:model-value="take(line, $event)"
+              />
             </td>
             <td class="name">
-              <input
+              <v-text-field
                 v-model="line.name"
                 class="inline-edit"
                 required
@@ -63,7 +65,7 @@ const { draft, totals, offered, isTouched, isBusy, clash, isAsking, answer, add,
               />
             </td>
             <td class="few">
-              <input
+              <v-text-field
                 v-model="line.quantity"
                 class="inline-edit num"
                 inputmode="decimal"
@@ -73,7 +75,7 @@ const { draft, totals, offered, isTouched, isBusy, clash, isAsking, answer, add,
               />
             </td>
             <td class="some">
-              <input
+              <v-text-field
                 v-model="line.price"
                 class="inline-edit num"
                 inputmode="decimal"
@@ -82,59 +84,55 @@ const { draft, totals, offered, isTouched, isBusy, clash, isAsking, answer, add,
               />
             </td>
             <td class="few">
-              <input
+              <v-text-field
                 v-model="line.discountPercent"
                 class="inline-edit num"
                 inputmode="decimal"
                 required
-                pattern="[0-9]{1,3}(\.[0-9]{1,2})?"
+                pattern="[0-9]{1,3}([.,][0-9]{1,2})?"
                 :aria-label="`Discount of line ${at + 1}, per cent`"
               />
             </td>
             <td class="few">
-              <input
+              <v-text-field
                 v-model="line.taxPercent"
                 class="inline-edit num"
                 inputmode="decimal"
                 required
-                pattern="[0-9]{1,3}(\.[0-9]{1,2})?"
+                pattern="[0-9]{1,3}([.,][0-9]{1,2})?"
                 :aria-label="`Tax of line ${at + 1}, per cent`"
               />
             </td>
             <td class="charged">
-              <select
+              <v-select
                 v-model="line.charged"
                 class="inline-edit"
                 :aria-label="`How line ${at + 1} is charged`"
-              >
-                <option v-for="one in CHARGED" :key="one" :value="one">{{ WORDS[one] }}</option>
-              </select>
-              <input
+                :items="CHARGED.map((one) => ({ value: one, title: WORDS[one] }))"
+              />
+              <NumberField
                 v-if="line.charged !== 'once'"
-                v-model.number="line.periods"
+                v-model="line.periods"
                 class="inline-edit num"
-                type="number"
-                min="1"
-                max="1200"
+                :min="1"
+                :max="1200"
                 :aria-label="`For how many ${line.charged}s line ${at + 1}`"
               />
             </td>
             <td class="num">{{ totals ? money(totals.lines[at] ?? 0, deal.currency) : '' }}</td>
             <td>
-              <button type="button" class="word" :aria-label="`Remove line ${at + 1}`" @click="drop(at)">
-                ×
-              </button>
+              <v-btn class="word" :aria-label="`Remove line ${at + 1}`" @click="drop(at)"> × </v-btn>
             </td>
           </tr>
         </tbody>
-      </table>
+      </v-table>
     </div>
-    <p v-else class="soft">No lines yet. With lines the amount is reckoned, and a quote can be made.</p>
+    <p v-else class="soft">No lines yet. With lines the value is calculated and you can make a quote.</p>
     <div class="foot">
-      <button type="button" class="word" @click="add">Add a line</button>
+      <v-btn class="word" @click="add">Add a line</v-btn>
       <template v-if="isTouched">
-        <v-btn class="fill" type="submit" :loading="isBusy" :disabled="!totals">Set the lines</v-btn>
-        <button type="button" class="word" @click="reset">Leave them as they were</button>
+        <v-btn class="fill" type="submit" :loading="isBusy" :disabled="!totals">Save lines</v-btn>
+        <v-btn class="word" @click="reset">Cancel</v-btn>
       </template>
       <span v-if="totals && draft.length" class="totals num" role="status">
         net <b>{{ money(totals.netMinor, deal.currency) }}</b><template

@@ -7,12 +7,13 @@ import Composer from '../dossier/Composer.vue';
 import Fact from '../dossier/Fact.vue';
 import LedgerView from '../dossier/LedgerView.vue';
 import SideColumn from '../dossier/SideColumn.vue';
+import { noteRecent } from '../find/recent';
 import { api } from '../shell/api';
 import { useStored } from '../shell/browser';
 import { amountText, calendarDay, day, money, percent } from '../shell/format';
 import { minorOf } from '@emporikon/core/ledger/sum';
 import { useFetched } from '../shell/live';
-import TagField from '../shell/TagField.vue';
+import TagField from '../kit/TagField.vue';
 import { useUndo } from '../shell/undo';
 import { provideVersion } from '../shell/useDraft';
 import AfterMove from './AfterMove.vue';
@@ -44,13 +45,16 @@ const {
 const { data: team } = useFetched(() => api('GET /api/users'), ['users']);
 const { data: stages } = useFetched(() => api('GET /api/stages'), ['stages', 'pipelines']);
 const { data: pipelines } = useFetched(() => api('GET /api/pipelines'), ['pipelines']);
-const groups = computed(() =>
+/** The stages of every pipeline in use, each under the name of its pipeline. */
+const stageItems = computed(() =>
   (pipelines.value?.items ?? [])
     .filter((item) => item.active || item.id === deal.value?.pipelineId)
-    .map((item) => ({
-      ...item,
-      stages: (stages.value?.items ?? []).filter((stage) => stage.pipelineId === item.id),
-    })),
+    .flatMap((item) => [
+      { type: 'subheader', value: item.id, title: item.name },
+      ...(stages.value?.items ?? [])
+        .filter((stage) => stage.pipelineId === item.id)
+        .map((stage) => ({ value: stage.id, title: stage.name })),
+    ]),
 );
 const side = computed(() => (deal.value ? { nextMove: deal.value.nextMove, deals: [], leads: [] } : null));
 const isOpen = computed(() => deal.value?.stage.kind === 'open');
@@ -85,7 +89,7 @@ async function put(patch: Patch, version?: number): Promise<void> {
 
 function percentOf(text: string): number | null {
   if (!text) return null;
-  const percent = Number(text.replace('%', '').trim());
+  const percent = Number(text.replace('%', '').replace(',', '.').trim());
   if (!Number.isInteger(percent) || percent < 0 || percent > 100)
     throw new Error('A chance is a whole number from 0 to 100.');
   return percent;
@@ -99,6 +103,9 @@ async function change(patch: Patch): Promise<void> {
     await load();
   }
 }
+watch(deal, (now) => {
+  if (now) noteRecent({ kind: 'deal', id: now.id, label: now.title, hint: now.company?.name ?? '' });
+});
 </script>
 
 <template>
@@ -110,7 +117,7 @@ async function change(patch: Patch): Promise<void> {
         }}</RouterLink>
         <span>{{ money(deal.amountMinor, deal.currency) }}</span>
         <RouterLink v-if="deal.leadId" :to="`/leads/${deal.leadId}`" class="quiet-link"
-          >from its lead</RouterLink
+          >From its lead</RouterLink
         >
         <VisibilityLine :id="deal.id" kind="deals" />
       </template>
@@ -146,16 +153,13 @@ async function change(patch: Patch): Promise<void> {
         />
         <div class="stage">
           <span class="cap">Stage</span>
-          <select
+          <v-select
             class="inline-edit"
-            :value="deal.stageId"
             aria-label="Stage"
-            @change="change({ stageId: ($event.target as HTMLSelectElement).value })"
-          >
-            <optgroup v-for="group in groups" :key="group.id" :label="group.name">
-              <option v-for="one in group.stages" :key="one.id" :value="one.id">{{ one.name }}</option>
-            </optgroup>
-          </select>
+            :model-value="deal.stageId"
+            :items="stageItems"
+            @update:model-value="change({ stageId: $event })"
+          />
           <span class="cap">since {{ day(deal.stageSince) }}, typical {{ deal.stage.usualDays }} days</span>
         </div>
         <Fact
@@ -169,7 +173,7 @@ async function change(patch: Patch): Promise<void> {
         <Fact
           :label="
             deal.probabilityByHand
-              ? `Win probability, by hand (usual ${deal.stage.usualChance}%, empty goes back to it)`
+              ? `Win probability, set by hand (usual ${deal.stage.usualChance}%, leave empty to follow it)`
               : 'Win probability, usual of the stage'
           "
           field="probability"
@@ -180,14 +184,15 @@ async function change(patch: Patch): Promise<void> {
         />
         <div class="stage">
           <span class="cap">Owner</span>
-          <select
+          <v-select
             class="inline-edit"
-            :value="deal.owner.id"
+            :model-value="deal.owner.id"
             aria-label="Owner"
-            @change="change({ ownerId: ($event.target as HTMLSelectElement).value })"
-          >
-            <option v-for="one in team?.items ?? []" :key="one.id" :value="one.id">{{ one.name }}</option>
-          </select>
+            :items="team?.items ?? []"
+            item-value="id"
+            item-title="name"
+            @update:model-value="change({ ownerId: $event })"
+          />
         </div>
         <p v-if="deal.winChance !== null" class="soft learnt">
           Leads like the one it came from, at this stage, are won {{ percent(deal.winChance) }} of the time.
@@ -198,7 +203,7 @@ async function change(patch: Patch): Promise<void> {
           :label="deal.stage.kind === 'won' ? 'Why it was won' : 'Why it was lost'"
           field="closeReason"
           :value="deal.closeReason"
-          placeholder="not said"
+          placeholder="No reason given"
           :save="(value, version) => put({ closeReason: value || null }, version)"
         />
         <TagField class="tags" :model-value="deal.tags" @update:model-value="change({ tags: $event })" />
@@ -226,9 +231,9 @@ async function change(patch: Patch): Promise<void> {
     <section class="buys" aria-label="What they buy">
       <div class="lines-head">
         <h2>What they buy</h2>
-        <button class="word" :aria-expanded="linesAre" @click="linesAre = !linesAre">
-          {{ linesAre ? 'fold' : 'unfold' }}
-        </button>
+        <v-btn class="word" :aria-expanded="linesAre" @click="linesAre = !linesAre">
+          {{ linesAre ? 'Hide' : 'Show' }}
+        </v-btn>
         <span v-if="!linesAre" class="soft num"
           >{{ deal.lines.length }} lines<template v-if="deal.lines.length"
             >, net {{ money(deal.totals.netMinor, deal.currency) }}, with tax

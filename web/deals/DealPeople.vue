@@ -2,7 +2,7 @@
 import type { DealDetail } from '@emporikon/contract/deals';
 import { DEAL_ROLES, type DealRole } from '@emporikon/core/lifecycle/conversion';
 import { api } from '../shell/api';
-import PickRecord from '../shell/PickRecord.vue';
+import RecordPicker from '../kit/RecordPicker.vue';
 import { useUndo } from '../shell/undo';
 
 /** Who has a part in the deal, and which. */
@@ -40,17 +40,16 @@ const add = (personId: string): Promise<void> =>
       <RouterLink :to="`/people/${one.id}`" class="quiet-link name" :title="one.jobTitle ?? undefined">{{
         one.name
       }}</RouterLink>
-      <select
+      <v-select
         class="role"
         :aria-label="`Part of ${one.name}`"
-        :value="one.role"
-        @change="setRole(one.roleId, ($event.target as HTMLSelectElement).value)"
-      >
-        <option v-for="role in DEAL_ROLES" :key="role">{{ role }}</option>
-      </select>
-      <button class="word" :aria-label="`${one.name} leaves the deal`" @click="drop(one.roleId)">×</button>
+        :model-value="one.role"
+        :items="DEAL_ROLES"
+        @update:model-value="setRole(one.roleId, $event)"
+      />
+      <v-btn class="word" :aria-label="`${one.name} leaves the deal`" @click="drop(one.roleId)">×</v-btn>
     </div>
-    <PickRecord kind="person" label="Add somebody" placeholder="add somebody" @pick="add($event.id)" />
+    <RecordPicker kind="person" label="Add somebody" placeholder="add somebody" @pick="add($event.id)" />
   </div>
 </template>
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Board, DealRow, Stage } from '@emporikon/contract/deals';
 import { computed, ref } from 'vue';
-import { money, roughMoney } from '../shell/format';
+import { money, plainNumber, roughMoney } from '../shell/format';
 import { useMedia } from '../shell/browser';
 import { placeDeals } from './placing';
 import { useVisibleRows } from './visible';
@@ -12,17 +12,18 @@ const props = defineProps<{
   /** Whether there are further cards that are not here yet. */
   hasMore: boolean;
   stages: Stage[];
+  /** Whether a dragged card is over it. */
+  isOver: boolean;
 }>();
 const emit = defineEmits<{
   move: [deal: DealRow, stageId: string];
   shift: [deal: DealRow, by: 1 | -1];
   more: [];
 }>();
-const isOver = ref(false);
 const isNarrow = useMedia('(max-width: 700px)');
-const KIND = 'application/x-emporikon-deal';
 
-const ROW = 50;
+/** Two lines of a name, and one below them. */
+const ROW = 64;
 const MOST_LISTED = 30;
 const axis = ref<HTMLElement | null>(null);
 const isWhole = ref(false);
@@ -54,12 +55,6 @@ function scrolled(event: Event): void {
   if (props.hasMore && scrollTop + clientHeight > scrollHeight - NEAR_END) emit('more');
 }
 
-function drop(event: DragEvent): void {
-  isOver.value = false;
-  const dropped = event.dataTransfer?.getData(KIND);
-  if (dropped) emit('move', JSON.parse(dropped) as DealRow, props.stage.id);
-}
-
 function press(event: KeyboardEvent, deal: DealRow): void {
   if (!event.shiftKey || (event.key !== 'ArrowDown' && event.key !== 'ArrowUp')) return;
   event.preventDefault();
@@ -73,14 +68,12 @@ function press(event: KeyboardEvent, deal: DealRow): void {
     :class="{ over: isOver }"
     :aria-label="stage.name"
     :data-lane="stage.name"
-    @dragover.prevent="isOver = true"
-    @dragleave="isOver = false"
-    @drop.prevent="drop"
+    :data-stage="stage.id"
   >
     <div class="label">
       <h2>{{ stage.kind === 'won' ? `${stage.name} this month` : stage.name }}</h2>
       <span class="cap num"
-        >{{ stage.count.toLocaleString()
+        >{{ plainNumber(stage.count)
         }}<template v-if="stage.count">
           ·
           <span :title="stage.sums.length > 1 ? sums : undefined">{{
@@ -113,11 +106,9 @@ function press(event: KeyboardEvent, deal: DealRow): void {
           class="deal"
           :class="[deal.turn.turn, { stuck: isLate && stage.kind === 'open' }]"
           :data-deal="deal.id"
-          draggable="true"
           :style="isNarrow ? {} : { left: `calc((100% - 184px) * ${share})`, top: `${row * ROW + 7}px` }"
           @pointerenter="isWith = deal.id"
           @focusin="isWith = deal.id"
-          @dragstart="$event.dataTransfer?.setData(KIND, JSON.stringify(deal))"
         >
           <RouterLink
             :to="`/deals/${deal.id}`"
@@ -130,17 +121,16 @@ function press(event: KeyboardEvent, deal: DealRow): void {
             <span :class="{ none: isBare(deal) }">{{ aside(deal, isLate) }}</span>
             <span class="num">{{ money(deal.amountMinor, deal.currency) }}</span>
           </div>
-          <select
+          <v-select
             v-if="isNarrow || isWith === deal.id"
             class="to"
-            :value="stage.id"
+            :model-value="stage.id"
             :aria-label="`Move ${deal.title} to`"
-            @change="emit('move', deal, ($event.target as HTMLSelectElement).value)"
-          >
-            <option v-for="one in stages" :key="one.id" :value="one.id">
-              {{ one.name }}
-            </option>
-          </select>
+            :items="stages"
+            item-value="id"
+            item-title="name"
+            @update:model-value="emit('move', deal, $event)"
+          />
         </article>
         <v-btn
           v-if="isNarrow && !isWhole && places.length > MOST_LISTED"
@@ -153,7 +143,7 @@ function press(event: KeyboardEvent, deal: DealRow): void {
         v-if="hasMore && (isWhole || !isNarrow || places.length <= MOST_LISTED)"
         class="quiet"
         @click="emit('more')"
-        >{{ deals.length }} of {{ stage.count.toLocaleString() }} shown; show more</v-btn
+        >{{ deals.length }} of {{ plainNumber(stage.count) }} shown; show more</v-btn
       >
     </div>
   </section>
@@ -213,21 +203,28 @@ function press(event: KeyboardEvent, deal: DealRow): void {
   border-bottom: 2px solid var(--soft);
   padding: 4px 9px 3px;
   width: 184px;
-  height: 45px;
+  height: 59px;
   line-height: 1.3;
   font-size: 13px;
   border-radius: 2px;
   contain: strict;
   cursor: grab;
+  user-select: none;
+  -webkit-touch-callout: none;
+}
+.deal.dragged {
+  opacity: 0.45;
 }
 .deal a {
   text-decoration: none;
 }
 .deal b {
-  display: block;
-  white-space: nowrap;
-  overflow: clip;
-  text-overflow: ellipsis;
+  display: -webkit-box;
+  -webkit-box-orient: vertical;
+  -webkit-line-clamp: 2;
+  line-clamp: 2;
+  overflow: hidden;
+  height: 34px;
 }
 .deal.ours {
   border-bottom-color: var(--ours);

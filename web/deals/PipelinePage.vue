@@ -1,49 +1,69 @@
 <script setup lang="ts">
 import type { DealRow } from '@emporikon/contract/deals';
-import { daysOf } from '@emporikon/core/lifecycle/periods';
+import { daysOf, type Period } from '@emporikon/core/lifecycle/periods';
 import type { DealAsk } from '@emporikon/core/lifecycle/stages';
-import { computed, ref, watch } from 'vue';
+import { computed, nextTick, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api } from '../shell/api';
-import { usePageKeys, useStored } from '../shell/browser';
-import { money, roughMoney } from '../shell/format';
+import { usePageKeys } from '../shell/browser';
+import { money, plainNumber, roughMoney } from '../shell/format';
 import { useFetched } from '../shell/live';
+import { useSession } from '../shell/session';
 import { useUndo } from '../shell/undo';
-import AddDeal from './AddDeal.vue';
+import { useDragging } from '../kit/dragging';
+import NewButton from '../make/NewButton.vue';
 import AfterMove from './AfterMove.vue';
 import BoardFilters, { type Chosen } from './BoardFilters.vue';
 import DealTable from './DealTable.vue';
 import Lane from './Lane.vue';
-import { useBoard } from './useBoard';
+import { reloadOn } from '../shell/usePaged';
+import { useQueryRef } from '../shell/useQueryRef';
+import { useBoard, type BoardQuery } from './useBoard';
 
 const undo = useUndo();
+const session = useSession();
 const route = useRoute();
 const router = useRouter();
-const view = useStored<'lanes' | 'table'>('emporikon.deals.view', 'lanes');
-const chosen = ref<Chosen>({ owner: '', team: '', tag: '', period: 'any' });
+const view = computed(() => (route.path === '/deals/table' ? 'table' : 'lanes'));
+const filters = {
+  q: useQueryRef<string>('q', ''),
+  owner: useQueryRef<string>('owner', ''),
+  team: useQueryRef<string>('team', ''),
+  tag: useQueryRef<string>('tag', ''),
+  period: useQueryRef<Period>('period', 'any'),
+};
+const chosen = computed<Chosen>({
+  get: () => ({
+    q: filters.q.value,
+    owner: filters.owner.value,
+    team: filters.team.value,
+    tag: filters.tag.value,
+    period: filters.period.value,
+  }),
+  set: (next) => {
+    for (const key of ['q', 'owner', 'team', 'tag'] as const) filters[key].value = next[key];
+    filters.period.value = next.period;
+  },
+});
 const { data: pipelines } = useFetched(() => api('GET /api/pipelines'), ['pipelines', 'deals']);
 const active = computed(() => (pipelines.value?.items ?? []).filter((item) => item.active));
 const asked = computed(() => (typeof route.query.pipeline === 'string' ? route.query.pipeline : ''));
 const current = computed(() => asked.value || active.value[0]?.id || '');
-const { data, error, load, cardsOf, nextOf, more } = useBoard(current, () => {
-  const { owner, team, tag, period } = chosen.value;
+const query = (): BoardQuery => {
+  const { q, owner, team, tag, period } = chosen.value;
   return {
+    q: q || undefined,
     owner: owner || undefined,
     team: team || undefined,
     tag: tag || undefined,
     ...daysOf(period, new Date().toISOString().slice(0, 10)),
   };
-});
-watch([chosen, current], load);
+};
+const { data, error, load, cardsOf, nextOf, more } = useBoard(current, query);
+reloadOn(() => [chosen.value, current.value], load);
 const AXIS = [0, 7, 14, 21, 28, 35, 42, 49];
 const lanes = computed(() => (data.value?.stages ?? []).filter((stage) => stage.kind !== 'lost'));
-const shown = computed(() => lanes.value.flatMap((stage) => cardsOf(stage.id)));
-const hasMore = computed(() => lanes.value.some((stage) => nextOf(stage.id)));
-const moreOfAll = async (): Promise<void> => {
-  for (const stage of lanes.value) await more(stage.id);
-};
 const said = ref('');
-const isAdding = ref(false);
 const after = ref<{ deal: DealRow; kind: 'open' | 'won' | 'lost'; notKnown: DealAsk[] } | null>(null);
 
 async function move(deal: DealRow, stageId: string): Promise<void> {
@@ -62,8 +82,25 @@ async function move(deal: DealRow, stageId: string): Promise<void> {
     undo.fail(problem);
   }
   await load();
-  requestAnimationFrame(() => document.querySelector<HTMLElement>(`[data-deal="${deal.id}"] a`)?.focus());
+  await nextTick();
+  board.value?.querySelector<HTMLElement>(`[data-deal="${deal.id}"] a`)?.focus();
 }
+
+const board = ref<HTMLElement | null>(null);
+const overStage = ref('');
+const stageUnder = (over: readonly Element[]): string =>
+  over.flatMap((element) => element.closest<HTMLElement>('[data-stage]')?.dataset.stage ?? [])[0] ?? '';
+useDragging(board, {
+  item: '.deal',
+  except: '.to',
+  move: (_, over) => void (overStage.value = stageUnder(over)),
+  drop: (card, over) => {
+    overStage.value = '';
+    const stageId = stageUnder(over);
+    const deal = lanes.value.flatMap(({ id }) => cardsOf(id)).find(({ id }) => id === card.dataset.deal);
+    if (deal && stageId) void move(deal, stageId);
+  },
+});
 
 /** One stage on or back, for the keyboard. */
 function shift(deal: DealRow, by: 1 | -1): void {
@@ -74,24 +111,25 @@ function shift(deal: DealRow, by: 1 | -1): void {
 
 usePageKeys((event) => {
   if (event.key === 't' && !event.ctrlKey && !event.metaKey)
-    view.value = view.value === 'lanes' ? 'table' : 'lanes';
+    void router.replace({ path: view.value === 'lanes' ? '/deals/table' : '/deals', query: route.query });
 });
 </script>
 
 <template>
   <div class="bar">
-    <h1>Pipeline</h1>
-    <select
+    <h1>Deals</h1>
+    <v-select
       class="inline-edit which"
       aria-label="Which pipeline"
-      :value="current"
-      @change="router.replace({ query: { pipeline: ($event.target as HTMLSelectElement).value } })"
-    >
-      <option v-for="one in active" :key="one.id" :value="one.id">{{ one.name }}</option>
-    </select>
+      :model-value="current"
+      :items="active"
+      item-value="id"
+      item-title="name"
+      @update:model-value="router.replace({ query: { ...route.query, pipeline: $event } })"
+    />
     <span class="soft sums"
       ><template v-if="data"
-        >{{ data.open.toLocaleString() }} open ·
+        >{{ plainNumber(data.open) }} open ·
         <b class="num ink">{{ money(data.total.plain, data.total.currency) }}</b> · weighted
         <b class="num ink">{{ roughMoney(data.total.weighted, data.total.currency) }}</b><template
           v-if="data.total.missing.length"
@@ -101,21 +139,10 @@ usePageKeys((event) => {
       ></span
     >
     <span class="right"
-      ><button class="word" :aria-expanded="isAdding" @click="isAdding = !isAdding">add a deal</button>
-      <RouterLink to="/forecast" class="word">forecast</RouterLink>
-      <RouterLink to="/pipelines" class="word">stages and prices</RouterLink></span
-    >
-    <span
-      ><button class="word" :aria-pressed="view === 'lanes'" @click="view = 'lanes'">lanes</button>
-      <button class="word" :aria-pressed="view === 'table'" @click="view = 'table'">table</button>
-      <span class="key">t</span></span
+      ><NewButton what="deal" />
+      <RouterLink v-if="session.mayManage" to="/settings/pipelines" class="word">Stages</RouterLink></span
     >
   </div>
-  <AddDeal
-    v-if="isAdding"
-    :stage-id="data?.stages.find((stage) => stage.kind === 'open')?.id"
-    @done="isAdding = false"
-  />
   <BoardFilters v-model="chosen" :board="data" />
   <AfterMove
     v-if="after"
@@ -130,11 +157,11 @@ usePageKeys((event) => {
   <DealTable
     v-if="data && view === 'table'"
     :stages="data.stages"
-    :deals="shown"
-    :has-more="hasMore"
-    @more="moreOfAll"
+    :pipeline="current"
+    :chosen="chosen"
+    :query="query"
   />
-  <div v-else-if="data" class="lanes">
+  <div v-else-if="data" ref="board" class="lanes">
     <div class="days">
       <span>days in this stage</span>
       <div class="axis">
@@ -150,12 +177,13 @@ usePageKeys((event) => {
       :deals="cardsOf(stage.id)"
       :has-more="nextOf(stage.id) !== null"
       :stages="data.stages"
+      :is-over="overStage === stage.id"
       @move="move"
       @shift="shift"
       @more="more(stage.id)"
     />
     <p class="cap foot">
-      Drag a deal to another lane, or press Shift with ↑ ↓ on it. Its number of days begins anew.
+      Drag a deal to another lane, or press Shift with ↑ or ↓ on it. Its days in the stage start again.
     </p>
   </div>
   <div v-else class="page"><span v-for="n in 8" :key="n" class="ghost"></span></div>

@@ -61,7 +61,7 @@ async function set(quote: QuoteRow, state: QuoteRow['state']): Promise<void> {
       >
       <span :class="{ late: quote.isLapsed }">{{ quote.isLapsed ? 'lapsed' : quote.state }}</span>
       <span class="ways">
-        <button
+        <v-btn
           v-for="state in quote.next"
           :key="state"
           class="word"
@@ -69,7 +69,7 @@ async function set(quote: QuoteRow, state: QuoteRow['state']): Promise<void> {
           @click="set(quote, state)"
         >
           {{ TO[state] }}
-        </button>
+        </v-btn>
       </span>
     </div>
     <p v-if="data && !data.items.length" class="soft">No quote yet.</p>

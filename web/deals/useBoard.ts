@@ -4,6 +4,7 @@ import { api } from '../shell/api';
 import { useFetched, type Fetched } from '../shell/live';
 
 export interface BoardQuery {
+  q?: string | undefined;
   owner?: string | undefined;
   team?: string | undefined;
   tag?: string | undefined;

@@ -65,6 +65,10 @@ it('shows the lines as they are edited, with their totals as one types', async (
   draft.value[0]!.quantity = '2,5';
   draft.value[0]!.price = '1.000,50';
   expect(totals.value).toMatchObject({ netMinor: 225_113 });
+  draft.value[0]!.discountPercent = '12,5';
+  draft.value[0]!.taxPercent = '7,5';
+  expect(totals.value?.netMinor).toBe(218_859);
+  expect(totals.value?.taxes).toMatchObject([{ percent: 7.5 }]);
   draft.value[0]!.quantity = 'many';
   expect(totals.value).toBeNull();
 });

@@ -59,6 +59,8 @@ export function useLines(deal: () => DealDetail, changed: () => void) {
       return draft.value.map(({ price, ...line }) => ({
         ...line,
         quantity: line.quantity.replace(',', '.'),
+        discountPercent: line.discountPercent.replace(',', '.'),
+        taxPercent: line.taxPercent.replace(',', '.'),
         unitMinor: minorOf(price, deal().currency) ?? 0,
       }));
     } catch {

@@ -11,9 +11,9 @@ const isFolded = useStored('emporikon.card.folded', false);
     <header>
       <h1>{{ name }}</h1>
       <slot name="role"></slot>
-      <button class="word fold" :aria-expanded="!isFolded" @click="isFolded = !isFolded">
-        {{ isFolded ? 'unfold' : 'fold' }}
-      </button>
+      <v-btn class="word fold" :aria-expanded="!isFolded" @click="isFolded = !isFolded">
+        {{ isFolded ? 'Unfold' : 'Fold' }}
+      </v-btn>
     </header>
     <div v-if="!isFolded" class="facts"><slot name="facts"></slot></div>
     <slot v-if="!isFolded" name="side"></slot>
@@ -24,7 +24,7 @@ const isFolded = useStored('emporikon.card.folded', false);
 .card {
   background: var(--sheet);
   border-bottom: 1px solid var(--rule);
-  padding: 14px 24px 12px;
+  padding: 10px 24px 6px;
   display: grid;
   grid-template-columns: 1fr 300px;
   gap: 2px 28px;
@@ -35,7 +35,7 @@ header {
   align-items: baseline;
   gap: 4px 14px;
   flex-wrap: wrap;
-  margin-bottom: 6px;
+  margin-bottom: 4px;
   color: var(--soft);
 }
 header h1 {
@@ -49,8 +49,8 @@ header h1 {
 }
 .facts {
   display: grid;
-  grid-template-columns: repeat(3, minmax(0, 1fr));
-  gap: 0 28px;
+  grid-template-columns: repeat(auto-fill, minmax(190px, 1fr));
+  gap: 0 24px;
   align-content: start;
 }
 @media (max-width: 700px) {

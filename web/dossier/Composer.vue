@@ -134,11 +134,13 @@ async function save(): Promise<void> {
           }}</span>
         </div>
       </div>
-      <input
+      <v-text-field
         v-model="line"
         aria-label="Write what happened or what comes next"
         aria-describedby="made"
-        :placeholder="placeholder ?? 'call Thursday 11am about the quote · called, she wants ten · any note'"
+        :placeholder="
+          placeholder ?? 'Write a note, what happened or what comes next: call Thursday 11am about the quote'
+        "
         maxlength="2000"
         autocomplete="off"
         @scroll="follow"
@@ -150,15 +152,9 @@ async function save(): Promise<void> {
       <span v-if="error" class="wrong">{{ error }}</span>
       <span v-if="reading?.dealChoices.length" role="group" aria-label="Which deal is the sum for?">
         <b>Which deal is the sum for?</b>
-        <button
-          v-for="one in reading.dealChoices"
-          :key="one.id"
-          type="button"
-          class="word"
-          @click="dealId = one.id"
-        >
+        <v-btn v-for="one in reading.dealChoices" :key="one.id" class="word" @click="dealId = one.id">
           {{ one.name }}
-        </button>
+        </v-btn>
       </span>
       <span
         v-for="part in parts"
@@ -167,14 +163,13 @@ async function save(): Promise<void> {
         :data-part="part.key"
       >
         <b>{{ part.name }}</b> {{ part.words }}
-        <button
-          type="button"
+        <v-btn
           class="word"
           :aria-label="`${leftOut.includes(part.key) ? 'Keep' : 'Drop'} ${part.name}`"
           @click="toggle(part.key)"
         >
-          {{ leftOut.includes(part.key) ? 'keep' : 'drop' }}
-        </button>
+          {{ leftOut.includes(part.key) ? 'Keep' : 'Leave out' }}
+        </v-btn>
       </span>
     </div>
   </form>
@@ -193,16 +188,13 @@ async function save(): Promise<void> {
   position: relative;
   background: var(--ground);
 }
-input {
-  width: 100%;
-  height: 38px;
-  font: 15px var(--ui);
-  color: var(--ink);
-  border: 1px solid var(--rule);
-  border-radius: 3px;
-  padding: 0 110px 0 12px;
+.line :deep(.v-field) {
   background: transparent;
-  position: relative;
+}
+.line :deep(input) {
+  min-height: 36px;
+  font-size: 15px;
+  padding: 0 110px 0 12px;
 }
 .light {
   position: absolute;
@@ -218,14 +210,6 @@ input {
   border-radius: 2px;
   padding: 2px 0;
 }
-input::placeholder {
-  color: var(--soft);
-  opacity: 1;
-}
-input:focus {
-  outline: none;
-  border-color: var(--ours);
-}
 .key {
   position: absolute;
   right: 12px;
@@ -236,7 +220,7 @@ input:focus {
   flex-wrap: wrap;
   gap: 0 18px;
   font-size: 13px;
-  min-height: 30px;
+  min-height: 8px;
   align-items: baseline;
   color: var(--soft);
 }
@@ -248,12 +232,13 @@ input:focus {
 }
 @media (max-width: 700px) {
   .composer {
+    bottom: 58px;
     padding: 8px 14px 4px;
   }
   .key {
     display: none;
   }
-  input {
+  .line :deep(input) {
     padding-right: 12px;
   }
   .light {

@@ -4,17 +4,19 @@ import type { About, Entry } from '@emporikon/contract/ledger';
 import { ref, watch } from 'vue';
 import { api } from '../shell/api';
 import { clock, day } from '../shell/format';
+import ChannelIcon from '../kit/ChannelIcon.vue';
+import { CHANNELS } from '../kit/icons';
 import { usePaged } from '../shell/usePaged';
 import VisibilityDialog from '../visibility/VisibilityDialog.vue';
 import TurnWords from './TurnWords.vue';
 
 const props = defineProps<{ about: About }>();
 const KINDS = [
-  { value: 'all', name: 'all' },
-  { value: 'mail', name: 'mail' },
-  { value: 'call', name: 'calls' },
-  { value: 'meeting', name: 'meetings' },
-  { value: 'note', name: 'notes' },
+  { value: 'all', name: 'All' },
+  { value: 'mail', name: 'Email' },
+  { value: 'call', name: 'Calls' },
+  { value: 'meeting', name: 'Meetings' },
+  { value: 'note', name: 'Notes' },
 ] as const;
 /** The entry of which it is asked who can see it. */
 const sightOf = ref<string | null>(null);
@@ -36,7 +38,7 @@ watch(kind, reload);
       <h2>What happened</h2>
       <TurnWords v-if="first" :turn="first.turn" />
       <span class="kinds"
-        ><button
+        ><v-btn
           v-for="one in KINDS"
           :key="one.value"
           class="word"
@@ -44,7 +46,7 @@ watch(kind, reload);
           @click="kind = one.value"
         >
           {{ one.name }}
-        </button></span
+        </v-btn></span
       >
     </div>
     <p v-if="error" class="wrong" role="alert">{{ error }}</p>
@@ -52,15 +54,16 @@ watch(kind, reload);
       {{
         kind !== 'all'
           ? 'Nothing of this kind yet.'
-          : 'Nothing was said yet. Write what happened in the line below.'
+          : 'Nothing logged yet. Write what happened in the line below.'
       }}
     </p>
     <ol class="spine">
       <li v-for="entry in items ?? []" :key="entry.id" :class="entry.side" data-entry>
         <div v-if="entry.side === 'within'" class="note">
+          <ChannelIcon :channel="entry.kind" is-beside-word />
           <b v-if="entry.kind !== 'quote'">Note</b> {{ entry.headline }}
           <span class="soft">{{ entry.actor?.split(' ')[0] }}, {{ day(entry.at) }}</span>
-          <button class="word sight" @click="sightOf = entry.id">Who can see it</button>
+          <v-btn class="word sight" @click="sightOf = entry.id">Who can see it</v-btn>
         </div>
         <template v-else>
           <time class="when" :datetime="entry.at">{{ day(entry.at) }}<br />{{ clock(entry.at) }}</time>
@@ -68,7 +71,8 @@ watch(kind, reload);
             <b>{{ entry.headline }}</b>
             <div v-if="entry.body" class="soft body">{{ entry.body }}</div>
             <div class="cap">
-              {{ entry.kind }}{{ entry.outcome && entry.outcome !== 'spoke' ? `, ${entry.outcome}` : ''
+              <ChannelIcon :channel="entry.kind" is-beside-word /> {{ CHANNELS[entry.kind].word
+              }}{{ entry.outcome && entry.outcome !== 'spoke' ? `, ${entry.outcome}` : ''
               }}<template v-if="entry.actor"> · {{ entry.actor }}</template
               ><template v-else-if="entry.side === 'ours'"> · us</template
               ><template v-else-if="entry.people.length">
@@ -77,16 +81,16 @@ watch(kind, reload);
               <template v-if="entry.captureId">
                 ·
                 <RouterLink :to="`/arrivals/${entry.captureId}`" class="quiet-link"
-                  >the message</RouterLink
+                  >Open the message</RouterLink
                 ></template
               >
-              <button class="word sight" @click="sightOf = entry.id">Who can see it</button>
+              <v-btn class="word sight" @click="sightOf = entry.id">Who can see it</v-btn>
             </div>
           </div>
         </template>
       </li>
     </ol>
-    <v-btn v-if="hasMore" class="quiet" @click="more">Show what was earlier</v-btn>
+    <v-btn v-if="hasMore" class="quiet" @click="more">Show earlier</v-btn>
     <VisibilityDialog v-if="sightOf" :id="sightOf" kind="ledger" @close="sightOf = null" />
   </section>
 </template>

@@ -30,9 +30,9 @@ async function finish(): Promise<void> {
     <span :class="{ late: move.state === 'overdue' }"
       >{{ move.state === 'overdue' ? 'overdue since' : 'by' }} {{ due(move) }}</span
     >, {{ move.assignee.name.split(' ')[0] }}
-    <button class="word" @click="finish">done</button>
-    <button class="word" @click="isSightOpen = true">Who can see it</button>
+    <v-btn class="word" @click="finish">Done</v-btn>
+    <v-btn class="word" @click="isSightOpen = true">Who can see it</v-btn>
     <VisibilityDialog v-if="isSightOpen" :id="move.id" kind="tasks" @close="isSightOpen = false" />
   </div>
-  <div v-else class="late" data-next-move>No next move. Write one in the line at the foot.</div>
+  <div v-else class="late" data-next-move>No next move. Write one below.</div>
 </template>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
 import { api } from '../shell/api';
-import { monthName, percent, roughMoney } from '../shell/format';
+import { monthName, percent, plainNumber, roughMoney } from '../shell/format';
 import { useFetched } from '../shell/live';
 import Chart from './Chart.vue';
 import { backTestTraces, forecastTraces, layout } from './chart';
@@ -49,23 +49,39 @@ const shown = (minor: number): string => roughMoney(minor, forecast.value?.curre
   <div class="page">
     <div class="page-head">
       <h1>Forecast</h1>
-      <select v-model="chosen.pipeline" class="inline-edit pick" aria-label="Which pipeline">
-        <option value="">all pipelines</option>
-        <option v-for="one in pipelines?.items ?? []" :key="one.id" :value="one.id">{{ one.name }}</option>
-      </select>
-      <select v-model="chosen.owner" class="inline-edit pick" aria-label="Owner">
-        <option value="">of everybody</option>
-        <option v-for="one in team?.items ?? []" :key="one.id" :value="one.id">of {{ one.name }}</option>
-      </select>
-      <select v-model="chosen.team" class="inline-edit pick" aria-label="Team">
-        <option value="">any team</option>
-        <option v-for="one in teams" :key="one" :value="one">team {{ one }}</option>
-      </select>
-      <select v-model="chosen.basis" class="inline-edit pick" aria-label="By which chances">
-        <option value="stage">by stage</option>
-        <option value="win">by win chance</option>
-      </select>
-      <RouterLink to="/deals" class="word back">pipeline</RouterLink>
+      <v-select
+        v-model="chosen.pipeline"
+        class="inline-edit pick"
+        aria-label="Which pipeline"
+        :items="[
+          { value: '', title: 'All pipelines' },
+          ...(pipelines?.items ?? []).map((one) => ({ value: one.id, title: one.name })),
+        ]"
+      />
+      <v-select
+        v-model="chosen.owner"
+        class="inline-edit pick"
+        aria-label="Owner"
+        :items="[
+          { value: '', title: 'Everybody’s' },
+          ...(team?.items ?? []).map((one) => ({ value: one.id, title: one.name })),
+        ]"
+      />
+      <v-select
+        v-model="chosen.team"
+        class="inline-edit pick"
+        aria-label="Team"
+        :items="[{ value: '', title: 'Any team' }, ...teams.map((one) => ({ value: one, title: one }))]"
+      />
+      <v-select
+        v-model="chosen.basis"
+        class="inline-edit pick"
+        aria-label="By which chances"
+        :items="[
+          { value: 'stage', title: 'By stage' },
+          { value: 'win', title: 'By win chance' },
+        ]"
+      />
     </div>
     <p v-if="error" class="wrong" role="alert">{{ error }}</p>
     <template v-if="!isReady && !error"><span v-for="n in 14" :key="n" class="ghost"></span></template>
@@ -73,16 +89,16 @@ const shown = (minor: number): string => roughMoney(minor, forecast.value?.curre
       <p>
         In {{ forecast.months.length }} months, in 8 of 10 runs between
         <b class="num">{{ shown(forecast.simulated.total.low) }}</b> and
-        <b class="num">{{ shown(forecast.simulated.total.high) }}</b>; in the middle
+        <b class="num">{{ shown(forecast.simulated.total.high) }}</b>; median
         <b class="num">{{ shown(forecast.simulated.total.middle) }}</b>.
         <span class="soft"
-          >{{ forecast.simulated.runs.toLocaleString() }} runs; the odds are right to within
-          {{ (forecast.simulated.total.error * 100).toLocaleString(undefined, { maximumFractionDigits: 1 }) }}
+          >{{ plainNumber(forecast.simulated.runs) }} runs; the odds are right to within
+          {{ plainNumber(forecast.simulated.total.error * 100, { maximumFractionDigits: 1 }) }}
           percentage points.
-          <button class="word" @click="seed += 1">Play it again with other luck</button></span
+          <v-btn class="word" @click="seed += 1">Run again with a new seed</v-btn></span
         >
         <span v-if="forecast.missing.length" class="late">
-          Left out for want of a rate: {{ forecast.missing.join(', ') }}.</span
+          Left out, because there is no rate: {{ forecast.missing.join(', ') }}.</span
         >
       </p>
       <Chart
@@ -92,7 +108,7 @@ const shown = (minor: number): string => roughMoney(minor, forecast.value?.curre
         label="The forecast by month; the table below has the same figures"
       />
       <div class="scroll" tabindex="0" role="region" aria-label="By month">
-        <table class="book">
+        <v-table class="book">
           <thead>
             <tr>
               <th>Month</th>
@@ -120,14 +136,14 @@ const shown = (minor: number): string => roughMoney(minor, forecast.value?.curre
               </td>
             </tr>
           </tbody>
-        </table>
+        </v-table>
       </div>
       <p class="cap">
         Committed: won, and open ones from {{ percent(forecast.committedFrom) }} on. Best: all of them. A deal
         whose day has passed counts in this month; one without a day where won deals would be by then.
       </p>
       <OwnerTable :forecast="forecast" class="next" />
-      <h2 class="next">Held against what came</h2>
+      <h2 class="next">Forecast and result</h2>
       <p class="soft">
         What the forecast said on the first day of each month, beside what was won of the deals that stood
         there. {{ within }} of {{ past.items.length }} came within its range.
@@ -140,7 +156,7 @@ const shown = (minor: number): string => roughMoney(minor, forecast.value?.curre
           label="Past forecasts and what came; the table beside it has the same figures"
         />
         <div class="scroll" tabindex="0" role="region" aria-label="Past forecasts">
-          <table class="book">
+          <v-table class="book">
             <thead>
               <tr>
                 <th>Month</th>
@@ -159,7 +175,7 @@ const shown = (minor: number): string => roughMoney(minor, forecast.value?.curre
                 <td class="num">{{ shown(one.wonMinor) }}</td>
               </tr>
             </tbody>
-          </table>
+          </v-table>
         </div>
       </div>
     </template>

@@ -32,7 +32,7 @@ const shown = (minor: number): string => (minor ? roughMoney(minor, props.foreca
     <div class="head">
       <h2>By owner</h2>
       <span
-        ><button
+        ><v-btn
           v-for="(words, key) in MEASURES"
           :key="key"
           class="word"
@@ -40,11 +40,11 @@ const shown = (minor: number): string => (minor ? roughMoney(minor, props.foreca
           @click="measure = key"
         >
           {{ words }}
-        </button></span
+        </v-btn></span
       >
     </div>
     <div v-if="rows.length" class="scroll" tabindex="0" role="region" aria-label="By owner">
-      <table class="book">
+      <v-table class="book">
         <thead>
           <tr>
             <th>Owner</th>
@@ -61,7 +61,7 @@ const shown = (minor: number): string => (minor ? roughMoney(minor, props.foreca
             </td>
           </tr>
         </tbody>
-      </table>
+      </v-table>
     </div>
     <p v-else class="empty">No deals are expected in these months.</p>
   </section>

@@ -4,7 +4,7 @@ import { computed, ref, watch } from 'vue';
 import { api } from '../shell/api';
 import { useFetched } from '../shell/live';
 import { useSession } from '../shell/session';
-import TagField from '../shell/TagField.vue';
+import TagField from '../kit/TagField.vue';
 import { useUndo } from '../shell/undo';
 import FieldLines from './FieldLines.vue';
 import Submissions from './Submissions.vue';
@@ -67,9 +67,9 @@ async function save(patch: Partial<Form> = {}): Promise<void> {
         >See it as people do</a
       >
       <RouterLink v-else :to="`/forms/${id}/desk`" class="quiet-link">Fill it in</RouterLink>
-      <button v-if="mayDesign" class="word" @click="save({ active: !draft.active })">
+      <v-btn v-if="mayDesign" class="word" @click="save({ active: !draft.active })">
         {{ draft.active ? 'Retire it' : 'Open it again' }}
-      </button>
+      </v-btn>
     </div>
     <p v-if="!mayDesign" class="soft">Managers change forms; you see how this one is made.</p>
     <fieldset :disabled="!mayDesign" class="columns">
@@ -79,56 +79,68 @@ async function save(patch: Partial<Form> = {}): Promise<void> {
       </section>
       <section class="rules">
         <h2>What it does</h2>
-        <label class="field"><span class="cap">Name</span><input v-model="draft.name" /></label>
-        <label v-if="draft.kind === 'public'" class="field"
-          ><span class="cap">Address, after /f/</span><input v-model="draft.slug"
-        /></label>
-        <label class="field"
-          ><span class="cap">Knows a person again by</span>
-          <select v-model="draft.recognise">
-            <option value="email">their email</option>
-            <option value="phone">their phone</option>
-            <option value="both">email and phone together</option>
-            <option value="ask">nothing, always ask</option>
-          </select></label
-        >
-        <label class="check"
-          ><input v-model="draft.filesItself" type="checkbox" /> files by itself when it is sure who it
-          is</label
-        >
-        <label class="field"
-          ><span class="cap">Makes</span>
-          <select v-model="draft.leadStatus">
-            <option value="new">a new lead</option>
-            <option value="working">a lead that is worked on</option>
-            <option value="none">no lead</option>
-          </select></label
-        >
-        <label class="field"><span class="cap">Lead source</span><input v-model="draft.source" /></label>
-        <label class="field"
-          ><span class="cap">Owner</span>
-          <select v-model="draft.ownerId">
-            <option :value="null">whoever files it</option>
-            <option v-for="one in team?.items ?? []" :key="one.id" :value="one.id">{{ one.name }}</option>
-          </select></label
-        >
-        <label class="field"
-          ><span class="cap">List</span>
-          <select v-model="draft.listId">
-            <option :value="null">none</option>
-            <option v-for="one in lists?.items ?? []" :key="one.id" :value="one.id">{{ one.name }}</option>
-          </select></label
-        >
+        <v-text-field v-model="draft.name" class="field" label="Name" />
+        <v-text-field
+          v-if="draft.kind === 'public'"
+          v-model="draft.slug"
+          class="field"
+          label="Address, after /f/"
+        />
+        <v-select
+          v-model="draft.recognise"
+          class="field"
+          label="Recognises a person by"
+          :items="[
+            { value: 'email', title: 'Email' },
+            { value: 'phone', title: 'Phone' },
+            { value: 'both', title: 'Email and phone together' },
+            { value: 'ask', title: 'Nothing; always ask' },
+          ]"
+        />
+        <v-checkbox
+          v-model="draft.filesItself"
+          class="check"
+          label="File automatically when it is sure who it is"
+        />
+        <v-select
+          v-model="draft.leadStatus"
+          class="field"
+          label="Creates"
+          :items="[
+            { value: 'new', title: 'A new lead' },
+            { value: 'working', title: 'A lead in progress' },
+            { value: 'none', title: 'No lead' },
+          ]"
+        />
+        <v-text-field v-model="draft.source" class="field" label="Lead source" />
+        <v-select
+          v-model="draft.ownerId"
+          class="field"
+          label="Owner"
+          :items="[
+            { value: null, title: 'Whoever files it' },
+            ...(team?.items ?? []).map((one) => ({ value: one.id, title: one.name })),
+          ]"
+        />
+        <v-select
+          v-model="draft.listId"
+          class="field"
+          label="List"
+          :items="[
+            { value: null, title: 'None' },
+            ...(lists?.items ?? []).map((one) => ({ value: one.id, title: one.name })),
+          ]"
+        />
         <TagField v-model="draft.tags" />
         <template v-if="draft.kind === 'public'">
-          <label class="field"
-            ><span class="cap">Consent asked, with a box to tick and a mail to confirm</span
-            ><textarea v-model="draft.consent" rows="2" placeholder="nothing is asked"></textarea>
-          </label>
-          <label class="field"
-            ><span class="cap">Said when it was sent</span
-            ><textarea v-model="draft.thanks" rows="2"></textarea>
-          </label>
+          <v-textarea
+            v-model="draft.consent"
+            class="field"
+            label="Consent (a box to tick, confirmed by mail)"
+            rows="2"
+            placeholder="Leave empty to ask for none"
+          />
+          <v-textarea v-model="draft.thanks" class="field" label="Message after sending" rows="2" />
           <p class="soft">
             To put it into a page: <code>{{ snippet }}</code>
           </p>

@@ -1,6 +1,11 @@
 <script setup lang="ts">
-import { computed, nextTick, ref, watch } from 'vue';
+import { vFocus } from '../kit/focus';
+import { computed, nextTick, ref, watch, type Component } from 'vue';
 import { useRoute } from 'vue-router';
+import { VSelect } from 'vuetify/components/VSelect';
+import { VTextarea } from 'vuetify/components/VTextarea';
+import { VTextField } from 'vuetify/components/VTextField';
+import DateField from '../kit/DateField.vue';
 import { api, ApiProblem, wordsOf } from '../shell/api';
 import { useFetched } from '../shell/live';
 import { useUndo } from '../shell/undo';
@@ -18,6 +23,21 @@ const wrong = ref<Record<string, string>>({});
 const error = ref('');
 const count = ref(0);
 const isBusy = ref(false);
+type Field = NonNullable<typeof form.value>['fields'][number];
+const controlOf = (field: Field): Component =>
+  field.kind === 'text'
+    ? VTextarea
+    : field.kind === 'choice' || field.kind === 'yes or no'
+      ? VSelect
+      : field.kind === 'date'
+        ? DateField
+        : VTextField;
+function settingsOf(field: Field): Record<string, unknown> {
+  if (field.kind === 'choice') return { items: field.options, clearable: !field.required };
+  if (field.kind === 'yes or no') return { items: ['yes', 'no'], clearable: !field.required };
+  if (field.kind === 'text') return { rows: 3 };
+  return field.kind === 'date' ? {} : { type: TYPES[field.field ?? ''] ?? 'text' };
+}
 const q = ref('');
 const found = ref<{ id: string; label: string; hint: string }[]>([]);
 const known = ref<{ id: string; name: string } | null>(null);
@@ -86,9 +106,7 @@ async function save(): Promise<void> {
     answers.value = {};
     known.value = null;
     await nextTick();
-    document
-      .querySelector<HTMLElement>('[data-first] input, [data-first] select, [data-first] textarea')
-      ?.focus();
+    document.querySelector<HTMLElement>('[data-first] input, [data-first] textarea')?.focus();
   } catch (problem) {
     wrong.value = problem instanceof ApiProblem ? (problem.problem.fields ?? {}) : {};
     error.value = wordsOf(problem);
@@ -107,50 +125,39 @@ const fields = computed(() => form.value?.fields ?? []);
       <span class="soft" role="status">{{ count ? `${count} saved` : 'for colleagues' }}</span>
     </div>
     <div class="who">
-      <label class="field"
-        ><span class="cap">Somebody we know?</span
-        ><input v-model="q" type="search" :placeholder="known ? known.name : 'their name'"
-      /></label>
+      <v-text-field
+        v-model="q"
+        class="field"
+        label="Somebody you know?"
+        type="search"
+        :placeholder="known ? known.name : 'Name'"
+      />
       <ul v-if="found.length">
         <li v-for="one in found" :key="one.id">
-          <button class="word" @click="choose(one.id)">{{ one.label }}</button>
+          <v-btn class="word" @click="choose(one.id)">{{ one.label }}</v-btn>
           <span class="soft">{{ one.hint }}</span>
         </li>
       </ul>
       <p v-if="known" class="soft">
         Filled in for {{ known.name }}.
-        <button class="word" @click="((known = null), (answers = {}))">somebody else</button>
+        <v-btn class="word" @click="((known = null), (answers = {}))">Somebody else</v-btn>
       </p>
     </div>
     <form @submit.prevent="save">
-      <label
+      <component
+        :is="controlOf(field)"
         v-for="(field, index) in fields"
         :key="field.name"
+        v-model="answers[field.name]"
+        v-focus="index === 0"
         class="field"
         :data-first="index === 0 ? '' : undefined"
-      >
-        <span class="cap">{{ field.label }}{{ field.required ? ' · needed' : '' }}</span>
-        <textarea v-if="field.kind === 'text'" v-model="answers[field.name]" rows="3"></textarea>
-        <select
-          v-else-if="field.kind === 'choice' || field.kind === 'yes or no'"
-          v-model="answers[field.name]"
-        >
-          <option value=""></option>
-          <option v-for="one in field.kind === 'choice' ? field.options : ['yes', 'no']" :key="one">
-            {{ one }}
-          </option>
-        </select>
-        <input
-          v-else
-          v-model="answers[field.name]"
-          :type="field.kind === 'date' ? 'date' : (TYPES[field.field ?? ''] ?? 'text')"
-          :autofocus="index === 0"
-        />
-        <span v-if="field.help" class="cap">{{ field.help }}</span>
-        <span v-if="wrong[field.name]" class="wrong" role="alert"
-          >{{ field.label }} {{ wrong[field.name] }}</span
-        >
-      </label>
+        :label="field.required ? `${field.label} (required)` : field.label"
+        :hint="field.help"
+        persistent-hint
+        :error-messages="wrong[field.name] ? `${field.label} ${wrong[field.name]}` : []"
+        v-bind="settingsOf(field)"
+      />
       <p v-if="error" class="wrong" role="alert">{{ error }}</p>
       <v-btn class="fill" type="submit" :loading="isBusy">Save and next</v-btn>
     </form>

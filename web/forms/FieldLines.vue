@@ -37,84 +37,68 @@ function move(index: number, step: number): void {
   <ol>
     <li v-for="(field, index) in fields" :key="field.name">
       <div class="head">
-        <input v-model="field.label" class="inline-edit" :aria-label="`Question ${index + 1}`" />
-        <select
+        <v-text-field v-model="field.label" class="inline-edit" :aria-label="`Question ${index + 1}`" />
+        <v-select
           v-model="field.field"
           class="inline-edit"
           :aria-label="`What question ${index + 1} stands for`"
-        >
-          <option :value="null">words of their own</option>
-          <option v-for="one in CLAIM_FIELDS" :key="one" :value="one">{{ fieldName(one) }}</option>
-          <option v-for="one in custom?.items ?? []" :key="one.id" :value="`custom:${one.key}`">
-            {{ one.label }}
-          </option>
-        </select>
-        <label class="check"><input v-model="field.required" type="checkbox" /> needed</label>
+          :items="[
+            { value: null, title: 'Free text' },
+            ...CLAIM_FIELDS.map((one) => ({ value: one, title: fieldName(one) })),
+            ...(custom?.items ?? []).map((one) => ({ value: `custom:${one.key}`, title: one.label })),
+          ]"
+        />
+        <v-checkbox v-model="field.required" class="check" label="Required" />
         <span class="moves">
-          <button
-            type="button"
+          <v-btn
             class="word"
             :disabled="index === 0"
             :aria-label="`Move ${field.label} up`"
             @click="move(index, -1)"
           >
-            up
-          </button>
-          <button
-            type="button"
+            Up
+          </v-btn>
+          <v-btn
             class="word"
             :disabled="index === fields.length - 1"
             :aria-label="`Move ${field.label} down`"
             @click="move(index, 1)"
           >
-            down
-          </button>
-          <button
-            type="button"
-            class="word"
-            :aria-expanded="open === index"
-            @click="open = open === index ? null : index"
-          >
-            more
-          </button>
-          <button
-            type="button"
+            Down
+          </v-btn>
+          <v-btn class="word" :aria-expanded="open === index" @click="open = open === index ? null : index">
+            More
+          </v-btn>
+          <v-btn
             class="word"
             :disabled="fields.length === 1"
-            :aria-label="`Take ${field.label} out`"
+            :aria-label="`Remove ${field.label}`"
             @click="fields.splice(index, 1)"
           >
-            out
-          </button>
+            Remove
+          </v-btn>
         </span>
       </div>
       <div v-if="open === index" class="more">
-        <label class="field"
-          ><span class="cap">Kind</span>
-          <select v-model="field.kind">
-            <option v-for="one in KINDS" :key="one">{{ one }}</option>
-          </select></label
-        >
-        <label class="field"
-          ><span class="cap">Help below the question</span><input v-model="field.help"
-        /></label>
-        <label v-if="field.kind === 'choice'" class="field wide"
-          ><span class="cap">To choose from, one a line</span
-          ><textarea
-            rows="3"
-            :value="field.options.join('\n')"
-            @change="
-              field.options = ($event.target as HTMLTextAreaElement).value
-                .split('\n')
-                .map((one) => one.trim())
-                .filter(Boolean)
-            "
-          ></textarea>
-        </label>
+        <v-select v-model="field.kind" class="field" label="Kind" :items="KINDS" />
+        <v-text-field v-model="field.help" class="field" label="Help below the question" />
+        <v-textarea
+          v-if="field.kind === 'choice'"
+          class="field wide"
+          label="Choices, one per line"
+          rows="3"
+          :model-value="field.options.join('\n')"
+          @change="
+            field.options = ($event.target as HTMLTextAreaElement).value
+              .split('\n')
+              .map((one) => one.trim())
+              .filter(Boolean)
+          "
+        />
       </div>
     </li>
   </ol>
-  <button type="button" class="word" @click="add">Add a question</button>
+  <v-btn class="word" @click="add">Add a question</v-btn>
 </template>
 
 <style scoped>

@@ -37,12 +37,12 @@ async function design(kind: 'public' | 'desk'): Promise<void> {
     <div class="page-head">
       <h1>Forms</h1>
       <template v-if="mayDesign">
-        <button class="word" @click="design('public')">Design a public form</button>
-        <button class="word" @click="design('desk')">Design a desk form</button>
+        <v-btn class="word" @click="design('public')">Design a public form</v-btn>
+        <v-btn class="word" @click="design('desk')">Design a desk form</v-btn>
       </template>
     </div>
     <p v-if="error" class="wrong" role="alert">{{ error }}</p>
-    <table v-if="data?.items.length" class="book">
+    <v-table v-if="data?.items.length" class="book">
       <thead>
         <tr>
           <th>Form</th>
@@ -70,12 +70,12 @@ async function design(kind: 'public' | 'desk'): Promise<void> {
           <td class="wide soft">{{ one.owner?.name }}</td>
           <td>
             <RouterLink v-if="one.kind === 'desk'" :to="`/forms/${one.id}/desk`" class="quiet-link"
-              >fill it in</RouterLink
+              >Fill it in</RouterLink
             >
           </td>
         </tr>
       </tbody>
-    </table>
+    </v-table>
     <p v-else-if="data" class="empty">
       No forms yet. A public form stands on your website and brings what people write into Arrivals; a desk
       form asks only what matters on one occasion.

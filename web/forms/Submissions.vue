@@ -35,7 +35,7 @@ const { data } = useFetched(
           <dd>{{ answer.value }}</dd>
         </template>
       </dl>
-      <RouterLink :to="`/arrivals/${one.captureId}`" class="quiet-link">as it came</RouterLink>
+      <RouterLink :to="`/arrivals/${one.captureId}`" class="quiet-link">Open the original</RouterLink>
     </details>
   </section>
 </template>

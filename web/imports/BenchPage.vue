@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import Progress from '../kit/Progress.vue';
+import { plainNumber } from '../shell/format';
 import type { ImportDetail, ImportChoices, Mapping } from '@emporikon/contract/imports';
 import { computed, onScopeDispose, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
@@ -43,7 +45,7 @@ const share = computed(() => {
   const now = data.value;
   return now?.total ? Math.min(1, now.done / now.total) : 0;
 });
-const count = (key: string): string => (data.value?.counts[key] ?? 0).toLocaleString();
+const count = (key: string): string => plainNumber(data.value?.counts[key] ?? 0);
 
 async function act(work: () => Promise<ImportDetail | undefined>): Promise<void> {
   isBusy.value = true;
@@ -68,23 +70,20 @@ const preview = (): void =>
       },
     }),
   );
-const takeTarget = (event: Event): void =>
+const takeTarget = (target: 'people' | 'companies' | 'deals'): void =>
   void act(async () => {
     const done = await api('POST /api/imports/:id/target', {
       params: { id: props.id },
-      body: {
-        version: data.value?.version ?? 1,
-        target: (event.target as HTMLSelectElement).value as 'people' | 'companies' | 'deals',
-      },
+      body: { version: data.value?.version ?? 1, target },
     });
     mapping.value = null;
     return done;
   });
-const takeSheet = (event: Event): void =>
+const takeSheet = (sheet: number): void =>
   void act(async () => {
     const done = await api('POST /api/imports/:id/sheet', {
       params: { id: props.id },
-      body: { version: data.value?.version ?? 1, sheet: Number((event.target as HTMLSelectElement).value) },
+      body: { version: data.value?.version ?? 1, sheet },
     });
     mapping.value = null;
     return done;
@@ -105,11 +104,11 @@ const forget = (): void =>
     <div class="page-head">
       <h1>{{ data.name }}</h1>
       <span class="soft" role="status"
-        >{{ data.total.toLocaleString() }} rows · {{ STATE_WORDS[data.state]
+        >{{ plainNumber(data.total) }} rows · {{ STATE_WORDS[data.state]
         }}<template v-if="data.reading">
           · {{ data.reading.encoding
           }}<template v-if="data.reading.separator"
-            >, parted by “{{ data.reading.separator === '\t' ? 'tab' : data.reading.separator }}”</template
+            >, separated by “{{ data.reading.separator === '\t' ? 'tab' : data.reading.separator }}”</template
           ><template v-if="data.reading.dates">, dates {{ data.reading.dates }}</template
           ><template v-if="data.reading.decimal">, decimal “{{ data.reading.decimal }}”</template
           ><template v-if="data.reading.remembered">
@@ -119,9 +118,9 @@ const forget = (): void =>
       >
     </div>
     <div v-if="isWorking" class="progress">
-      <progress :value="share" max="1" aria-label="Progress"></progress>
-      <span class="num">{{ data.done.toLocaleString() }} of {{ data.total.toLocaleString() }}</span>
-      <button v-if="data.state === 'running'" class="word" @click="pause">pause</button>
+      <Progress :value="share" :max="1" label="Imported" />
+      <span class="num">{{ plainNumber(data.done) }} of {{ plainNumber(data.total) }}</span>
+      <v-btn v-if="data.state === 'running'" class="word" @click="pause">Pause</v-btn>
     </div>
     <p v-if="data.trouble" class="wrong" role="alert">{{ data.trouble }}</p>
     <div v-if="Object.keys(data.counts).length" class="counts" aria-label="What it would do">
@@ -149,32 +148,38 @@ const forget = (): void =>
     </div>
     <template v-if="mayMap">
       <p v-if="(data.reading?.sheets?.length ?? 0) > 1" class="sheets">
-        <label class="field"
-          ><span class="cap"
-            >This workbook has {{ data.reading?.sheets?.length }} sheets; one is imported at a time</span
-          ><select :value="data.mapping?.sheet ?? 0" :disabled="isBusy" @change="takeSheet">
-            <option v-for="(name, at) in data.reading?.sheets" :key="at" :value="at">{{ name }}</option>
-          </select></label
-        >
+        <v-select
+          class="field"
+          :label="`This workbook has ${data.reading?.sheets?.length} sheets; one is imported at a time`"
+          :model-value="data.mapping?.sheet ?? 0"
+          :disabled="isBusy"
+          :items="(data.reading?.sheets ?? []).map((name, at) => ({ value: at, title: name }))"
+          @update:model-value="takeSheet"
+        />
       </p>
-      <label v-if="data.reading" class="field target"
-        ><span class="cap">The rows are</span
-        ><select :value="data.mapping?.target ?? 'people'" :disabled="isBusy" @change="takeTarget">
-          <option value="people">people</option>
-          <option value="companies">companies</option>
-          <option value="deals">deals</option>
-        </select></label
-      >
+      <v-select
+        v-if="data.reading"
+        class="field target"
+        label="The rows are"
+        :model-value="data.mapping?.target ?? 'people'"
+        :disabled="isBusy"
+        :items="[
+          { value: 'people', title: 'people' },
+          { value: 'companies', title: 'companies' },
+          { value: 'deals', title: 'deals' },
+        ]"
+        @update:model-value="takeTarget"
+      />
       <ColumnsTable v-if="data.reading && mapping" v-model="mapping" :reading="data.reading" />
       <ChoicesForm v-if="choices" v-model="choices" />
       <div class="do">
         <v-btn class="quiet" :loading="isBusy || data.state === 'previewing'" @click="preview">{{
-          data.state === 'previewed' ? 'Look through it again' : 'See what it would do'
+          data.state === 'previewed' ? 'Check again' : 'Preview'
         }}</v-btn>
         <v-btn v-if="data.state === 'previewed'" class="fill" :loading="isBusy" @click="start"
-          >Import {{ (data.total - (data.counts.unusable ?? 0)).toLocaleString() }} rows</v-btn
+          >Import {{ plainNumber(data.total - (data.counts.unusable ?? 0)) }} rows</v-btn
         >
-        <button class="word" @click="forget">Forget this file</button>
+        <v-btn class="word" @click="forget">Forget this file</v-btn>
       </div>
     </template>
     <div v-else class="do">
@@ -213,10 +218,6 @@ const forget = (): void =>
   gap: 10px 22px;
   align-items: center;
   padding: 8px 0;
-}
-progress {
-  width: 280px;
-  accent-color: var(--ours);
 }
 .counts b {
   font: 600 20px var(--head);

@@ -3,7 +3,7 @@ import type { ImportChoices } from '@emporikon/contract/imports';
 import { ref } from 'vue';
 import { api } from '../shell/api';
 import { useFetched } from '../shell/live';
-import TagField from '../shell/TagField.vue';
+import TagField from '../kit/TagField.vue';
 import { useUndo } from '../shell/undo';
 
 const choices = defineModel<ImportChoices>({ required: true });
@@ -27,47 +27,60 @@ async function addList(): Promise<void> {
 
 <template>
   <div class="grid">
-    <label class="field"
-      ><span class="cap">With people we know</span>
-      <select v-model="choices.known">
-        <option value="fill blanks">fill what is blank</option>
-        <option value="overwrite">overwrite what is there</option>
-        <option value="skip">leave them alone</option>
-      </select></label
-    >
-    <label class="field"
-      ><span class="cap">With those who may be known</span>
-      <select v-model="choices.maybe">
-        <option value="skip">leave them out</option>
-        <option value="as new">take them as new people</option>
-      </select></label
-    >
-    <label class="field"
-      ><span class="cap">May we write to them?</span>
-      <select v-model="choices.consent">
-        <option :value="null">not known</option>
-        <option value="unconfirmed">asked, not confirmed</option>
-        <option value="agreed">agreed</option>
-      </select></label
-    >
-    <label class="field"
-      ><span class="cap">Owner</span>
-      <select v-model="choices.ownerId">
-        <option :value="null">me</option>
-        <option v-for="one in team?.items ?? []" :key="one.id" :value="one.id">{{ one.name }}</option>
-      </select></label
-    >
-    <label class="field"
-      ><span class="cap">List</span>
-      <select v-model="choices.listId">
-        <option :value="null">none</option>
-        <option v-for="one in lists?.items ?? []" :key="one.id" :value="one.id">{{ one.name }}</option>
-      </select></label
-    >
-    <label class="field"
-      ><span class="cap">or a new list</span
-      ><input v-model="newList" placeholder="its name" @change="addList"
-    /></label>
+    <v-select
+      v-model="choices.known"
+      class="field"
+      label="People already in your records"
+      :items="[
+        { value: 'fill blanks', title: 'Fill empty fields' },
+        { value: 'overwrite', title: 'Overwrite' },
+        { value: 'skip', title: 'Leave unchanged' },
+      ]"
+    />
+    <v-select
+      v-model="choices.maybe"
+      class="field"
+      label="People who may be in your records"
+      :items="[
+        { value: 'skip', title: 'Leave out' },
+        { value: 'as new', title: 'Add as new people' },
+      ]"
+    />
+    <v-select
+      v-model="choices.consent"
+      class="field"
+      label="May you write to them?"
+      :items="[
+        { value: null, title: 'Not known' },
+        { value: 'unconfirmed', title: 'Asked, not confirmed' },
+        { value: 'agreed', title: 'They agreed' },
+      ]"
+    />
+    <v-select
+      v-model="choices.ownerId"
+      class="field"
+      label="Owner"
+      :items="[
+        { value: null, title: 'Me' },
+        ...(team?.items ?? []).map((one) => ({ value: one.id, title: one.name })),
+      ]"
+    />
+    <v-select
+      v-model="choices.listId"
+      class="field"
+      label="List"
+      :items="[
+        { value: null, title: 'None' },
+        ...(lists?.items ?? []).map((one) => ({ value: one.id, title: one.name })),
+      ]"
+    />
+    <v-text-field
+      v-model="newList"
+      class="field"
+      label="Or a new list"
+      placeholder="Name"
+      @change="addList"
+    />
     <TagField v-model="choices.tags" />
   </div>
 </template>

@@ -36,7 +36,7 @@ const BY = {
 </script>
 
 <template>
-  <table class="book">
+  <v-table class="book">
     <thead>
       <tr>
         <th>Column</th>
@@ -52,30 +52,32 @@ const BY = {
           <b>{{ column.heading }}</b>
         </td>
         <td>
-          <select
+          <v-select
             v-model="columnOf(column.index).field"
             class="inline-edit"
             :aria-label="`What ${column.heading} holds`"
-          >
-            <option value="none">leave out</option>
-            <option v-for="one in choices" :key="one.value" :value="one.value">{{ one.name }}</option>
-          </select>
-          <select
+            :items="[
+              { value: 'none', title: 'leave out' },
+              ...choices.map((one) => ({ value: one.value, title: one.name })),
+            ]"
+          />
+          <v-select
             v-if="columnOf(column.index).field === 'phone' && (mapping.target ?? 'people') === 'people'"
             v-model="columnOf(column.index).type"
             class="inline-edit"
             aria-label="Kind of number"
-          >
-            <option :value="null">by its digits</option>
-            <option v-for="one in TYPES" :key="one" :value="one">{{ one }}</option>
-          </select>
+            :items="[
+              { value: null, title: 'by its digits' },
+              ...TYPES.map((one) => ({ value: one, title: one })),
+            ]"
+          />
         </td>
         <td class="wide soft">{{ BY[column.by] }}</td>
         <td class="soft samples">{{ column.samples.join(' · ') }}</td>
         <td class="num wide">{{ percent(column.filled) }}</td>
       </tr>
     </tbody>
-  </table>
+  </v-table>
 </template>
 
 <style scoped>

@@ -2,12 +2,39 @@
 import { ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { api, wordsOf } from '../shell/api';
-import { day } from '../shell/format';
-import { useFetched } from '../shell/live';
+import { day, plainNumber } from '../shell/format';
+import RecordTable from '../kit/RecordTable.vue';
+import type { Column } from '../kit/table/columns';
+import { reloadOn, usePaged } from '../shell/usePaged';
+import { useQueryRef } from '../shell/useQueryRef';
+import FileDrop from '../kit/FileDrop.vue';
 import { STATE_WORDS } from './words';
 
 const router = useRouter();
-const { data } = useFetched(() => api('GET /api/imports'), ['imports']);
+const q = useQueryRef('q', '');
+const sort = useQueryRef<'createdAt' | 'name' | 'total' | 'state'>('sort', 'createdAt');
+const direction = useQueryRef<'asc' | 'desc'>('direction', 'desc');
+const {
+  items,
+  hasMore,
+  more,
+  error: unread,
+  reload,
+} = usePaged(
+  (cursor) =>
+    api('GET /api/imports', {
+      query: { cursor, limit: 50, q: q.value, sort: sort.value, direction: direction.value },
+    }),
+  ['imports'],
+);
+reloadOn(() => [q.value, sort.value, direction.value], reload);
+const COLUMNS: Column[] = [
+  { key: 'name', title: 'File', width: 34, sort: 'name', isName: true },
+  { key: 'total', title: 'Rows', width: 12, sort: 'total', firstWay: 'desc', isNumber: true, onPhone: true },
+  { key: 'state', title: 'Status', width: 22, sort: 'state', onPhone: true },
+  { key: 'by', title: 'By', width: 18 },
+  { key: 'createdAt', title: 'When', width: 14, sort: 'createdAt', firstWay: 'desc' },
+];
 const pasted = ref('');
 const error = ref('');
 const isBusy = ref(false);
@@ -39,57 +66,63 @@ function take(files: FileList | null | undefined): void {
 
 <template>
   <div class="page">
-    <div class="page-head"><h1>Import bench</h1></div>
+    <div class="page-head"><h1>Import</h1></div>
     <div class="bench">
-      <label class="drop" @dragover.prevent @drop.prevent="take($event.dataTransfer?.files)">
-        <input
-          type="file"
-          accept=".csv,.tsv,.xlsx,.vcf"
-          class="visually-hidden"
-          @change="take(($event.target as HTMLInputElement).files)"
-        />
-        <span>Drop a table or a file of cards here, or <u>choose it</u></span>
-        <span class="cap"
-          >.csv .tsv .xlsx .vcf · nothing is written before you have seen what it would do</span
-        >
-      </label>
-      <label class="field"
-        ><span class="cap">or paste rows</span><textarea v-model="pasted" rows="4"></textarea>
-      </label>
+      <FileDrop
+        accept=".csv,.tsv,.xlsx,.vcf"
+        hint="CSV, TSV, Excel or vCard. You see what would change before anything is saved."
+        @take="take"
+      >
+        Drop a table or a file of contact cards here, or <u>choose a file</u>
+      </FileDrop>
+      <v-textarea v-model="pasted" class="field" label="Or paste rows" rows="4" />
       <v-btn
         class="quiet"
         :disabled="!pasted.trim()"
         :loading="isBusy"
         @click="put(pasted, 'text/plain', 'pasted rows')"
-        >Put them on the bench</v-btn
+        >Start import</v-btn
       >
     </div>
     <p v-if="error" class="wrong" role="alert">{{ error }}</p>
-    <table v-if="data?.items.length" class="book">
-      <thead>
-        <tr>
-          <th>File</th>
-          <th class="num">Rows</th>
-          <th>How it stands</th>
-          <th class="wide">By</th>
-          <th class="wide">When</th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="one in data.items" :key="one.id">
-          <td>
-            <RouterLink :to="`/imports/${one.id}`"
-              ><b>{{ one.name }}</b></RouterLink
-            >
-          </td>
-          <td class="num">{{ one.total.toLocaleString() }}</td>
-          <td>{{ STATE_WORDS[one.state] }}</td>
-          <td class="wide">{{ one.by.name }}</td>
-          <td class="wide soft">{{ day(one.createdAt) }}</td>
-        </tr>
-      </tbody>
-    </table>
-    <p v-else-if="data" class="empty">Nothing was imported yet.</p>
+    <RecordTable
+      v-model:sort="sort"
+      v-model:direction="direction"
+      name="imports"
+      label="Imports"
+      :columns="COLUMNS"
+      :rows="items"
+      :error="unread"
+      :has-more="hasMore"
+      :name-of="(row) => row.name"
+      :to="(row) => `/imports/${row.id}`"
+      @more="more"
+      @retry="reload"
+    >
+      <template #tools>
+        <v-text-field
+          v-model="q"
+          type="search"
+          class="inline-edit narrow"
+          placeholder="Name of the file"
+          aria-label="Find an import"
+        />
+      </template>
+      <template #cell-name="{ row }">
+        <RouterLink :to="`/imports/${row.id}`"
+          ><b>{{ row.name }}</b></RouterLink
+        >
+      </template>
+      <template #cell-total="{ row }">{{ plainNumber(row.total) }}</template>
+      <template #cell-state="{ row }">{{ STATE_WORDS[row.state] }}</template>
+      <template #cell-by="{ row }">{{ row.by.name }}</template>
+      <template #cell-createdAt="{ row }"
+        ><span class="soft">{{ day(row.createdAt) }}</span></template
+      >
+      <template #empty>
+        <p class="empty">{{ q ? 'No import has a name like that.' : 'No imports yet.' }}</p>
+      </template>
+    </RecordTable>
   </div>
 </template>
 
@@ -101,19 +134,8 @@ function take(files: FileList | null | undefined): void {
   align-items: end;
   padding-bottom: 18px;
 }
-.drop {
-  display: grid;
-  place-items: center;
-  align-content: center;
-  min-height: 110px;
-  border: 1px dashed var(--soft);
-  border-radius: 3px;
-  cursor: pointer;
-  text-align: center;
-  padding: 8px;
-}
-.drop:focus-within {
-  border-color: var(--ours);
+.narrow {
+  width: 220px;
 }
 @media (max-width: 800px) {
   .bench {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { plainNumber } from '../shell/format';
 import type { ImportDetail } from '@emporikon/contract/imports';
 import { ref, watch } from 'vue';
 import { api } from '../shell/api';
@@ -32,11 +33,11 @@ watch(verdict, () => void load(), { immediate: true });
 <template>
   <ul v-if="problems.length" class="why">
     <li v-for="one in problems" :key="one.text">
-      <b class="num">{{ one.rows.toLocaleString() }}</b> {{ one.text }}
+      <b class="num">{{ plainNumber(one.rows) }}</b> {{ one.text }}
     </li>
   </ul>
   <div class="tabs" role="group" aria-label="Which rows">
-    <button
+    <v-btn
       v-for="one in VERDICTS"
       :key="one"
       class="word"
@@ -44,9 +45,9 @@ watch(verdict, () => void load(), { immediate: true });
       @click="verdict = one"
     >
       {{ WORDS[one] }}
-    </button>
+    </v-btn>
   </div>
-  <table v-if="items.length" class="book">
+  <v-table v-if="items.length" class="book">
     <tbody>
       <tr v-for="row in items" :key="row.row">
         <td class="num soft">{{ row.row + 1 }}</td>
@@ -60,9 +61,9 @@ watch(verdict, () => void load(), { immediate: true });
         <td class="soft">{{ row.outcome }}</td>
       </tr>
     </tbody>
-  </table>
+  </v-table>
   <p v-else class="soft">No such rows.</p>
-  <button v-if="next !== null" class="word" @click="load(next)">More</button>
+  <v-btn v-if="next !== null" class="word" @click="load(next)">More</v-btn>
 </template>
 
 <style scoped>

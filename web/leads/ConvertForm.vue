@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import DateField from '../kit/DateField.vue';
 import type { ConversionProposal, LeadDetail } from '@emporikon/contract/leads';
 import { minorOf } from '@emporikon/core/ledger/sum';
 import type { DealRole } from '@emporikon/core/lifecycle/conversion';
@@ -145,70 +146,83 @@ async function takeBack(): Promise<void> {
       The deal is
       <RouterLink :to="`/deals/${lead.deal.id}`" class="quiet-link">{{ lead.deal.name }}</RouterLink>.
     </p>
-    <button v-if="lead.conversionEventId" class="word back" @click="takeBack">
+    <v-btn v-if="lead.conversionEventId" class="word back" @click="takeBack">
       Take the conversion back
-    </button>
+    </v-btn>
   </div>
   <form v-else class="convert" @submit.prevent="convert" @input="touched = true">
     <h2>Make it a deal</h2>
-    <label v-if="found?.openDeals.length" class="field"
-      ><span class="cap late">There is open work already</span
-      ><select v-model="dealId" aria-label="Which deal">
-        <option value="">make a new deal</option>
-        <option v-for="one in found.openDeals" :key="one.id" :value="one.id">
-          {{ one.name }}, {{ one.stage }}, {{ money(one.amountMinor, one.currency) }}: {{ one.why }}
-        </option>
-      </select></label
-    >
+    <v-select
+      v-if="found?.openDeals.length"
+      v-model="dealId"
+      class="field"
+      label="There is open work already"
+      :items="[
+        { value: '', title: 'Make a new deal' },
+        ...found.openDeals.map((one) => ({
+          value: one.id,
+          title: `${one.name}, ${one.stage}, ${money(one.amountMinor, one.currency)}: ${one.why}`,
+        })),
+      ]"
+    />
     <template v-if="!dealId">
-      <label class="field"
-        ><span class="cap">Title</span><input v-model="draft.title" required maxlength="300"
-      /></label>
+      <v-text-field v-model="draft.title" class="field" label="Title" required maxlength="300" />
       <div class="pair">
-        <label class="field"
-          ><span class="cap">Amount</span><input v-model="draft.amount" inputmode="decimal"
-        /></label>
-        <label class="field"
-          ><span class="cap">Currency</span
-          ><input v-model="draft.currency" required pattern="[A-Z]{3}" maxlength="3"
-        /></label>
+        <v-text-field v-model="draft.amount" class="field" label="Amount" inputmode="decimal" />
+        <v-text-field
+          v-model="draft.currency"
+          class="field"
+          label="Currency"
+          required
+          pattern="[A-Z]{3}"
+          maxlength="3"
+        />
       </div>
       <div class="pair">
-        <label class="field"
-          ><span class="cap">Expected by</span><input v-model="draft.expectedClose" type="date"
-        /></label>
-        <label v-if="firsts.length > 1" class="field"
-          ><span class="cap">Pipeline</span
-          ><select v-model="draft.stageId">
-            <option value="">{{ firsts[0]?.name }}</option>
-            <option v-for="one in firsts.slice(1)" :key="one.id" :value="one.id">{{ one.name }}</option>
-          </select></label
-        >
+        <DateField v-model="draft.expectedClose" class="field" label="Expected by" />
+        <v-select
+          v-if="firsts.length > 1"
+          v-model="draft.stageId"
+          class="field"
+          label="Pipeline"
+          :items="[
+            { value: '', title: firsts[0]?.name },
+            ...firsts.slice(1).map((one) => ({ value: one.id, title: one.name })),
+          ]"
+        />
       </div>
-      <label
+      <v-select
         v-if="found && (found.company.matches.length || (!found.company.current && found.company.name))"
+        v-model="companyId"
         class="field"
-        ><span class="cap">Company</span
-        ><select v-model="companyId">
-          <option :value="KEEP">{{ found.company.current?.name ?? 'none' }}</option>
-          <option v-if="!found.company.current" :value="MAKE">{{ found.company.name }}, a new one</option>
-          <option v-for="one in found.company.matches" :key="one.id" :value="one.id">
-            {{ one.label }}, {{ percent(one.probability) }} the same
-          </option>
-        </select>
-        <span v-if="why.company" class="cap">{{ why.company }}</span></label
-      >
+        label="Company"
+        :items="[
+          { value: KEEP, title: found.company.current?.name ?? 'None' },
+          ...(found.company.current ? [] : [{ value: MAKE, title: `${found.company.name}, new` }]),
+          ...found.company.matches.map((one) => ({
+            value: one.id,
+            title: `${one.label}, ${percent(one.probability)} likely the same`,
+          })),
+        ]"
+        :hint="why.company"
+        persistent-hint
+      />
     </template>
-    <label v-if="found?.person.matches.length" class="field"
-      ><span class="cap">{{ lead.person.name }} may be somebody we know</span
-      ><select v-model="personId" aria-label="Who they are">
-        <option :value="KEEP">somebody of their own</option>
-        <option v-for="one in found.person.matches" :key="one.id" :value="one.id">
-          {{ one.label }}, {{ percent(one.probability) }} the same
-        </option>
-      </select>
-      <span v-if="why.person" class="cap">{{ why.person }}</span></label
-    >
+    <v-select
+      v-if="found?.person.matches.length"
+      v-model="personId"
+      class="field"
+      :label="`${lead.person.name} may be somebody you know`"
+      :items="[
+        { value: KEEP, title: 'Somebody else' },
+        ...found.person.matches.map((one) => ({
+          value: one.id,
+          title: `${one.label}, ${percent(one.probability)} likely the same`,
+        })),
+      ]"
+      :hint="why.person"
+      persistent-hint
+    />
     <ConvertPeople v-if="found" v-model="parts" :people="found.people" />
     <v-btn class="fill" type="submit" :loading="isBusy" :disabled="lead.status === 'dropped'">Convert</v-btn>
     <span class="cap"

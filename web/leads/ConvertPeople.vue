@@ -2,7 +2,7 @@
 import type { ConversionProposal } from '@emporikon/contract/leads';
 import { DEAL_ROLES, type DealRole } from '@emporikon/core/lifecycle/conversion';
 import { computed, ref } from 'vue';
-import PickRecord from '../shell/PickRecord.vue';
+import RecordPicker from '../kit/RecordPicker.vue';
 
 /** Who has a part in the deal to be: those proposed are ticked, colleagues are offered, others are looked for. */
 const parts = defineModel<{ personId: string; role: DealRole }[]>({ required: true });
@@ -29,26 +29,23 @@ function add(hit: { id: string; label: string }): void {
   <div class="parts" role="group" aria-label="Who has a part in it">
     <span class="cap">Who has a part in it</span>
     <div v-for="(one, at) in shown" :key="one.id" class="part">
-      <label :title="one.why"
-        ><input
-          type="checkbox"
-          :checked="roleOf(one.id) !== undefined"
-          :disabled="at === 0"
-          @change="tick(one.id, one.role, ($event.target as HTMLInputElement).checked)"
-        />
-        <span>{{ one.name }}</span></label
-      >
-      <select
+      <v-checkbox
+        :title="one.why"
+        :label="one.name"
+        :model-value="roleOf(one.id) !== undefined"
+        :disabled="at === 0"
+        @update:model-value="tick(one.id, one.role, $event === true)"
+      />
+      <v-select
         class="role"
         :aria-label="`Part of ${one.name}`"
-        :value="roleOf(one.id) ?? one.role"
+        :model-value="roleOf(one.id) ?? one.role"
         :disabled="roleOf(one.id) === undefined"
-        @change="tick(one.id, ($event.target as HTMLSelectElement).value as DealRole, true)"
-      >
-        <option v-for="role in DEAL_ROLES" :key="role">{{ role }}</option>
-      </select>
+        :items="DEAL_ROLES"
+        @update:model-value="tick(one.id, $event as DealRole, true)"
+      />
     </div>
-    <PickRecord kind="person" label="Somebody else" placeholder="somebody else" @pick="add" />
+    <RecordPicker kind="person" label="Add a person" placeholder="Add a person" @pick="add" />
   </div>
 </template>
 

@@ -1,9 +1,12 @@
 <script setup lang="ts">
+import { watch } from 'vue';
 import Composer from '../dossier/Composer.vue';
 import LedgerView from '../dossier/LedgerView.vue';
 import NextMoveLine from '../dossier/NextMoveLine.vue';
 import GapsLine from '../lookups/GapsLine.vue';
 import JudgementLine from '../qualifying/JudgementLine.vue';
+import EditCell from '../kit/EditCell.vue';
+import { noteRecent } from '../find/recent';
 import { api } from '../shell/api';
 import { day } from '../shell/format';
 import { gatherFetches, useFetched } from '../shell/live';
@@ -28,18 +31,25 @@ const {
 const { data: team } = useFetched(() => api('GET /api/users'), []);
 const undo = useUndo();
 
-async function give(ownerId: string): Promise<void> {
-  try {
-    const { eventId } = await api('PATCH /api/leads/:id', {
-      params: { id: props.id },
-      body: { version: lead.value?.version ?? 1, ownerId },
-    });
-    undo.tell({ text: 'Given on.', eventId });
-  } catch (problem) {
-    undo.fail(problem);
-  }
+async function put(patch: { ownerId?: string; source?: string }, version: number): Promise<void> {
+  const { eventId } = await api('PATCH /api/leads/:id', {
+    params: { id: props.id },
+    body: { version, ...patch },
+  });
+  undo.tell({ text: patch.ownerId ? 'Reassigned.' : 'Changed.', eventId });
   await load();
 }
+async function give(ownerId: string): Promise<void> {
+  try {
+    await put({ ownerId }, lead.value?.version ?? 1);
+  } catch (problem) {
+    undo.fail(problem);
+    await load();
+  }
+}
+watch(lead, (now) => {
+  if (now) noteRecent({ kind: 'lead', id: now.id, label: now.title, hint: now.person.name });
+});
 </script>
 
 <template>
@@ -56,16 +66,25 @@ async function give(ownerId: string): Promise<void> {
               lead.company.name
             }}</RouterLink></template
           >
-          · by {{ lead.source }}, {{ day(lead.createdAt) }} ·
-          <select
+          · source
+          <EditCell
+            class="source"
+            :value="lead.source"
+            label="Source"
+            :version="lead.version"
+            field="source"
+            :save="(source, version) => put({ source }, version)"
+          />
+          · added {{ day(lead.createdAt) }} ·
+          <v-select
             class="owner"
-            :value="lead.owner.id"
             aria-label="Owner"
-            @change="give(($event.target as HTMLSelectElement).value)"
-          >
-            <option v-if="!team" :value="lead.owner.id">{{ lead.owner.name }}</option>
-            <option v-for="one in team?.items ?? []" :key="one.id" :value="one.id">{{ one.name }}</option>
-          </select>
+            :model-value="lead.owner.id"
+            :items="team?.items ?? [lead.owner]"
+            item-value="id"
+            item-title="name"
+            @update:model-value="give($event)"
+          />
           <br /><VisibilityLine :id="lead.id" :key="lead.id" kind="leads" />
         </p>
         <StatusLine :lead="lead" @changed="load" />
@@ -75,7 +94,13 @@ async function give(ownerId: string): Promise<void> {
       <ConvertForm :lead="lead" @changed="load" />
     </section>
     <JudgementLine :key="id" :lead-id="id" />
-    <GapsLine :key="lead.person.id" :person-id="lead.person.id" :name="lead.person.name" @changed="load" />
+    <GapsLine
+      :key="lead.person.id"
+      class="complete"
+      :person-id="lead.person.id"
+      :name="lead.person.name"
+      @changed="load"
+    />
     <LedgerView :key="id" :about="{ leadId: id }" />
     <Composer :about="{ leadId: id }" />
   </div>
@@ -89,6 +114,9 @@ async function give(ownerId: string): Promise<void> {
 </template>
 
 <style scoped>
+.complete {
+  padding: 4px 24px;
+}
 .whole {
   display: contents;
 }

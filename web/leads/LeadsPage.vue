@@ -1,115 +1,166 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue';
+import { LEAD_STATUSES, type LeadStatus } from '@emporikon/core/lifecycle/statuses';
+import { computed, ref } from 'vue';
+import RecordTable from '../kit/RecordTable.vue';
+import type { Column } from '../kit/table/columns';
+import SelectionBar from '../lookups/SelectionBar.vue';
+import NewButton from '../make/NewButton.vue';
 import { api } from '../shell/api';
 import { day, due, percent } from '../shell/format';
-import SelectionBar from '../lookups/SelectionBar.vue';
 import { useSession } from '../shell/session';
-import TickAll from '../shell/TickAll.vue';
-import { usePaged } from '../shell/usePaged';
+import { reloadOn, usePaged } from '../shell/usePaged';
+import { useQueryRef } from '../shell/useQueryRef';
 
+const OPEN: readonly string[] = ['new', 'working', 'qualified'];
 const session = useSession();
-const mine = ref(false);
-const sort = ref<'status' | 'chance'>('chance');
+const q = useQueryRef('q', '');
+const whose = useQueryRef<string>('whose', 'all');
+const status = useQueryRef<LeadStatus | ''>('status', '');
+const sort = useQueryRef<'status' | 'chance' | 'title' | 'fit' | 'warmth' | 'created'>('sort', 'chance');
+const direction = useQueryRef<'asc' | 'desc'>('direction', 'desc');
 const ticked = ref<string[]>([]);
+const owner = computed(() =>
+  whose.value === 'mine' ? session.me?.id : whose.value === 'all' ? undefined : whose.value,
+);
 const { items, hasMore, more, error, reload } = usePaged(
   (cursor) =>
     api('GET /api/leads', {
-      query: { cursor, limit: 100, sort: sort.value, owner: mine.value ? session.me?.id : undefined },
+      query: {
+        cursor,
+        limit: 100,
+        q: q.value,
+        status: status.value || undefined,
+        sort: sort.value,
+        direction: direction.value,
+        owner: owner.value,
+      },
     }),
   ['leads', 'tasks', 'people', 'companies', 'lead_scores'],
 );
-watch([mine, sort], reload);
-const without = computed(
-  () =>
-    (items.value ?? []).filter(
-      (lead) => !lead.nextMove && ['new', 'working', 'qualified'].includes(lead.status),
-    ).length,
-);
+reloadOn(() => [q.value, status.value, owner.value, sort.value, direction.value], reload);
+const isBare = (lead: { status: string; nextMove: unknown }): boolean =>
+  !lead.nextMove && OPEN.includes(lead.status);
+const without = computed(() => (items.value ?? []).filter(isBare).length);
+const COLUMNS: Column[] = [
+  { key: 'title', title: 'Lead', width: 21, sort: 'title', isName: true },
+  { key: 'person', title: 'Who', width: 20, onPhone: true },
+  { key: 'status', title: 'Status', width: 15, sort: 'status', firstWay: 'desc' },
+  { key: 'nextMove', title: 'Next move', width: 18 },
+  {
+    key: 'chance',
+    title: 'Chance',
+    width: 7,
+    sort: 'chance',
+    firstWay: 'desc',
+    isNumber: true,
+    onPhone: true,
+  },
+  { key: 'fit', title: 'Fit', width: 5, sort: 'fit', firstWay: 'desc', isNumber: true },
+  { key: 'warmth', title: 'Warmth', width: 7, sort: 'warmth', firstWay: 'desc', isNumber: true },
+  { key: 'owner', title: 'Owner', width: 9 },
+  { key: 'source', title: 'Source', width: 9, isHidden: true },
+  { key: 'createdAt', title: 'Added', width: 8, sort: 'created', firstWay: 'desc', isHidden: true },
+];
 </script>
 
 <template>
   <div class="page">
     <div class="page-head">
       <h1>Leads</h1>
+      <v-text-field
+        v-model="q"
+        type="search"
+        class="inline-edit narrow"
+        placeholder="Lead, person or company"
+        aria-label="Find a lead"
+      />
+      <v-select
+        v-model="status"
+        class="inline-edit status"
+        aria-label="Status"
+        :items="[{ value: '', title: 'Any status' }, ...LEAD_STATUSES]"
+      />
+      <v-select
+        v-model="whose"
+        class="inline-edit whose"
+        aria-label="Owner"
+        :items="[
+          { value: 'all', title: 'Any owner' },
+          { value: 'mine', title: 'Mine' },
+          ...session.team
+            .filter(({ id }) => id !== session.me?.id)
+            .map(({ id, name }) => ({ value: id, title: name })),
+        ]"
+      />
       <span v-if="without" class="late">{{ without }} without a next move</span>
-      <RouterLink class="word" to="/qualifying">How they are judged</RouterLink>
-      <span class="whose"
-        ><button class="word" :aria-pressed="sort === 'chance'" @click="sort = 'chance'">
-          likeliest first
-        </button>
-        <button class="word" :aria-pressed="sort === 'status'" @click="sort = 'status'">
-          by status
-        </button></span
-      >
-      <span class="owner"
-        ><button class="word" :aria-pressed="mine" @click="mine = true">mine</button>
-        <button class="word" :aria-pressed="!mine" @click="mine = false">the team’s</button></span
-      >
+      <RouterLink class="word" to="/settings/fit">How scoring works</RouterLink>
+      <NewButton what="lead" />
     </div>
-    <p v-if="error" class="wrong" role="alert">{{ error }}</p>
-    <table v-if="items?.length" class="book">
-      <thead>
-        <tr>
-          <TickAll v-model="ticked" :ids="items.map((one) => one.id)" />
-          <th>Lead</th>
-          <th>Who</th>
-          <th class="wide">Status</th>
-          <th>Next move</th>
-          <th class="num">Chance</th>
-          <th class="wide num">Fit</th>
-          <th class="wide num">Warmth</th>
-          <th class="wide">Owner</th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="lead in items" :key="lead.id">
-          <td class="tickbox">
-            <input v-model="ticked" type="checkbox" :value="lead.id" :aria-label="`Tick ${lead.title}`" />
-          </td>
-          <td>
-            <RouterLink :to="`/leads/${lead.id}`"
-              ><b>{{ lead.title }}</b></RouterLink
-            >
-          </td>
-          <td>
-            <RouterLink :to="`/people/${lead.person.id}`" class="quiet-link">{{
-              lead.person.name
-            }}</RouterLink><template v-if="lead.company"
-              >, <span class="soft">{{ lead.company.name }}</span></template
-            >
-          </td>
-          <td class="wide">
-            {{ lead.status }} <span class="soft">since {{ day(lead.statusSince) }}</span>
-          </td>
-          <td>
-            <template v-if="lead.nextMove"
-              >{{ lead.nextMove.title }},
-              <span :class="{ late: lead.nextMove.state === 'overdue' }">{{
-                due(lead.nextMove)
-              }}</span></template
-            ><span v-else-if="['new', 'working', 'qualified'].includes(lead.status)" class="late"
-              >none set</span
-            >
-          </td>
-          <td class="num">{{ lead.scores ? percent(lead.scores.chance) : '' }}</td>
-          <td class="wide num">{{ lead.scores?.fit ?? '' }}</td>
-          <td class="wide num">{{ lead.scores?.warmth ?? '' }}</td>
-          <td class="wide soft">{{ lead.owner.name }}</td>
-        </tr>
-      </tbody>
-    </table>
-    <p v-else-if="items" class="empty">No leads yet. Filing a message from Arrivals makes one.</p>
-    <template v-else><span v-for="n in 8" :key="n" class="ghost"></span></template>
-    <button v-if="hasMore" class="word" @click="more">More</button>
+    <RecordTable
+      v-model:sort="sort"
+      v-model:direction="direction"
+      v-model:selected="ticked"
+      name="leads"
+      label="Leads"
+      :columns="COLUMNS"
+      :rows="items"
+      :error="error"
+      :has-more="hasMore"
+      :name-of="(row) => row.title"
+      :to="(row) => `/leads/${row.id}`"
+      @more="more"
+      @retry="reload"
+    >
+      <template #cell-title="{ row }">
+        <RouterLink :to="`/leads/${row.id}`"
+          ><b>{{ row.title }}</b></RouterLink
+        >
+      </template>
+      <template #cell-person="{ row }">
+        <RouterLink :to="`/people/${row.person.id}`" class="quiet-link">{{
+          row.person.name
+        }}</RouterLink><template v-if="row.company"
+          >, <span class="soft">{{ row.company.name }}</span></template
+        >
+      </template>
+      <template #cell-status="{ row }">
+        {{ row.status }} <span class="soft">since {{ day(row.statusSince) }}</span>
+      </template>
+      <template #cell-nextMove="{ row }">
+        <template v-if="row.nextMove"
+          >{{ row.nextMove.title }},
+          <span :class="{ late: row.nextMove.state === 'overdue' }">{{ due(row.nextMove) }}</span></template
+        ><span v-else-if="isBare(row)" class="late">none set</span>
+      </template>
+      <template #cell-chance="{ row }">{{ row.scores ? percent(row.scores.chance) : '' }}</template>
+      <template #cell-fit="{ row }">{{ row.scores?.fit }}</template>
+      <template #cell-warmth="{ row }">{{ row.scores?.warmth }}</template>
+      <template #cell-owner="{ row }"
+        ><span class="soft">{{ row.owner.name }}</span></template
+      >
+      <template #cell-createdAt="{ row }">{{ day(row.createdAt) }}</template>
+      <template #empty>
+        <p class="empty">
+          {{
+            q || status || owner
+              ? 'No lead fits these filters.'
+              : 'No leads yet. Filing a message from Arrivals adds one.'
+          }}
+        </p>
+      </template>
+    </RecordTable>
     <SelectionBar :leads="ticked" @clear="ticked = []" @done="reload" />
   </div>
 </template>
 
 <style scoped>
-.whose {
-  margin-left: auto;
+.narrow {
+  width: 220px;
 }
-.owner {
-  margin-left: 0;
+.status {
+  width: 130px;
+}
+.whose {
+  width: 150px;
 }
 </style>

@@ -2,7 +2,7 @@
 import type { Claim } from '@emporikon/contract/captures';
 import type { LeadDetail } from '@emporikon/contract/leads';
 import { ref } from 'vue';
-import SourceMark from '../dossier/SourceMark.vue';
+import SourceMark from '../kit/SourceMark.vue';
 import { api, ApiProblem } from '../shell/api';
 import { useUndo } from '../shell/undo';
 
@@ -77,35 +77,34 @@ function keepTheirs(question: Answer): void {
           >{{ one.label }}<template v-if="one.by"> · {{ one.by }}</template
           ><template v-if="one.evidence"> · in their words</template></span
         >
-        <input
-          :value="drafts[one.questionId] ?? one.answer"
+        <v-text-field
+          :model-value="drafts[one.questionId] ?? one.answer"
           :placeholder="one.help"
           maxlength="2000"
           @focus="begun[one.questionId] = one.version"
-          @input="drafts[one.questionId] = ($event.target as HTMLInputElement).value"
+          @update:model-value="drafts[one.questionId] = $event"
           @change="save(one, ($event.target as HTMLInputElement).value, begun[one.questionId] ?? null)"
           @keydown.enter.prevent="($event.target as HTMLInputElement).blur()"
         />
       </label>
       <SourceMark v-if="one.evidence" :claim="claimOf(one)" class="source" />
-      <button
+      <v-btn
         v-if="one.suggestion && !drafts[one.questionId]"
         class="word"
-        :aria-label="`Answer ${one.label} with ${one.suggestion}`"
         @click="save(one, one.suggestion, one.version, one.from)"
       >
-        read: “{{ one.suggestion }}”, take it
-      </button>
+        Answer with “{{ one.suggestion }}”
+      </v-btn>
       <div v-if="clashes[one.questionId]" class="clash" role="alert">
         Somebody answered <b>{{ clashes[one.questionId]?.theirs }}</b> meanwhile; you wrote
         <b>{{ drafts[one.questionId] }}</b>.
-        <button class="word on" @click="keepTheirs(one)">Keep theirs</button>
-        <button
+        <v-btn class="word on" @click="keepTheirs(one)">Keep theirs</v-btn>
+        <v-btn
           class="word on"
           @click="save(one, drafts[one.questionId] ?? '', clashes[one.questionId]?.version ?? null)"
         >
           Put mine
-        </button>
+        </v-btn>
       </div>
     </div>
   </div>

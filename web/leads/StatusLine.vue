@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { vFocus } from '../kit/focus';
+import DateField from '../kit/DateField.vue';
 import type { LeadDetail } from '@emporikon/contract/leads';
 import { ref } from 'vue';
 import { api } from '../shell/api';
@@ -59,7 +61,7 @@ async function set(status: Status): Promise<void> {
       >
     </div>
     <div class="verbs">
-      <button
+      <v-btn
         v-for="one in lead.nextStatuses"
         :key="one"
         class="word"
@@ -67,16 +69,25 @@ async function set(status: Status): Promise<void> {
         @click="set(one)"
       >
         {{ VERBS[one] }}
-      </button>
+      </v-btn>
     </div>
     <form v-if="asking" class="ask" @submit.prevent="set(asking)" @keydown.esc.stop="asking = null">
-      <label v-if="asking === 'parked'" class="field"
-        ><span class="cap">Comes back on</span><input v-model="parkedUntil" type="date" required
-      /></label>
-      <label v-else class="field"
-        ><span class="cap">Why?</span
-        ><input v-model="dropReason" required autofocus placeholder="too far, too small, no answer …"
-      /></label>
+      <DateField
+        v-if="asking === 'parked'"
+        v-model="parkedUntil"
+        class="field"
+        label="Comes back on"
+        required
+      />
+      <v-text-field
+        v-else
+        v-model="dropReason"
+        v-focus
+        class="field"
+        label="Why?"
+        required
+        placeholder="Too far, too small, no answer …"
+      />
       <v-btn class="quiet" type="submit">{{ VERBS[asking] }}</v-btn>
     </form>
   </div>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { ComparedField, Comparison } from '@emporikon/contract/lookAlikes';
 import { computed } from 'vue';
+import { VBtn } from 'vuetify/components/VBtn';
 import { shortDay } from '../shell/format';
 import { movesInWords, movesOne } from './words';
 
@@ -57,64 +58,65 @@ function toggle(id: string): void {
       Made one, {{ movesInWords(moves) }} {{ movesOne(moves) ? 'moves' : 'move' }} to {{ survivorName }}.
       Every claim is kept, old links lead here, and it can be taken apart again.
     </p>
-    <table class="compared">
-      <thead>
-        <tr>
-          <th class="label"><span class="cap">Whose id stays</span></th>
-          <th v-for="one in comparison.records" :key="one.id" :class="{ out: apart.includes(one.id) }">
-            <RouterLink
-              class="name"
-              :to="`/${comparison.kind === 'person' ? 'people' : 'companies'}/${one.id}`"
-              target="_blank"
-              >{{ one.name }}</RouterLink
-            >
-            <span class="soft hint">{{ one.hint || 'nothing more is known' }}</span>
-            <label class="keep"
-              ><input
-                v-model="survivor"
-                type="radio"
-                name="survivor"
+    <v-radio-group v-model="survivor" aria-label="Which record to keep"
+      ><v-table class="compared">
+        <thead>
+          <tr>
+            <th class="label"><span class="cap">Record to keep</span></th>
+            <th v-for="one in comparison.records" :key="one.id" :class="{ out: apart.includes(one.id) }">
+              <RouterLink
+                class="name"
+                :to="`/${comparison.kind === 'person' ? 'people' : 'companies'}/${one.id}`"
+                target="_blank"
+                >{{ one.name }}</RouterLink
+              >
+              <span class="soft hint">{{ one.hint || 'nothing more is known' }}</span>
+              <v-radio
+                class="keep"
                 :value="one.id"
                 :disabled="apart.includes(one.id)"
+                :label="`Keep this record, from ${shortDay(one.since)}`"
               />
-              {{ survivor === one.id ? 'stays' : 'leads there' }} · since {{ shortDay(one.since) }}</label
+              <v-checkbox
+                v-if="comparison.records.length > 2"
+                class="keep"
+                label="Merge this one too"
+                :model-value="!apart.includes(one.id)"
+                @update:model-value="toggle(one.id)"
+              />
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="field in shown" :key="field.field" :class="{ same: !differ(field) }">
+            <th scope="row" class="label">
+              {{ field.label }}<span v-if="whyOf(field)" class="why">{{ whyOf(field) }}</span>
+            </th>
+            <td
+              v-for="value in field.values"
+              :key="value.recordId"
+              :class="{ out: apart.includes(value.recordId) }"
             >
-            <label v-if="comparison.records.length > 2" class="keep"
-              ><input type="checkbox" :checked="!apart.includes(one.id)" @change="toggle(one.id)" /> one of
-              them</label
-            >
-          </th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="field in shown" :key="field.field" :class="{ same: !differ(field) }">
-          <th scope="row" class="label">
-            {{ field.label }}<span v-if="whyOf(field)" class="why">{{ whyOf(field) }}</span>
-          </th>
-          <td
-            v-for="value in field.values"
-            :key="value.recordId"
-            :class="{ out: apart.includes(value.recordId) }"
-          >
-            <component
-              :is="field.choice && value.value !== null && differ(field) ? 'button' : 'span'"
-              class="value"
-              :class="{ stays: value.value !== null && stays(field, value.recordId) }"
-              :aria-pressed="field.choice && differ(field) ? stays(field, value.recordId) : undefined"
-              @click="field.choice && differ(field) && pick(field, value.recordId)"
-            >
-              {{ value.value ?? '—' }}
-            </component>
-            <span v-if="value.value !== null && (value.source || value.at)" class="from"
-              >{{ value.source ?? (value.byHand ? 'by hand' : '')
-              }}<template v-if="value.at"
-                >{{ value.source ? ', ' : '' }}{{ shortDay(value.at) }}</template
-              ></span
-            >
-          </td>
-        </tr>
-      </tbody>
-    </table>
+              <component
+                :is="field.choice && value.value !== null && differ(field) ? VBtn : 'span'"
+                class="plain value"
+                :class="{ stays: value.value !== null && stays(field, value.recordId) }"
+                :aria-pressed="field.choice && differ(field) ? stays(field, value.recordId) : undefined"
+                @click="field.choice && differ(field) && pick(field, value.recordId)"
+              >
+                {{ value.value ?? '—' }}
+              </component>
+              <span v-if="value.value !== null && (value.source || value.at)" class="from"
+                >{{ value.source ?? (value.byHand ? 'by hand' : '')
+                }}<template v-if="value.at"
+                  >{{ value.source ? ', ' : '' }}{{ shortDay(value.at) }}</template
+                ></span
+              >
+            </td>
+          </tr>
+        </tbody>
+      </v-table></v-radio-group
+    >
   </div>
 </template>
 

@@ -11,7 +11,8 @@ const namesOf = (one: LookAlike): string => [...new Set(one.members.map((each) =
 <template>
   <ol class="groups" aria-label="Groups, surest first">
     <li v-for="one in groups" :key="one.id">
-      <button
+      <v-btn
+        class="plain group"
         :class="{ on: one.id === at, later: later.includes(one.id) }"
         :aria-current="one.id === at"
         @click="at = one.id"
@@ -21,9 +22,9 @@ const namesOf = (one: LookAlike): string => [...new Set(one.members.map((each) =
         <span class="soft hint"
           >{{ one.members.length }} records{{ one.members[0]?.hint ? ` · ${one.members[0].hint}` : '' }}</span
         >
-      </button>
+      </v-btn>
     </li>
-    <li v-if="hasMore"><button class="word" @click="$emit('more')">More</button></li>
+    <li v-if="hasMore"><v-btn class="word" @click="$emit('more')">More</v-btn></li>
   </ol>
 </template>
 
@@ -34,21 +35,18 @@ const namesOf = (one: LookAlike): string => [...new Set(one.members.map((each) =
   padding: 0;
   border-top: 1px solid var(--rule);
 }
-.groups button:not(.word) {
+.groups .v-btn.group {
   width: 100%;
-  display: grid;
-  grid-template-columns: 1fr auto;
-  gap: 0 8px;
-  text-align: left;
   padding: 7px 10px;
-  border: 0;
   border-bottom: 1px solid var(--rule);
-  background: none;
-  color: var(--ink);
-  font: 14px var(--ui);
-  cursor: pointer;
+  border-radius: 0;
 }
-.groups button.on:not(.word) {
+.group :deep(.v-btn__content) {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 0 8px;
+}
+.groups .v-btn.group.on {
   background: var(--sheet);
   box-shadow: inset 3px 0 0 var(--ours);
 }

@@ -19,7 +19,7 @@ const SURE = 0.98;
 const route = useRoute();
 const router = useRouter();
 const undo = useUndo();
-const kind = computed<Kind>(() => (route.query.kind === 'company' ? 'company' : 'person'));
+const kind = computed<Kind>(() => (route.path.startsWith('/companies') ? 'company' : 'person'));
 /** Records somebody wants to see side by side without anybody having found them alike. */
 const byHand = computed(() =>
   String(route.query.ids ?? '')
@@ -144,13 +144,13 @@ const related = (): Promise<void> =>
   });
 async function again(): Promise<void> {
   await api('POST /api/look-alikes/run', { body: { kind: kind.value } }).catch(undo.fail);
-  undo.tell({ text: 'Looking through the book; this page fills by itself.', eventId: null });
+  undo.tell({ text: 'Comparing your records. New groups appear here as they are found.', eventId: null });
 }
 
 function press(event: KeyboardEvent): void {
   const target = event.target as HTMLElement;
   if (event.ctrlKey || event.metaKey || event.altKey || isMany.value) return;
-  if (target.matches('input:not([type=radio], [type=checkbox]), textarea, select')) return;
+  if (target.closest('input:not([type=radio], [type=checkbox]), textarea, .v-overlay')) return;
   const act = { s: same, d: different, k: skip, ArrowDown: () => step(1), ArrowUp: () => step(-1) }[
     event.key
   ];
@@ -167,12 +167,8 @@ onBeforeUnmount(() => window.removeEventListener('keydown', press));
     <div class="page-head">
       <h1>{{ byHand.length ? 'Side by side' : 'Look-alikes' }}</h1>
       <template v-if="!byHand.length">
-        <RouterLink class="word" :class="{ on: kind === 'person' }" to="/look-alikes">People</RouterLink>
-        <RouterLink class="word" :class="{ on: kind === 'company' }" to="/look-alikes?kind=company"
-          >Companies</RouterLink
-        >
         <span class="soft run" role="status">
-          <template v-if="isRunning">looking through the book…</template>
+          <template v-if="isRunning">comparing your records…</template>
           <template v-else-if="run?.trouble">the last look failed: {{ run.trouble }}</template>
           <template v-else-if="run?.finishedAt"
             >{{ count(total) }} {{ total === 1 ? 'group' : 'groups' }} among {{ count(run.records) }}, looked
@@ -180,10 +176,10 @@ onBeforeUnmount(() => window.removeEventListener('keydown', press));
           >
           <template v-else-if="items">nobody has looked yet</template>
         </span>
-        <button class="word" @click="again">Look again</button>
-        <button v-if="groups.some((one) => one.probability >= SURE)" class="word" @click="isMany = true">
+        <v-btn class="word" @click="again">Look again</v-btn>
+        <v-btn v-if="groups.some((one) => one.probability >= SURE)" class="word" @click="isMany = true">
           Merge the sure ones…
-        </button>
+        </v-btn>
       </template>
     </div>
     <HiddenMatches v-if="!byHand.length" />

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vFocus } from '../kit/focus';
 import type { LookAlike } from '@emporikon/contract/lookAlikes';
 import type { Reply } from '@emporikon/contract';
 import { computed, ref, shallowRef } from 'vue';
@@ -59,28 +60,30 @@ async function merge(): Promise<void> {
       <p v-if="error" class="wrong" role="alert">{{ error }}</p>
       <ul v-if="items" class="lines">
         <li v-for="one in items" :key="one.id">
-          <label>
-            <input v-model="chosen" type="checkbox" :value="one.id" />
-            <span>
-              <b>{{ one.merged.map((each) => each.name).join(', ') }}</b> into <b>{{ one.survivor.name }}</b>
-              <span class="soft">
-                · {{ percent(one.probability) }} · {{ movesInWords(one.moves) }}
-                {{ movesOne(one.moves) ? 'moves' : 'move'
-                }}<template v-for="change in one.changed" :key="change.label"
-                  >; {{ change.label.toLowerCase() }}
-                  {{ change.from ? `“${change.from}” becomes` : 'becomes' }} “{{ change.to }}”</template
-                ></span
-              >
-            </span>
-          </label>
+          <v-checkbox v-model="chosen" :value="one.id"
+            ><template #label>
+              <span>
+                <b>{{ one.merged.map((each) => each.name).join(', ') }}</b> into
+                <b>{{ one.survivor.name }}</b>
+                <span class="soft">
+                  · {{ percent(one.probability) }} · {{ movesInWords(one.moves) }}
+                  {{ movesOne(one.moves) ? 'moves' : 'move'
+                  }}<template v-for="change in one.changed" :key="change.label"
+                    >; {{ change.label.toLowerCase() }}
+                    {{ change.from ? `“${change.from}” becomes` : 'becomes' }} “{{ change.to }}”</template
+                  ></span
+                >
+              </span>
+            </template></v-checkbox
+          >
         </li>
       </ul>
       <template v-else><span v-for="n in 5" :key="n" class="ghost"></span></template>
       <div class="foot">
         <v-btn class="fill" :disabled="isBusy || !items || !total" @click="merge">{{
-          isBusy ? 'Merging…' : `Make ${count(total)} ${total === 1 ? 'group' : 'groups'} one each`
+          isBusy ? 'Merging…' : `Merge ${count(total)} ${total === 1 ? 'group' : 'groups'}`
         }}</v-btn>
-        <v-btn class="quiet" autofocus @click="emit('close')">Not now</v-btn>
+        <v-btn v-focus class="quiet" @click="emit('close')">Not now</v-btn>
       </div>
     </v-card>
   </v-dialog>

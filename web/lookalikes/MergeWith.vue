@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vFocus } from '../kit/focus';
 import type { SearchHit } from '@emporikon/contract/settings';
 import { ref, watch } from 'vue';
 import { api } from '../shell/api';
@@ -25,17 +26,17 @@ watch(q, (text) => {
 
 <template>
   <span class="with">
-    <input
+    <v-text-field
       v-model="q"
+      v-focus
       type="search"
       class="inline-edit"
-      placeholder="whom?"
+      placeholder="Who?"
       aria-label="The other record"
-      autofocus
     />
-    <button v-for="hit in hits" :key="hit.id" class="word" @click="emit('pick', hit.id)">
+    <v-btn v-for="hit in hits" :key="hit.id" class="word" @click="emit('pick', hit.id)">
       {{ hit.label }}<template v-if="hit.hint"> ({{ hit.hint }})</template>
-    </button>
+    </v-btn>
   </span>
 </template>
 

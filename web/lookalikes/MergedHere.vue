@@ -9,23 +9,23 @@ const UnmergeDialog = defineAsyncComponent(() => import('./UnmergeDialog.vue'));
 const MergeWith = defineAsyncComponent(() => import('./MergeWith.vue'));
 const router = useRouter();
 const apart = ref<MergeNote | null>(null);
-const isPicking = ref(false);
+const isPicking = defineModel<boolean>('isPicking', { default: false });
 const compare = (other: string): Promise<unknown> =>
-  router.push({ path: '/look-alikes', query: { kind: props.kind, ids: `${props.id},${other}` } });
+  router.push({
+    path: props.kind === 'person' ? '/people/look-alikes' : '/companies/look-alikes',
+    query: { ids: `${props.id},${other}` },
+  });
 </script>
 
 <template>
   <span class="merged soft">
     <template v-for="one in merged" :key="one.id">
       <span
-        >{{ one.label }} was made one with this on {{ shortDay(one.at)
+        >{{ one.label }} was merged into this on {{ shortDay(one.at)
         }}<template v-if="one.actor"> by {{ one.actor.name }}</template
-        >: <button class="word" @click="apart = one">take apart</button></span
+        >: <v-btn class="word" @click="apart = one">Separate again</v-btn></span
       >
     </template>
-    <button class="word" :aria-expanded="isPicking" @click="isPicking = !isPicking">
-      {{ kind === 'person' ? 'Same as somebody else…' : 'Same as another…' }}
-    </button>
     <MergeWith v-if="isPicking" :id="id" :kind="kind" @pick="compare" />
     <UnmergeDialog v-if="apart" :merge="apart" @close="apart = null" />
   </span>

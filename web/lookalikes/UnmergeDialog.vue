@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vFocus } from '../kit/focus';
 import type { Reply } from '@emporikon/contract';
 import type { MergeNote } from '@emporikon/contract/lookAlikes';
 import { computed, ref, shallowRef } from 'vue';
@@ -66,12 +67,11 @@ async function takeApart(): Promise<void> {
       </p>
       <p v-if="error" class="wrong" role="alert">{{ error }}</p>
       <template v-if="plan">
-        <table v-if="plan.since.length" class="book">
+        <v-table v-if="plan.since.length" class="book">
           <thead>
             <tr>
               <th>Since then</th>
-              <th>Stays here</th>
-              <th>Goes back</th>
+              <th>Which record keeps it</th>
             </tr>
           </thead>
           <tbody>
@@ -81,32 +81,24 @@ async function takeApart(): Promise<void> {
                 <span class="soft">{{ one.at ? shortDay(one.at) : '' }} · {{ one.why }}</span>
               </td>
               <td>
-                <input
+                <v-radio-group
                   v-model="choices[keyOf(one)]"
-                  type="radio"
-                  :name="keyOf(one)"
-                  value="survivor"
-                  :aria-label="`${one.what}: stays here`"
-                />
-              </td>
-              <td>
-                <input
-                  v-model="choices[keyOf(one)]"
-                  type="radio"
-                  :name="keyOf(one)"
-                  value="merged"
-                  :aria-label="`${one.what}: goes back`"
-                />
+                  :aria-label="`Which record keeps ${one.what}?`"
+                  inline
+                >
+                  <v-radio value="survivor" label="This record" />
+                  <v-radio value="merged" :label="merge.label" />
+                </v-radio-group>
               </td>
             </tr>
           </tbody>
-        </table>
+        </v-table>
         <p v-else>Nothing happened since.</p>
       </template>
       <template v-else-if="!error"><span v-for="n in 3" :key="n" class="ghost"></span></template>
       <div class="foot">
         <v-btn class="fill" :disabled="!plan || !isSettled" @click="takeApart">Take apart</v-btn>
-        <v-btn class="quiet" autofocus @click="emit('close')">Leave as it is</v-btn>
+        <v-btn v-focus class="quiet" @click="emit('close')">Leave as it is</v-btn>
       </div>
     </v-card>
   </v-dialog>

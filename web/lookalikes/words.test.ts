@@ -1,7 +1,12 @@
 import '../testing/browser';
 import type { Comparison } from '@emporikon/contract/lookAlikes';
+import { openPage, type Page } from '../testing/page';
 import { price } from '../lookups/money';
 import { count, movesInWords, movesOne } from './words';
+
+let page: Page;
+beforeEach(() => (page = openPage()));
+afterEach(() => page.close());
 
 const moves = (over: Partial<Comparison['moves']>): Comparison['moves'] => ({
   ledger: 0,

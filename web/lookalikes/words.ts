@@ -1,3 +1,4 @@
+import { plainNumber } from '../shell/format';
 import type { Comparison } from '@emporikon/contract/lookAlikes';
 
 const NOUNS: Record<keyof Comparison['moves'], [one: string, many: string]> = {
@@ -12,16 +13,15 @@ const NOUNS: Record<keyof Comparison['moves'], [one: string, many: string]> = {
   files: ['original', 'originals'],
   claims: ['claim', 'claims'],
 };
-const number = new Intl.NumberFormat(navigator.language);
 
 /** How much moves, in words: "3 ledger entries, 1 deal and 2 claims". */
 export function movesInWords(moves: Comparison['moves']): string {
   const parts = (Object.keys(NOUNS) as (keyof Comparison['moves'])[])
     .filter((key) => moves[key])
-    .map((key) => `${number.format(moves[key])} ${NOUNS[key][moves[key] === 1 ? 0 : 1]}`);
+    .map((key) => `${plainNumber(moves[key])} ${NOUNS[key][moves[key] === 1 ? 0 : 1]}`);
   return parts.length ? new Intl.ListFormat('en-GB', { type: 'conjunction' }).format(parts) : 'nothing';
 }
 /** Whether it is one thing that moves, or nothing. */
 export const movesOne = (moves: Comparison['moves']): boolean =>
   Object.values(moves).reduce((sum, one) => sum + one, 0) < 2;
-export const count = (value: number): string => number.format(value);
+export const count = (value: number): string => plainNumber(value);

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Gaps, Suggestion } from '@emporikon/contract/lookups';
 import { computed, defineAsyncComponent, ref } from 'vue';
-import SourceMark from '../dossier/SourceMark.vue';
+import SourceMark from '../kit/SourceMark.vue';
 import { api } from '../shell/api';
 import { fieldName, percent, shortDay } from '../shell/format';
 import { useFetched } from '../shell/live';
@@ -36,7 +36,7 @@ async function decide(one: Suggestion, take: boolean): Promise<void> {
       take ? 'POST /api/suggestions/:id/acceptance' : 'POST /api/suggestions/:id/refusal',
       { params: { id: one.claim.id } },
     );
-    undo.tell({ text: `${take ? 'Took' : 'Refused'} ${one.claim.value}.`, eventId });
+    undo.tell({ text: `${take ? 'Used' : 'Rejected'} ${one.claim.value}.`, eventId });
   } catch (problem) {
     undo.fail(problem);
   }
@@ -70,39 +70,39 @@ function done(): void {
     <template v-if="gaps">
       <div class="line">
         <meter min="0" max="100" :value="score" aria-label="Complete, of 100"></meter>
-        <span
-          ><b class="num">{{ score }}</b> of 100 complete<template v-if="missing.length"
-            >; next
-            <template v-for="(one, index) in missing" :key="one.field"
-              >{{ index ? ', ' : '' }}{{ one.label.toLowerCase() }}
-              <span class="soft num">+{{ one.points }}</span></template
-            ></template
+        <span :title="missing.map((one) => `${one.label}, ${one.points} points`).join('; ')"
+          ><b class="num">{{ score }}</b> of 100 complete<template v-if="missing[0]"
+            >; next {{ missing[0].label.toLowerCase() }}</template
           ></span
         >
-        <button class="word" @click="isAsking = true">Look up</button>
-        <button v-if="offered" class="word on" :aria-expanded="isOpen" @click="isOpen = !isOpen">
+        <v-btn
+          class="word"
+          :title="gaps.lookedUp ? `Last looked up ${shortDay(gaps.lookedUp)}` : undefined"
+          @click="isAsking = true"
+          >Look up</v-btn
+        >
+        <v-btn v-if="offered" class="word on" :aria-expanded="isOpen" @click="isOpen = !isOpen">
           {{ offered }} {{ offered === 1 ? 'suggestion' : 'suggestions' }}
-        </button>
-        <span v-if="gaps.lookedUp" class="soft">last asked {{ shortDay(gaps.lookedUp) }}</span>
+        </v-btn>
       </div>
       <div v-for="one in isOpen ? gaps.suggestions : []" :key="one.claim.id" class="line suggestion">
         <span
           ><span class="cap">{{ fieldName(one.claim.field, one.claim.type) }}</span>
           <b>{{ one.claim.value }}</b><SourceMark :claim="one.claim" />
           <span class="soft"
-            >says {{ one.claim.source }}, {{ percent(one.claim.confidence) }} sure<template v-if="one.held"
-              >; here stands “{{ one.held }}”<template v-if="one.heldSource"
+            >from {{ one.claim.source }}, {{ percent(one.claim.confidence) }} sure<template v-if="one.held"
+              >; now “{{ one.held }}”<template v-if="one.heldSource"
                 >, {{ one.heldSource }}</template
               ></template
             ></span
           ></span
         >
-        <button class="word on" :aria-label="`Take ${one.claim.value}`" @click="decide(one, true)">
-          Take it
-        </button>
-        <button class="word" :aria-label="`Refuse ${one.claim.value}`" @click="decide(one, false)">
-          Refuse
-        </button>
+        <v-btn class="word on" :aria-label="`Use ${one.claim.value}`" @click="decide(one, true)">
+          Use it
+        </v-btn>
+        <v-btn class="word" :aria-label="`Reject ${one.claim.value}`" @click="decide(one, false)">
+          Reject
+        </v-btn>
       </div>
       <div
         v-for="one in isOpen ? gaps.likelyEmails.slice(0, 2) : []"
@@ -113,7 +113,7 @@ function done(): void {
           ><span class="cap">Likely address</span> <b>{{ one.email }}</b>
           <span class="soft">{{ percent(one.probability) }}: {{ one.because }}</span></span
         >
-        <button class="word on" :aria-label="`Add ${one.email}`" @click="take(one.email)">Add it</button>
+        <v-btn class="word on" :aria-label="`Add ${one.email}`" @click="take(one.email)">Add it</v-btn>
       </div>
     </template>
     <div v-else class="line"><span class="ghost" style="width: 40%"></span></div>
@@ -130,8 +130,7 @@ function done(): void {
 
 <style scoped>
 .gaps {
-  padding: 2px 24px 4px;
-  border-bottom: 1px solid var(--rule2);
+  min-width: 0;
 }
 .line {
   display: flex;
@@ -163,10 +162,5 @@ meter::-webkit-meter-bar {
 }
 meter::-webkit-meter-optimum-value {
   background: var(--theirs);
-}
-@media (max-width: 700px) {
-  .gaps {
-    padding: 2px 14px 4px;
-  }
 }
 </style>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { vFocus } from '../kit/focus';
+import Progress from '../kit/Progress.vue';
 import type { LookUpPlan, LookUpRun } from '@emporikon/contract/lookups';
 import { computed, onScopeDispose, ref, shallowRef } from 'vue';
 import { api, wordsOf } from '../shell/api';
@@ -13,7 +15,7 @@ let timer: ReturnType<typeof setTimeout> | undefined;
 onScopeDispose(() => clearTimeout(timer));
 
 const body = computed(() => ({ people: props.people, companies: props.companies, leads: props.leads }));
-const whom = computed(() => props.name ?? `${plan.value?.subjects ?? 0} at once`);
+const subject = computed(() => props.name ?? `${plan.value?.subjects ?? 0} at once`);
 const cost = (minor: number): string => price(minor, plan.value?.currency ?? '');
 const isShort = computed(() => (plan.value ? plan.value.most > plan.value.left : false));
 
@@ -67,7 +69,7 @@ async function stop(): Promise<void> {
     @update:model-value="emit('close')"
   >
     <v-card class="sheet">
-      <h2 id="look-up-title">Look up {{ whom }}</h2>
+      <h2 id="look-up-title">Look up {{ subject }}</h2>
       <p v-if="error" class="wrong" role="alert">{{ error }}</p>
       <template v-if="plan && !run">
         <template v-if="plan.steps.length">
@@ -101,10 +103,10 @@ async function stop(): Promise<void> {
         </p>
       </template>
       <template v-else-if="run">
-        <progress
+        <Progress
           :max="run.total"
           :value="run.state === 'running' ? run.done : run.total"
-          aria-label="Looked up"
+          label="Looked up"
         />
         <p role="status">
           <template v-if="run.state === 'running'">{{ run.done }} of {{ run.total }} looked up …</template>
@@ -118,10 +120,10 @@ async function stop(): Promise<void> {
       </template>
       <template v-else-if="!error"><span v-for="n in 3" :key="n" class="ghost"></span></template>
       <div class="foot">
-        <v-btn v-if="plan?.questions.length && !run" class="fill" autofocus @click="start">Look up</v-btn>
+        <v-btn v-if="plan?.questions.length && !run" v-focus class="fill" @click="start">Look up</v-btn>
         <v-btn v-if="run?.state === 'running'" class="quiet" @click="stop">Stop</v-btn>
         <v-btn class="quiet" @click="emit('close')">{{ run ? 'Close' : 'Not now' }}</v-btn>
-        <RouterLink class="quiet-link" to="/look-ups">Sources and allowance</RouterLink>
+        <RouterLink class="quiet-link" to="/settings/look-ups">Sources and allowance</RouterLink>
       </div>
     </v-card>
   </v-dialog>
@@ -156,9 +158,6 @@ li .num {
 }
 p {
   margin: 6px 0 10px;
-}
-progress {
-  width: 100%;
 }
 .foot {
   display: flex;

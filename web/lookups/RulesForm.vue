@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { useSession } from '../shell/session';
+import NumberField from '../kit/NumberField.vue';
 import type { In } from '@emporikon/contract';
 import type { LookUpRules } from '@emporikon/contract/lookups';
 import { decimalOf } from '@emporikon/core/lifecycle/currencies';
@@ -6,8 +8,9 @@ import { minorOf } from '@emporikon/core/ledger/sum';
 import { api } from '../shell/api';
 import { useUndo } from '../shell/undo';
 
-const props = defineProps<{ rules: LookUpRules; mayEdit: boolean }>();
+const props = defineProps<{ rules: LookUpRules }>();
 const emit = defineEmits<{ changed: [] }>();
+const session = useSession();
 const undo = useUndo();
 type Patch = Omit<In<'PATCH /api/look-ups/rules', 'body'>, 'version'>;
 
@@ -16,7 +19,7 @@ async function put(patch: Patch): Promise<void> {
     const { eventId } = await api('PATCH /api/look-ups/rules', {
       body: { version: props.rules.version, ...patch },
     });
-    undo.tell({ text: 'Changed.', eventId });
+    undo.tell({ text: 'Look-up settings saved.', eventId });
   } catch (problem) {
     undo.fail(problem);
   }
@@ -28,94 +31,78 @@ const shown = (minor: number | null): string =>
 </script>
 
 <template>
-  <section>
-    <h2>Allowance</h2>
-    <fieldset :disabled="!mayEdit">
-      <div class="pair">
-        <label class="field"
-          ><span class="cap">A month, {{ rules.currency }}</span
-          ><input
-            :value="shown(rules.allowance)"
-            inputmode="decimal"
-            @change="put({ allowance: minorOf(text($event), rules.currency) ?? rules.allowance })"
-        /></label>
-        <label class="field"
-          ><span class="cap">Of it for each user</span
-          ><input
-            :value="shown(rules.perUser)"
-            inputmode="decimal"
-            placeholder="no limit"
-            @change="put({ perUser: minorOf(text($event), rules.currency) })"
-        /></label>
-      </div>
-      <div class="pair">
-        <label class="field"
-          ><span class="cap">A point is worth, cents</span
-          ><input
-            :value="rules.pointWorth"
-            type="number"
-            min="0"
-            max="1000"
-            @change="put({ pointWorth: Number(text($event)) })"
-        /></label>
-        <label class="field"
-          ><span class="cap">Enough, of 100</span
-          ><input
-            :value="rules.enough"
-            type="number"
-            min="0"
-            max="100"
-            @change="put({ enough: Number(text($event)) })"
-        /></label>
-      </div>
-      <label class="tick"
-        ><input
-          type="checkbox"
-          :checked="rules.automatic"
-          @change="put({ automatic: ($event.target as HTMLInputElement).checked })"
-        />
-        Look up new leads by itself</label
-      >
-      <label class="tick"
-        ><input
-          type="checkbox"
-          :checked="rules.fillBlanks"
-          @change="put({ fillBlanks: ($event.target as HTMLInputElement).checked })"
-        />
-        Fill blanks by itself; else suggest</label
-      >
-      <label class="field"
-        ><span class="cap">An answer is kept for, days</span
-        ><input
-          :value="rules.keepDays"
-          type="number"
-          min="0"
-          max="3650"
-          @change="put({ keepDays: Number(text($event)) })"
-      /></label>
-    </fieldset>
-    <p v-if="!mayEdit" class="soft">A manager can change these.</p>
-  </section>
+  <div class="fields">
+    <v-text-field
+      :label="`Allowance per month, ${rules.currency}`"
+      hint="Nothing is asked once it is spent"
+      persistent-hint
+      :model-value="shown(rules.allowance)"
+      :disabled="!session.mayManage"
+      inputmode="decimal"
+      @change="put({ allowance: minorOf(text($event), rules.currency) ?? rules.allowance })"
+    />
+    <v-text-field
+      :label="`Limit per user, ${rules.currency}`"
+      hint="Empty for no limit"
+      persistent-hint
+      :model-value="shown(rules.perUser)"
+      :disabled="!session.mayManage"
+      inputmode="decimal"
+      @change="put({ perUser: minorOf(text($event), rules.currency) })"
+    />
+    <NumberField
+      label="Worth of a point, in cents"
+      hint="A source is asked while it costs less than it adds"
+      persistent-hint
+      :model-value="rules.pointWorth"
+      :disabled="!session.mayManage"
+      :min="0"
+      :max="1000"
+      @change="put({ pointWorth: $event })"
+    />
+    <NumberField
+      label="Complete enough, of 100"
+      hint="Looking stops there"
+      persistent-hint
+      :model-value="rules.enough"
+      :disabled="!session.mayManage"
+      :min="0"
+      :max="100"
+      @change="put({ enough: $event })"
+    />
+    <NumberField
+      label="Keep an answer for, in days"
+      hint="The same question is not asked again before"
+      persistent-hint
+      :model-value="rules.keepDays"
+      :disabled="!session.mayManage"
+      :min="0"
+      :max="3650"
+      @change="put({ keepDays: $event })"
+    />
+    <div>
+      <v-checkbox
+        label="Look up new leads automatically"
+        :model-value="rules.automatic"
+        :disabled="!session.mayManage"
+        @update:model-value="put({ automatic: $event === true })"
+      />
+      <v-checkbox
+        label="Fill empty fields automatically; otherwise only suggest"
+        :model-value="rules.fillBlanks"
+        :disabled="!session.mayManage"
+        @update:model-value="put({ fillBlanks: $event === true })"
+      />
+    </div>
+  </div>
 </template>
 
 <style scoped>
-fieldset {
-  border: 0;
-  padding: 0;
-  margin: 6px 0 0;
+.fields {
   display: grid;
-  gap: 8px;
-}
-.pair {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 10px;
-  align-items: end;
-}
-.tick {
-  display: flex;
-  gap: 8px;
-  align-items: center;
-  min-height: 26px;
+  grid-template-columns: repeat(auto-fit, minmax(220px, 1fr));
+  gap: 14px 20px;
+  align-items: start;
+  max-width: 900px;
 }
 </style>

@@ -15,9 +15,9 @@ const count = (): number =>
     <span
       ><b class="num">{{ count() }}</b> ticked</span
     >
-    <button class="word on" @click="isAsking = true">Look up …</button>
+    <v-btn class="word on" @click="isAsking = true">Look up …</v-btn>
     <slot />
-    <button class="word" @click="emit('clear')">Untick all</button>
+    <v-btn class="word" @click="emit('clear')">Untick all</v-btn>
     <LookUpDialog
       v-if="isAsking"
       :people="people"
@@ -32,6 +32,7 @@ const count = (): number =>
 <style scoped>
 .bar {
   position: sticky;
+  z-index: 3;
   bottom: 0;
   display: flex;
   gap: 16px;
@@ -40,5 +41,10 @@ const count = (): number =>
   background: var(--lit);
   border: 1px solid var(--rule);
   border-radius: 3px;
+}
+@media (max-width: 700px) {
+  .bar {
+    bottom: 58px;
+  }
 }
 </style>

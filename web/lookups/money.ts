@@ -1,8 +1,9 @@
+import { localeOf } from '../shell/format';
 import { minorDigits } from '@emporikon/core/lifecycle/currencies';
 
 /** A price in minor units that may have fractions, in the user's locale. */
 export const price = (minor: number, currency: string): string =>
-  new Intl.NumberFormat(navigator.language, {
+  new Intl.NumberFormat(localeOf(), {
     style: 'currency',
     currency,
     minimumFractionDigits: minorDigits(currency),

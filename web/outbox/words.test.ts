@@ -15,7 +15,7 @@ it('says nothing of what went out, and why the rest did not', () => {
   expect(deliveryWords(delivery({ state: 'sent' }), 'The mail')).toBe('');
   expect(
     deliveryWords(delivery({ trouble: 'no answer', nextTryAt: '2026-11-27T09:00:00Z' }), 'The mail'),
-  ).toBe('The mail has not gone out yet (no answer); it is tried again by itself.');
+  ).toBe('The mail has not gone out yet (no answer); it is tried again automatically.');
   expect(deliveryWords(delivery({ state: 'expired', trouble: 'no answer' }), 'The call')).toBe(
     'The call did not go out (no answer).',
   );

@@ -8,7 +8,7 @@ export function deliveryWords({ state, trouble, nextTryAt }: Delivery, what: str
       return '';
     case 'waiting':
       return nextTryAt
-        ? `${what} has not gone out yet${because}; it is tried again by itself.`
+        ? `${what} has not gone out yet${because}; it is tried again automatically.`
         : `${what} is on its way.`;
     case 'sending':
       return `${what} is on its way.`;

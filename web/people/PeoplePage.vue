@@ -1,21 +1,24 @@
 <script setup lang="ts">
-import { ref, watch } from 'vue';
-import { useRouter } from 'vue-router';
-import { api } from '../shell/api';
+import { ref } from 'vue';
 import PhoneButton from '../calls/PhoneButton.vue';
+import RecordTable from '../kit/RecordTable.vue';
+import type { Column } from '../kit/table/columns';
 import SelectionBar from '../lookups/SelectionBar.vue';
+import NewButton from '../make/NewButton.vue';
+import { api } from '../shell/api';
 import { shownCount } from '../shell/format';
 import { useFetched } from '../shell/live';
-import { useUndo } from '../shell/undo';
-import TickAll from '../shell/TickAll.vue';
-import { usePaged } from '../shell/usePaged';
+import { reloadOn, usePaged } from '../shell/usePaged';
+import { useQueryRef } from '../shell/useQueryRef';
 
-const router = useRouter();
-const undo = useUndo();
-const q = ref('');
-const tag = ref('');
-const list = ref('');
-const inactive = ref<'without' | 'only'>('without');
+type Sort = 'name' | 'jobTitle' | 'company' | 'standing';
+
+const q = useQueryRef('q', '');
+const tag = useQueryRef('tag', '');
+const list = useQueryRef('list', '');
+const inactive = useQueryRef<'without' | 'only'>('inactive', 'without');
+const sort = useQueryRef<Sort>('sort', 'name');
+const direction = useQueryRef<'asc' | 'desc'>('direction', 'asc');
 const { data: lists } = useFetched(() => api('GET /api/lists'), ['people', 'lists', 'list_members']);
 const { items, hasMore, more, error, reload } = usePaged(
   (cursor) =>
@@ -26,125 +29,114 @@ const { items, hasMore, more, error, reload } = usePaged(
         tag: tag.value || undefined,
         list: list.value || undefined,
         inactive: inactive.value,
+        sort: sort.value,
+        direction: direction.value,
         limit: 60,
       },
     }),
   ['people', 'companies', 'contact_points'],
 );
 const ticked = ref<string[]>([]);
-const isAdding = ref(false);
-const draft = ref({ fullName: '', email: '', phone: '', companyName: '' });
-let timer: ReturnType<typeof setTimeout> | undefined;
-watch([q, tag, list, inactive], () => {
-  clearTimeout(timer);
-  timer = setTimeout(() => void reload(), 120);
-});
-
-async function add(): Promise<void> {
-  const { fullName, email, phone, companyName } = draft.value;
-  try {
-    const { person, eventId } = await api('POST /api/people', {
-      body: { fullName, email: email || null, phone: phone || null, companyName: companyName || null },
-    });
-    undo.tell({ text: `Added ${person.fullName}.`, eventId });
-    await router.push(`/people/${person.id}`);
-  } catch (problem) {
-    undo.fail(problem);
-  }
-}
+reloadOn(() => [q.value, tag.value, list.value, inactive.value, sort.value, direction.value], reload);
+const COLUMNS: Column[] = [
+  { key: 'fullName', title: 'Name', width: 19, sort: 'name', isName: true },
+  { key: 'jobTitle', title: 'Job title', width: 15, sort: 'jobTitle' },
+  { key: 'company', title: 'Company', width: 20, sort: 'company', onPhone: true },
+  { key: 'email', title: 'Email', width: 25 },
+  { key: 'phone', title: 'Phone', width: 13, onPhone: true },
+  { key: 'standing', title: 'Standing', width: 8, sort: 'standing' },
+  { key: 'owner', title: 'Owner', width: 10, isHidden: true },
+];
 </script>
 
 <template>
   <div class="page">
     <div class="page-head">
       <h1>People</h1>
-      <input
+      <v-text-field
         v-model="q"
         type="search"
         class="inline-edit narrow"
-        placeholder="narrow by name"
+        placeholder="Name, company or email"
         aria-label="Narrow by name"
       />
-      <select v-model="tag" class="inline-edit tag" aria-label="With the tag">
-        <option value="">any tag</option>
-        <option v-for="one in lists?.tags ?? []" :key="one.tag" :value="one.tag">
-          {{ one.tag }} ({{ one.people }})
-        </option>
-      </select>
-      <select v-model="list" class="inline-edit tag" aria-label="On the list">
-        <option value="">any list</option>
-        <option v-for="one in lists?.items ?? []" :key="one.id" :value="one.id">
-          {{ one.name }} ({{ shownCount(one.people) }})
-        </option>
-      </select>
-      <select v-model="inactive" class="inline-edit tag" aria-label="Whether still worked with">
-        <option value="without">worked with</option>
-        <option value="only">inactive</option>
-      </select>
+      <v-select
+        v-model="tag"
+        class="inline-edit tag"
+        aria-label="With the tag"
+        :items="[
+          { value: '', title: 'Any tag' },
+          ...(lists?.tags ?? []).map((one) => ({ value: one.tag, title: `${one.tag} (${one.people})` })),
+        ]"
+      />
+      <v-select
+        v-model="list"
+        class="inline-edit tag"
+        aria-label="On the list"
+        :items="[
+          { value: '', title: 'Any list' },
+          ...(lists?.items ?? []).map((one) => ({
+            value: one.id,
+            title: `${one.name} (${shownCount(one.people)})`,
+          })),
+        ]"
+      />
+      <v-select
+        v-model="inactive"
+        class="inline-edit tag"
+        aria-label="Active or inactive"
+        :items="[
+          { value: 'without', title: 'Active' },
+          { value: 'only', title: 'Inactive' },
+        ]"
+      />
       <RouterLink
         class="word"
-        :to="{ path: '/triage', query: { ...(list ? { list } : {}), ...(tag ? { tag } : {}) } }"
-        >Triage</RouterLink
+        :to="{ path: '/people/triage', query: { ...(list ? { list } : {}), ...(tag ? { tag } : {}) } }"
+        >Triage these</RouterLink
       >
-      <RouterLink class="word" to="/look-alikes">Look-alikes</RouterLink>
-      <RouterLink class="word" to="/imports">Import a table</RouterLink>
-      <a class="word" href="/api/people.csv" download>Save as a table</a>
-      <button class="word" @click="isAdding = !isAdding">Add a person</button>
+      <a class="word" href="/api/people.csv" download>Export as CSV</a>
+      <NewButton what="person" />
     </div>
-    <form v-if="isAdding" class="add" @submit.prevent="add">
-      <label class="field"
-        ><span class="cap">Name</span><input v-model="draft.fullName" required autofocus
-      /></label>
-      <label class="field"><span class="cap">Email</span><input v-model="draft.email" type="email" /></label>
-      <label class="field"
-        ><span class="cap">Phone</span><input v-model="draft.phone" type="tel" placeholder="+44 …"
-      /></label>
-      <label class="field"><span class="cap">Company</span><input v-model="draft.companyName" /></label>
-      <v-btn class="fill" type="submit">Add</v-btn>
-    </form>
-    <p v-if="error" class="wrong" role="alert">{{ error }}</p>
-    <table v-if="items?.length" class="book">
-      <thead>
-        <tr>
-          <TickAll v-model="ticked" :ids="items.map((one) => one.id)" />
-          <th>Name</th>
-          <th class="wide">Job title</th>
-          <th>Company</th>
-          <th class="wide">Email</th>
-          <th class="wide">Phone</th>
-          <th class="wide">Standing</th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="one in items" :key="one.id">
-          <td class="tickbox">
-            <input v-model="ticked" type="checkbox" :value="one.id" :aria-label="`Tick ${one.fullName}`" />
-          </td>
-          <td>
-            <RouterLink :to="`/people/${one.id}`"
-              ><b>{{ one.fullName }}</b></RouterLink
-            >
-            <span v-if="one.inactive" class="soft">inactive</span>
-          </td>
-          <td class="wide">{{ one.jobTitle }}</td>
-          <td>
-            <RouterLink v-if="one.company" :to="`/companies/${one.company.id}`" class="quiet-link">{{
-              one.company.name
-            }}</RouterLink>
-          </td>
-          <td class="wide">{{ one.email }}</td>
-          <td class="wide">
-            <PhoneButton v-if="one.phone" :number="one.phone" :person-id="one.id" />
-          </td>
-          <td class="wide soft">{{ one.standing }}</td>
-        </tr>
-      </tbody>
-    </table>
-    <p v-else-if="items" class="empty">
-      {{ q ? `Nobody by “${q}”.` : 'Nobody yet. File a message from Arrivals, or add a person here.' }}
-    </p>
-    <template v-else><span v-for="n in 8" :key="n" class="ghost"></span></template>
-    <button v-if="hasMore" class="word" @click="more">More</button>
+    <RecordTable
+      v-model:sort="sort"
+      v-model:direction="direction"
+      v-model:selected="ticked"
+      name="people"
+      label="People"
+      :columns="COLUMNS"
+      :rows="items"
+      :error="error"
+      :has-more="hasMore"
+      :name-of="(row) => row.fullName"
+      :to="(row) => `/people/${row.id}`"
+      @more="more"
+      @retry="reload"
+    >
+      <template #cell-fullName="{ row }">
+        <RouterLink :to="`/people/${row.id}`"
+          ><b>{{ row.fullName }}</b></RouterLink
+        >
+        <span v-if="row.inactive" class="soft">inactive</span>
+      </template>
+      <template #cell-company="{ row }">
+        <RouterLink v-if="row.company" :to="`/companies/${row.company.id}`" class="quiet-link">{{
+          row.company.name
+        }}</RouterLink>
+      </template>
+      <template #cell-phone="{ row }">
+        <PhoneButton v-if="row.phone" :number="row.phone" :person-id="row.id" />
+      </template>
+      <template #empty>
+        <p class="empty">
+          {{
+            q || tag || list
+              ? 'Nobody here fits these filters.'
+              : 'Nobody here yet. File a message from Arrivals, or add a person.'
+          }}
+        </p>
+      </template>
+    </RecordTable>
     <SelectionBar :people="ticked" @clear="ticked = []" @done="reload" />
   </div>
 </template>
@@ -155,12 +147,5 @@ async function add(): Promise<void> {
 }
 .tag {
   width: 150px;
-}
-.add {
-  display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(160px, 1fr));
-  gap: 12px;
-  align-items: end;
-  padding-bottom: 14px;
 }
 </style>

@@ -1,15 +1,19 @@
 <script setup lang="ts">
+import { vFocus } from '../kit/focus';
 import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import Submissions from '../forms/Submissions.vue';
-import TagField from '../shell/TagField.vue';
+import EditCell from '../kit/EditCell.vue';
+import TagField from '../kit/TagField.vue';
+import ActionLine from '../dossier/ActionLine.vue';
 import CardFrame from '../dossier/CardFrame.vue';
 import Composer from '../dossier/Composer.vue';
 import Fact from '../dossier/Fact.vue';
 import LedgerView from '../dossier/LedgerView.vue';
 import SideColumn from '../dossier/SideColumn.vue';
 import GapsLine from '../lookups/GapsLine.vue';
-import SourceMark from '../dossier/SourceMark.vue';
+import SourceMark from '../kit/SourceMark.vue';
+import { noteRecent } from '../find/recent';
 import { api } from '../shell/api';
 import { fieldName, shortDay } from '../shell/format';
 import { useFetched } from '../shell/live';
@@ -67,7 +71,7 @@ const putCustom =
       params: { id: props.id },
       body: { version, custom: { [key]: value } },
     });
-    undo.tell({ text: 'Changed.', eventId });
+    undo.tell({ text: 'Field changed.', eventId });
     await load();
   };
 
@@ -128,6 +132,15 @@ async function add(): Promise<void> {
     undo.fail(problem);
   }
 }
+watch(person, (now) => {
+  if (now)
+    noteRecent({
+      kind: 'person',
+      id: now.id,
+      label: now.fullName.value ?? '',
+      hint: now.company?.name ?? '',
+    });
+});
 </script>
 
 <template>
@@ -144,16 +157,16 @@ async function add(): Promise<void> {
           ><SourceMark :claim="person.companyClaim" />
         </span>
         <span>
-          <select
-            class="standing"
+          <EditCell
             :value="person.standing"
-            aria-label="Standing"
-            @change="putStanding(($event.target as HTMLSelectElement).value as (typeof STANDINGS)[number])"
-          >
-            <option v-for="one in STANDINGS" :key="one">{{ one }}</option>
-          </select>
+            kind="choice"
+            :options="STANDINGS.map((value) => ({ value, title: value }))"
+            label="Standing"
+            field="standing"
+            :save="(value) => putStanding(value as (typeof STANDINGS)[number])"
+          />
           <template v-if="person.inactiveSince"
-            >inactive since {{ shortDay(person.inactiveSince) }} ·</template
+            >Inactive since {{ shortDay(person.inactiveSince) }} ·</template
           >
           since {{ shortDay(person.since)
           }}<template v-if="person.owner"> · {{ person.owner.name }}</template>
@@ -190,12 +203,13 @@ async function add(): Promise<void> {
           field="timeZone"
           :value="person.timeZone"
           :claim="person.timeZoneClaim"
-          placeholder="not known"
+          placeholder="Not known"
           :save="put('timeZone')"
         />
         <Fact
           v-if="person.birthday"
           label="Birthday"
+          kind="date"
           field="birthday"
           :value="person.birthday"
           :save="put('birthday')"
@@ -207,7 +221,7 @@ async function add(): Promise<void> {
           field="custom"
           :value="one.value || null"
           :claim="one.claim"
-          placeholder="not known"
+          placeholder="Not known"
           :save="putCustom(one.key)"
         />
         <Fact
@@ -215,7 +229,8 @@ async function add(): Promise<void> {
           field="background"
           :value="person.background.value"
           :claim="person.background.claim"
-          placeholder="what stays true of them"
+          kind="long"
+          placeholder="What stays true of them"
           :save="put('background')"
         />
         <TagField class="tags" :model-value="person.tags" @update:model-value="putTags" />
@@ -231,24 +246,35 @@ async function add(): Promise<void> {
           ><ConsentMark :consent="one.consent"
         /></Fact>
         <form v-if="isAdding" class="add" @submit.prevent="add" @keydown.esc.stop="isAdding = false">
-          <select v-model="addKind" class="inline-edit" aria-label="Kind of detail">
-            <option value="email">Email</option>
-            <option value="phone">Phone</option>
-            <option value="url">Web</option>
-          </select>
-          <input v-model="addValue" class="inline-edit" aria-label="Detail" autofocus />
+          <v-select
+            v-model="addKind"
+            class="inline-edit"
+            aria-label="Kind of detail"
+            :items="[
+              { value: 'email', title: 'Email' },
+              { value: 'phone', title: 'Phone' },
+              { value: 'url', title: 'Web' },
+            ]"
+          />
+          <v-text-field v-model="addValue" v-focus class="inline-edit" aria-label="Detail" />
         </form>
         <div v-else class="add-word">
-          <button class="word" @click="isAdding = true">Add an address, number or link</button>
+          <v-btn class="word" @click="isAdding = true">Add an address, number or link</v-btn>
         </div>
       </template>
       <template #side
-        ><SideColumn :dossier="person" :people="person.colleagues" people-title="At the same company"
-      /></template>
+        ><div>
+          <SideColumn :dossier="person" :people="person.colleagues" people-title="At the same company" />
+          <Relations :key="id" :person-id="person.id" :version="person.version" @changed="load" />
+        </div>
+      </template>
     </CardFrame>
-    <PersonWays :person="person" @changed="load" />
-    <Relations :key="id" :person-id="person.id" :version="person.version" @changed="load" />
-    <GapsLine :key="id" :person-id="person.id" :name="person.fullName.value ?? ''" @changed="load" />
+    <ActionLine>
+      <PersonWays :person="person" @changed="load" />
+      <template #meter>
+        <GapsLine :key="id" :person-id="person.id" :name="person.fullName.value ?? ''" @changed="load" />
+      </template>
+    </ActionLine>
     <Submissions :about="{ personId: id }" title="Forms" />
     <LedgerView :key="id" :about="{ personId: id }" />
     <Composer :about="{ personId: id }" />
@@ -263,18 +289,6 @@ async function add(): Promise<void> {
 </template>
 
 <style scoped>
-.standing {
-  font: inherit;
-  color: inherit;
-  background: none;
-  border: 0;
-  border-bottom: 1px solid var(--rule);
-  min-height: 24px;
-}
-.standing option {
-  color: var(--ink);
-  background: var(--sheet);
-}
 .add {
   display: grid;
   grid-template-columns: 90px 1fr;
@@ -284,9 +298,10 @@ async function add(): Promise<void> {
 }
 .tags {
   padding: 6px 0;
+  border-top: 1px solid var(--rule2);
 }
 .add-word {
   border-top: 1px solid var(--rule2);
-  padding-top: 10px;
+  padding-top: 6px;
 }
 </style>

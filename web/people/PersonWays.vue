@@ -1,5 +1,8 @@
 <script setup lang="ts">
 import type { PersonDossier } from '@emporikon/contract/people';
+import { computed, ref } from 'vue';
+import type { Begun } from '../make/forms';
+import NewLinks from '../make/NewLinks.vue';
 import PhoneButton from '../calls/PhoneButton.vue';
 import MergedHere from '../lookalikes/MergedHere.vue';
 import { api } from '../shell/api';
@@ -8,6 +11,13 @@ import { useUndo } from '../shell/undo';
 const props = defineProps<{ person: PersonDossier }>();
 const emit = defineEmits<{ changed: [] }>();
 const undo = useUndo();
+const isMerging = ref(false);
+const begun = computed((): Begun => ({
+  person: { id: props.person.id, label: props.person.fullName.value ?? '' },
+  ...(props.person.company
+    ? { company: { id: props.person.company.id, label: props.person.company.name } }
+    : {}),
+}));
 
 async function putActive(active: boolean): Promise<void> {
   try {
@@ -15,7 +25,10 @@ async function putActive(active: boolean): Promise<void> {
       params: { id: props.person.id },
       body: { version: props.person.version, active },
     });
-    undo.tell({ text: active ? 'Worked with again.' : 'Inactive: kept, but out of the lists.', eventId });
+    undo.tell({
+      text: active ? 'Active again.' : 'Inactive: kept, but left out of lists and mailings.',
+      eventId,
+    });
   } catch (problem) {
     undo.fail(problem);
   }
@@ -24,37 +37,38 @@ async function putActive(active: boolean): Promise<void> {
 </script>
 
 <template>
-  <div class="ways">
-    <PhoneButton
-      v-for="one in person.contacts.filter((contact) => contact.kind === 'phone' && contact.type !== 'fax')"
-      :key="one.id"
-      :number="one.normalized"
-      :shown="`Call ${one.value}`"
-      :person-id="person.id"
-    />
-    <RouterLink
-      class="word"
-      :to="{ path: '/calls/new', query: { person: person.id, name: person.fullName.value ?? '' } }"
-      >Write a call</RouterLink
-    >
-    <a class="word" :href="`/api/people/${person.id}/card`" download>Save as a card</a>
-    <span v-if="person.lists.length" class="soft"
-      >On {{ person.lists.map((one) => one.name).join(', ') }}</span
-    >
-    <button class="word" @click="putActive(person.inactiveSince !== null)">
-      {{ person.inactiveSince ? 'Work with them again' : 'Set inactive' }}
-    </button>
-    <MergedHere :id="person.id" :key="person.id" kind="person" :merged="person.merged" />
-  </div>
+  <PhoneButton
+    v-for="one in person.contacts.filter((contact) => contact.kind === 'phone' && contact.type !== 'fax')"
+    :key="one.id"
+    :number="one.normalized"
+    :shown="`Call ${one.value}`"
+    :person-id="person.id"
+  />
+  <RouterLink
+    class="word"
+    :to="{ path: '/calls/new', query: { person: person.id, name: person.fullName.value ?? '' } }"
+    >Log a call</RouterLink
+  >
+  <NewLinks :begun="begun" :kinds="['deal', 'lead', 'task']" />
+  <v-menu>
+    <template #activator="{ props: activator }">
+      <v-btn class="word" v-bind="activator">More…</v-btn>
+    </template>
+    <v-list>
+      <v-list-item :href="`/api/people/${person.id}/card`" title="Save as a contact card" download />
+      <v-list-item
+        :title="person.inactiveSince ? 'Set active' : 'Set inactive'"
+        @click="putActive(person.inactiveSince !== null)"
+      />
+      <v-list-item title="Same as somebody else…" @click="isMerging = true" />
+    </v-list>
+  </v-menu>
+  <span v-if="person.lists.length" class="soft">On {{ person.lists.map((one) => one.name).join(', ') }}</span>
+  <MergedHere
+    :id="person.id"
+    :key="person.id"
+    v-model:is-picking="isMerging"
+    kind="person"
+    :merged="person.merged"
+  />
 </template>
-
-<style scoped>
-.ways {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px 18px;
-  padding: 4px 24px;
-  align-items: baseline;
-  border-bottom: 1px solid var(--rule2);
-}
-</style>

@@ -1,11 +1,15 @@
 <script setup lang="ts">
+import RetireButton from '../kit/RetireButton.vue';
+import { useSession } from '../shell/session';
+import PageHead from '../kit/PageHead.vue';
 import { computed, ref } from 'vue';
 import { api } from '../shell/api';
 import { useFetched } from '../shell/live';
 import { useSave } from './useSave';
 
 /** Why deals are won and lost: the reasons offered, and how often each was given. */
-defineProps<{ mayEdit: boolean }>();
+
+const session = useSession();
 const { data, load } = useFetched(() => api('GET /api/close-reasons'), ['close_reasons']);
 const { data: figures } = useFetched(() => api('GET /api/figures/closings'), ['deals']);
 const save = useSave(load);
@@ -27,61 +31,60 @@ async function add(kind: 'won' | 'lost'): Promise<void> {
 </script>
 
 <template>
-  <section>
-    <h2>Why deals end</h2>
-    <div class="two">
-      <div v-for="kind in KINDS" :key="kind">
-        <h3>{{ kind === 'won' ? 'Won' : 'Lost' }} {{ figures?.[kind] ?? '' }}</h3>
-        <div
-          v-for="one in (data?.items ?? []).filter((each) => each.kind === kind)"
-          :key="one.id"
-          class="reason"
-        >
-          <span :class="{ soft: !one.active }">{{ one.words }}</span>
-          <span class="num soft">{{ counts.get(`${kind} ${one.words}`) ?? 0 }}</span>
-          <button
-            v-if="mayEdit"
-            class="word"
-            :aria-label="`${one.active ? 'Retire' : 'Take up'} ${one.words}`"
-            @click="
-              save('Changed.', () =>
-                api('PATCH /api/close-reasons/:id', {
-                  params: { id: one.id },
-                  body: { version: one.version, active: !one.active },
-                }),
-              )
-            "
-          >
-            {{ one.active ? 'retire' : 'take up' }}
-          </button>
-        </div>
-        <div v-if="counts.get(`${kind} `)" class="reason soft">
-          <span>not said</span><span class="num">{{ counts.get(`${kind} `) }}</span>
-        </div>
-        <form v-if="mayEdit" class="add" @submit.prevent="add(kind)">
-          <input
-            v-model="words[kind]"
-            class="inline-edit"
-            required
-            maxlength="120"
-            placeholder="a reason"
-            :aria-label="`New reason for ${kind} deals`"
-          /><button class="word" type="submit">Add</button>
-        </form>
+  <PageHead
+    title="Why deals end"
+    help="Asked when a deal is won or lost. The numbers say how often each reason was given."
+  />
+  <div class="two">
+    <div v-for="kind in KINDS" :key="kind">
+      <h2>{{ kind === 'won' ? 'Won' : 'Lost' }} {{ figures?.[kind] ?? '' }}</h2>
+      <div
+        v-for="one in (data?.items ?? []).filter((each) => each.kind === kind)"
+        :key="one.id"
+        class="reason"
+      >
+        <span :class="{ soft: !one.active }">{{ one.words }}</span>
+        <span class="num soft">{{ counts.get(`${kind} ${one.words}`) ?? 0 }}</span>
+        <RetireButton
+          v-if="session.mayManage"
+          :name="one.words"
+          :active="one.active"
+          @turn="
+            save('Reason changed.', () =>
+              api('PATCH /api/close-reasons/:id', {
+                params: { id: one.id },
+                body: { version: one.version, active: $event },
+              }),
+            )
+          "
+        />
       </div>
+      <div v-if="counts.get(`${kind} `)" class="reason soft">
+        <span>No reason given</span><span class="num">{{ counts.get(`${kind} `) }}</span>
+      </div>
+      <form v-if="session.mayManage" class="add" @submit.prevent="add(kind)">
+        <v-text-field
+          v-model="words[kind]"
+          required
+          maxlength="120"
+          placeholder="New reason"
+          :aria-label="`New reason for ${kind} deals`"
+        /><v-btn class="quiet" type="submit">Add</v-btn>
+      </form>
     </div>
-  </section>
+  </div>
 </template>
 
 <style scoped>
 .two {
+  max-width: 820px;
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(220px, 1fr));
   gap: 8px 32px;
 }
 .reason {
   display: grid;
-  grid-template-columns: 1fr auto 56px;
+  grid-template-columns: 1fr auto 72px;
   gap: 10px;
   align-items: center;
   min-height: 28px;

@@ -1,26 +1,30 @@
 <script setup lang="ts">
+import RetireButton from '../kit/RetireButton.vue';
+import { useSession } from '../shell/session';
+import PageHead from '../kit/PageHead.vue';
 import type { PriceList, Product } from '@emporikon/contract/products';
 import { CHARGED, type Charged } from '@emporikon/core/lifecycle/lines';
 import { minorOf } from '@emporikon/core/ledger/sum';
 import { computed, ref } from 'vue';
 import { api } from '../shell/api';
-import EditCell from '../shell/EditCell.vue';
-import { amountText } from '../shell/format';
+import EditCell from '../kit/EditCell.vue';
+import { amountText, money } from '../shell/format';
 import { useFetched } from '../shell/live';
 import { useUndo } from '../shell/undo';
 import { useSave, type Saved } from './useSave';
 
 /** What is sold, a row each, with its price in each list. */
-defineProps<{ mayEdit: boolean }>();
+
+const session = useSession();
 const undo = useUndo();
 const { data, load } = useFetched(() => api('GET /api/products'), ['products', 'prices', 'price_lists']);
 const save = useSave(load);
 const lists = computed(() => (data.value?.lists ?? []).filter((list) => list.active));
-const WORDS: Record<Charged, string> = { once: 'once', month: 'a month', year: 'a year' };
+const WORDS: Record<Charged, string> = { once: 'Once', month: 'Every month', year: 'Every year' };
+const charging = CHARGED.map((value) => ({ value, title: WORDS[value] }));
 const product = ref({ code: '', name: '' });
 const list = ref({ name: '', currency: '' });
 
-const valueOf = (event: Event): string => (event.target as HTMLSelectElement).value;
 const put = (
   one: Product,
   patch: { code?: string; name?: string; taxPercent?: string; charged?: Charged; active?: boolean },
@@ -33,6 +37,12 @@ const put = (
 function priceOf(one: Product, of: PriceList): string {
   const price = one.prices.find((each) => each.listId === of.id);
   return price ? amountText(price.unitMinor, of.currency) : '';
+}
+
+/** The price as it is read; a dash where the list has none. */
+function shownPrice(one: Product, of: PriceList): string {
+  const price = one.prices.find((each) => each.listId === of.id);
+  return price ? money(price.unitMinor, of.currency) : '–';
 }
 
 async function putPrice(one: Product, of: PriceList, text: string): Promise<void> {
@@ -64,160 +74,128 @@ async function addList(): Promise<void> {
 </script>
 
 <template>
-  <section>
-    <h2>Products and prices</h2>
-    <div class="scroll">
-      <table v-if="data?.items.length" class="book">
-        <thead>
-          <tr>
-            <th>Code</th>
-            <th>Name</th>
-            <th class="num">Tax %</th>
-            <th>Charged</th>
-            <th v-for="one in lists" :key="one.id" class="num">{{ one.name }}, {{ one.currency }}</th>
-            <th><span class="d-sr-only">In use</span></th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="one in data.items" :key="one.id" :class="{ soft: !one.active }">
-            <td>
-              <EditCell
-                class="code"
-                :value="one.code"
-                :disabled="!mayEdit"
-                :label="`Code of ${one.name}`"
-                :version="one.version"
-                field="code"
-                :save="(text, version) => put(one, { code: text }, version)"
-              />
-            </td>
-            <td>
-              <EditCell
-                class="name"
-                :value="one.name"
-                :disabled="!mayEdit"
-                :label="`Name of ${one.code}`"
-                :version="one.version"
-                field="name"
-                :save="(text, version) => put(one, { name: text }, version)"
-              />
-            </td>
-            <td class="num">
-              <EditCell
-                class="few"
-                inputmode="decimal"
-                :value="one.taxPercent"
-                :disabled="!mayEdit"
-                :label="`Tax of ${one.name}, per cent`"
-                :version="one.version"
-                field="taxPercent"
-                :save="(text, version) => put(one, { taxPercent: text }, version)"
-              />
-            </td>
-            <td>
-              <select
-                class="inline-edit"
-                :value="one.charged"
-                :disabled="!mayEdit"
-                :aria-label="`How ${one.name} is charged`"
-                @change="put(one, { charged: valueOf($event) as Charged })"
-              >
-                <option v-for="each in CHARGED" :key="each" :value="each">{{ WORDS[each] }}</option>
-              </select>
-            </td>
-            <td v-for="of in lists" :key="of.id" class="num">
-              <EditCell
-                class="price"
-                inputmode="decimal"
-                :value="priceOf(one, of)"
-                :disabled="!mayEdit"
-                :label="`Price of ${one.name} in ${of.name}`"
-                :save="(text) => putPrice(one, of, text)"
-              />
-            </td>
-            <td>
-              <button v-if="mayEdit" class="word" @click="put(one, { active: !one.active })">
-                {{ one.active ? 'retire' : 'take up' }}
-              </button>
-            </td>
-          </tr>
-        </tbody>
-      </table>
-    </div>
-    <p v-if="data && !data.items.length" class="empty">Nothing is sold yet.</p>
-    <div v-if="mayEdit" class="adds">
-      <form @submit.prevent="addProduct">
-        <input
-          v-model="product.code"
-          class="inline-edit code"
-          required
-          maxlength="40"
-          placeholder="code"
-          aria-label="Code of a new product"
-        />
-        <input
-          v-model="product.name"
-          class="inline-edit name"
-          required
-          maxlength="200"
-          placeholder="name"
-          aria-label="Name of a new product"
-        />
-        <button class="word" type="submit">Add a product</button>
-      </form>
-      <form @submit.prevent="addList">
-        <input
-          v-model="list.name"
-          class="inline-edit name"
-          required
-          maxlength="60"
-          placeholder="price list"
-          aria-label="Name of a new price list"
-        />
-        <input
-          v-model="list.currency"
-          class="inline-edit few"
-          required
-          pattern="[A-Za-z]{3}"
-          maxlength="3"
-          placeholder="EUR"
-          aria-label="Currency of a new price list"
-        />
-        <button class="word" type="submit">Add a price list</button>
-      </form>
-    </div>
-  </section>
+  <PageHead
+    title="Products and prices"
+    help="What you sell, with its price in each price list. A deal’s lines are filled from here."
+  />
+  <template v-if="!data"><span v-for="n in 8" :key="n" class="ghost"></span></template>
+  <div class="scroll" tabindex="0" role="region" aria-label="Products">
+    <v-table v-if="data?.items.length" class="book">
+      <thead>
+        <tr>
+          <th>Product</th>
+          <th>Code</th>
+          <th class="num">Tax %</th>
+          <th>Charged</th>
+          <th v-for="one in lists" :key="one.id" class="num">{{ one.name }}, {{ one.currency }}</th>
+          <th><span class="d-sr-only">In use</span></th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="one in data.items" :key="one.id" :class="{ soft: !one.active }">
+          <td>
+            <EditCell
+              :value="one.name"
+              :disabled="!session.mayManage"
+              :label="`Name of ${one.code}`"
+              :version="one.version"
+              field="name"
+              :save="(text, version) => put(one, { name: text }, version)"
+            />
+          </td>
+          <td>
+            <EditCell
+              :value="one.code"
+              :disabled="!session.mayManage"
+              :label="`Code of ${one.name}`"
+              :version="one.version"
+              field="code"
+              :save="(text, version) => put(one, { code: text }, version)"
+            />
+          </td>
+          <td class="num">
+            <EditCell
+              kind="number"
+              :value="one.taxPercent"
+              :disabled="!session.mayManage"
+              :label="`Tax of ${one.name}, per cent`"
+              :version="one.version"
+              field="taxPercent"
+              :save="(text, version) => put(one, { taxPercent: text.replace(',', '.') }, version)"
+            />
+          </td>
+          <td>
+            <EditCell
+              kind="choice"
+              :value="one.charged"
+              :shown="WORDS[one.charged]"
+              :options="charging"
+              :disabled="!session.mayManage"
+              :label="`How ${one.name} is charged`"
+              :version="one.version"
+              field="charged"
+              :save="(text, version) => put(one, { charged: text as Charged }, version)"
+            />
+          </td>
+          <td v-for="of in lists" :key="of.id" class="num">
+            <EditCell
+              kind="money"
+              :currency="of.currency"
+              :value="priceOf(one, of)"
+              :shown="shownPrice(one, of)"
+              :disabled="!session.mayManage"
+              :label="`Price of ${one.name} in ${of.name}`"
+              :save="(text) => putPrice(one, of, text)"
+            />
+          </td>
+          <td>
+            <RetireButton
+              v-if="session.mayManage"
+              :name="one.name"
+              :active="one.active"
+              @turn="put(one, { active: $event })"
+            />
+          </td>
+        </tr>
+      </tbody>
+    </v-table>
+  </div>
+  <p v-if="data && !data.items.length" class="empty">No products yet. Add the first one below.</p>
+  <div v-if="data && session.mayManage" class="adds">
+    <form @submit.prevent="addProduct">
+      <v-text-field v-model="product.name" label="New product" required maxlength="200" />
+      <v-text-field v-model="product.code" class="few" label="Code" required maxlength="40" />
+      <v-btn class="fill" type="submit">Add a product</v-btn>
+    </form>
+    <form @submit.prevent="addList">
+      <v-text-field v-model="list.name" label="New price list" required maxlength="60" />
+      <v-text-field
+        v-model="list.currency"
+        class="few"
+        label="Currency"
+        required
+        pattern="[A-Za-z]{3}"
+        maxlength="3"
+        placeholder="EUR"
+      />
+      <v-btn class="quiet" type="submit">Add a price list</v-btn>
+    </form>
+  </div>
 </template>
 
 <style scoped>
-.code {
-  width: 90px;
-}
-.name {
-  min-width: 170px;
-}
-.few {
-  width: 64px;
-}
-.price {
-  width: 100px;
-}
-.num .inline-edit {
-  text-align: right;
-}
 .adds {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px 32px;
-  padding-top: 8px;
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(320px, 1fr));
+  gap: 12px 40px;
+  padding-top: 16px;
 }
 .adds form {
   display: flex;
-  flex-wrap: wrap;
-  gap: 8px;
-  align-items: center;
+  gap: 10px;
+  align-items: end;
 }
-.adds .name {
-  width: 170px;
+.few {
+  flex: 0 0 100px;
 }
 </style>

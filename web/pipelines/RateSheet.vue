@@ -1,15 +1,19 @@
 <script setup lang="ts">
+import { useSession } from '../shell/session';
+import PageHead from '../kit/PageHead.vue';
+import DateField from '../kit/DateField.vue';
 import { ref } from 'vue';
 import { api } from '../shell/api';
-import { calendarDay } from '../shell/format';
+import { fullDay, plainNumber, todayOf } from '../shell/format';
 import { useFetched } from '../shell/live';
 import { useSave } from './useSave';
 
 /** What one unit of the house currency bought, from which day on. */
-defineProps<{ mayEdit: boolean }>();
+
+const session = useSession();
 const { data, load } = useFetched(() => api('GET /api/rates'), ['currency_rates']);
 const save = useSave(load);
-const today = new Date().toISOString().slice(0, 10);
+const today = todayOf();
 const draft = ref({ currency: '', day: today, perHouse: '' });
 
 async function set(): Promise<void> {
@@ -18,76 +22,80 @@ async function set(): Promise<void> {
     currency: draft.value.currency.toUpperCase(),
     perHouse: draft.value.perHouse.replace(',', '.'),
   };
-  if ((await save(`Rate of ${body.currency} set.`, () => api('PUT /api/rates', { body }))) === true)
+  if ((await save(`Saved the rate of ${body.currency}.`, () => api('PUT /api/rates', { body }))) === true)
     draft.value = { currency: '', day: today, perHouse: '' };
 }
 </script>
 
 <template>
-  <section>
-    <h2>Rates</h2>
-    <p class="soft">
-      For one {{ data?.house }}, from that day on. Sums in other currencies are added up at the rate of the
-      day.
-    </p>
-    <table v-if="data?.items.length" class="book">
-      <tbody>
-        <tr v-for="one in data.items" :key="one.id">
-          <td>{{ one.currency }}</td>
-          <td class="num">{{ one.perHouse }}</td>
-          <td>from {{ calendarDay(one.day) }} {{ one.day.slice(0, 4) }}</td>
-          <td>
-            <button
-              v-if="mayEdit"
-              class="word"
-              :aria-label="`Remove the rate of ${one.currency} from ${one.day}`"
-              @click="save('Rate removed.', () => api('DELETE /api/rates/:id', { params: { id: one.id } }))"
-            >
-              remove
-            </button>
-          </td>
-        </tr>
-      </tbody>
-    </table>
-    <form v-if="mayEdit" @submit.prevent="set">
-      <input
-        v-model="draft.currency"
-        class="inline-edit few"
-        required
-        pattern="[A-Za-z]{3}"
-        maxlength="3"
-        placeholder="GBP"
-        aria-label="Currency"
-      />
-      <input
-        v-model="draft.perHouse"
-        class="inline-edit few"
-        required
-        inputmode="decimal"
-        placeholder="0.86"
-        aria-label="How much of it"
-      />
-      <input v-model="draft.day" class="inline-edit day" required type="date" aria-label="From" />
-      <button class="word" type="submit">Set the rate</button>
-    </form>
-  </section>
+  <PageHead
+    title="Currencies"
+    :help="`Sums in other currencies are converted to ${data?.house ?? ''} at the rate that holds on the day.`"
+  />
+  <v-table v-if="data?.items.length" class="book narrow">
+    <thead>
+      <tr>
+        <th>Currency</th>
+        <th class="num">For one {{ data.house }}</th>
+        <th>From</th>
+        <th><span class="d-sr-only">Remove</span></th>
+      </tr>
+    </thead>
+    <tbody>
+      <tr v-for="one in data.items" :key="one.id">
+        <td>{{ one.currency }}</td>
+        <td class="num">{{ plainNumber(Number(one.perHouse), { maximumFractionDigits: 8 }) }}</td>
+        <td>{{ fullDay(one.day) }}</td>
+        <td>
+          <v-btn
+            v-if="session.mayManage"
+            class="word"
+            :aria-label="`Remove the rate of ${one.currency} from ${one.day}`"
+            @click="save('Rate removed.', () => api('DELETE /api/rates/:id', { params: { id: one.id } }))"
+          >
+            Remove
+          </v-btn>
+        </td>
+      </tr>
+    </tbody>
+  </v-table>
+  <p v-else-if="data" class="empty">No rates yet. Sums in other currencies are left out of totals.</p>
+  <form v-if="data && session.mayManage" class="add" @submit.prevent="set">
+    <v-text-field
+      v-model="draft.currency"
+      label="Currency"
+      required
+      pattern="[A-Za-z]{3}"
+      maxlength="3"
+      placeholder="GBP"
+    />
+    <v-text-field
+      v-model="draft.perHouse"
+      :label="`For one ${data?.house ?? ''}`"
+      required
+      inputmode="decimal"
+      placeholder="0.86"
+    />
+    <DateField v-model="draft.day" required label="From" />
+    <v-btn class="fill" type="submit">Save the rate</v-btn>
+  </form>
 </template>
 
 <style scoped>
-form {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px;
-  align-items: center;
-  padding-top: 8px;
+.narrow {
+  max-width: 640px;
 }
-.few {
-  width: 80px;
+.add {
+  display: grid;
+  grid-template-columns: 110px 140px 190px auto;
+  gap: 10px;
+  align-items: end;
+  justify-content: start;
+  padding-top: 14px;
 }
-.day {
-  width: 140px;
-}
-p {
-  margin: 4px 0 8px;
+@media (max-width: 800px) {
+  .add {
+    grid-template-columns: 1fr 1fr;
+  }
 }
 </style>

@@ -1,22 +1,25 @@
 <script setup lang="ts">
+import { useSession } from '../shell/session';
 import type { Stage } from '@emporikon/contract/deals';
 import type { PipelineHead } from '@emporikon/contract/pipelines';
 import { DEAL_ASK_KEYS, DEAL_ASKS, type DealAsk } from '@emporikon/core/lifecycle/stages';
 import { computed, ref } from 'vue';
 import { api } from '../shell/api';
-import EditCell from '../shell/EditCell.vue';
-import { percent } from '../shell/format';
+import EditCell from '../kit/EditCell.vue';
+import { percent, plainNumber } from '../shell/format';
 import { useFetched } from '../shell/live';
 import { useSave, type Saved } from './useSave';
 
 /** The stages of one pipeline: their order, chances given and measured, what each asks for. */
-const props = defineProps<{ pipeline: PipelineHead; mayEdit: boolean }>();
+const props = defineProps<{ pipeline: PipelineHead }>();
 const { data, load } = useFetched(
   () => api('GET /api/stages', { query: { pipeline: props.pipeline.id } }),
   ['stages', 'deals', 'pipelines'],
 );
+const session = useSession();
 const save = useSave(load);
 const name = ref('');
+const asks = DEAL_ASK_KEYS.map((key) => ({ value: key, title: DEAL_ASKS[key] }));
 const leaving = ref<{ stage: Stage; to: string } | null>(null);
 const stages = computed(() => data.value?.items ?? []);
 type Patch = {
@@ -30,10 +33,6 @@ const put = (stage: Stage, patch: Patch, version = stage.version): Promise<Saved
   save(`Changed ${stage.name}.`, () =>
     api('PATCH /api/stages/:id', { params: { id: stage.id }, body: { version, ...patch } }),
   );
-const toggle = (stage: Stage, ask: DealAsk): Promise<Saved> =>
-  put(stage, {
-    asks: stage.asks.includes(ask) ? stage.asks.filter((one) => one !== ask) : [...stage.asks, ask],
-  });
 
 async function add(): Promise<void> {
   const made = await save(`Added ${name.value}.`, () =>
@@ -53,64 +52,61 @@ const others = (stage: Stage): Stage[] =>
 </script>
 
 <template>
-  <div class="scroll">
-    <table class="book">
+  <template v-if="!data"><span v-for="n in 8" :key="n" class="ghost"></span></template>
+  <div v-else class="scroll" tabindex="0" role="region" aria-label="Stages">
+    <v-table class="book">
       <thead>
         <tr>
           <th>Stage</th>
-          <th class="num">Chance given</th>
+          <th class="num">Usual chance</th>
           <th class="num">Measured</th>
-          <th class="num">Days given</th>
+          <th class="num">Typical days</th>
           <th class="num">Measured</th>
-          <th>Asks for</th>
+          <th>Required to enter</th>
           <th><span class="d-sr-only">Order</span></th>
         </tr>
       </thead>
       <tbody>
         <tr v-for="(stage, at) in stages" :key="stage.id">
-          <td>
+          <td class="name">
             <EditCell
               :value="stage.name"
-              :disabled="!mayEdit"
-              maxlength="60"
+              :disabled="!session.mayManage"
               :label="`Name of the stage ${stage.name}`"
               :version="stage.version"
               field="name"
               :save="(text, version) => put(stage, { name: text }, version)"
             />
+            <span v-if="stage.kind !== 'open'" class="soft"> {{ stage.kind }}</span>
           </td>
           <td class="num">
             <EditCell
               v-if="stage.kind === 'open'"
-              class="few"
-              type="number"
-              min="0"
-              max="100"
+              kind="number"
               :value="stage.probability"
-              :disabled="!mayEdit"
+              :shown="percent(stage.probability / 100)"
+              :disabled="!session.mayManage"
               :label="`Chance of ${stage.name}, per cent`"
               :version="stage.version"
               field="probability"
               :save="(text, version) => put(stage, { probability: Number(text) }, version)"
-            /><template v-else>{{ stage.kind }}</template>
+            />
           </td>
           <td class="num soft">
             <template v-if="stage.measured && stage.kind === 'open'"
-              >{{ percent(stage.measured.share) }}, of {{ stage.measured.closed }}
+              >{{ percent(stage.measured.share) }}
               <span class="cap"
-                >{{ percent(stage.measured.low) }} – {{ percent(stage.measured.high) }}</span
+                >({{ percent(stage.measured.low) }} – {{ percent(stage.measured.high) }}, of
+                {{ plainNumber(stage.measured.closed) }})</span
               ></template
             >
           </td>
           <td class="num">
             <EditCell
               v-if="stage.kind === 'open'"
-              class="few"
-              type="number"
-              min="1"
-              max="999"
+              kind="number"
               :value="stage.typicalDays"
-              :disabled="!mayEdit"
+              :disabled="!session.mayManage"
               :label="`Typical days in ${stage.name}`"
               :version="stage.version"
               field="typicalDays"
@@ -121,103 +117,97 @@ const others = (stage: Stage): Stage[] =>
             {{ stage.kind === 'open' ? (stage.measured?.typicalDays ?? '') : '' }}
           </td>
           <td class="asks">
-            <details>
-              <summary>{{ stage.asks.map((ask) => DEAL_ASKS[ask]).join(', ') || 'nothing' }}</summary>
-              <label v-for="ask in DEAL_ASK_KEYS" :key="ask"
-                ><input
-                  type="checkbox"
-                  :checked="stage.asks.includes(ask)"
-                  :disabled="!mayEdit"
-                  @change="toggle(stage, ask)"
-                />
-                {{ DEAL_ASKS[ask] }}</label
-              >
-            </details>
+            <EditCell
+              kind="several"
+              :value="stage.asks.join('\n')"
+              :shown="stage.asks.map((ask) => DEAL_ASKS[ask]).join(', ')"
+              placeholder="Nothing"
+              :options="asks"
+              :disabled="!session.mayManage"
+              :label="`Required to enter ${stage.name}`"
+              :version="stage.version"
+              field="asks"
+              :stored="stage.asks"
+              :save="
+                (text, version) =>
+                  put(stage, { asks: text.split('\n').filter(Boolean) as DealAsk[] }, version)
+              "
+            />
           </td>
           <td class="order">
-            <template v-if="mayEdit">
-              <button
+            <template v-if="session.mayManage">
+              <v-btn
                 class="word"
                 :disabled="at === 0"
-                :aria-label="`${stage.name} up`"
+                :aria-label="`Move ${stage.name} up`"
                 @click="put(stage, { position: stage.position - 1 })"
               >
                 ↑
-              </button>
-              <button
+              </v-btn>
+              <v-btn
                 class="word"
                 :disabled="at === stages.length - 1"
-                :aria-label="`${stage.name} down`"
+                :aria-label="`Move ${stage.name} down`"
                 @click="put(stage, { position: stage.position + 1 })"
               >
                 ↓
-              </button>
-              <button
+              </v-btn>
+              <v-btn
                 v-if="others(stage).length"
                 class="word"
                 :aria-label="`Remove ${stage.name}`"
                 @click="leaving = { stage, to: others(stage)[0]?.id ?? '' }"
               >
-                remove
-              </button>
+                Remove
+              </v-btn>
             </template>
           </td>
         </tr>
       </tbody>
-    </table>
+    </v-table>
   </div>
   <form v-if="leaving" class="row" @submit.prevent="remove(leaving.stage, leaving.to)">
-    <span
-      >Deals in <b>{{ leaving.stage.name }}</b> go to</span
-    >
-    <select v-model="leaving.to" class="inline-edit pick" aria-label="Where its deals go">
-      <option v-for="one in others(leaving.stage)" :key="one.id" :value="one.id">{{ one.name }}</option>
-    </select>
-    <v-btn class="quiet" type="submit">Remove the stage</v-btn>
-    <button type="button" class="word" @click="leaving = null">keep it</button>
-  </form>
-  <form v-if="mayEdit" class="row" @submit.prevent="add">
-    <input
-      v-model="name"
-      class="inline-edit pick"
-      required
-      maxlength="60"
-      placeholder="a new stage"
-      :aria-label="`New stage of ${pipeline.name}`"
+    <v-select
+      v-model="leaving.to"
+      class="pick"
+      :label="`Move the deals in ${leaving.stage.name} to`"
+      :items="others(leaving.stage)"
+      item-value="id"
+      item-title="name"
     />
-    <button class="word" type="submit">Add a stage</button>
+    <v-btn class="fill" type="submit">Remove the stage</v-btn>
+    <v-btn class="quiet" @click="leaving = null">Cancel</v-btn>
+  </form>
+  <form v-if="data && session.mayManage" class="row" @submit.prevent="add">
+    <v-text-field v-model="name" class="pick" label="New stage" required maxlength="60" />
+    <v-btn class="fill" type="submit">Add a stage</v-btn>
   </form>
 </template>
 
 <style scoped>
-.few {
-  width: 64px;
-  text-align: right;
+.name {
+  font-weight: 600;
+}
+.name .soft {
+  font-weight: 400;
 }
 .asks {
   min-width: 180px;
 }
-summary {
-  cursor: pointer;
-  min-height: 24px;
-}
-.asks label {
-  display: flex;
-  gap: 6px;
-  min-height: 24px;
-  align-items: center;
-}
 .order {
   white-space: nowrap;
+}
+.order .v-btn {
+  margin-left: 6px;
 }
 .row {
   display: flex;
   flex-wrap: wrap;
-  gap: 6px 12px;
-  align-items: center;
-  padding: 6px 0;
+  gap: 10px;
+  align-items: end;
+  padding: 12px 0 4px;
 }
 .pick {
-  width: 180px;
+  flex: 0 1 280px;
 }
 </style>

@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import { useSession } from '../shell/session';
+import PageHead from '../kit/PageHead.vue';
+import NumberField from '../kit/NumberField.vue';
 import type { Reply } from '@emporikon/contract';
 import type { FitRule } from '@emporikon/contract/qualifying';
 import { conditionsOf, FIT_FIELDS, type FitField } from '@emporikon/core/qualifying/fit';
@@ -7,7 +10,7 @@ import { api, wordsOf } from '../shell/api';
 import { useFetched } from '../shell/live';
 import { useUndo } from '../shell/undo';
 
-defineProps<{ mayEdit: boolean }>();
+const session = useSession();
 const undo = useUndo();
 type Draft = Pick<FitRule, 'field' | 'condition' | 'value' | 'points'>;
 const { data: sheet, load } = useFetched(() => api('GET /api/fit-rules'), ['fit_rules']);
@@ -28,6 +31,10 @@ watch(sheet, (now) => {
 });
 const isWhole = computed(() =>
   draft.value.every((one) => one.condition === 'is known' || one.value.trim() !== ''),
+);
+
+const isReady = computed(
+  () => sheet.value !== null && (preview.value !== null || error.value !== '' || !isWhole.value),
 );
 
 let timer: ReturnType<typeof setTimeout> | undefined;
@@ -76,7 +83,7 @@ async function save(): Promise<void> {
       },
     });
     isTouched.value = false;
-    undo.tell({ text: 'The rule sheet is set; leads are scored by it.', eventId });
+    undo.tell({ text: 'Fit rules saved. Leads are being scored again.', eventId });
     await load();
   } catch (problem) {
     undo.fail(problem);
@@ -85,16 +92,20 @@ async function save(): Promise<void> {
 </script>
 
 <template>
-  <div class="halves">
+  <PageHead
+    title="Fit"
+    help="How well a lead matches your kind of customer. Each rule that holds adds its points, up to 100."
+  />
+  <template v-if="!isReady"><span v-for="n in 10" :key="n" class="ghost"></span></template>
+  <div v-show="isReady" class="halves">
     <section>
-      <h2>Fit</h2>
       <form @submit.prevent="save">
-        <table v-if="sheet" class="book">
+        <v-table v-if="sheet" class="book">
           <thead>
             <tr>
-              <th>What</th>
+              <th>Field</th>
               <th>Condition</th>
-              <th>Held against</th>
+              <th>Value</th>
               <th class="num">Points</th>
               <th><span class="d-sr-only">Remove</span></th>
             </tr>
@@ -102,81 +113,79 @@ async function save(): Promise<void> {
           <tbody>
             <tr v-for="(rule, at) in draft" :key="at">
               <td>
-                <select
+                <v-select
                   v-model="rule.field"
                   class="inline-edit"
-                  :disabled="!mayEdit"
-                  :aria-label="`Rule ${at + 1}: what`"
-                  @change="chooseField(rule)"
-                >
-                  <option v-for="[name, { label }] in fields" :key="name" :value="name">{{ label }}</option>
-                </select>
+                  :disabled="!session.mayManage"
+                  :aria-label="`Rule ${at + 1}: field`"
+                  :items="fields.map(([name, { label }]) => ({ value: name, title: label }))"
+                  @update:model-value="chooseField(rule)"
+                />
               </td>
               <td>
-                <select
+                <v-select
                   v-model="rule.condition"
                   class="inline-edit"
-                  :disabled="!mayEdit"
+                  :disabled="!session.mayManage"
                   :aria-label="`Rule ${at + 1}: condition`"
-                  @change="isTouched = true"
-                >
-                  <option v-for="one in conditionsOf(rule.field)" :key="one">{{ one }}</option>
-                </select>
+                  :items="conditionsOf(rule.field)"
+                  @update:model-value="isTouched = true"
+                />
               </td>
               <td>
-                <input
+                <v-text-field
                   v-if="rule.condition !== 'is known'"
                   v-model="rule.value"
                   class="inline-edit"
-                  :disabled="!mayEdit"
+                  :disabled="!session.mayManage"
                   :inputmode="FIT_FIELDS[rule.field].kind === 'number' ? 'decimal' : undefined"
-                  :placeholder="FIT_FIELDS[rule.field].kind === 'number' ? 'a number' : 'any of, by commas'"
-                  :aria-label="`Rule ${at + 1}: held against`"
+                  :placeholder="
+                    FIT_FIELDS[rule.field].kind === 'number' ? 'A number' : 'Values, separated by commas'
+                  "
+                  :aria-label="`Rule ${at + 1}: value`"
                   maxlength="300"
                   required
-                  @input="isTouched = true"
+                  @update:model-value="isTouched = true"
                 />
               </td>
               <td class="num">
-                <input
-                  v-model.number="rule.points"
+                <NumberField
+                  v-model="rule.points"
                   class="inline-edit points"
-                  type="number"
-                  min="-100"
-                  max="100"
-                  :disabled="!mayEdit"
+                  :min="-100"
+                  :max="100"
+                  :disabled="!session.mayManage"
                   :aria-label="`Rule ${at + 1}: points`"
                   required
-                  @input="isTouched = true"
+                  @update:model-value="isTouched = true"
                 />
               </td>
               <td>
-                <button
-                  v-if="mayEdit"
-                  type="button"
+                <v-btn
+                  v-if="session.mayManage"
                   class="word"
                   :aria-label="`Remove rule ${at + 1}`"
                   @click="remove(at)"
                 >
-                  remove
-                </button>
+                  Remove
+                </v-btn>
               </td>
             </tr>
           </tbody>
-        </table>
+        </v-table>
         <template v-else><span v-for="n in 5" :key="n" class="ghost"></span></template>
-        <p v-if="sheet && !draft.length" class="empty">No rule yet: every lead has a fit of 0.</p>
+        <p v-if="sheet && !draft.length" class="empty">No rules yet. Every lead has a fit of 0.</p>
         <p v-if="error" class="wrong" role="alert">{{ error }}</p>
-        <div v-if="mayEdit" class="foot">
-          <button type="button" class="word" @click="add">Add a rule</button>
-          <v-btn v-if="isTouched" class="fill" type="submit">Set the sheet</v-btn>
-          <button v-if="isTouched" type="button" class="word" @click="reset">Leave it as it was</button>
+        <div v-if="session.mayManage" class="foot">
+          <v-btn class="word" @click="add">Add a rule</v-btn>
+          <v-btn v-if="isTouched" class="fill" type="submit">Save</v-btn>
+          <v-btn v-if="isTouched" class="word" @click="reset">Cancel</v-btn>
         </div>
       </form>
     </section>
     <section>
-      <h2>{{ isTouched ? 'As today’s leads would be ranked' : 'As today’s leads are ranked' }}</h2>
-      <table v-if="preview?.items.length" class="book">
+      <h2>{{ isTouched ? 'How today’s leads would rank' : 'How today’s leads rank' }}</h2>
+      <v-table v-if="preview?.items.length" class="book">
         <thead>
           <tr>
             <th class="num">Rank</th>
@@ -195,11 +204,11 @@ async function save(): Promise<void> {
             <td class="num">
               <b>{{ one.after }}</b>
             </td>
-            <td v-if="isTouched" class="num soft">{{ one.before }}, {{ one.rankBefore }}.</td>
+            <td v-if="isTouched" class="num soft">{{ one.before }}, rank {{ one.rankBefore }}</td>
           </tr>
         </tbody>
-      </table>
-      <p v-else-if="preview" class="empty">No open lead.</p>
+      </v-table>
+      <p v-else-if="preview" class="empty">No open leads.</p>
       <template v-else><span v-for="n in 5" :key="n" class="ghost"></span></template>
     </section>
   </div>
@@ -212,11 +221,17 @@ async function save(): Promise<void> {
 }
 .halves {
   display: grid;
-  grid-template-columns: minmax(0, 1.3fr) minmax(0, 1fr);
+  grid-template-columns: minmax(0, 1.75fr) minmax(0, 1fr);
   gap: 20px 40px;
 }
 .points {
-  width: 76px;
+  width: 64px;
+}
+form td:nth-child(1) {
+  width: 24%;
+}
+form td:nth-child(2) {
+  width: 18%;
 }
 .foot {
   display: flex;

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 import { api } from '../shell/api';
-import { percent, shortDay } from '../shell/format';
+import { percent, plainNumber, shortDay } from '../shell/format';
 import { useFetched } from '../shell/live';
 
 /** How a lead is judged: fit, warmth, completeness and win chance, each opened to its reasons. */
@@ -26,24 +26,22 @@ const open = ref<Part | null>(null);
 const turn = (part: Part): void => void (open.value = open.value === part ? null : part);
 const chance = computed(() => judged.value?.chance);
 const signed = (points: number): string =>
-  new Intl.NumberFormat(navigator.language, { maximumFractionDigits: 0, signDisplay: 'exceptZero' }).format(
-    points,
-  );
+  plainNumber(points, { maximumFractionDigits: 0, signDisplay: 'exceptZero' });
 </script>
 
 <template>
-  <section class="judged" aria-label="How this lead is judged">
+  <section class="judged" aria-label="Scores of this lead">
     <template v-if="judged && chance">
       <div class="line">
-        <button class="word" :aria-expanded="open === 'chance'" @click="turn('chance')">
+        <v-btn class="word" :aria-expanded="open === 'chance'" @click="turn('chance')">
           Win chance <b class="num">{{ percent(chance.chance) }}</b>
-        </button>
-        <button class="word" :aria-expanded="open === 'fit'" @click="turn('fit')">
+        </v-btn>
+        <v-btn class="word" :aria-expanded="open === 'fit'" @click="turn('fit')">
           Fit <b class="num">{{ judged.fit.score }}</b>
-        </button>
-        <button class="word" :aria-expanded="open === 'warmth'" @click="turn('warmth')">
+        </v-btn>
+        <v-btn class="word" :aria-expanded="open === 'warmth'" @click="turn('warmth')">
           Warmth <b class="num">{{ judged.warmth.score }}</b>
-        </button>
+        </v-btn>
         <span class="soft">
           <template v-if="chance.base"
             >as {{ chance.base.won }} of {{ chance.base.closed }} closed were won; too few to learn more
@@ -68,7 +66,7 @@ const signed = (points: number): string =>
         </li>
         <li v-if="!judged.fit.parts.length" class="soft">
           There is no rule yet.
-          <RouterLink class="quiet-link" to="/qualifying">The rule sheet</RouterLink>
+          <RouterLink class="quiet-link" to="/settings/fit">Fit rules</RouterLink>
         </li>
       </ul>
       <ul v-else-if="open === 'warmth'" class="reasons">
@@ -81,7 +79,7 @@ const signed = (points: number): string =>
         <li v-if="judged.warmth.cooled" class="late">
           <span class="num">½</span><span>cooled: nothing of ours was opened for 30 days</span>
         </li>
-        <li v-if="!judged.warmth.parts.length" class="soft">They did nothing yet that tells of interest.</li>
+        <li v-if="!judged.warmth.parts.length" class="soft">They have shown no interest yet.</li>
       </ul>
       <ul v-else-if="open === 'chance'" class="reasons">
         <li v-for="reason in chance.reasons.slice(0, 8)" :key="reason.words">
@@ -100,6 +98,9 @@ const signed = (points: number): string =>
 </template>
 
 <style scoped>
+.line .word b {
+  margin-left: 4px;
+}
 .judged {
   padding: 2px 24px;
   border-bottom: 1px solid var(--rule2);

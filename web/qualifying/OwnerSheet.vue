@@ -1,13 +1,16 @@
 <script setup lang="ts">
+import { useSession } from '../shell/session';
+import PageHead from '../kit/PageHead.vue';
 import { conditionsOf, FIT_FIELDS, type FitCondition, type FitField } from '@emporikon/core/qualifying/fit';
 import { computed, ref, watch } from 'vue';
 import { api } from '../shell/api';
-import { percent } from '../shell/format';
+import { percent, plainNumber } from '../shell/format';
 import { useFetched } from '../shell/live';
 import { useUndo } from '../shell/undo';
 
 /** Who is given new leads, and how evenly they went. */
-defineProps<{ mayEdit: boolean }>();
+
+const session = useSession();
 const undo = useUndo();
 interface Draft {
   field: FitField | '';
@@ -58,7 +61,7 @@ async function save(): Promise<void> {
       },
     });
     isTouched.value = false;
-    undo.tell({ text: 'New leads go by these rules.', eventId });
+    undo.tell({ text: 'Owner rules saved.', eventId });
     await load();
   } catch (problem) {
     undo.fail(problem);
@@ -67,84 +70,79 @@ async function save(): Promise<void> {
 </script>
 
 <template>
-  <section>
-    <h2>Who gets new leads</h2>
-    <p class="soft">
-      The first rule that holds says who; among several it goes in turn.
-      {{ draft.length ? '' : 'There is none: a lead is whose files it.' }}
-    </p>
-    <form v-if="sheet && team" @submit.prevent="save">
-      <div v-for="(rule, at) in draft" :key="at" class="rule">
-        <select
-          v-model="rule.field"
+  <PageHead
+    title="Lead owners"
+    help="Who gets a new lead. The first rule that holds decides; with several owners they take turns. Without a rule, a lead belongs to whoever files it."
+  />
+  <form v-if="sheet && team" @submit.prevent="save">
+    <div v-for="(rule, at) in draft" :key="at" class="rule">
+      <v-select
+        v-model="rule.field"
+        class="inline-edit"
+        :disabled="!session.mayManage"
+        :aria-label="`Owner rule ${at + 1}: field`"
+        :items="[
+          { value: '', title: 'All other leads' },
+          ...fields.map(([name, { label }]) => ({ value: name, title: label })),
+        ]"
+        @update:model-value="chooseField(rule)"
+      />
+      <template v-if="rule.field">
+        <v-select
+          v-model="rule.condition"
           class="inline-edit"
-          :disabled="!mayEdit"
-          :aria-label="`Owner rule ${at + 1}: what`"
-          @change="chooseField(rule)"
-        >
-          <option value="">all the rest</option>
-          <option v-for="[name, { label }] in fields" :key="name" :value="name">{{ label }}</option>
-        </select>
-        <template v-if="rule.field">
-          <select
-            v-model="rule.condition"
-            class="inline-edit"
-            :disabled="!mayEdit"
-            :aria-label="`Owner rule ${at + 1}: condition`"
-            @change="isTouched = true"
-          >
-            <option v-for="one in conditionsOf(rule.field)" :key="one">{{ one }}</option>
-          </select>
-          <input
-            v-if="rule.condition !== 'is known'"
-            v-model="rule.value"
-            class="inline-edit"
-            :disabled="!mayEdit"
-            :aria-label="`Owner rule ${at + 1}: held against`"
-            maxlength="300"
-            required
-            @input="isTouched = true"
-          />
-        </template>
-        <span class="owners">
-          <label v-for="one in team.items" :key="one.id"
-            ><input
-              v-model="rule.owners"
-              type="checkbox"
-              :value="one.id"
-              :disabled="!mayEdit"
-              @change="isTouched = true"
-            />
-            {{ one.name }}</label
-          >
-        </span>
-        <button
-          v-if="mayEdit"
-          type="button"
-          class="word"
-          :aria-label="`Remove owner rule ${at + 1}`"
-          @click="
-            draft.splice(at, 1);
-            isTouched = true;
-          "
-        >
-          remove
-        </button>
-      </div>
-      <div v-if="mayEdit" class="foot">
-        <button type="button" class="word" @click="add">Add an owner rule</button>
-        <v-btn v-if="isTouched" class="quiet" type="submit" :disabled="!isWhole">Set the rules</v-btn>
-        <button v-if="isTouched" type="button" class="word" @click="reset">Leave them as they were</button>
-      </div>
-    </form>
-    <template v-else><span v-for="n in 3" :key="n" class="ghost"></span></template>
-    <p v-if="figures" class="soft">
-      In 30 days:
-      <template v-for="(one, index) in figures.owners" :key="one.id"
-        >{{ index ? ', ' : '' }}{{ one.name }} {{ one.leads }}</template
-      >; spread {{ percent(figures.fairness) }} even.
-    </p>
-  </section>
+          :disabled="!session.mayManage"
+          :aria-label="`Owner rule ${at + 1}: condition`"
+          :items="conditionsOf(rule.field)"
+          @update:model-value="isTouched = true"
+        />
+        <v-text-field
+          v-if="rule.condition !== 'is known'"
+          v-model="rule.value"
+          class="inline-edit"
+          :disabled="!session.mayManage"
+          :aria-label="`Owner rule ${at + 1}: value`"
+          maxlength="300"
+          required
+          @update:model-value="isTouched = true"
+        />
+      </template>
+      <span class="owners">
+        <v-checkbox
+          v-for="one in team.items"
+          :key="one.id"
+          v-model="rule.owners"
+          :label="one.name"
+          :value="one.id"
+          :disabled="!session.mayManage"
+          @update:model-value="isTouched = true"
+        />
+      </span>
+      <v-btn
+        v-if="session.mayManage"
+        class="word"
+        :aria-label="`Remove owner rule ${at + 1}`"
+        @click="
+          draft.splice(at, 1);
+          isTouched = true;
+        "
+      >
+        Remove
+      </v-btn>
+    </div>
+    <div v-if="session.mayManage" class="foot">
+      <v-btn class="word" @click="add">Add an owner rule</v-btn>
+      <v-btn v-if="isTouched" class="fill" type="submit" :disabled="!isWhole">Save</v-btn>
+      <v-btn v-if="isTouched" class="word" @click="reset">Cancel</v-btn>
+    </div>
+  </form>
+  <template v-else><span v-for="n in 3" :key="n" class="ghost"></span></template>
+  <p v-if="figures" class="soft">
+    New leads in the last 30 days:
+    <template v-for="(one, index) in figures.owners" :key="one.id"
+      >{{ index ? ', ' : '' }}{{ one.name }} {{ plainNumber(one.leads) }}</template
+    >. Spread {{ percent(figures.fairness) }} evenly.
+  </p>
 </template>
 
 <style scoped>

@@ -1,12 +1,16 @@
 <script setup lang="ts">
+import RetireButton from '../kit/RetireButton.vue';
+import { useSession } from '../shell/session';
+import PageHead from '../kit/PageHead.vue';
 import { ref } from 'vue';
 import { useSave, type Saved } from '../pipelines/useSave';
 import { api } from '../shell/api';
-import EditCell from '../shell/EditCell.vue';
+import EditCell from '../kit/EditCell.vue';
 import { useFetched } from '../shell/live';
 
 /** What people can be to each other, and what that is called from the other end. */
-defineProps<{ mayEdit: boolean }>();
+
+const session = useSession();
 const { data, load } = useFetched(() => api('GET /api/relation-kinds'), ['relation_kinds']);
 const save = useSave(load);
 const draft = ref({ name: '', reverse: '' });
@@ -23,84 +27,84 @@ async function add(): Promise<void> {
 </script>
 
 <template>
-  <section>
-    <h2>Relations</h2>
-    <p class="soft">What people can be to each other, and what it is called from the other end.</p>
-    <div v-for="one in data?.items ?? []" :key="one.id" class="kind" :class="{ soft: !one.active }">
-      <EditCell
-        :value="one.name"
-        :disabled="!mayEdit"
-        maxlength="60"
-        :label="`Name of the relation ${one.name}`"
-        :version="one.version"
-        field="name"
-        :save="(text, version) => put(one.id, version, { name: text })"
-      />
-      <EditCell
-        :value="one.reverse"
-        :disabled="!mayEdit"
-        maxlength="60"
-        :label="`${one.name} from the other end`"
-        :version="one.version"
-        field="reverse"
-        :save="(text, version) => put(one.id, version, { reverse: text })"
-      />
-      <label
-        ><input
-          type="checkbox"
-          :checked="one.isLine"
-          :disabled="!mayEdit"
-          @change="put(one.id, one.version, { isLine: !one.isLine })"
-        />
-        in the chart</label
-      >
-      <button
-        v-if="mayEdit"
-        class="word"
-        :aria-label="`${one.active ? 'Retire' : 'Take up'} ${one.name}`"
-        @click="put(one.id, one.version, { active: !one.active })"
-      >
-        {{ one.active ? 'retire' : 'take up' }}
-      </button>
-    </div>
-    <form v-if="mayEdit" class="kind" @submit.prevent="add">
-      <input
-        v-model="draft.name"
-        class="inline-edit"
-        required
-        maxlength="60"
-        placeholder="mentor of"
-        aria-label="A new relation"
-      />
-      <input
-        v-model="draft.reverse"
-        class="inline-edit"
-        required
-        maxlength="60"
-        placeholder="mentored by"
-        aria-label="The new relation from the other end"
-      />
-      <button class="word" type="submit">Add</button>
-    </form>
-  </section>
+  <PageHead
+    title="Relations"
+    help="What people can be to each other, and what it is called from the other end. Those in the chart say who reports to whom."
+  />
+  <template v-if="!data"><span v-for="n in 8" :key="n" class="ghost"></span></template>
+  <v-table v-else class="book">
+    <thead>
+      <tr>
+        <th>Relation</th>
+        <th>From the other end</th>
+        <th>In the chart</th>
+        <th><span class="d-sr-only">In use</span></th>
+      </tr>
+    </thead>
+    <tbody>
+      <tr v-for="one in data?.items ?? []" :key="one.id" :class="{ soft: !one.active }">
+        <td>
+          <EditCell
+            :value="one.name"
+            :disabled="!session.mayManage"
+            :label="`Name of the relation ${one.name}`"
+            :version="one.version"
+            field="name"
+            :save="(text, version) => put(one.id, version, { name: text })"
+          />
+        </td>
+        <td>
+          <EditCell
+            :value="one.reverse"
+            :disabled="!session.mayManage"
+            :label="`${one.name} from the other end`"
+            :version="one.version"
+            field="reverse"
+            :save="(text, version) => put(one.id, version, { reverse: text })"
+          />
+        </td>
+        <td>
+          <v-checkbox-btn
+            :model-value="one.isLine"
+            :disabled="!session.mayManage"
+            :aria-label="`${one.name} in the chart`"
+            @update:model-value="put(one.id, one.version, { isLine: !one.isLine })"
+          />
+        </td>
+        <td>
+          <RetireButton
+            v-if="session.mayManage"
+            :name="one.name"
+            :active="one.active"
+            @turn="put(one.id, one.version, { active: $event })"
+          />
+        </td>
+      </tr>
+    </tbody>
+  </v-table>
+  <form v-if="data && session.mayManage" class="add" @submit.prevent="add">
+    <v-text-field v-model="draft.name" label="New relation" required maxlength="60" placeholder="Mentor of" />
+    <v-text-field
+      v-model="draft.reverse"
+      label="From the other end"
+      required
+      maxlength="60"
+      placeholder="Mentored by"
+    />
+    <v-btn class="fill" type="submit">Add a relation</v-btn>
+  </form>
 </template>
 
 <style scoped>
-.kind {
-  display: grid;
-  grid-template-columns: 1fr 1fr auto auto;
-  gap: 8px;
-  align-items: center;
-  padding: 2px 0;
+.add {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
+  align-items: end;
+  max-width: 640px;
+  padding-top: 14px;
 }
-label {
-  display: inline-flex;
-  gap: 5px;
-  align-items: center;
-  min-height: 24px;
-  font-size: 13px;
-}
-p {
-  margin: 4px 0 8px;
+.add > .v-input {
+  flex: 1 1 180px;
 }
 </style>

@@ -37,7 +37,7 @@ const path = (points: readonly { x: number; y: number }[]): string =>
 </script>
 
 <template>
-  <div class="chart-line">
+  <div v-if="also.length || former.length || data?.people.length" class="chart-line">
     <span v-if="also.length" class="soft"
       >Also here:
       <template v-for="(one, at) in also" :key="one.id"
@@ -56,10 +56,9 @@ const path = (points: readonly { x: number; y: number }[]): string =>
         }}</RouterLink></template
       ></span
     >
-    <button v-if="data?.people.length" class="word" :aria-expanded="isOpen" @click="isOpen = !isOpen">
-      {{ isOpen ? 'fold who reports to whom' : 'Who reports to whom' }}
-    </button>
-    <span v-else-if="data" class="soft">Nobody reports to anybody here yet; say so on a person.</span>
+    <v-btn v-if="data?.people.length" class="word" :aria-expanded="isOpen" @click="isOpen = !isOpen">
+      {{ isOpen ? 'Hide who reports to whom' : 'Who reports to whom' }}
+    </v-btn>
     <template v-if="isOpen && data">
       <p v-for="line in data.loops" :key="`${line.from}${line.to}`" class="late">
         {{ nameOf(line.from) }} reports to {{ nameOf(line.to) }} as well, which would close a circle; it is

@@ -1,10 +1,11 @@
 <script setup lang="ts">
+import DateField from '../kit/DateField.vue';
 import type { EmploymentRow } from '@emporikon/contract/relations';
 import { computed, ref } from 'vue';
 import { useSave, type Saved } from '../pipelines/useSave';
 import { api } from '../shell/api';
 import { useFetched } from '../shell/live';
-import PickRecord from '../shell/PickRecord.vue';
+import RecordPicker from '../kit/RecordPicker.vue';
 
 /** Who somebody is to others, and where else they work or worked. */
 const props = defineProps<{ personId: string; version: number }>();
@@ -84,68 +85,62 @@ const untilNow = (one: EmploymentRow): Promise<Saved> =>
     <span v-for="one in data?.items ?? []" :key="one.id" class="one">
       <span class="soft">{{ one.words }}</span>
       <RouterLink :to="`/people/${one.person.id}`" class="quiet-link">{{ one.person.name }}</RouterLink>
-      <button
+      <v-btn
         v-if="isOpen"
         class="word"
         :aria-label="`No longer ${one.words} ${one.person.name}`"
         @click="save('Removed.', () => api('DELETE /api/relations/:id', { params: { id: one.id } }))"
       >
         ×
-      </button>
+      </v-btn>
     </span>
     <span v-for="one in data?.employments ?? []" :key="one.id" class="one">
       <span class="soft">{{ one.isFormer ? 'was' : 'also' }} {{ one.jobTitle }} at</span>
       <RouterLink :to="`/companies/${one.company.id}`" class="quiet-link">{{ one.company.name }}</RouterLink>
       <span v-if="period(one)" class="soft num">{{ period(one) }}</span>
       <template v-if="isOpen">
-        <button v-if="!one.isFormer" class="word" @click="untilNow(one)">until now</button>
-        <button
+        <v-btn v-if="!one.isFormer" class="word" @click="untilNow(one)">Ended today</v-btn>
+        <v-btn
           class="word"
           :aria-label="`Remove ${one.company.name}`"
           @click="save('Removed.', () => api('DELETE /api/employments/:id', { params: { id: one.id } }))"
         >
           ×
-        </button>
+        </v-btn>
       </template>
     </span>
-    <button class="word" :aria-expanded="isOpen" @click="isOpen = !isOpen">
-      {{ isOpen ? 'done' : 'Relations and companies' }}
-    </button>
+    <v-btn class="word" :aria-expanded="isOpen" @click="isOpen = !isOpen">
+      {{ isOpen ? 'Done' : 'Relations and companies' }}
+    </v-btn>
     <div v-if="isOpen" class="adds">
       <div class="line" role="group" aria-label="A relation">
-        <select v-model="kind" class="inline-edit pick" aria-label="What they are">
-          <option v-for="(one, at) in ways" :key="one.value" :value="at ? one.value : ''">
-            {{ one.words }}
-          </option>
-        </select>
-        <PickRecord kind="person" label="To whom" placeholder="whom" @pick="relate($event.id)" />
+        <v-select
+          v-model="kind"
+          label="New relation"
+          :items="ways.map((one, at) => ({ value: at ? one.value : '', title: one.words }))"
+        />
+        <RecordPicker kind="person" label="Person" placeholder="Person" @pick="relate($event.id)" />
       </div>
       <form class="line" aria-label="A company" @submit.prevent="addWork">
         <b v-if="work.companyId">{{ work.company }}</b>
-        <PickRecord
+        <RecordPicker
           v-else
           kind="company"
           label="Company they work for"
-          placeholder="company"
+          placeholder="Another company they work for"
           @pick="
             work.companyId = $event.id;
             work.company = $event.label;
           "
           @typed="work.company = $event"
         />
-        <input v-model="work.jobTitle" class="inline-edit pick" placeholder="as what" aria-label="As what" />
-        <label v-if="work.companyId"
-          ><input v-model="work.isMain" type="checkbox" /> their main one now</label
-        >
+        <v-text-field v-model="work.jobTitle" label="Job title there" />
+        <v-checkbox v-if="work.companyId" v-model="work.isMain" label="Their main company now" />
         <template v-if="!work.isMain">
-          <label class="dated"
-            >since <input v-model="work.fromDay" class="inline-edit day" type="date"
-          /></label>
-          <label class="dated"
-            >until <input v-model="work.untilDay" class="inline-edit day" type="date"
-          /></label>
+          <DateField v-model="work.fromDay" label="Since" />
+          <DateField v-model="work.untilDay" label="Until" />
         </template>
-        <button class="word" type="submit" :disabled="!work.company.trim()">Add</button>
+        <v-btn class="quiet" type="submit" :disabled="!work.company.trim()">Add</v-btn>
       </form>
     </div>
   </section>
@@ -155,45 +150,31 @@ const untilNow = (one: EmploymentRow): Promise<Saved> =>
 .relations {
   display: flex;
   flex-wrap: wrap;
-  gap: 2px 20px;
-  padding: 4px 24px;
-  align-items: center;
-  min-height: 34px;
-  border-bottom: 1px solid var(--rule2);
+  gap: 0 14px;
+  padding: 8px 0 0 22px;
+  align-items: baseline;
+  border-left: 1px solid var(--rule);
 }
 .one {
   display: inline-flex;
-  gap: 6px;
+  flex-wrap: wrap;
+  gap: 0 6px;
   align-items: baseline;
 }
-.adds {
-  flex-basis: 100%;
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px 32px;
-  padding-bottom: 4px;
-}
+.adds,
 .line {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px 8px;
-  align-items: center;
+  flex-basis: 100%;
+  display: grid;
+  gap: 8px;
 }
-.pick {
-  width: 150px;
-}
-.day {
-  width: 136px;
-}
-.dated {
-  display: inline-flex;
-  gap: 6px;
-  align-items: center;
-  color: var(--soft);
+.adds {
+  gap: 16px;
+  padding: 6px 0;
 }
 @media (max-width: 700px) {
   .relations {
-    padding: 4px 14px;
+    padding: 8px 0 0;
+    border-left: 0;
   }
 }
 </style>

@@ -68,8 +68,8 @@ const tomorrow = (task: Task): string =>
       <h1>Round</h1>
       <span class="soft">{{ first ? `${shownCount(first.total)} to do` : '…' }}</span>
       <span class="whose"
-        ><button class="word" :aria-pressed="whose === 'mine'" @click="whose = 'mine'">mine</button>
-        <button class="word" :aria-pressed="whose === 'all'" @click="whose = 'all'">everybody’s</button></span
+        ><v-btn class="word" :aria-pressed="whose === 'mine'" @click="whose = 'mine'">Mine</v-btn>
+        <v-btn class="word" :aria-pressed="whose === 'all'" @click="whose = 'all'">Everybody’s</v-btn></span
       >
     </div>
     <p v-if="error" class="wrong" role="alert">{{ error }}</p>
@@ -98,20 +98,20 @@ const tomorrow = (task: Task): string =>
             <span v-if="whose === 'all'" class="soft"> · {{ task.assignee.name }}</span>
           </span>
           <span class="do">
-            <button
+            <v-btn
               class="word"
               :aria-label="`Done: ${task.title}`"
               @click="change(task, { done: true }, 'Done')"
             >
-              done
-            </button>
-            <button
+              Done
+            </v-btn>
+            <v-btn
               class="word"
               :aria-label="`A day later: ${task.title}`"
               @click="change(task, { dueAt: tomorrow(task) }, 'Moved a day')"
             >
-              a day later
-            </button>
+              A day later
+            </v-btn>
           </span>
         </li>
       </ul>

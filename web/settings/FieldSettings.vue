@@ -1,21 +1,25 @@
 <script setup lang="ts">
-import type { FieldMapping } from '@emporikon/contract/fields';
 import { ref } from 'vue';
+import PageHead from '../kit/PageHead.vue';
 import { api } from '../shell/api';
-import { fieldName } from '../shell/format';
 import { useFetched } from '../shell/live';
+import { useSession } from '../shell/session';
 import { useUndo } from '../shell/undo';
 
-defineProps<{ mayEdit: boolean }>();
+/** Fields that people have beside those every person has. */
 const undo = useUndo();
+const session = useSession();
 const { data: fields, load } = useFetched(() => api('GET /api/fields'), ['custom_fields']);
-const { data: mappings, load: loadMappings } = useFetched(
-  () => api('GET /api/field-mappings'),
-  ['field_mappings'],
-);
 const label = ref('');
 const kind = ref<'text' | 'number' | 'date' | 'choice' | 'yes or no'>('text');
 const options = ref('');
+const KINDS = [
+  { value: 'text', title: 'Text' },
+  { value: 'number', title: 'Number' },
+  { value: 'date', title: 'Date' },
+  { value: 'choice', title: 'Choice' },
+  { value: 'yes or no', title: 'Yes or no' },
+] as const;
 
 async function add(): Promise<void> {
   try {
@@ -25,7 +29,7 @@ async function add(): Promise<void> {
         kind: kind.value,
         options: options.value
           .split(',')
-          .map((one) => one.trim())
+          .map((option) => option.trim())
           .filter(Boolean),
       },
     });
@@ -37,95 +41,52 @@ async function add(): Promise<void> {
     undo.fail(error);
   }
 }
-
-async function map(field: FieldMapping['field'], target: string): Promise<void> {
-  try {
-    const { eventId } = await api('PUT /api/field-mappings', {
-      body: { field, target: target as FieldMapping['target'] },
-    });
-    undo.tell({ text: `${fieldName(field)} goes there from now on.`, eventId });
-  } catch (error) {
-    undo.fail(error);
-  } finally {
-    await loadMappings();
-  }
-}
 </script>
 
 <template>
-  <section>
-    <h2>Fields of your own</h2>
-    <ul>
-      <li v-for="one in fields?.items ?? []" :key="one.id">
-        <span
-          ><b>{{ one.label }}</b> <span class="soft">{{ one.kind }}</span></span
-        >
-      </li>
-    </ul>
-    <form v-if="mayEdit" class="make" @submit.prevent="add">
-      <label class="field"
-        ><span class="cap">Name of the field</span
-        ><input v-model="label" required maxlength="80" placeholder="Fleet size"
-      /></label>
-      <label class="field"
-        ><span class="cap">Kind</span>
-        <select v-model="kind">
-          <option>text</option>
-          <option>number</option>
-          <option>date</option>
-          <option>choice</option>
-          <option>yes or no</option>
-        </select></label
-      >
-      <label v-if="kind === 'choice'" class="field"
-        ><span class="cap">Choices, separated by commas</span><input v-model="options"
-      /></label>
-      <v-btn class="quiet" type="submit">Add a field</v-btn>
-    </form>
-    <h2 class="next">Which claim goes where</h2>
-    <div v-for="one in mappings?.items ?? []" :key="one.field" class="map">
-      <span>{{ fieldName(one.field) }}</span>
-      <select
-        class="inline-edit"
-        :value="one.target"
-        :disabled="!mayEdit"
-        :aria-label="`Where ${fieldName(one.field)} goes`"
-        @change="map(one.field, ($event.target as HTMLSelectElement).value)"
-      >
-        <option value="own">its own field</option>
-        <option value="background">the background</option>
-        <option value="nowhere">nowhere</option>
-        <option v-for="field in fields?.items ?? []" :key="field.id" :value="`custom:${field.key}`">
-          {{ field.label }}
-        </option>
-      </select>
-    </div>
-  </section>
+  <PageHead title="Fields" help="Fields of your own on every person, beside the usual ones." />
+  <v-table v-if="fields?.items.length" class="book">
+    <thead>
+      <tr>
+        <th>Field</th>
+        <th>Kind</th>
+        <th>Choices</th>
+      </tr>
+    </thead>
+    <tbody>
+      <tr v-for="field in fields.items" :key="field.id">
+        <td>
+          <b>{{ field.label }}</b>
+        </td>
+        <td>{{ KINDS.find(({ value }) => value === field.kind)?.title }}</td>
+        <td class="soft">{{ field.options.join(', ') }}</td>
+      </tr>
+    </tbody>
+  </v-table>
+  <p v-else-if="fields" class="empty">No fields of your own yet.</p>
+  <form v-if="fields && session.mayManage" class="make" @submit.prevent="add">
+    <v-text-field v-model="label" label="Name" required maxlength="80" placeholder="Fleet size" />
+    <v-select v-model="kind" label="Kind" :items="KINDS" />
+    <v-text-field
+      v-if="kind === 'choice'"
+      v-model="options"
+      label="Choices"
+      placeholder="Values, separated by commas"
+    />
+    <v-btn class="fill" type="submit">Add a field</v-btn>
+  </form>
 </template>
 
 <style scoped>
-.next {
-  margin-top: 20px;
-}
-ul {
-  list-style: none;
-  margin: 0;
-  padding: 0;
-}
-li {
-  padding: 5px 0;
-  border-bottom: 1px solid var(--rule2);
-}
 .make {
-  display: grid;
-  gap: 8px;
-  padding-top: 8px;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
+  align-items: end;
+  max-width: 820px;
+  padding-top: 14px;
 }
-.map {
-  display: grid;
-  grid-template-columns: 1fr 170px;
-  align-items: center;
-  gap: 8px;
-  padding: 1px 0;
+.make > .v-input {
+  flex: 1 1 180px;
 }
 </style>

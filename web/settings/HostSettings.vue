@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { ref } from 'vue';
+import PageHead from '../kit/PageHead.vue';
 import { api } from '../shell/api';
 import { useFetched } from '../shell/live';
 import { useUndo } from '../shell/undo';
@@ -26,57 +27,69 @@ async function act(work: () => Promise<{ eventId: string | null }>, text: string
 const allow = (): Promise<void> =>
   act(
     () => api('POST /api/admin/hosts', { body: { host: host.value } }),
-    `${host.value} can be reached now.`,
+    `${host.value} can now be reached.`,
   );
 const remove = (id: string, name: string): Promise<void> =>
   act(() => api('DELETE /api/admin/hosts/:id', { params: { id } }), `${name} can no longer be reached.`);
 </script>
 
 <template>
-  <section>
-    <h2>Servers on your own network</h2>
-    <p class="soft">
-      Pages and mailboxes are only reached on the open internet. Add a server here if it stands on a private
-      address, such as your own mail server.
-    </p>
-    <ul>
-      <li v-for="one in data?.items ?? []" :key="one.id">
-        <code>{{ one.host }}</code>
-        <button class="word" :aria-label="`Remove ${one.host}`" @click="remove(one.id, one.host)">
-          remove
-        </button>
-      </li>
-      <li v-for="one in data?.always ?? []" :key="one">
-        <code>{{ one }}</code> <span class="soft">set at start</span>
-      </li>
-    </ul>
-    <form class="make" @submit.prevent="allow">
-      <label class="field"
-        ><span class="cap">Server and port, or * for every port</span
-        ><input v-model="host" required maxlength="260" placeholder="mail.wharfside.example:993"
-      /></label>
-      <v-btn class="quiet" type="submit" :loading="isBusy">Add the server</v-btn>
-    </form>
-  </section>
+  <PageHead
+    title="Your own servers"
+    help="Pages and mailboxes are only reached on the open internet. Add a server here if it has a private address, such as your own mail server."
+  />
+  <v-table class="book narrow">
+    <thead>
+      <tr>
+        <th>Server</th>
+        <th><span class="d-sr-only">Remove</span></th>
+      </tr>
+    </thead>
+    <tbody>
+      <tr v-for="one in data?.items ?? []" :key="one.id">
+        <td>
+          <code>{{ one.host }}</code>
+        </td>
+        <td>
+          <v-btn class="word" :aria-label="`Remove ${one.host}`" @click="remove(one.id, one.host)"
+            >Remove</v-btn
+          >
+        </td>
+      </tr>
+      <tr v-for="one in data?.always ?? []" :key="one">
+        <td>
+          <code>{{ one }}</code>
+        </td>
+        <td class="soft">Set when the server was started</td>
+      </tr>
+    </tbody>
+  </v-table>
+  <form v-if="data" class="make" @submit.prevent="allow">
+    <v-text-field
+      v-model="host"
+      label="Server and port"
+      hint="Use * for every port."
+      persistent-hint
+      required
+      maxlength="260"
+      placeholder="mail.wharfside.example:993"
+    />
+    <v-btn class="fill" type="submit" :loading="isBusy">Add the server</v-btn>
+  </form>
 </template>
 
 <style scoped>
-ul {
-  padding: 0;
-  list-style: none;
-}
-li {
-  display: flex;
-  gap: 12px;
-  justify-content: space-between;
-  padding: 5px 0;
-  border-top: 1px solid var(--rule2);
+.narrow {
+  max-width: 640px;
 }
 code {
   overflow-wrap: anywhere;
 }
 .make {
-  display: grid;
-  gap: 8px;
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  max-width: 560px;
+  padding-top: 14px;
 }
 </style>

@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import { vFocus } from '../kit/focus';
+import PageHead from '../kit/PageHead.vue';
+import NumberField from '../kit/NumberField.vue';
 import type { Correspondent, Mailbox } from '@emporikon/contract/mailboxes';
 import { ref } from 'vue';
 import { api } from '../shell/api';
@@ -14,11 +17,11 @@ const isBusy = ref(false);
 const open = ref<string | null>(null);
 const proposed = ref<Correspondent[]>([]);
 const STATES = {
-  new: 'not read yet',
-  reading: 'is being read',
-  current: 'is current',
-  down: 'cannot be read',
-  refused: 'needs its password',
+  new: 'Not read yet',
+  reading: 'Being read',
+  current: 'Up to date',
+  down: 'Cannot be read',
+  refused: 'Needs its password',
 } as const;
 
 async function act(work: () => Promise<{ eventId?: string | null }>, text: string): Promise<void> {
@@ -40,12 +43,12 @@ const add = (): void =>
     });
     isAdding.value = false;
     return done;
-  }, 'It is being read from now on.');
+  }, 'Mailbox added. It is being read.');
 const change = (box: Mailbox, patch: { choice?: Mailbox['choice']; never?: string[] }): void =>
   void act(
     () =>
       api('PATCH /api/mailboxes/:id', { params: { id: box.id }, body: { version: box.version, ...patch } }),
-    'Kept.',
+    'Mailbox settings saved.',
   );
 const passwords = ref<Record<string, string>>({});
 const mend = (box: Mailbox): void =>
@@ -62,11 +65,11 @@ const readNow = (box: Mailbox): void =>
   void act(async () => {
     await api('POST /api/mailboxes/:id/reading', { params: { id: box.id } });
     return {};
-  }, 'It is being read.');
+  }, 'The mailbox is being read.');
 const remove = (box: Mailbox): void =>
   void act(
     () => api('DELETE /api/mailboxes/:id', { params: { id: box.id } }),
-    `${box.address} is read no more; what was filed stays.`,
+    `${box.address} removed. What was filed stays.`,
   );
 
 async function propose(box: Mailbox): Promise<void> {
@@ -85,126 +88,144 @@ const file = (box: Mailbox, one: Correspondent, never: boolean): void =>
       return done;
     },
     never
-      ? `Never asks about ${one.address} again.`
-      : `Filed ${one.name || one.address}; past messages follow.`,
+      ? `${one.address} will not be suggested again.`
+      : `Filed ${one.name || one.address}. Past messages follow.`,
   );
 </script>
 
 <template>
-  <section>
-    <h2>Your mailboxes</h2>
-    <p class="soft">
-      Read over IMAP; nothing in them is changed. What is written with people we know goes to their ledger.
-    </p>
-    <div v-for="box in data?.items ?? []" :key="box.id" class="box">
-      <b>{{ box.address }}</b>
-      <span :class="box.state === 'down' || box.state === 'refused' ? 'wrong' : 'soft'">
-        {{ STATES[box.state] }}{{ box.trouble ? `: ${box.trouble}` : ''
-        }}{{ box.readAt ? `, ${ago(box.readAt)} ago` : '' }}</span
-      >
-      <form v-if="box.state === 'refused'" class="mend" @submit.prevent="mend(box)">
-        <label class="field"
-          ><span class="cap">Password of {{ box.address }}</span
-          ><input v-model="passwords[box.id]" type="password" required autocomplete="off"
-        /></label>
-        <v-btn class="quiet" type="submit" :loading="isBusy">Save the password</v-btn>
-      </form>
-      <details v-if="box.setAside.length">
-        <summary>{{ box.setAside.length }} not filed automatically</summary>
-        <ul>
-          <li v-for="(one, at) in box.setAside" :key="at">
-            <span>{{ one.sender || 'without a sender' }}, {{ shortDay(one.at) }}</span>
-            <span class="soft">{{ one.reason }}</span>
-          </li>
-        </ul>
-      </details>
-      <label class="field"
-        ><span class="cap">Mail of people we know</span>
-        <select
-          :value="box.choice"
-          @change="change(box, { choice: ($event.target as HTMLSelectElement).value as Mailbox['choice'] })"
-        >
-          <option value="all">goes to the ledger by itself</option>
-          <option value="ask">waits in Arrivals</option>
-          <option value="none">is left alone</option>
-        </select></label
-      >
-      <label class="field"
-        ><span class="cap">Never file (addresses, or @domain), parted by spaces</span
-        ><input
-          :value="box.never.join(' ')"
-          @change="
-            change(box, { never: ($event.target as HTMLInputElement).value.split(/[\s,]+/).filter(Boolean) })
-          "
-      /></label>
-      <span class="words">
-        <button class="word" :disabled="isBusy" @click="readNow(box)">
-          {{ box.state === 'down' ? 'try again' : 'read it now' }}
-        </button>
-        <button class="word" :aria-expanded="open === box.id" @click="propose(box)">
-          people we do not have
-        </button>
-        <button class="word" @click="remove(box)">read it no more</button>
-      </span>
-      <ul v-if="open === box.id">
-        <li v-for="one in proposed" :key="one.address">
-          <span
-            ><b>{{ one.name || one.address }}</b> <span class="soft">{{ one.address }}</span><br /><span
-              class="soft"
-              >{{ one.received }} from them, {{ one.sent }} from us, {{ shortDay(one.first) }} to
-              {{ shortDay(one.last) }}</span
-            ></span
-          >
-          <span class="words"
-            ><button class="word" @click="file(box, one, false)">file them</button
-            ><button class="word" @click="file(box, one, true)">never</button></span
-          >
-        </li>
-        <li v-if="!proposed.length" class="soft">Nobody you write with often is missing.</li>
-      </ul>
-    </div>
-    <form v-if="isAdding" class="add" @submit.prevent="add">
-      <label class="field"
-        ><span class="cap">Address</span><input v-model="draft.address" type="email" required
-      /></label>
-      <label class="field"
-        ><span class="cap">IMAP server</span><input v-model="draft.host" required placeholder="imap.example"
-      /></label>
-      <label class="field"
-        ><span class="cap">Port</span><input v-model.number="draft.port" type="number" min="1" max="65535"
-      /></label>
-      <label class="check"
-        ><input v-model="draft.secure" type="checkbox" /> encrypted from the start (TLS)</label
-      >
-      <label class="field"
-        ><span class="cap">Name, if it is not the address</span
-        ><input v-model="draft.username" autocomplete="off"
-      /></label>
-      <label class="field"
-        ><span class="cap">Password</span
-        ><input v-model="draft.password" type="password" required autocomplete="new-password"
-      /></label>
-      <v-btn class="quiet" type="submit" :loading="isBusy">Read it</v-btn>
+  <PageHead
+    title="Mailboxes"
+    help="Your mail is read over IMAP and nothing in the mailbox is changed. What you write with people you know goes to their ledger."
+  />
+  <div v-for="box in data?.items ?? []" :key="box.id" class="box">
+    <h2>{{ box.address }}</h2>
+    <span :class="box.state === 'down' || box.state === 'refused' ? 'wrong' : 'soft'">
+      {{ STATES[box.state] }}{{ box.trouble ? `: ${box.trouble}` : ''
+      }}{{ box.readAt ? `, read ${ago(box.readAt)} ago` : '' }}</span
+    >
+    <form v-if="box.state === 'refused'" class="pair" @submit.prevent="mend(box)">
+      <v-text-field
+        v-model="passwords[box.id]"
+        :label="`Password of ${box.address}`"
+        type="password"
+        required
+        autocomplete="off"
+      />
+      <v-btn class="quiet" type="submit" :loading="isBusy">Save the password</v-btn>
     </form>
-    <button v-else class="word" @click="isAdding = true">Add a mailbox</button>
-  </section>
+    <div class="pair">
+      <v-select
+        label="Mail of people you know"
+        :model-value="box.choice"
+        :items="[
+          { value: 'all', title: 'File automatically' },
+          { value: 'ask', title: 'Wait in Arrivals' },
+          { value: 'none', title: 'Leave alone' },
+        ]"
+        @update:model-value="change(box, { choice: $event as Mailbox['choice'] })"
+      />
+      <v-text-field
+        label="Never file"
+        hint="Addresses or @domains, separated by spaces"
+        persistent-hint
+        :model-value="box.never.join(' ')"
+        @change="
+          change(box, { never: ($event.target as HTMLInputElement).value.split(/[\s,]+/).filter(Boolean) })
+        "
+      />
+    </div>
+    <v-expansion-panels v-if="box.setAside.length">
+      <v-expansion-panel :title="`${box.setAside.length} not filed automatically`">
+        <template #text>
+          <ul>
+            <li v-for="(one, at) in box.setAside" :key="at">
+              <span>{{ one.sender || 'No sender' }}, {{ shortDay(one.at) }}</span>
+              <span class="soft">{{ one.reason }}</span>
+            </li>
+          </ul>
+        </template>
+      </v-expansion-panel>
+    </v-expansion-panels>
+    <span class="words">
+      <v-btn class="word" :disabled="isBusy" @click="readNow(box)">
+        {{ box.state === 'down' ? 'Try again' : 'Read now' }}
+      </v-btn>
+      <v-btn class="word" :aria-expanded="open === box.id" @click="propose(box)">
+        People missing from your records
+      </v-btn>
+      <v-btn class="word" @click="remove(box)">Remove the mailbox</v-btn>
+    </span>
+    <ul v-if="open === box.id">
+      <li v-for="one in proposed" :key="one.address">
+        <span
+          ><b>{{ one.name || one.address }}</b> <span class="soft">{{ one.address }}</span><br /><span
+            class="soft"
+            >{{ one.received }} from them, {{ one.sent }} from you, {{ shortDay(one.first) }} to
+            {{ shortDay(one.last) }}</span
+          ></span
+        >
+        <span class="words"
+          ><v-btn class="word" @click="file(box, one, false)">File</v-btn
+          ><v-btn class="word" @click="file(box, one, true)">Never</v-btn></span
+        >
+      </li>
+      <li v-if="!proposed.length" class="soft">Everybody you write with often is in your records.</li>
+    </ul>
+  </div>
+  <p v-if="data && !data.items.length && !isAdding" class="empty">No mailbox yet.</p>
+  <form v-if="isAdding" class="add" @submit.prevent="add">
+    <v-text-field v-model="draft.address" v-focus label="Address" type="email" required />
+    <v-text-field v-model="draft.host" label="IMAP server" required placeholder="imap.example" />
+    <NumberField v-model="draft.port" label="Port" :min="1" :max="65535" />
+    <v-text-field
+      v-model="draft.username"
+      label="User name"
+      hint="Leave empty if it is the address"
+      persistent-hint
+      autocomplete="off"
+    />
+    <v-text-field
+      v-model="draft.password"
+      label="Password"
+      type="password"
+      required
+      autocomplete="new-password"
+    />
+    <v-checkbox v-model="draft.secure" label="Encrypted from the start (TLS)" />
+    <div class="words">
+      <v-btn class="fill" type="submit" :loading="isBusy">Add the mailbox</v-btn>
+      <v-btn class="quiet" @click="isAdding = false">Cancel</v-btn>
+    </div>
+  </form>
+  <v-btn v-else class="fill first" @click="isAdding = true">Add a mailbox</v-btn>
 </template>
 
 <style scoped>
-.box,
+.box {
+  display: grid;
+  gap: 8px;
+  max-width: 760px;
+  padding: 10px 0 14px;
+  border-bottom: 1px solid var(--rule2);
+}
+.pair,
 .add {
   display: grid;
-  gap: 6px;
-  padding: 8px 0;
-  border-bottom: 1px solid var(--rule2);
+  grid-template-columns: repeat(auto-fit, minmax(240px, 1fr));
+  gap: 12px;
+  align-items: start;
+}
+.add {
+  max-width: 760px;
+  padding-top: 12px;
 }
 .words {
   display: flex;
   gap: 14px;
 }
-.check {
-  display: flex;
-  gap: 8px;
+.first {
+  margin-top: 14px;
 }
 ul {
   list-style: none;
@@ -217,8 +238,5 @@ li {
   gap: 10px;
   padding: 5px 0;
   border-top: 1px solid var(--rule2);
-}
-p {
-  margin: 4px 0 8px;
 }
 </style>

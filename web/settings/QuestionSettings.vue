@@ -1,12 +1,15 @@
 <script setup lang="ts">
+import RetireButton from '../kit/RetireButton.vue';
 import type { Question } from '@emporikon/contract/settings';
 import { ref } from 'vue';
-import Fact from '../dossier/Fact.vue';
+import EditCell from '../kit/EditCell.vue';
+import PageHead from '../kit/PageHead.vue';
 import { api } from '../shell/api';
 import { useFetched } from '../shell/live';
+import { useSession } from '../shell/session';
 import { useUndo } from '../shell/undo';
 
-defineProps<{ mayEdit: boolean }>();
+const session = useSession();
 const undo = useUndo();
 const { data, load } = useFetched(() => api('GET /api/questions'), ['questions']);
 const label = ref('');
@@ -36,61 +39,59 @@ async function add(): Promise<void> {
 </script>
 
 <template>
-  <section>
-    <h2>Qualifying questions</h2>
-    <p class="soft">
-      <RouterLink class="quiet-link" to="/qualifying">Fit, warmth and win chance</RouterLink> have a page of
-      their own.
-    </p>
-    <p class="soft">Asked on every lead{{ mayEdit ? '' : '; a manager can change them' }}.</p>
-    <div v-for="one in data?.items ?? []" :key="one.id" class="question">
-      <Fact
-        label="Question"
-        :version="one.version"
-        field="label"
-        :value="one.label"
-        :save="mayEdit ? (value, version) => put(one, { label: value }, version) : undefined"
-      />
-      <Fact
-        label="What to find out"
-        :version="one.version"
-        field="help"
-        :value="one.help"
-        :save="mayEdit ? (value, version) => put(one, { help: value }, version) : undefined"
-      />
-      <button
-        v-if="mayEdit"
-        class="word"
-        :aria-label="`${one.active ? 'Retire' : 'Ask again'}: ${one.label}`"
-        @click="retire(one)"
-      >
-        {{ one.active ? 'retire' : 'ask again' }}
-      </button>
-    </div>
-    <form v-if="mayEdit" class="make" @submit.prevent="add">
-      <label class="field"
-        ><span class="cap">Another question</span><input v-model="label" required maxlength="120"
-      /></label>
-      <v-btn class="quiet" type="submit">Add</v-btn>
-    </form>
-  </section>
+  <PageHead
+    title="Qualifying questions"
+    help="What you want to know about every lead. They stand on the lead’s page."
+  />
+  <template v-if="!data"><span v-for="n in 8" :key="n" class="ghost"></span></template>
+  <v-table v-else class="book">
+    <thead>
+      <tr>
+        <th>Question</th>
+        <th>What to find out</th>
+        <th><span class="d-sr-only">In use</span></th>
+      </tr>
+    </thead>
+    <tbody>
+      <tr v-for="one in data?.items ?? []" :key="one.id" :class="{ soft: !one.active }">
+        <td>
+          <EditCell
+            label="Question"
+            :version="one.version"
+            field="label"
+            :value="one.label"
+            :disabled="!session.mayManage"
+            :save="(value, version) => put(one, { label: value }, version)"
+          />
+        </td>
+        <td>
+          <EditCell
+            label="What to find out"
+            :version="one.version"
+            field="help"
+            :value="one.help"
+            :disabled="!session.mayManage"
+            :save="(value, version) => put(one, { help: value }, version)"
+          />
+        </td>
+        <td>
+          <RetireButton v-if="session.mayManage" :name="one.label" :active="one.active" @turn="retire(one)" />
+        </td>
+      </tr>
+    </tbody>
+  </v-table>
+  <form v-if="data && session.mayManage" class="make" @submit.prevent="add">
+    <v-text-field v-model="label" label="Another question" required maxlength="120" />
+    <v-btn class="fill" type="submit">Add a question</v-btn>
+  </form>
 </template>
 
 <style scoped>
-p {
-  margin: 4px 0 8px;
-}
-.question {
-  display: grid;
-  grid-template-columns: 1fr 1.4fr auto;
-  gap: 12px;
-  align-items: start;
-}
 .make {
-  display: grid;
-  grid-template-columns: 1fr auto;
+  display: flex;
   gap: 10px;
   align-items: end;
-  padding-top: 8px;
+  max-width: 560px;
+  padding-top: 14px;
 }
 </style>

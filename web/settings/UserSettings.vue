@@ -1,6 +1,8 @@
 <script setup lang="ts">
+import { vFocus } from '../kit/focus';
 import type { HouseUser } from '@emporikon/contract/session';
 import { ref } from 'vue';
+import PageHead from '../kit/PageHead.vue';
 import { api } from '../shell/api';
 import { ago } from '../shell/format';
 import { useFetched } from '../shell/live';
@@ -11,7 +13,11 @@ import { useUndo } from '../shell/undo';
 const session = useSession();
 const undo = useUndo();
 const { data, load } = useFetched(() => api('GET /api/admin/users'), ['users']);
-const ROLES = ['rep', 'manager', 'admin'] as const;
+const ROLES = [
+  { value: 'rep', title: 'Rep' },
+  { value: 'manager', title: 'Manager' },
+  { value: 'admin', title: 'Admin' },
+] as const;
 const blank = { name: '', email: '', role: 'rep' as HouseUser['role'], password: '' };
 const draft = ref({ ...blank });
 const isAdding = ref(false);
@@ -54,88 +60,103 @@ const patch = (
       }),
     text,
   );
-const setRole = (user: HouseUser, event: Event): Promise<boolean> => {
-  const role = (event.target as HTMLSelectElement).value as HouseUser['role'];
-  return patch(user, { role }, `${user.name} is now ${role === 'admin' ? 'an' : 'a'} ${role}.`);
-};
+const setRole = (user: HouseUser, role: HouseUser['role']): Promise<boolean> =>
+  patch(user, { role }, `${user.name} is now ${role === 'admin' ? 'an' : 'a'} ${role}.`);
 </script>
 
 <template>
-  <section>
-    <h2>Accounts</h2>
-    <div v-for="user in data?.items ?? []" :key="user.id" class="user" :class="{ soft: !user.active }">
-      <span class="who"
-        ><b>{{ user.name }}</b> <span class="soft">{{ user.email }}</span><br /><span class="soft">{{
-          !user.active
-            ? 'switched off'
-            : user.lastSeenAt
-              ? `active ${ago(user.lastSeenAt)} ago`
-              : 'not signed in'
-        }}</span></span
-      >
-      <select
-        :value="user.role"
-        :aria-label="`Role of ${user.name}`"
-        :disabled="isBusy || !user.active"
-        @change="setRole(user, $event)"
-      >
-        <option v-for="role in ROLES" :key="role">{{ role }}</option>
-      </select>
-      <button
-        v-if="user.id !== session.me?.id"
-        class="word"
-        :aria-label="`${user.active ? 'Switch off' : 'Switch on'} ${user.name}`"
-        @click="
-          patch(
-            user,
-            { active: !user.active },
-            user.active
-              ? `${user.name} is signed out and cannot sign in.`
-              : `${user.name} can sign in again.`,
-          )
-        "
-      >
-        {{ user.active ? 'switch off' : 'switch on' }}
-      </button>
+  <PageHead
+    title="Accounts"
+    help="Who can sign in. Managers also change scoring, stages and prices; admins also manage accounts."
+  />
+  <v-table class="book">
+    <thead>
+      <tr>
+        <th>Name</th>
+        <th>Email</th>
+        <th>Role</th>
+        <th>Last active</th>
+        <th><span class="d-sr-only">Access</span></th>
+      </tr>
+    </thead>
+    <tbody>
+      <tr v-for="user in data?.items ?? []" :key="user.id" :class="{ soft: !user.active }">
+        <td>
+          <b>{{ user.name }}</b>
+        </td>
+        <td>{{ user.email }}</td>
+        <td>
+          <v-select
+            :model-value="user.role"
+            :aria-label="`Role of ${user.name}`"
+            :disabled="isBusy || !user.active"
+            :items="ROLES"
+            @update:model-value="setRole(user, $event)"
+          />
+        </td>
+        <td class="soft">
+          {{
+            !user.active ? 'Switched off' : user.lastSeenAt ? `${ago(user.lastSeenAt)} ago` : 'Not signed in'
+          }}
+        </td>
+        <td>
+          <v-btn
+            v-if="user.id !== session.me?.id"
+            class="word"
+            :aria-label="`${user.active ? 'Switch off' : 'Switch on'} ${user.name}`"
+            @click="
+              patch(
+                user,
+                { active: !user.active },
+                user.active
+                  ? `${user.name} is signed out and cannot sign in.`
+                  : `${user.name} can sign in again.`,
+              )
+            "
+          >
+            {{ user.active ? 'Switch off' : 'Switch on' }}
+          </v-btn>
+        </td>
+      </tr>
+    </tbody>
+  </v-table>
+  <form v-if="isAdding" class="add" @submit.prevent="add">
+    <v-text-field v-model="draft.name" v-focus label="Name" required maxlength="120" />
+    <v-text-field v-model="draft.email" label="Email" type="email" required autocomplete="off" />
+    <v-select v-model="draft.role" label="Role" :items="ROLES" />
+    <v-text-field
+      v-model="draft.password"
+      label="First password"
+      hint="At least 12 characters"
+      persistent-hint
+      type="password"
+      minlength="12"
+      required
+      autocomplete="new-password"
+    />
+    <div class="do">
+      <v-btn class="fill" type="submit" :loading="isBusy">Add the account</v-btn>
+      <v-btn class="quiet" @click="isAdding = false">Cancel</v-btn>
     </div>
-    <form v-if="isAdding" class="add" @submit.prevent="add">
-      <label class="field"
-        ><span class="cap">Name</span><input v-model="draft.name" required maxlength="120"
-      /></label>
-      <label class="field"
-        ><span class="cap">Email</span><input v-model="draft.email" type="email" required autocomplete="off"
-      /></label>
-      <label class="field"
-        ><span class="cap">Role</span
-        ><select v-model="draft.role">
-          <option v-for="role in ROLES" :key="role">{{ role }}</option>
-        </select></label
-      >
-      <label class="field"
-        ><span class="cap">First password, at least 12 characters</span
-        ><input v-model="draft.password" type="password" minlength="12" required autocomplete="new-password"
-      /></label>
-      <v-btn class="quiet" type="submit" :loading="isBusy">Add the account</v-btn>
-    </form>
-    <button v-else class="word" @click="isAdding = true">Add an account</button>
-  </section>
+  </form>
+  <v-btn v-else-if="data" class="fill add-first" @click="isAdding = true">Add an account</v-btn>
 </template>
 
 <style scoped>
-.user {
-  display: flex;
-  gap: 12px;
-  align-items: center;
-  padding: 5px 0;
-  border-top: 1px solid var(--rule2);
-}
-.who {
-  flex: 1;
-  min-width: 0;
-  overflow-wrap: anywhere;
-}
 .add {
   display: grid;
-  gap: 8px;
+  grid-template-columns: repeat(auto-fit, minmax(200px, 1fr));
+  gap: 12px;
+  align-items: start;
+  max-width: 900px;
+  padding-top: 16px;
+}
+.do {
+  grid-column: 1 / -1;
+  display: flex;
+  gap: 10px;
+}
+.add-first {
+  margin-top: 14px;
 }
 </style>

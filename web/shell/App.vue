@@ -8,7 +8,7 @@ import NewVersion from './NewVersion.vue';
 import { useSession } from './session';
 import { useLooks } from './theme';
 import { useUndo } from './undo';
-import UndoLine from './UndoLine.vue';
+import Undo from '../kit/Undo.vue';
 
 const session = useSession();
 const undo = useUndo();
@@ -30,10 +30,10 @@ usePageKeys((event) => {
     <Masthead v-if="isFramed" v-model:theme="choice" />
     <NewVersion />
     <IncomingCall v-if="isFramed" />
-    <main id="main" tabindex="-1">
+    <main id="main" tabindex="-1" :class="{ framed: isFramed }">
       <RouterView />
     </main>
-    <UndoLine />
+    <Undo />
   </v-app>
 </template>
 
@@ -44,6 +44,11 @@ main {
   display: flex;
   flex-direction: column;
   outline: none;
+}
+@media (max-width: 700px) {
+  .framed {
+    padding-bottom: 58px;
+  }
 }
 .skip {
   position: absolute;

@@ -1,19 +1,18 @@
 <script setup lang="ts">
-import { onMounted, ref } from 'vue';
+import { MAKEABLE, type Makeable } from '../find/commands';
+import { vFocus } from '../kit/focus';
+import FileDrop from '../kit/FileDrop.vue';
+import { ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { api, wordsOf } from './api';
 import { useUndo } from './undo';
 
-const emit = defineEmits<{ close: [] }>();
+const emit = defineEmits<{ close: []; make: [what: Makeable] }>();
 const router = useRouter();
 const undo = useUndo();
 const text = ref('');
-const field = ref<HTMLTextAreaElement | null>(null);
-// After the dialog has taken the focus for itself.
-onMounted(() => setTimeout(() => field.value?.focus(), 80));
 const error = ref('');
 const isBusy = ref(false);
-const isOver = ref(false);
 const MOST_BYTES = 20 * 1024 * 1024;
 
 async function send(data: Blob | string, type: string, by: 'upload' | 'paste'): Promise<string> {
@@ -82,50 +81,41 @@ function paste(): void {
     void capture(async () => (await api('POST /api/captures/fetch', { body: { url: address } })).id);
   else void capture(() => send(text.value, 'text/plain', 'paste'));
 }
-
-function drop(event: DragEvent): void {
-  isOver.value = false;
-  take(event.dataTransfer?.files);
-}
 </script>
 
 <template>
   <v-dialog :model-value="true" aria-labelledby="capture-title" @update:model-value="emit('close')">
     <v-card class="sheet">
       <h2 id="capture-title">Capture</h2>
-      <label
-        class="drop"
-        :class="{ over: isOver }"
-        @dragover.prevent="isOver = true"
-        @dragleave="isOver = false"
-        @drop.prevent="drop"
+      <p class="make">
+        <span class="soft">Enter by hand:</span>
+        <v-btn v-for="what in MAKEABLE" :key="what" class="word" @click="emit('make', what)"
+          >New {{ what }}</v-btn
+        >
+      </p>
+      <FileDrop
+        accept=".eml,.html,.htm,.vcf,.txt,.csv,.tsv,.xlsx"
+        multiple
+        hint="Messages, saved pages, contact cards, text or a table"
+        @take="take"
       >
-        <input
-          type="file"
-          accept=".eml,.html,.htm,.vcf,.txt,.csv,.tsv,.xlsx"
-          multiple
-          class="visually-hidden"
-          @change="take(($event.target as HTMLInputElement).files)"
-        />
-        <span>Drop messages, saved pages, cards or a table here, or <u>choose them</u></span>
-        <span class="cap">.eml .html .vcf .txt .csv .xlsx</span>
-      </label>
-      <label class="field">
-        <span class="cap">or paste a message, the address of a page, or any text</span>
-        <textarea
-          ref="field"
-          v-model="text"
-          rows="9"
-          @keydown.ctrl.enter.prevent="paste"
-          @keydown.meta.enter.prevent="paste"
-        ></textarea>
-      </label>
+        Drop files here, or <u>choose them</u>
+      </FileDrop>
+      <v-textarea
+        v-model="text"
+        v-focus
+        class="field"
+        label="Or paste a message, the address of a page, or any text"
+        rows="9"
+        @keydown.ctrl.enter.prevent="paste"
+        @keydown.meta.enter.prevent="paste"
+      />
       <p v-if="error" class="wrong" role="alert">{{ error }}</p>
       <div class="foot">
         <v-btn class="fill" :loading="isBusy" @click="paste"
           >Read it <span class="hint">Ctrl Enter</span></v-btn
         >
-        <v-btn class="quiet" @click="emit('close')">Leave it</v-btn>
+        <v-btn class="quiet" @click="emit('close')">Cancel</v-btn>
       </div>
     </v-card>
   </v-dialog>
@@ -137,19 +127,6 @@ function drop(event: DragEvent): void {
   display: grid;
   gap: 12px;
 }
-.drop {
-  display: grid;
-  place-items: center;
-  min-height: 84px;
-  border: 1px dashed var(--soft);
-  border-radius: 3px;
-  cursor: pointer;
-}
-.drop.over,
-.drop:focus-within {
-  border-color: var(--ours);
-  background: var(--lit);
-}
 .foot {
   display: flex;
   gap: 10px;
@@ -160,5 +137,11 @@ function drop(event: DragEvent): void {
 }
 p {
   margin: 0;
+}
+.make {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 14px;
+  align-items: baseline;
 }
 </style>

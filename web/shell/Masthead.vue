@@ -1,44 +1,63 @@
 <script setup lang="ts">
-import { defineAsyncComponent, ref } from 'vue';
+import { computed, defineAsyncComponent, ref } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
 import { shownCount } from './format';
 import { api } from './api';
-import Find from './Find.vue';
+import type { Command, Makeable } from '../find/commands';
+import FindField from '../find/FindField.vue';
+import { usePageKeys } from './browser';
 import { isLive, useFetched } from './live';
+import { placeOf, SECTIONS, sectionOf } from './map';
 import { useSession } from './session';
 import type { ThemeChoice } from './theme';
 
 const theme = defineModel<ThemeChoice>('theme', { required: true });
 const CaptureDialog = defineAsyncComponent(() => import('./CaptureDialog.vue'));
 const session = useSession();
+const MakeDialog = defineAsyncComponent(() => import('../make/MakeDialog.vue'));
+const KeysDialog = defineAsyncComponent(() => import('./KeysDialog.vue'));
 const isCapturing = ref(false);
+const making = ref<Exclude<Makeable, 'call'> | null>(null);
+const areKeysShown = ref(false);
 const { data: counts } = useFetched(() => api('GET /api/counts'), ['captures', 'tasks', 'leads', 'deals']);
 
-const sections = [
-  { to: '/arrivals', name: 'Arrivals', count: 'arrivals' },
-  { to: '/round', name: 'Round', count: 'round' },
-  { to: '/leads', name: 'Leads', count: 'leads' },
-  { to: '/people', name: 'People', count: null },
-  { to: '/companies', name: 'Companies', count: null },
-  { to: '/deals', name: 'Deals', count: 'deals' },
-  { to: '/settings', name: 'Settings', count: null },
-] as const;
+const route = useRoute();
+const router = useRouter();
+const section = computed(() => sectionOf(route.path));
+const place = computed(() => placeOf(route.path));
+const isInSettings = computed(() => route.path.startsWith('/settings'));
+function make(what: Makeable): void {
+  isCapturing.value = false;
+  if (what === 'call') void router.push('/calls/new');
+  else making.value = what;
+}
+function run({ act }: Command): void {
+  if (act.kind === 'make') make(act.what);
+  else if (act.kind === 'capture') isCapturing.value = true;
+  else if (act.kind === 'theme') theme.value = act.to;
+  else if (act.kind === 'keys') areKeysShown.value = true;
+  else if (act.kind === 'sign out') void session.signOut();
+}
+usePageKeys((event) => {
+  if (event.key === '?' && !event.ctrlKey && !event.metaKey) areKeysShown.value = true;
+});
 const themes: { value: ThemeChoice; name: string }[] = [
-  { value: 'system', name: 'Light as the system' },
-  { value: 'vellum', name: 'Vellum' },
-  { value: 'lamplight', name: 'Lamplight' },
+  { value: 'system', name: 'Theme: same as this device' },
+  { value: 'vellum', name: 'Theme: light' },
+  { value: 'lamplight', name: 'Theme: dark' },
 ];
 </script>
 
 <template>
   <header class="masthead">
     <RouterLink to="/arrivals" class="wordmark">Emporikon</RouterLink>
-    <Find />
+    <FindField @command="run" />
     <div class="who">
       <span v-if="!isLive" class="late" role="status">not live</span>
       <v-btn class="line" @click="isCapturing = true">Capture</v-btn>
       <v-menu>
         <template #activator="{ props: activator }">
-          <button class="plain me" v-bind="activator">{{ session.me?.name }}</button>
+          <v-btn class="plain me" v-bind="activator">{{ session.me?.name }}</v-btn>
         </template>
         <v-list density="compact">
           <v-list-item
@@ -54,12 +73,42 @@ const themes: { value: ThemeChoice; name: string }[] = [
     </div>
   </header>
   <nav class="sections" aria-label="Sections">
-    <RouterLink v-for="one in sections" :key="one.to" :to="one.to">
+    <RouterLink
+      v-for="one in SECTIONS"
+      :key="one.to"
+      :to="one.to"
+      :class="{ on: one === section }"
+      :aria-current="one === section ? 'page' : undefined"
+    >
       <span :data-text="one.name">{{ one.name }}</span>
       <sup v-if="one.count">{{ counts?.[one.count] ? shownCount(counts[one.count]) : '' }}</sup>
     </RouterLink>
+    <RouterLink
+      to="/settings"
+      class="settings"
+      :class="{ on: isInSettings }"
+      :aria-current="isInSettings ? 'page' : undefined"
+    >
+      <span data-text="Settings">Settings</span>
+    </RouterLink>
   </nav>
-  <CaptureDialog v-if="isCapturing" @close="isCapturing = false" />
+  <nav
+    v-if="section && place && section.places.length > 1"
+    class="places"
+    :aria-label="`${section.name}: places`"
+  >
+    <RouterLink
+      v-for="one in section.places"
+      :key="one.to"
+      :to="one.to"
+      :class="{ on: one === place }"
+      :aria-current="one === place ? 'page' : undefined"
+      >{{ one.name }}</RouterLink
+    >
+  </nav>
+  <CaptureDialog v-if="isCapturing" @make="make" @close="isCapturing = false" />
+  <MakeDialog v-if="making" :what="making" @close="making = null" />
+  <KeysDialog v-if="areKeysShown" @close="areKeysShown = false" />
 </template>
 
 <style scoped>
@@ -83,6 +132,12 @@ const themes: { value: ThemeChoice; name: string }[] = [
   display: flex;
   gap: 12px;
   align-items: center;
+}
+.me.me :deep(.v-btn__content) {
+  display: block;
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
 }
 .me {
   padding: 6px 4px;
@@ -115,10 +170,39 @@ const themes: { value: ThemeChoice; name: string }[] = [
   visibility: hidden;
   font-weight: 600;
 }
-.sections a.router-link-active {
+.sections .settings {
+  margin-left: auto;
+}
+.sections a.on {
   color: var(--ink);
   border-color: var(--ours);
   font-weight: 600;
+}
+.places {
+  flex: none;
+  display: flex;
+  gap: 18px;
+  align-items: center;
+  height: 30px;
+  padding: 0 24px;
+  border-bottom: 1px solid var(--rule2);
+  font-size: 13px;
+  overflow-x: auto;
+  scrollbar-width: none;
+}
+.places a {
+  min-height: 24px;
+  line-height: 24px;
+  white-space: nowrap;
+  text-decoration: none;
+  color: var(--soft);
+}
+.places a:hover,
+.places a.on {
+  color: var(--ink);
+  text-decoration: underline;
+  text-decoration-color: var(--ours);
+  text-underline-offset: 4px;
 }
 .sections sup {
   font-size: 11px;
@@ -143,8 +227,47 @@ const themes: { value: ThemeChoice; name: string }[] = [
     overflow: hidden;
     text-overflow: ellipsis;
   }
+  /* On a phone the sections stand at the foot, where a thumb reaches them. */
   .sections {
-    gap: 20px;
+    position: fixed;
+    z-index: 22;
+    left: 0;
+    right: 0;
+    bottom: 0;
+    height: 58px;
+    gap: 0;
+    padding: 0 4px env(safe-area-inset-bottom);
+    justify-content: space-between;
+    background: var(--sheet);
+    border-top: 1px solid var(--rule);
+    border-bottom: 0;
+    overflow-x: auto;
+  }
+  .sections a {
+    flex: 1 1 auto;
+    justify-content: center;
+    min-width: 40px;
+    padding: 0 1px;
+    gap: 1px;
+    font-size: 11.5px;
+    border-bottom: 0;
+    border-top: 2px solid transparent;
+  }
+  .sections sup {
+    min-width: 0;
+    font-size: 10px;
+  }
+  .sections .settings {
+    margin-left: 0;
+  }
+  .places {
+    height: 44px;
+  }
+  .places a {
+    line-height: 44px;
+    min-height: 44px;
+  }
+  .places {
     padding: 0 14px;
   }
 }

@@ -26,7 +26,7 @@ function reload(): void {
 <template>
   <div v-if="isOld" class="new-version" role="status">
     <span>A new version of Emporikon is here.</span>
-    <button class="word on" @click="reload">Reload; what you typed stays</button>
+    <v-btn class="word on" @click="reload">Reload; what you typed stays</v-btn>
   </div>
 </template>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vFocus } from '../kit/focus';
 import { ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { wordsOf } from './api';
@@ -32,14 +33,23 @@ async function enter(): Promise<void> {
   <form class="sign-in" @submit.prevent="enter">
     <h1>Emporikon</h1>
     <p class="soft">Prospects in; people, companies and deals out.</p>
-    <label class="field"
-      ><span class="cap">Email</span
-      ><input v-model="email" type="email" autocomplete="username" required autofocus
-    /></label>
-    <label class="field"
-      ><span class="cap">Password</span
-      ><input v-model="password" type="password" autocomplete="current-password" required
-    /></label>
+    <v-text-field
+      v-model="email"
+      v-focus
+      class="field"
+      label="Email"
+      type="email"
+      autocomplete="username"
+      required
+    />
+    <v-text-field
+      v-model="password"
+      class="field"
+      label="Password"
+      type="password"
+      autocomplete="current-password"
+      required
+    />
     <p class="wrong" role="alert">{{ error }}</p>
     <v-btn class="fill" type="submit" :loading="isBusy">Sign in</v-btn>
   </form>

@@ -1,4 +1,5 @@
 import type { In, Reply, RouteName } from '@emporikon/contract';
+import { answerAt, forgetAnswers } from './answers';
 import type { Problem } from '@emporikon/contract/common';
 
 /** What the server said no to, or that it could not be reached. */
@@ -37,6 +38,13 @@ function address(path: string, params: Record<string, unknown>, query: Record<st
   return search.size ? `${filled}?${search}` : filled;
 }
 
+/** What is posted and changes nothing. */
+const READING: ReadonlySet<RouteName> = new Set<RouteName>([
+  'POST /api/composer',
+  'POST /api/fit-rules/preview',
+  'POST /api/merges/compare',
+]);
+
 /**
  * Calls one route of the contract.
  * @param name method and path, e.g. `GET /api/people/:id`
@@ -64,16 +72,22 @@ export async function api<Name extends RouteName>(
   if (raw) headers['content-type'] = raw.type;
   else if (body !== undefined) headers['content-type'] = 'application/json';
   if (method === 'POST') headers['idempotency-key'] = key ?? crypto.randomUUID();
-  const response = await fetch(address(path, params, query), {
-    method,
-    headers,
-    body: raw ? raw.data : body === undefined ? undefined : JSON.stringify(body),
-  }).catch(() => {
-    throw new ApiProblem(unreachable);
-  });
-  const answer: unknown = await response.json().catch(() => unreachable);
-  if (!response.ok) throw new ApiProblem(answer as Problem);
-  return answer as Reply<Name>;
+  const at = address(path, params, query);
+  const ask = async (): Promise<Reply<Name>> => {
+    const response = await fetch(at, {
+      method,
+      headers,
+      body: raw ? raw.data : body === undefined ? undefined : JSON.stringify(body),
+    }).catch(() => {
+      throw new ApiProblem(unreachable);
+    });
+    const answer: unknown = await response.json().catch(() => unreachable);
+    if (!response.ok) throw new ApiProblem(answer as Problem);
+    return answer as Reply<Name>;
+  };
+  // Whether somebody is still signed in is never a thing of the past.
+  if (method === 'GET') return path === '/api/session' ? ask() : answerAt(at, ask);
+  return READING.has(name) ? ask() : ask().finally(forgetAnswers);
 }
 
 /** What to tell a person about an error. */

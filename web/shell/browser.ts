@@ -39,9 +39,7 @@ export function usePageKeys(handle: (event: KeyboardEvent) => void): void {
     const target = event.target as HTMLElement | null;
     if (
       event.defaultPrevented ||
-      target?.closest(
-        'input, textarea, select, [contenteditable], [role="dialog"], [role="menu"], [role="listbox"]',
-      )
+      target?.closest('input, textarea, [contenteditable], .v-overlay, [role="listbox"]')
     )
       return;
     handle(event);

@@ -64,7 +64,7 @@ it.each([
 
 it('no sum is no zero', () => {
   expect([money(null, 'EUR'), money(0, 'EUR'), amountText(null, 'EUR'), amountText(1250, 'EUR')]).toEqual([
-    'no sum yet',
+    'No value yet',
     '€0',
     '',
     '12.5',

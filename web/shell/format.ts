@@ -4,12 +4,13 @@ import { FIELD_NAMES as CLAIM_NAMES } from '@emporikon/core/reading/types';
 import { FACT_NAMES } from '@emporikon/core/lookups/facts';
 import { useSession } from './session';
 
-const locale = navigator.language;
+/** How the signed-in person writes days and numbers: as they chose, or as their browser does. */
+export const localeOf = (): string => useSession().me?.locale ?? navigator.language;
 const zone = (): string => useSession().me?.timeZone ?? 'UTC';
 const format =
   (options: Intl.DateTimeFormatOptions) =>
   (iso: string): string =>
-    new Intl.DateTimeFormat(locale, { timeZone: zone(), ...options }).format(new Date(iso));
+    new Intl.DateTimeFormat(localeOf(), { timeZone: zone(), ...options }).format(new Date(iso));
 
 /** Times are shown in the signed-in person's own zone, in their browser's language. */
 export const clock = format({ hour: '2-digit', minute: '2-digit' });
@@ -19,12 +20,32 @@ const dayKey = format({ year: 'numeric', month: '2-digit', day: '2-digit' });
 
 /** A plain calendar day (YYYY-MM-DD), which has no zone. */
 export const calendarDay = (date: string): string =>
-  new Intl.DateTimeFormat(locale, {
+  new Intl.DateTimeFormat(localeOf(), {
     timeZone: 'UTC',
     weekday: 'short',
     day: 'numeric',
     month: 'short',
   }).format(new Date(`${date}T00:00:00Z`));
+
+/** A plain calendar day with its year, as it stands in a field: "Thu, 3 Dec 2026". */
+export const fullDay = (date: string): string =>
+  new Intl.DateTimeFormat(localeOf(), {
+    timeZone: 'UTC',
+    weekday: 'short',
+    day: 'numeric',
+    month: 'short',
+    year: 'numeric',
+  }).format(new Date(`${date}T00:00:00Z`));
+
+/** The day it is now for the signed-in person (YYYY-MM-DD). */
+export const todayOf = (): string =>
+  new Intl.DateTimeFormat('sv-SE', { timeZone: zone() }).format(new Date());
+
+/** Whether the user writes the month before the day. */
+export const isMonthFirst = (): boolean => {
+  const parts = new Intl.DateTimeFormat(localeOf()).formatToParts(new Date()).map(({ type }) => type);
+  return parts.indexOf('month') < parts.indexOf('day') && parts[0] !== 'year';
+};
 
 /** The clock for today, the day for any other. */
 export const when = (iso: string): string =>
@@ -38,10 +59,10 @@ export const due = (move: { dueAt: string; allDay: boolean; endAt?: string | nul
 
 /** A sum in minor units; the places behind the point are left out where there are none. */
 export function money(minor: number | null, currency: string): string {
-  if (minor === null) return 'no sum yet';
+  if (minor === null) return 'No value yet';
   const digits = minorDigits(currency);
   const shown = minor % 10 ** digits === 0 ? 0 : digits;
-  return new Intl.NumberFormat(locale, {
+  return new Intl.NumberFormat(localeOf(), {
     style: 'currency',
     currency,
     minimumFractionDigits: shown,
@@ -61,13 +82,13 @@ export const amountText = (minor: number | null, currency: string): string =>
 
 /** A month (YYYY-MM) in words. */
 export const monthName = (month: string): string =>
-  new Intl.DateTimeFormat(locale, { timeZone: 'UTC', month: 'short', year: 'numeric' }).format(
+  new Intl.DateTimeFormat(localeOf(), { timeZone: 'UTC', month: 'short', year: 'numeric' }).format(
     new Date(`${month}-01T00:00:00Z`),
   );
 
 /** A share in per cent; what is not quite certain is never shown as 100. */
 export const percent = (share: number): string =>
-  new Intl.NumberFormat(locale, {
+  new Intl.NumberFormat(localeOf(), {
     style: 'percent',
     maximumFractionDigits: share > 0.99 && share < 1 ? 1 : 0,
   }).format(share < 1 ? Math.min(share, 0.999) : share);
@@ -90,6 +111,14 @@ export function ago(iso: string): string {
   return minutes < 48 * 60 ? `${Math.round(minutes / 60)} h` : `${Math.round(minutes / 1440)} days`;
 }
 
+/** A number as the user writes it. */
+export const plainNumber = (value: number, options: Intl.NumberFormatOptions = {}): string =>
+  new Intl.NumberFormat(localeOf(), options).format(value);
+
 /** A count as people read it; one that goes beyond what is counted says so. */
 export const shownCount = (count: number): string =>
-  isBeyond(count) ? `${COUNTED_TO.toLocaleString()}+` : count.toLocaleString();
+  isBeyond(count) ? `${plainNumber(COUNTED_TO)}+` : plainNumber(count);
+
+/** Several names as a sentence has them: “Ada, Bea and Cid”. */
+export const nameList = (names: readonly string[]): string =>
+  new Intl.ListFormat(localeOf(), { type: 'conjunction' }).format(names);

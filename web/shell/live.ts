@@ -9,6 +9,7 @@ import {
   type Ref,
   type ShallowRef,
 } from 'vue';
+import { forgetAnswers, keepAnswers } from './answers';
 import { ApiProblem, wordsOf } from './api';
 import { shareStream, type LiveNotice } from './liveStream';
 import { matters, shownIds } from './touched';
@@ -22,7 +23,11 @@ export const isLive = ref(true);
 export const servedBuild = ref<string | null>(null);
 
 const hear = (notice: LiveNotice): void => {
-  if (notice.open !== undefined) isLive.value = notice.open;
+  if (notice.open !== undefined) {
+    isLive.value = notice.open;
+    keepAnswers(notice.open);
+  }
+  if (notice.touched || notice.resync) forgetAnswers();
   if (notice.build) servedBuild.value = notice.build;
   if (notice.ended) onEnded();
   if (notice.touched || notice.resync) for (const handle of handlers) handle(notice);
@@ -42,6 +47,7 @@ export function openLive(ended: () => void): void {
 export function closeLive(): void {
   close?.();
   close = null;
+  keepAnswers(false);
 }
 
 export interface Fetched<T> {
@@ -84,22 +90,26 @@ export function useFetched<T>(
   if (gathered) gathered.value++;
   let newest = 0;
   let timer: ReturnType<typeof setTimeout> | undefined;
-  const load = async (): Promise<void> => {
+  let last: Promise<void> = Promise.resolve();
+  /** Whoever waits for an older read waits for the newest, which is what will be shown. */
+  const overtaken = (): Promise<void> => (newest === Infinity ? Promise.resolve() : last);
+  const readOnce = async (): Promise<void> => {
     const mine = ++newest;
     try {
       const answer = await read();
-      if (mine !== newest) return;
+      if (mine !== newest) return await overtaken();
       data.value = answer;
       error.value = '';
       isGone.value = false;
     } catch (problem) {
-      if (mine !== newest) return;
+      if (mine !== newest) return overtaken();
       isGone.value = problem instanceof ApiProblem && problem.problem.status === 404;
       // What is not there any more, or must not be seen any more, does not stay on the screen.
       if (isGone.value) data.value = null;
       error.value = wordsOf(problem);
     }
   };
+  const load = (): Promise<void> => (last = readOnce());
   const handle: Handler = ({ touched, resync }) => {
     if (!resync && !matters(touched ?? [], tables, about && shownIds(about(), data.value))) return;
     clearTimeout(timer);
@@ -114,5 +124,10 @@ export function useFetched<T>(
   void load().finally(() => {
     if (gathered) gathered.value--;
   });
-  return { data, error, isGone, load };
+  /** Asked for by hand, it is read anew whatever is kept. */
+  const reload = (): Promise<void> => {
+    forgetAnswers();
+    return load();
+  };
+  return { data, error, isGone, load: reload };
 }

@@ -1,11 +1,46 @@
-import { createRouter, createWebHistory } from 'vue-router';
+import { createRouter, createWebHistory, type RouteLocation } from 'vue-router';
 import { useSession } from './session';
+import { SETTINGS_PAGES } from './settingsRoutes';
+
+const DEALS = (): Promise<object> => import('../deals/PipelinePage.vue');
+const TRIAGE = (): Promise<object> => import('../triage/TriagePage.vue');
+const LOOK_ALIKES = (): Promise<object> => import('../lookalikes/LookAlikesPage.vue');
+
+/** Addresses of before, which may stand in somebody's bookmarks. */
+const MOVED: Record<string, string> = {
+  '/triage': '/people/triage',
+  '/look-alikes': '/people/look-alikes',
+  '/look-ups': '/people/look-ups',
+  '/forecast': '/deals/forecast',
+  '/pipelines': '/settings/pipelines',
+  '/qualifying': '/settings/fit',
+};
+
+const [TRIES, PAUSE_MS] = [20, 50];
+/** The place where the page was left, once what it shows is there again. */
+async function whenTall<Place extends { top: number }>(place: Place): Promise<Place> {
+  for (let tries = 0; tries < TRIES; tries++) {
+    if (document.documentElement.scrollHeight >= place.top + innerHeight) break;
+    await new Promise((done) => setTimeout(done, PAUSE_MS));
+  }
+  return place;
+}
 
 export const router = createRouter({
   history: createWebHistory(),
+  scrollBehavior: (to, from, saved) => (saved ? whenTall(saved) : to.path === from.path ? false : { top: 0 }),
   routes: [
     { path: '/', redirect: '/arrivals' },
+    ...Object.entries(MOVED).map(([path, to]) => ({
+      path,
+      redirect: (from: RouteLocation) => ({ path: to, query: from.query }),
+    })),
     { path: '/sign-in', component: () => import('./SignIn.vue'), meta: { open: true, title: 'Sign in' } },
+    {
+      path: '/arrivals/set-aside/:id?',
+      component: () => import('../arrivals/ArrivalsPage.vue'),
+      meta: { title: 'Set aside' },
+    },
     {
       path: '/arrivals/:id?',
       component: () => import('../arrivals/ArrivalsPage.vue'),
@@ -13,6 +48,7 @@ export const router = createRouter({
     },
     { path: '/round', component: () => import('../round/RoundPage.vue'), meta: { title: 'Round' } },
     { path: '/leads', component: () => import('../leads/LeadsPage.vue'), meta: { title: 'Leads' } },
+    { path: '/leads/triage', component: TRIAGE, meta: { title: 'Triage' } },
     {
       path: '/leads/:id',
       component: () => import('../leads/LeadPage.vue'),
@@ -20,6 +56,13 @@ export const router = createRouter({
       meta: { title: 'Lead' },
     },
     { path: '/people', component: () => import('../people/PeoplePage.vue'), meta: { title: 'People' } },
+    { path: '/people/triage', component: TRIAGE, meta: { title: 'Triage' } },
+    { path: '/people/look-alikes', component: LOOK_ALIKES, meta: { title: 'Look-alikes' } },
+    {
+      path: '/people/look-ups',
+      component: () => import('../lookups/LookUpsPage.vue'),
+      meta: { title: 'Look-ups' },
+    },
     {
       path: '/people/:id',
       component: () => import('../people/PersonPage.vue'),
@@ -31,28 +74,25 @@ export const router = createRouter({
       component: () => import('../companies/CompaniesPage.vue'),
       meta: { title: 'Companies' },
     },
+    { path: '/companies/look-alikes', component: LOOK_ALIKES, meta: { title: 'Look-alikes' } },
     {
       path: '/companies/:id',
       component: () => import('../companies/CompanyPage.vue'),
       props: true,
       meta: { title: 'Company' },
     },
-    { path: '/deals', component: () => import('../deals/PipelinePage.vue'), meta: { title: 'Deals' } },
+    { path: '/deals', component: DEALS, meta: { title: 'Deals' } },
+    { path: '/deals/table', component: DEALS, meta: { title: 'Deals' } },
+    {
+      path: '/deals/forecast',
+      component: () => import('../forecast/ForecastPage.vue'),
+      meta: { title: 'Forecast' },
+    },
     {
       path: '/deals/:id',
       component: () => import('../deals/DealPage.vue'),
       props: true,
       meta: { title: 'Deal' },
-    },
-    {
-      path: '/pipelines',
-      component: () => import('../pipelines/PipelinesPage.vue'),
-      meta: { title: 'Stages and prices' },
-    },
-    {
-      path: '/forecast',
-      component: () => import('../forecast/ForecastPage.vue'),
-      meta: { title: 'Forecast' },
     },
     { path: '/calls', component: () => import('../calls/CallsPage.vue'), meta: { title: 'Calls' } },
     {
@@ -64,30 +104,14 @@ export const router = createRouter({
     {
       path: '/imports',
       component: () => import('../imports/ImportsPage.vue'),
-      meta: { title: 'Import bench' },
+      meta: { title: 'Import' },
     },
     {
       path: '/imports/:id',
       component: () => import('../imports/BenchPage.vue'),
       props: true,
-      meta: { title: 'Import bench' },
+      meta: { title: 'Import' },
     },
-    {
-      path: '/look-alikes',
-      component: () => import('../lookalikes/LookAlikesPage.vue'),
-      meta: { title: 'Look-alikes' },
-    },
-    {
-      path: '/look-ups',
-      component: () => import('../lookups/LookUpsPage.vue'),
-      meta: { title: 'Look-ups' },
-    },
-    {
-      path: '/qualifying',
-      component: () => import('../qualifying/QualifyingPage.vue'),
-      meta: { title: 'Qualifying' },
-    },
-    { path: '/triage', component: () => import('../triage/TriagePage.vue'), meta: { title: 'Triage' } },
     { path: '/forms', component: () => import('../forms/FormsPage.vue'), meta: { title: 'Forms' } },
     {
       path: '/forms/:id',
@@ -104,8 +128,13 @@ export const router = createRouter({
     {
       path: '/settings',
       component: () => import('../settings/SettingsPage.vue'),
-      meta: { title: 'Settings' },
+      redirect: '/settings/profile',
+      children: SETTINGS_PAGES,
     },
+    // The components of the kit with examples, for who builds with them.
+    ...(import.meta.env.DEV || import.meta.env.MODE === 'kit'
+      ? [{ path: '/kit', component: () => import('../kit/examples/KitPage.vue'), meta: { title: 'Kit' } }]
+      : []),
     { path: '/:rest(.*)*', component: () => import('./NotHere.vue'), meta: { title: 'Not here' } },
   ],
 });
@@ -115,6 +144,7 @@ router.beforeEach(async (to) => {
   if (!me && to.meta.open !== true)
     return { path: '/sign-in', query: to.path === '/' || to.path === '/arrivals' ? {} : { to: to.fullPath } };
   if (me && to.path === '/sign-in') return '/arrivals';
+  if (to.meta.isForAdmins === true && me?.role !== 'admin') return '/settings/profile';
   return true;
 });
 router.afterEach((to) => {

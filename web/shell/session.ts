@@ -1,6 +1,6 @@
 import type { Me, Teammate } from '@emporikon/contract/session';
 import { defineStore } from 'pinia';
-import { ref } from 'vue';
+import { computed, ref } from 'vue';
 import { api, ApiProblem } from './api';
 import { closeLive, openLive } from './live';
 
@@ -49,5 +49,8 @@ export const useSession = defineStore('session', () => {
     location.assign('/sign-in');
   }
 
-  return { me, team, ready, signIn, signOut };
+  /** Whether I may change what holds for everybody: scoring, stages, prices, fields. */
+  const mayManage = computed(() => me.value !== null && me.value.role !== 'rep');
+
+  return { me, team, mayManage, ready, signIn, signOut };
 });

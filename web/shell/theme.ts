@@ -1,6 +1,8 @@
 import { usePreferredDark, useStored } from './browser';
 import { computed, watch } from 'vue';
 import { createVuetify, useTheme } from 'vuetify';
+import { aliases, mdi } from 'vuetify/iconsets/mdi-svg';
+import { DEFAULTS } from '../kit/defaults';
 
 const nonce = document.querySelector<HTMLMetaElement>('meta[name="csp-nonce"]')?.content ?? '';
 
@@ -37,10 +39,8 @@ export const vuetify = createVuetify({
       },
     },
   },
-  defaults: {
-    VBtn: { variant: 'flat', ripple: false, height: 34, elevation: 0 },
-    VDialog: { maxWidth: 640 },
-  },
+  icons: { defaultSet: 'mdi', aliases, sets: { mdi } },
+  defaults: DEFAULTS,
 });
 
 export type ThemeChoice = 'system' | 'vellum' | 'lamplight';

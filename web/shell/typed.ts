@@ -2,20 +2,21 @@
 const KEY = 'emporikon-typed';
 const [TRIES, PAUSE_MS] = [40, 100];
 
-type Field = HTMLInputElement | HTMLTextAreaElement | HTMLSelectElement;
+type Field = HTMLInputElement | HTMLTextAreaElement;
 interface Typed {
   path: string;
   fields: { name: string; value: string }[];
 }
 
+/** A list to choose from shows its choice in a field of its own, which is not typed into. */
 const isKept = (field: Field): boolean =>
+  !field.closest('.v-select') &&
   !(
     field instanceof HTMLInputElement &&
     ['password', 'file', 'checkbox', 'radio', 'button'].includes(field.type)
   );
 
-const fieldsOfPage = (): Field[] =>
-  [...document.querySelectorAll<Field>('input, textarea, select')].filter(isKept);
+const fieldsOfPage = (): Field[] => [...document.querySelectorAll<Field>('input, textarea')].filter(isKept);
 
 /** How a field is found again: by what it is called, and which of that name it is. */
 function namesOf(fields: readonly Field[]): string[] {
@@ -59,9 +60,7 @@ export function restoreTyped(): void {
       waiting.delete(name);
       if (field.value === value) continue;
       field.value = value;
-      field.dispatchEvent(
-        new Event(field instanceof HTMLSelectElement ? 'change' : 'input', { bubbles: true }),
-      );
+      field.dispatchEvent(new Event('input', { bubbles: true }));
     }
     if (waiting.size && ++tries < TRIES) setTimeout(put, PAUSE_MS);
   };

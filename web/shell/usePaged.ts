@@ -1,4 +1,5 @@
-import { ref, shallowRef, watch, type Ref, type ShallowRef } from 'vue';
+import { onScopeDispose, ref, shallowRef, watch, type Ref, type ShallowRef } from 'vue';
+import { wordsOf } from './api';
 import { useFetched } from './live';
 
 interface PageOf<T> {
@@ -46,13 +47,24 @@ export function usePaged<T, Page extends PageOf<T> = PageOf<T>>(
     next.value = page.next;
     hasMore.value = page.next !== null;
   });
+  let isReading = false;
   async function more(): Promise<void> {
-    if (!next.value) return;
-    const page = await read(next.value);
-    pages += 1;
-    items.value = [...(items.value ?? []), ...page.items];
-    next.value = page.next;
-    hasMore.value = page.next !== null;
+    const from = next.value;
+    if (!from || isReading) return;
+    isReading = true;
+    try {
+      const page = await read(from);
+      // What was asked for may have changed meanwhile.
+      if (next.value !== from) return;
+      pages += 1;
+      items.value = [...(items.value ?? []), ...page.items];
+      next.value = page.next;
+      hasMore.value = page.next !== null;
+    } catch (problem) {
+      error.value = wordsOf(problem);
+    } finally {
+      isReading = false;
+    }
   }
   /** Begins anew, when something else is asked for. */
   async function reload(): Promise<void> {
@@ -60,4 +72,18 @@ export function usePaged<T, Page extends PageOf<T> = PageOf<T>>(
     await load();
   }
   return { items, first, hasMore, more, error, reload };
+}
+
+/** Filters that are being typed are not asked for letter by letter. */
+const PAUSE_MS = 120;
+
+/** Reads a list again when what is asked for has changed. */
+export function reloadOn(asked: () => unknown, reload: () => Promise<void>): void {
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  const wait = (): void => {
+    clearTimeout(timer);
+    timer = setTimeout(() => void reload(), PAUSE_MS);
+  };
+  watch(() => JSON.stringify(asked()), wait);
+  onScopeDispose(() => clearTimeout(timer));
 }

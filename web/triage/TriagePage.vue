@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import Progress from '../kit/Progress.vue';
 import type { TriageCard } from '@emporikon/contract/triage';
 import { computed, onMounted, onUnmounted, ref, shallowRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
@@ -166,12 +167,7 @@ async function back(): Promise<void> {
 
 function onKey(event: KeyboardEvent): void {
   const target = event.target as HTMLElement | null;
-  if (
-    event.ctrlKey ||
-    event.metaKey ||
-    event.altKey ||
-    target?.closest('input, select, textarea, [role=dialog]')
-  )
+  if (event.ctrlKey || event.metaKey || event.altKey || target?.closest('input, textarea, .v-overlay'))
     return;
   const key = event.key.toLowerCase();
   const plan = active.value[Number(key) - 1];
@@ -195,7 +191,7 @@ onUnmounted(() => {
 
 function choosePile(value: string): void {
   const [kind = '', id = ''] = value.split(/:(.*)/);
-  void router.replace({ path: '/triage', query: kind ? { [kind]: id } : {} });
+  void router.replace({ path: route.path, query: kind ? { [kind]: id } : {} });
 }
 const chosen = computed(() =>
   pile.value.list
@@ -212,38 +208,36 @@ const chosen = computed(() =>
   <div class="page">
     <div class="page-head">
       <h1>Triage</h1>
-      <select
+      <v-select
         class="inline-edit pile"
         aria-label="Which pile"
-        :value="chosen"
-        @change="choosePile(($event.target as HTMLSelectElement).value)"
-      >
-        <option value="">strangers</option>
-        <option v-for="one in lists?.items ?? []" :key="one.id" :value="`list:${one.id}`">
-          list {{ one.name }}
-        </option>
-        <option v-for="one in imports?.items ?? []" :key="one.id" :value="`import:${one.id}`">
-          import {{ one.name }}
-        </option>
-        <option v-for="one in lists?.tags ?? []" :key="one.tag" :value="`tag:${one.tag}`">
-          tag {{ one.tag }}
-        </option>
-      </select>
+        :model-value="chosen"
+        :items="[
+          { value: '', title: 'Strangers' },
+          ...(lists?.items ?? []).map((one) => ({ value: `list:${one.id}`, title: `List: ${one.name}` })),
+          ...(imports?.items ?? []).map((one) => ({
+            value: `import:${one.id}`,
+            title: `Import: ${one.name}`,
+          })),
+          ...(lists?.tags ?? []).map((one) => ({ value: `tag:${one.tag}`, title: `Tag: ${one.tag}` })),
+        ]"
+        @update:model-value="choosePile($event)"
+      />
       <span class="soft" role="status"
         >{{ shownCount(left) }} to decide, {{ shownCount(done) }} decided{{
           pending ? `, saving ${pending}` : ''
         }}</span
       >
-      <progress :max="left + done || 1" :value="done" aria-label="Decided"></progress>
+      <Progress class="decided" :max="left + done" :value="done" label="Decided" />
     </div>
     <p v-if="error" class="wrong" role="alert">{{ error }}</p>
     <template v-if="!isReady && !error"><span v-for="n in 7" :key="n" class="ghost"></span></template>
     <Glance v-else-if="card" :card="card" />
     <p v-else-if="cards" class="empty">
       {{ skipped.size ? `Only the ${skipped.size} you skipped are left.` : 'Nobody is left in this pile.' }}
-      <button v-if="skipped.size" class="word on" @click="skipped = new Set()">Go through them</button>
+      <v-btn v-if="skipped.size" class="word on" @click="skipped = new Set()">Go through them</v-btn>
     </p>
-    <div v-if="isReady" class="choices" role="group" aria-label="What they are to us">
+    <div v-if="isReady" class="choices" role="group" aria-label="What they are to you">
       <span class="cap">Prospect, and</span>
       <v-btn
         v-for="(plan, at) in active"
@@ -265,10 +259,10 @@ const chosen = computed(() =>
         @click="decide(one.as, undefined, one.words.toLowerCase())"
         >{{ one.words }} <span class="hint">{{ one.key }}</span></v-btn
       >
-      <button class="word" :disabled="!card" @click="skip">later <span class="key">k</span></button>
-      <button class="word" :disabled="!decided.length" @click="back">
-        take back <span class="key">u</span>
-      </button>
+      <v-btn class="word" :disabled="!card" @click="skip">Later <span class="key">k</span></v-btn>
+      <v-btn class="word" :disabled="!decided.length" @click="back">
+        Bring back <span class="key">u</span>
+      </v-btn>
     </div>
   </div>
 </template>
@@ -277,8 +271,7 @@ const chosen = computed(() =>
 .pile {
   width: 220px;
 }
-progress {
-  width: 160px;
+.decided {
   margin-left: auto;
 }
 .choices {

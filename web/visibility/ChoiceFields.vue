@@ -22,9 +22,6 @@ const set = (patch: Partial<SightChoice>): void => void (choice.value = { ...cho
       :items="choices"
       :label="label"
       :disabled="isOff"
-      variant="outlined"
-      density="compact"
-      hide-details
       @update:model-value="set({ visibility: $event })"
     />
     <v-select
@@ -35,9 +32,6 @@ const set = (patch: Partial<SightChoice>): void => void (choice.value = { ...cho
       item-value="id"
       label="Team"
       :disabled="isOff"
-      variant="outlined"
-      density="compact"
-      hide-details
       @update:model-value="set({ teamId: $event ?? undefined })"
     />
     <v-autocomplete
@@ -51,9 +45,6 @@ const set = (patch: Partial<SightChoice>): void => void (choice.value = { ...cho
       chips
       closable-chips
       :disabled="isOff"
-      variant="outlined"
-      density="compact"
-      hide-details
       @update:model-value="set({ peopleIds: $event })"
     />
   </div>

@@ -30,7 +30,7 @@ async function settle(id: string): Promise<void> {
       <RouterLink class="quiet-link" :to="`/${one.record.kind}/${one.record.id}`">{{
         one.record.name
       }}</RouterLink>, which they cannot see, {{ ago(one.at) }} ago.
-      <button class="word" @click="settle(one.id)">Dismiss</button>
+      <v-btn class="word" @click="settle(one.id)">Dismiss</v-btn>
     </p>
   </section>
 </template>

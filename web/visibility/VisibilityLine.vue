@@ -17,8 +17,8 @@ const { data: sight, load } = useFetched(
 </script>
 
 <template>
-  <button class="word" :disabled="!sight" @click="isOpen = true">
+  <v-btn class="word" :disabled="!sight" @click="isOpen = true">
     {{ sight ? sightInWords(sight) : 'Visible to …' }}
-  </button>
+  </v-btn>
   <VisibilityDialog v-if="isOpen" :id="id" :kind="kind" @saved="load" @close="isOpen = false" />
 </template>

@@ -16,6 +16,8 @@ export class User extends Model<InferAttributes<User>, InferCreationAttributes<U
   declare name: string;
   declare role: UserRole;
   declare timeZone: string;
+  /** How they write days and numbers (BCP 47); null follows their browser. */
+  declare locale: CreationOptional<string | null>;
   declare passwordHash: string;
   declare active: boolean;
   /** Whose figures are looked at together; empty for none. */
@@ -49,6 +51,7 @@ export function defineUserModels(sequelize: Sequelize): void {
     name: col.words,
     role: col.words,
     timeZone: col.words,
+    locale: col.text,
     passwordHash: col.words,
     active: col.flag,
     team: { ...col.words, defaultValue: '' },

@@ -1,0 +1,106 @@
+<script setup lang="ts">
+import type { readTypedDay } from '@emporikon/core/calendar/typedDay';
+import { mdiCalendarBlankOutline } from '@mdi/js';
+import { computed, defineAsyncComponent, ref, useTemplateRef, watch } from 'vue';
+import { fullDay, isMonthFirst, todayOf } from '../shell/format';
+
+/**
+ * A day (YYYY-MM-DD; empty for none) that is typed ("fri", "3 dec", "in 3 working days") or picked. It is shown as the
+ * user writes days. `change` comes once the field is left or a day is picked. Further attributes go to the text field.
+ */
+const model = defineModel<string | null>();
+const emit = defineEmits<{ change: [day: string] }>();
+const DayPicker = defineAsyncComponent(() => import('./DayPicker.vue'));
+const EXAMPLES = 'Type a day, such as “3 Dec”, “Friday” or “in 3 working days”';
+
+const field = useTemplateRef('field');
+const text = ref('');
+const isTyping = ref(false);
+const isPicking = ref(false);
+const error = ref('');
+let read: typeof readTypedDay | null = null;
+let settled = model.value ?? '';
+
+const shown = computed(() => (isTyping.value ? text.value : model.value ? fullDay(model.value) : text.value));
+watch(model, (day) => {
+  if (day) error.value = '';
+  if (!isTyping.value) settled = day ?? '';
+});
+watch(error, (words) => field.value?.setCustomValidity(words));
+
+async function begin(): Promise<void> {
+  ({ readTypedDay: read } = await import('@emporikon/core/calendar/typedDay'));
+}
+
+/** What was typed, as a day; null while it names none. */
+const dayOf = (typed: string): string | null =>
+  /^\d{4}-\d\d-\d\d$/.test(typed.trim()) || !read
+    ? typed.trim()
+    : read(typed, { today: todayOf(), monthFirst: isMonthFirst() });
+
+function type(typed: string): void {
+  isTyping.value = true;
+  text.value = typed;
+  error.value = '';
+  const day = typed.trim() ? dayOf(typed) : '';
+  if (day === '' || /^\d{4}-\d\d-\d\d$/.test(day ?? '')) model.value = day;
+}
+
+async function settle(): Promise<void> {
+  if (!isTyping.value) return;
+  if (!read) await begin();
+  const typed = text.value.trim();
+  const day = typed ? dayOf(typed) : '';
+  isTyping.value = false;
+  model.value = day ?? '';
+  if (day === null) error.value = `“${typed}” is not a day. ${EXAMPLES}.`;
+  else {
+    text.value = '';
+    finish(day);
+  }
+}
+function finish(day: string): void {
+  if (day === settled) return;
+  settled = day;
+  emit('change', day);
+}
+function pick(day: string): void {
+  isPicking.value = false;
+  isTyping.value = false;
+  error.value = '';
+  model.value = day;
+  finish(day);
+}
+</script>
+
+<template>
+  <v-text-field
+    ref="field"
+    :model-value="shown"
+    :error-messages="error"
+    :title="EXAMPLES"
+    autocomplete="off"
+    class="date-field"
+    @update:model-value="type"
+    @focus="begin"
+    @blur="settle"
+    @keydown.enter="settle"
+  >
+    <template #append-inner>
+      <v-menu v-model="isPicking" :close-on-content-click="false" location="bottom end">
+        <template #activator="{ props: activator }">
+          <v-btn class="word open" aria-label="Choose a day" tabindex="-1" v-bind="activator">
+            <v-icon :icon="mdiCalendarBlankOutline" size="16" />
+          </v-btn>
+        </template>
+        <DayPicker :day="model ?? ''" @pick="pick" />
+      </v-menu>
+    </template>
+  </v-text-field>
+</template>
+
+<style scoped>
+.date-field {
+  min-width: 132px;
+}
+</style>

@@ -1,0 +1,53 @@
+<script setup lang="ts">
+import { useUndo } from '../shell/undo';
+
+const undo = useUndo();
+</script>
+
+<template>
+  <div class="line" role="status" aria-live="polite">
+    <div v-if="undo.told" class="told" :class="{ wrong: undo.told.wrong }">
+      <span>{{ undo.told.text }}</span>
+      <RouterLink v-for="link in undo.told.links ?? []" :key="link.text" :to="link.to" class="quiet-link">{{
+        link.text
+      }}</RouterLink>
+      <v-btn v-if="undo.told.eventId" class="word on" @click="undo.undo()">
+        Undo <span class="key">Ctrl Z</span>
+      </v-btn>
+      <v-btn class="word" @click="undo.dismiss()">Close</v-btn>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.line {
+  position: fixed;
+  left: 0;
+  right: 0;
+  bottom: 92px;
+  display: flex;
+  justify-content: center;
+  pointer-events: none;
+  z-index: 30;
+}
+.told {
+  pointer-events: auto;
+  display: flex;
+  gap: 16px;
+  align-items: baseline;
+  background: var(--sheet);
+  border: 1px solid var(--ink);
+  border-radius: 3px;
+  padding: 5px 14px;
+  max-width: min(92vw, 820px);
+}
+.told.wrong {
+  border-color: var(--iron);
+  color: var(--iron);
+}
+@media (max-width: 700px) {
+  .line {
+    bottom: 130px;
+  }
+}
+</style>

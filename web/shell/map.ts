@@ -1,0 +1,165 @@
+/** Where everything is: the sections under the masthead and the places of each. */
+export interface Place {
+  name: string;
+  to: string;
+  /** Other words by which the find field knows it. */
+  also?: string;
+  /** What is opened in it has an address below it, and the place stays. */
+  holds?: true;
+}
+
+export interface Section {
+  name: string;
+  to: string;
+  /** Which of the live counts stands beside its name. */
+  count: 'arrivals' | 'round' | 'leads' | 'deals' | null;
+  places: readonly Place[];
+  /** Where its records are, beside its places. */
+  records?: readonly string[];
+}
+
+export const SECTIONS: readonly Section[] = [
+  {
+    name: 'Arrivals',
+    to: '/arrivals',
+    count: 'arrivals',
+    places: [
+      { name: 'Inbox', to: '/arrivals', also: 'mail captures what came in', holds: true },
+      { name: 'Calls', to: '/calls', also: 'phone' },
+      { name: 'Forms', to: '/forms', also: 'web forms submissions' },
+      { name: 'Import', to: '/imports', also: 'table csv excel vcard file' },
+      {
+        name: 'Set aside',
+        to: '/arrivals/set-aside',
+        also: 'not a lead refused newsletters',
+        holds: true,
+      },
+    ],
+    records: ['/arrivals/', '/calls/', '/forms/', '/imports/'],
+  },
+  {
+    name: 'Round',
+    to: '/round',
+    count: 'round',
+    places: [{ name: 'Today', to: '/round', also: 'tasks day next moves' }],
+  },
+  {
+    name: 'Leads',
+    to: '/leads',
+    count: 'leads',
+    places: [
+      { name: 'All leads', to: '/leads' },
+      { name: 'Triage', to: '/leads/triage', also: 'sort strangers prospects' },
+    ],
+    records: ['/leads/'],
+  },
+  {
+    name: 'People',
+    to: '/people',
+    count: null,
+    places: [
+      { name: 'All people', to: '/people', also: 'contacts' },
+      { name: 'Triage', to: '/people/triage', also: 'sort strangers prospects' },
+      { name: 'Look-alikes', to: '/people/look-alikes', also: 'duplicates merge' },
+      { name: 'Look-ups', to: '/people/look-ups', also: 'enrich missing facts' },
+    ],
+    records: ['/people/'],
+  },
+  {
+    name: 'Companies',
+    to: '/companies',
+    count: null,
+    places: [
+      { name: 'All companies', to: '/companies', also: 'organisations accounts firms' },
+      { name: 'Look-alikes', to: '/companies/look-alikes', also: 'duplicates merge' },
+    ],
+    records: ['/companies/'],
+  },
+  {
+    name: 'Deals',
+    to: '/deals',
+    count: 'deals',
+    places: [
+      { name: 'Lanes', to: '/deals', also: 'pipeline board' },
+      { name: 'Table', to: '/deals/table', also: 'list of deals' },
+      { name: 'Forecast', to: '/deals/forecast', also: 'pipeline value revenue' },
+    ],
+    records: ['/deals/'],
+  },
+];
+
+/** The section a path belongs to; null for settings and pages outside of all sections. */
+export const sectionOf = (path: string): Section | null =>
+  SECTIONS.find(({ places }) => places.some(({ to }) => to === path)) ??
+  SECTIONS.find(({ records = [] }) => records.some((prefix) => path.startsWith(prefix))) ??
+  null;
+
+/** The place of its section that a path is; null on the page of a record. */
+export function placeOf(path: string): Place | null {
+  const places = sectionOf(path)?.places ?? [];
+  const holding = places
+    .filter(({ to, holds }) => holds && path.startsWith(`${to}/`))
+    .sort((a, b) => b.to.length - a.to.length);
+  return places.find(({ to }) => to === path) ?? holding[0] ?? null;
+}
+
+export interface SettingsPlace extends Place {
+  /** Only admins reach it. */
+  isForAdmins?: true;
+}
+
+/** The index of Settings. */
+export const SETTINGS: readonly { name: string; places: readonly SettingsPlace[] }[] = [
+  {
+    name: 'You',
+    places: [
+      { name: 'Profile and language', to: '/settings/profile', also: 'time zone locale dates theme' },
+      { name: 'Phone line', to: '/settings/phone-line', also: 'number exchange' },
+      { name: 'Mailboxes', to: '/settings/mailboxes', also: 'imap email' },
+      { name: 'Clipper and tokens', to: '/settings/tokens', also: 'api access browser extension' },
+      { name: 'Sign-in', to: '/settings/sign-in', also: 'password sessions' },
+    ],
+  },
+  {
+    name: 'Organisation',
+    places: [
+      { name: 'Accounts', to: '/settings/accounts', also: 'users colleagues roles', isForAdmins: true },
+      { name: 'Teams', to: '/settings/teams', also: 'managers members' },
+      { name: 'Who may see what', to: '/settings/visibility', also: 'private restricted sharing' },
+      { name: 'Fields', to: '/settings/fields', also: 'custom fields of your own' },
+      { name: 'Relations', to: '/settings/relations', also: 'kinds of relation reports to' },
+    ],
+  },
+  {
+    name: 'Scoring',
+    places: [
+      { name: 'Fit', to: '/settings/fit', also: 'qualifying rules points' },
+      { name: 'Warmth', to: '/settings/warmth', also: 'engagement half-life' },
+      { name: 'Win chance', to: '/settings/win-chance', also: 'model probability dropped leads' },
+      { name: 'Lead owners', to: '/settings/lead-owners', also: 'assignment rules round robin' },
+      { name: 'Qualifying questions', to: '/settings/questions' },
+      { name: 'Plans for prospects', to: '/settings/plans', also: 'triage first move' },
+    ],
+  },
+  {
+    name: 'Deals',
+    places: [
+      { name: 'Pipelines and stages', to: '/settings/pipelines', also: 'chances typical days' },
+      { name: 'Products and prices', to: '/settings/products', also: 'price lists' },
+      { name: 'Why deals end', to: '/settings/reasons', also: 'won lost reasons' },
+      { name: 'Quotes', to: '/settings/quotes', also: 'pdf terms numbers' },
+      { name: 'Currencies', to: '/settings/currencies', also: 'exchange rates' },
+    ],
+  },
+  {
+    name: 'Channels',
+    places: [
+      { name: 'Look-ups', to: '/settings/look-ups', also: 'allowance sources enrichment' },
+      { name: 'Your own servers', to: '/settings/servers', also: 'hosts network', isForAdmins: true },
+    ],
+  },
+  {
+    name: 'Data',
+    places: [{ name: 'Where facts go', to: '/settings/mappings', also: 'mapping claims fields' }],
+  },
+];
