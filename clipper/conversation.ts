@@ -1,3 +1,4 @@
+import { countedPlainly } from '@emporikon/core/people/counts';
 import type { CaptureDetail } from '@emporikon/contract/captures';
 import { el } from './dom';
 import { call } from './server';
@@ -5,7 +6,7 @@ import { close, leaveNothing, show, tellProblem } from './sheet';
 import type { Account } from './store';
 import { whoLines } from './who';
 
-const count = (of: number): string => (of === 1 ? 'The message is' : `${of} messages are`);
+const count = (of: number): string => (of === 1 ? 'The message is' : `${countedPlainly(of, 'message')} are`);
 
 /** The sheet of a thread: what is said in it, and filing what the ledger does not have yet. */
 export function fileConversation(mine: Account, capture: CaptureDetail): void {
@@ -29,13 +30,17 @@ export function fileConversation(mine: Account, capture: CaptureDetail): void {
   const button = el(
     'button',
     { class: 'fill', click: () => void file() },
-    `File ${fresh} ${fresh === 1 ? 'message' : 'messages'}`,
+    `File ${countedPlainly(fresh, 'message')}`,
   );
   const done = capture.state === 'filed' || fresh === 0;
   show(
     el('h1', {}, capture.from),
     whoLines(capture, (person) => (chosen = person)),
-    el('p', { class: 'soft' }, `${said.length} messages, ${said.length - fresh} in the ledger already.`),
+    el(
+      'p',
+      { class: 'soft' },
+      `${countedPlainly(said.length, 'message')}, ${said.length - fresh} in the ledger already.`,
+    ),
     el(
       'ol',
       {},

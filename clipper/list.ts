@@ -1,3 +1,4 @@
+import { countedPlainly } from '@emporikon/core/people/counts';
 import type { CaptureDetail } from '@emporikon/contract/captures';
 import { el, labelled, select } from './dom';
 import { call } from './server';
@@ -93,7 +94,7 @@ export function fileList(mine: Account, capture: CaptureDetail): void {
   const form = el(
     'form',
     {},
-    el('h1', {}, `${rows.length} people`),
+    el('h1', {}, countedPlainly(rows.length, 'person', 'people')),
     all,
     el('ul', {}, ...rows.map((row) => row.line)),
     el(

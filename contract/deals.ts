@@ -97,6 +97,7 @@ export const Board = z.object({
 export type Board = z.infer<typeof Board>;
 export const DealDetail = DealRow.extend({
   stage: Stage,
+  moves: z.array(Task).describe('its open moves, those due first before; at most twenty'),
   leadId: Id.nullable(),
   people: z.array(Named.extend({ roleId: Id, role: z.enum(DEAL_ROLES), jobTitle: z.string().nullable() })),
   lines: z.array(DealLine),

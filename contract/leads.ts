@@ -55,6 +55,7 @@ const Answer = z.object({
   evidence: Source.nullable().describe('where the answer was taken from; null where somebody typed it'),
 });
 export const LeadDetail = LeadRow.extend({
+  moves: z.array(Task).describe('its open moves, those due first before; at most twenty'),
   parkedUntil: Day.nullable(),
   dropReason: z.string().nullable(),
   nextStatuses: z.array(LeadStatus),

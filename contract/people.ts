@@ -67,6 +67,7 @@ export const Dossier = z.object({
   owner: Named.nullable(),
   since: Time,
   nextMove: Task.nullable(),
+  moves: z.array(Task).describe('its open moves, those due first before; at most twenty'),
   leads: z.array(LeadRef),
   deals: z.array(DealRef),
 });

@@ -43,13 +43,13 @@ test('a lead is converted with everybody, answers are taken in their words, and 
   await page.getByRole('button', { name: 'Close' }).first().click();
   const parts = page.getByRole('group', { name: 'Who has a part in it' });
   await parts.getByLabel('Osric Quarn', { exact: true }).check();
-  await expect(parts.getByLabel('Part of Osric Quarn')).toHaveValue('pays');
-  await choose(parts.getByLabel('Part of Osric Quarn'), 'influences');
+  await expect(parts.getByLabel('Role of Osric Quarn')).toHaveValue('pays');
+  await choose(parts.getByLabel('Role of Osric Quarn'), 'influences');
   await expect(page.getByText(/carries along: Hedda Quarn, Quarn Bakery, 1 ledger entry/)).toBeVisible();
   await page.getByRole('button', { name: 'Convert' }).click();
   await page.getByRole('link', { name: 'Open the deal' }).click();
-  await expect(page.getByLabel('Part of Hedda Quarn')).toHaveValue('decides');
-  await expect(page.getByLabel('Part of Osric Quarn')).toHaveValue('influences');
+  await expect(page.getByLabel('Role of Hedda Quarn')).toHaveValue('decides');
+  await expect(page.getByLabel('Role of Osric Quarn')).toHaveValue('influences');
   await page.getByRole('link', { name: 'from its lead' }).click();
   await page.getByRole('button', { name: 'Take the conversion back' }).click();
   await expect(page.getByRole('button', { name: 'Convert' })).toBeVisible();
@@ -106,8 +106,8 @@ test('people are related, a circle is told and not drawn, and who moves on was t
   await relate(ada.id, 'Bram Kelpling');
   await relate(bram.id, 'Ada Kelpling');
   await page.goto(`/companies/${ada.company.id}`);
-  await page.getByRole('button', { name: 'Who reports to whom' }).click();
-  await expect(page.getByText(/which would close a circle/)).toBeVisible();
+  await page.getByRole('button', { name: 'Org chart' }).click();
+  await expect(page.getByText(/which would make a circle/)).toBeVisible();
   const chart = page.getByRole('group', { name: 'Who reports to whom' });
   await expect(chart.getByRole('link')).toHaveCount(2);
   await expect(chart.locator('path')).toHaveCount(1);
@@ -122,5 +122,6 @@ test('people are related, a circle is told and not drawn, and who moves on was t
   await expect(page.getByRole('link', { name: 'Coral Crumb' }).first()).toBeVisible();
   await expect(page.getByRole('region', { name: 'Relations' })).toContainText(/was\s+at\s+Kelp & Line/);
   await page.goto(`/companies/${ada.company.id}`);
-  await expect(page.getByText('Was here:')).toBeVisible();
+  await page.getByRole('button', { name: 'Org chart' }).click();
+  await expect(page.getByText('Used to work here')).toBeVisible();
 });

@@ -32,7 +32,7 @@ async function makeDouble(page: Page): Promise<Double> {
 
 const lookAgain = async (page: Page): Promise<void> => {
   await page.goto('/people/look-alikes');
-  await page.getByRole('button', { name: 'Look again' }).click();
+  await page.getByRole('button', { name: 'Compare again' }).click();
 };
 
 test('look-alikes are judged by keyboard, merged with a chosen value, and taken apart again', async ({
@@ -87,7 +87,7 @@ test('what is different is not asked again, what is skipped stays, and the sure 
   for (const box of await dialog.getByRole('checkbox').all()) await box.uncheck();
   await line.getByRole('checkbox').check();
   await dialog.getByRole('button', { name: 'Merge 1 group' }).click();
-  await expect(page.getByText(/1 group made one/)).toBeVisible();
+  await expect(page.getByText(/1 group merged/)).toBeVisible();
   await page.goto(`/people/${other.second}`);
   await page.waitForURL(`**/people/${other.first}`);
 });

@@ -105,7 +105,7 @@ test('lines of products make the amount and a quote, which is printed and kept i
     personId: person.id,
   });
   await page.goto(`/deals/${deal.id}`);
-  await page.getByRole('button', { name: 'Show', exact: true }).click();
+  await page.getByRole('button', { name: 'Products and quotes', exact: true }).click();
   await page.getByRole('button', { name: 'Add a line' }).click();
   await choose(page.getByLabel('Product of line 1'), 'Long bike, two boxes');
   await expect(page.getByLabel('Price of line 1')).toHaveValue('4500');

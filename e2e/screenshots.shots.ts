@@ -50,7 +50,7 @@ test('pictures of the main views', async ({ browser }) => {
     items: { id: string; kind: string }[];
   };
   await page.goto(`/deals/${deals.items.find((hit) => hit.kind === 'deal')?.id ?? ''}`);
-  await page.getByRole('button', { name: 'Show', exact: true }).click();
+  await page.getByRole('button', { name: 'Products and quotes', exact: true }).click();
   await shoot('deal');
   await page.goto('/deals/forecast');
   await page.locator('.chart .main-svg').first().waitFor();

@@ -128,8 +128,7 @@ test('leaving lines that are not saved asks first', async ({ browser }) => {
   const made = await page.request.post('/api/deals', { data: { title: `Unsaved ${Date.now()}` } });
   const { deal } = (await made.json()) as { deal: { id: string } };
   await page.goto(`/deals/${deal.id}`);
-  const bought = page.getByRole('region', { name: 'What they buy' });
-  await bought.getByRole('button', { name: 'Show' }).click();
+  await page.getByRole('button', { name: 'Products and quotes', exact: true }).click();
   await page.getByRole('button', { name: 'Add a line' }).click();
   await page.getByLabel('Name of line 1').fill('Long bike');
   await page
@@ -145,8 +144,8 @@ test('leaving lines that are not saved asks first', async ({ browser }) => {
     .click();
   // Folded away, they are still there.
   await page.getByRole('button', { name: 'Stay here' }).click();
-  await bought.getByRole('button', { name: 'Hide', exact: true }).click();
-  await bought.getByRole('button', { name: 'Show' }).click();
+  await page.getByRole('button', { name: 'Hide products and quotes' }).click();
+  await page.getByRole('button', { name: 'Products and quotes', exact: true }).click();
   await expect(page.getByLabel('Name of line 1')).toHaveValue('Long bike');
   await page
     .getByRole('link', { name: /^People/ })

@@ -1,3 +1,4 @@
+import { countedPlainly } from '../people/counts';
 import { readCardDetails } from './card/details';
 import { boundNesting } from './nesting';
 import { parseCards } from '../formats/vcard';
@@ -99,12 +100,12 @@ export function readCardFile(bytes: Uint8Array, options: PageOptions = {}): Read
     intents: [],
     message: bareMessage({
       from: name ? { name, address: '' } : null,
-      subject: cards.length === 1 ? name : `${cards.length} cards`,
+      subject: cards.length === 1 ? name : countedPlainly(cards.length, 'card'),
       text: text.slice(0, 200_000),
       ...(cards[0] && cards.length === 1 ? { card: readCardDetails(cards[0]) } : {}),
     }),
     notices: unreadable
-      ? [`${unreadable} cards could not be read`]
+      ? [`${countedPlainly(unreadable, 'card')} could not be read`]
       : cards.length
         ? []
         : ['there is no card in it'],
@@ -123,7 +124,7 @@ export async function readTableFile(
     kind: 'row',
     claims: body.flatMap((row, index) => readRow(row, shape, options.country, index).claims),
     intents: [],
-    message: bareMessage({ subject: `${body.length} rows` }),
+    message: bareMessage({ subject: countedPlainly(body.length, 'row') }),
     notices: problems.map((problem) => `row ${problem.row + 1}: ${problem.text}`),
     records: body.length,
   };

@@ -13,7 +13,7 @@ import { turnOf } from '../ledger/queries';
 import { linkedWork } from '../people/queries';
 import { mergesInto } from '../lookalikes/merged';
 import { nameHolds } from '../search/filter';
-import { nextMoves } from '../tasks/queries';
+import { openMoves } from '../tasks/queries';
 import { loadCompany } from './commands';
 
 interface Row {
@@ -148,6 +148,7 @@ export async function companyDossier(context: Context, id: string): Promise<Comp
     limit: 100,
     transaction: context.tx,
   });
+  const moves = await openMoves(context, 'company_id', id);
   const owner = company.ownerId ? await User.findByPk(company.ownerId, { transaction: context.tx }) : null;
   return {
     id,
@@ -173,7 +174,8 @@ export async function companyDossier(context: Context, id: string): Promise<Comp
     owner: owner ? { id: owner.id, name: owner.name } : null,
     since: company.createdAt.toISOString(),
     turn: await turnOf(context, 'companyId', id),
-    nextMove: (await nextMoves(context, 'company_id', [id])).get(id) ?? null,
+    nextMove: moves[0] ?? null,
+    moves,
     ...(await linkedWork(context, 'company', id)),
   };
 }

@@ -11,7 +11,7 @@ import { notFound } from '../http/problems';
 import { turnsOfDeals } from '../ledger/queries';
 import { loadStages, stageViews } from '../pipelines/stages';
 import { loadMeasure } from '../qualifying/score';
-import { nextMoves } from '../tasks/queries';
+import { nextMoves, openMoves } from '../tasks/queries';
 import type { DealFilter } from './filter';
 import { linesOf } from './lines';
 import { notKnownOf } from './asks';
@@ -144,6 +144,7 @@ export async function dealDetail(context: Context, id: string): Promise<DealDeta
   return {
     ...row,
     stage: view,
+    moves: await openMoves(context, 'deal_id', id),
     leadId: lead?.id ?? null,
     people: await peopleOf(context, id),
     ...(await linesOf(context, id)),

@@ -8,7 +8,7 @@ import { Deal, Lead, LeadAnswer, Question } from '../db/models/deals';
 import { Company, Person } from '../db/models/people';
 import { User } from '../db/models/users';
 import { notFound } from '../http/problems';
-import { nextMoves } from '../tasks/queries';
+import { nextMoves, openMoves } from '../tasks/queries';
 import { answersRead } from './answers';
 import { leadsBy, leadsByChance, leadsByStatus, type LeadFilter, type LeadSort } from './page';
 
@@ -180,6 +180,7 @@ export async function leadDetail(context: Context, id: string): Promise<LeadDeta
   const deal = await dealOf(context, lead);
   return {
     ...row,
+    moves: await openMoves(context, 'lead_id', id),
     parkedUntil: lead.parkedUntil ?? null,
     dropReason: lead.dropReason ?? null,
     nextStatuses: [...nextStatuses(lead.status)],

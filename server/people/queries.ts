@@ -12,7 +12,7 @@ import { customFields, loadMappings } from '../fields/mapping';
 import { notFound } from '../http/problems';
 import { turnOf } from '../ledger/queries';
 import { mergesInto } from '../lookalikes/merged';
-import { nextMoves } from '../tasks/queries';
+import { openMoves } from '../tasks/queries';
 
 interface LinkedRow {
   id: string;
@@ -119,6 +119,7 @@ export async function personDossier(context: Context, id: string): Promise<Perso
       .flatMap(([field, target]) => (target === `custom:${key}` ? [current(field as Claim['field'])] : []))
       .find(Boolean) ??
     null;
+  const moves = await openMoves(context, 'person_id', id);
   const owner = person.ownerId ? await User.findByPk(person.ownerId, { transaction: context.tx }) : null;
   return {
     id,
@@ -161,7 +162,8 @@ export async function personDossier(context: Context, id: string): Promise<Perso
     owner: owner ? { id: owner.id, name: owner.name } : null,
     since: person.createdAt.toISOString(),
     turn: await turnOf(context, 'personId', id),
-    nextMove: (await nextMoves(context, 'person_id', [id])).get(id) ?? null,
+    nextMove: moves[0] ?? null,
+    moves,
     ...(await linkedWork(context, 'person', id)),
   };
 }

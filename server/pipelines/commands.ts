@@ -1,3 +1,4 @@
+import { countedPlainly } from '@emporikon/core/people/counts';
 import type { Parsed } from '@emporikon/contract';
 import { Op } from 'sequelize';
 import { requireActor, type Context } from '../commands/context';
@@ -86,7 +87,10 @@ async function refuseLast(context: Context, id: string): Promise<void> {
     where: { stageId: stages.map((stage) => stage.id) },
     transaction: context.tx,
   });
-  if (open) throw conflict(`${open} open deals stand in it. Close them or move them before you retire it.`);
+  if (open)
+    throw conflict(
+      `It has ${countedPlainly(open, 'open deal')}. Close or move ${open === 1 ? 'it' : 'them'} before you retire it.`,
+    );
 }
 
 async function retakeChances(context: Context, pipelineId: string): Promise<void> {
@@ -183,7 +187,7 @@ export async function removeStage(
     throw invalid('The deals cannot go there.', { fields: { to: 'is not another stage of this pipeline' } });
   if (deals.length && !target)
     throw conflict(
-      `${deals.length} deal${deals.length === 1 ? ' stands' : 's stand'} in ${stage.name}. Say to which stage they go.`,
+      `${stage.name} has ${countedPlainly(deals.length, 'deal')}. Choose the stage to move ${deals.length === 1 ? 'it' : 'them'} to.`,
     );
   if (target)
     for (const deal of deals) await moveTo(context, deal, target, { keepsSince: target.kind !== 'open' });

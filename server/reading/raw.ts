@@ -1,3 +1,4 @@
+import { countedPlainly } from '@emporikon/core/people/counts';
 import { parseCards } from '@emporikon/core/formats/vcard';
 import { readCall, readThing, type FileKind } from '@emporikon/core/reading/read';
 import { readForm } from '@emporikon/core/reading/form/read';
@@ -131,7 +132,7 @@ export function splitCards(raw: Buffer, mediaType: string): Buffer[] {
   if (!cards.length) throw invalid('There is no card in this file that could be read; nothing was captured.');
   if (cards.length > MOST_CARDS)
     throw invalid(
-      `There are ${cards.length} cards in this file; nothing was captured. Put it on the import bench, which takes as many as you like.`,
+      `There are ${countedPlainly(cards.length, 'card')} in this file; nothing was captured. Use Import, which takes as many as you like.`,
     );
   return cards.length === 1 ? [raw] : cards.map((card) => Buffer.from(`${card.raw}\r\n`, 'utf8'));
 }

@@ -104,6 +104,18 @@ const BY_OWNER: Record<Owner, string> = {
   deal_id: 't.deal_id',
 };
 
+/** The most open moves a dossier shows. */
+const MOVES_SHOWN = 20;
+
+/** The open moves of a record, those due first before; at most twenty. */
+export async function openMoves(context: Context, owner: Owner, id: string): Promise<TaskView[]> {
+  const rows = await context.sequelize.query<Row>(
+    `${SELECT} WHERE t.done_at IS NULL AND ${BY_OWNER[owner]} = :id ORDER BY t.due_at, t.id LIMIT ${MOVES_SHOWN}`,
+    { replacements: { id }, type: QueryTypes.SELECT, transaction: context.tx },
+  );
+  return rows.map((row) => asTask(row, context));
+}
+
 /** The next move of each of some records: its earliest open task. */
 export async function nextMoves(
   context: Context,
@@ -111,14 +123,11 @@ export async function nextMoves(
   ids: readonly string[],
 ): Promise<Map<string, TaskView>> {
   if (!ids.length) return new Map();
+  const key = BY_OWNER[owner];
   const rows = await context.sequelize.query<Row>(
-    `${SELECT} WHERE t.done_at IS NULL AND ${BY_OWNER[owner]} = ANY(ARRAY[:ids]::uuid[]) ORDER BY t.due_at`,
+    `${SELECT.replace('SELECT', `SELECT DISTINCT ON (${key})`)}
+      WHERE t.done_at IS NULL AND ${key} = ANY(ARRAY[:ids]::uuid[]) ORDER BY ${key}, t.due_at, t.id`,
     { replacements: { ids: [...ids] }, type: QueryTypes.SELECT, transaction: context.tx },
   );
-  const moves = new Map<string, TaskView>();
-  for (const row of rows) {
-    const id = row[owner];
-    if (id && !moves.has(id)) moves.set(id, asTask(row, context));
-  }
-  return moves;
+  return new Map(rows.flatMap((row) => (row[owner] ? [[row[owner], asTask(row, context)]] : [])));
 }

@@ -1,3 +1,4 @@
+import { countedPlainly } from '@emporikon/core/people/counts';
 import type { Reply } from '@emporikon/contract';
 import type { TriageCard } from '@emporikon/contract/triage';
 import { QueryTypes } from 'sequelize';
@@ -69,7 +70,11 @@ export async function triagePile(
       name: person.fullName,
       jobTitle: person.jobTitle,
       company: company ? { id: company.id, name: company.name } : null,
-      firm: [company?.industry, company?.employees ? `${company.employees} people` : null, company?.country]
+      firm: [
+        company?.industry,
+        company?.employees ? countedPlainly(company.employees, 'person', 'people') : null,
+        company?.country,
+      ]
         .filter(Boolean)
         .join(', '),
       standing: person.standing,

@@ -4,7 +4,7 @@ import type { FilingInput } from '@emporikon/contract/captures';
 import type { z } from 'zod';
 import { computed, ref, watch } from 'vue';
 import { api } from '../shell/api';
-import { clock, day, nameList } from '../shell/format';
+import { clock, counted, day, nameList } from '../shell/format';
 import { useFetched } from '../shell/live';
 import { safeHref } from '../shell/links';
 import { useUndo } from '../shell/undo';
@@ -188,7 +188,7 @@ defineExpose({ file, setAside, correctFirst });
   </section>
   <section class="read" aria-label="What we read">
     <template v-if="capture && isList">
-      <h2>A list of {{ capture.listed.length }} people</h2>
+      <h2>A list of {{ counted(capture.listed.length, 'person', 'people') }}</h2>
       <p class="soft">
         Choose who to file. Each becomes a person with the tags you give. People already in your records keep
         what they have.

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import type { Claim } from '@emporikon/contract/captures';
-import { ref, watch } from 'vue';
+import { defineAsyncComponent, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import PhoneButton from '../calls/PhoneButton.vue';
 import VisibilityLine from '../visibility/VisibilityLine.vue';
+import AssignMenu from '../dossier/AssignMenu.vue';
 import ActionLine from '../dossier/ActionLine.vue';
 import NewLinks from '../make/NewLinks.vue';
 import CardFrame from '../dossier/CardFrame.vue';
@@ -12,17 +13,19 @@ import Fact from '../dossier/Fact.vue';
 import LedgerView from '../dossier/LedgerView.vue';
 import SideColumn from '../dossier/SideColumn.vue';
 import GapsLine from '../lookups/GapsLine.vue';
-import OrgChart from '../relations/OrgChart.vue';
 import MergedHere from '../lookalikes/MergedHere.vue';
 import { noteRecent } from '../find/recent';
 import { api } from '../shell/api';
-import { shortDay } from '../shell/format';
-import { useFetched } from '../shell/live';
+import { counted, shortDay } from '../shell/format';
+import { gatherFetches, useFetched } from '../shell/live';
 import { useUndo } from '../shell/undo';
 import { provideVersion } from '../shell/useDraft';
 
+const OrgChart = defineAsyncComponent(() => import('../relations/OrgChart.vue'));
 const props = defineProps<{ id: string }>();
 const undo = useUndo();
+/** The parts of the page read for themselves; it is shown when all are there, so that nothing in it moves. */
+const isWaiting = gatherFetches();
 const router = useRouter();
 const {
   data: company,
@@ -83,6 +86,7 @@ function parsed(field: Field, line: string): unknown {
   return (field === 'country' ? line.toUpperCase() : line) || null;
 }
 const isMerging = ref(false);
+const isChart = ref(false);
 provideVersion(() => company.value?.version);
 const put =
   (field: Field) =>
@@ -100,18 +104,26 @@ watch(company, (now) => {
 </script>
 
 <template>
-  <template v-if="company">
+  <div v-if="company" v-show="!isWaiting" class="whole-page">
     <CardFrame :name="company.name">
       <template #role
         ><span
-          >{{ company.people.length }} {{ company.people.length === 1 ? 'person' : 'people' }} · since
-          {{ shortDay(company.since) }}<template v-if="company.owner"> · {{ company.owner.name }}</template
+          >{{ counted(company.people.length, 'person', 'people') }} · since {{ shortDay(company.since)
+          }}<template v-if="company.owner"> · {{ company.owner.name }}</template
           ><template v-if="company.kind === 'household'"> · a household</template
           ><template v-if="company.parent">
             · a branch of
             <RouterLink class="quiet-link" :to="`/companies/${company.parent.id}`">{{
               company.parent.name
             }}</RouterLink></template
+          ><template v-if="company.branches.length">
+            · branches:
+            <template v-for="(one, index) in company.branches" :key="one.id"
+              >{{ index ? ', ' : ''
+              }}<RouterLink class="quiet-link" :to="`/companies/${one.id}`">{{
+                one.name
+              }}</RouterLink></template
+            ></template
           ></span
         ><VisibilityLine :id="company.id" kind="companies"
       /></template>
@@ -132,6 +144,8 @@ watch(company, (now) => {
     <ActionLine>
       <PhoneButton v-if="company.phone" :number="company.phone" :shown="`Call ${company.phone}`" />
       <NewLinks :begun="{ company: { id: company.id, label: company.name } }" :kinds="['deal', 'lead']" />
+      <AssignMenu kind="company" :record="company" @changed="load" />
+      <v-btn class="word" :aria-expanded="isChart" @click="isChart = !isChart">Org chart</v-btn>
       <v-menu>
         <template #activator="{ props: activator }">
           <v-btn class="word" v-bind="activator">More…</v-btn>
@@ -144,13 +158,6 @@ watch(company, (now) => {
           <v-list-item title="Same as another company…" @click="isMerging = true" />
         </v-list>
       </v-menu>
-      <span v-if="company.branches.length" class="soft"
-        >Branches:
-        <template v-for="(one, index) in company.branches" :key="one.id"
-          >{{ index ? ', ' : ''
-          }}<RouterLink class="quiet-link" :to="`/companies/${one.id}`">{{ one.name }}</RouterLink></template
-        ></span
-      >
       <MergedHere
         :id="company.id"
         :key="company.id"
@@ -162,11 +169,11 @@ watch(company, (now) => {
         <GapsLine :key="id" :company-id="company.id" :name="company.name" @changed="load" />
       </template>
     </ActionLine>
-    <OrgChart :key="id" :company-id="company.id" />
+    <OrgChart v-if="isChart" :key="id" :company-id="company.id" @close="isChart = false" />
     <LedgerView :key="id" :about="{ companyId: id }" />
     <Composer :about="{ companyId: id }" />
-  </template>
-  <div v-else class="page">
+  </div>
+  <div v-if="!company || isWaiting" class="page">
     <p v-if="error" class="wrong" role="alert">{{ error }}</p>
     <template v-else
       ><span class="ghost" style="width: 30%; height: 24px"></span><span class="ghost"></span

@@ -1,7 +1,10 @@
 <script setup lang="ts">
+import type { Begun } from '../make/forms';
 import { DEAL_ASKS, type DealAsk } from '@emporikon/core/lifecycle/stages';
 import { computed, ref, watch } from 'vue';
 import VisibilityLine from '../visibility/VisibilityLine.vue';
+import ActionLine from '../dossier/ActionLine.vue';
+import NewLinks from '../make/NewLinks.vue';
 import CardFrame from '../dossier/CardFrame.vue';
 import Composer from '../dossier/Composer.vue';
 import Fact from '../dossier/Fact.vue';
@@ -10,9 +13,9 @@ import SideColumn from '../dossier/SideColumn.vue';
 import { noteRecent } from '../find/recent';
 import { api } from '../shell/api';
 import { useStored } from '../shell/browser';
-import { amountText, calendarDay, day, money, percent } from '../shell/format';
+import { amountText, calendarDay, counted, day, money, percent } from '../shell/format';
 import { minorOf } from '@emporikon/core/ledger/sum';
-import { useFetched } from '../shell/live';
+import { gatherFetches, useFetched } from '../shell/live';
 import TagField from '../kit/TagField.vue';
 import { useUndo } from '../shell/undo';
 import { provideVersion } from '../shell/useDraft';
@@ -23,6 +26,8 @@ import Quotes from './Quotes.vue';
 
 const props = defineProps<{ id: string }>();
 const undo = useUndo();
+/** The parts of the page read for themselves; it is shown when all are there, so that nothing in it moves. */
+const isWaiting = gatherFetches();
 const {
   data: deal,
   error,
@@ -56,7 +61,11 @@ const stageItems = computed(() =>
         .map((stage) => ({ value: stage.id, title: stage.name })),
     ]),
 );
-const side = computed(() => (deal.value ? { nextMove: deal.value.nextMove, deals: [], leads: [] } : null));
+const side = computed(() => (deal.value ? { moves: deal.value.moves, deals: [], leads: [] } : null));
+const begun = computed((): Begun => ({
+  deal: { id: props.id, label: deal.value?.title ?? '' },
+  ...(deal.value?.company ? { company: { id: deal.value.company.id, label: deal.value.company.name } } : {}),
+}));
 const isOpen = computed(() => deal.value?.stage.kind === 'open');
 const linesAre = useStored('emporikon.deal.lines', false);
 /** Once they were unfolded they stay: what was typed is not lost by folding them. */
@@ -109,7 +118,7 @@ watch(deal, (now) => {
 </script>
 
 <template>
-  <template v-if="deal && side">
+  <div v-if="deal && side" v-show="!isWaiting" class="whole-page">
     <CardFrame :name="deal.title">
       <template #role>
         <RouterLink v-if="deal.company" :to="`/companies/${deal.company.id}`" class="quiet-link">{{
@@ -154,13 +163,15 @@ watch(deal, (now) => {
         <div class="stage">
           <span class="cap">Stage</span>
           <v-select
-            class="inline-edit"
+            class="on-card"
             aria-label="Stage"
             :model-value="deal.stageId"
             :items="stageItems"
             @update:model-value="change({ stageId: $event })"
           />
-          <span class="cap">since {{ day(deal.stageSince) }}, typical {{ deal.stage.usualDays }} days</span>
+          <span class="cap"
+            >since {{ day(deal.stageSince) }}, typical {{ counted(deal.stage.usualDays, 'day') }}</span
+          >
         </div>
         <Fact
           label="Expected by"
@@ -185,7 +196,7 @@ watch(deal, (now) => {
         <div class="stage">
           <span class="cap">Owner</span>
           <v-select
-            class="inline-edit"
+            class="on-card"
             :model-value="deal.owner.id"
             aria-label="Owner"
             :items="team?.items ?? []"
@@ -195,8 +206,8 @@ watch(deal, (now) => {
           />
         </div>
         <p v-if="deal.winChance !== null" class="soft learnt">
-          Leads like the one it came from, at this stage, are won {{ percent(deal.winChance) }} of the time.
-          The forecast can use either.
+          Leads like this one are won {{ percent(deal.winChance) }} of the time from this stage. The forecast
+          can use either figure.
         </p>
         <Fact
           v-if="!isOpen"
@@ -206,17 +217,39 @@ watch(deal, (now) => {
           placeholder="No reason given"
           :save="(value, version) => put({ closeReason: value || null }, version)"
         />
-        <TagField class="tags" :model-value="deal.tags" @update:model-value="change({ tags: $event })" />
+        <TagField
+          class="on-card tags"
+          :model-value="deal.tags"
+          @update:model-value="change({ tags: $event })"
+        />
       </template>
       <template #side
-        ><div class="sides">
-          <SideColumn :dossier="side" :people="[]" people-title="" /><DealPeople
-            class="parts"
-            :deal="deal"
-            @changed="load"
-          /></div
+        ><SideColumn :dossier="side" :people="[]" people-title=""
+          ><DealPeople :deal="deal" @changed="load" /></SideColumn
       ></template>
     </CardFrame>
+    <ActionLine>
+      <v-btn class="word" :aria-expanded="linesAre" @click="linesAre = !linesAre">{{
+        linesAre ? 'Hide products and quotes' : 'Products and quotes'
+      }}</v-btn>
+      <span class="soft num"
+        >{{ counted(deal.lines.length, 'line')
+        }}<template v-if="deal.lines.length"
+          >, net {{ money(deal.totals.netMinor, deal.currency) }}, with tax
+          {{ money(deal.totals.grossMinor, deal.currency) }}</template
+        ></span
+      >
+      <NewLinks :begun="begun" :kinds="['task']" />
+      <template v-if="deal.notKnown.length && !after" #meter>
+        <span class="late"
+          >{{ deal.stage.name }} needs: {{ deal.notKnown.map((ask) => DEAL_ASKS[ask]).join(', ') }}</span
+        >
+      </template>
+    </ActionLine>
+    <section v-if="linesWere" v-show="linesAre" class="buys" aria-label="Products and quotes">
+      <DealLines :key="id" :deal="deal" @changed="load" />
+      <Quotes :key="id" :deal-id="id" :has-lines="deal.lines.length > 0" />
+    </section>
     <AfterMove
       v-if="after"
       :deal="deal"
@@ -225,31 +258,10 @@ watch(deal, (now) => {
       class="after"
       @done="after = null"
     />
-    <p v-else-if="deal.notKnown.length" class="lines-head soft">
-      {{ deal.stage.name }} asks for: {{ deal.notKnown.map((ask) => DEAL_ASKS[ask]).join(', ') }}.
-    </p>
-    <section class="buys" aria-label="What they buy">
-      <div class="lines-head">
-        <h2>What they buy</h2>
-        <v-btn class="word" :aria-expanded="linesAre" @click="linesAre = !linesAre">
-          {{ linesAre ? 'Hide' : 'Show' }}
-        </v-btn>
-        <span v-if="!linesAre" class="soft num"
-          >{{ deal.lines.length }} lines<template v-if="deal.lines.length"
-            >, net {{ money(deal.totals.netMinor, deal.currency) }}, with tax
-            {{ money(deal.totals.grossMinor, deal.currency) }}</template
-          ></span
-        >
-      </div>
-      <div v-if="linesWere" v-show="linesAre">
-        <DealLines :key="id" :deal="deal" @changed="load" />
-        <Quotes :key="id" :deal-id="id" :has-lines="deal.lines.length > 0" />
-      </div>
-    </section>
     <LedgerView :key="id" :about="{ dealId: id }" />
     <Composer :about="{ dealId: id }" />
-  </template>
-  <div v-else class="page">
+  </div>
+  <div v-if="!deal || isWaiting" class="page">
     <p v-if="error" class="wrong" role="alert">{{ error }}</p>
     <template v-else
       ><span class="ghost" style="width: 30%; height: 24px"></span><span class="ghost"></span
@@ -268,38 +280,20 @@ watch(deal, (now) => {
   line-height: 1.2;
 }
 .tags {
-  padding: 6px 0;
+  padding: 5px 0;
   border-top: 1px solid var(--rule2);
-}
-.parts {
-  border-left: 1px solid var(--rule);
-  padding: 8px 0 0 22px;
 }
 .buys {
   padding: 8px 24px 10px;
   border-bottom: 1px solid var(--rule2);
 }
-.lines-head {
-  display: flex;
-  gap: 14px;
-  align-items: baseline;
-  margin: 0;
-}
-p.lines-head {
-  padding: 6px 24px 0;
-}
 .after {
   margin-top: 8px;
 }
 @media (max-width: 700px) {
-  .buys,
-  p.lines-head {
+  .buys {
     padding-left: 14px;
     padding-right: 14px;
-  }
-  .parts {
-    border: 0;
-    padding-left: 0;
   }
 }
 </style>

@@ -5,7 +5,7 @@ import { api } from '../shell/api';
 import RecordPicker from '../kit/RecordPicker.vue';
 import { useUndo } from '../shell/undo';
 
-/** Who has a part in the deal, and which. */
+/** The people on a deal and the role of each. */
 const props = defineProps<{ deal: DealDetail }>();
 const emit = defineEmits<{ changed: [] }>();
 const undo = useUndo();
@@ -35,21 +35,27 @@ const add = (personId: string): Promise<void> =>
 
 <template>
   <div class="people">
-    <span class="cap">People on it</span>
+    <span class="cap">People on this deal</span>
     <div v-for="one in deal.people" :key="one.roleId" class="person">
       <RouterLink :to="`/people/${one.id}`" class="quiet-link name" :title="one.jobTitle ?? undefined">{{
         one.name
       }}</RouterLink>
       <v-select
-        class="role"
-        :aria-label="`Part of ${one.name}`"
+        class="role on-card"
+        :aria-label="`Role of ${one.name}`"
         :model-value="one.role"
         :items="DEAL_ROLES"
         @update:model-value="setRole(one.roleId, $event)"
       />
-      <v-btn class="word" :aria-label="`${one.name} leaves the deal`" @click="drop(one.roleId)">×</v-btn>
+      <v-btn class="word" :aria-label="`Remove ${one.name} from the deal`" @click="drop(one.roleId)">×</v-btn>
     </div>
-    <RecordPicker kind="person" label="Add somebody" placeholder="add somebody" @pick="add($event.id)" />
+    <RecordPicker
+      kind="person"
+      label="Add a person"
+      class="on-card"
+      placeholder="Add a person"
+      @pick="add($event.id)"
+    />
   </div>
 </template>
 
@@ -70,17 +76,7 @@ const add = (personId: string): Promise<void> =>
   white-space: nowrap;
 }
 .role {
-  font: inherit;
-  font-size: 13px;
   color: var(--soft);
-  background: none;
-  border: 0;
-  border-bottom: 1px solid var(--rule);
-  min-height: 24px;
-}
-.role option {
-  color: var(--ink);
-  background: var(--sheet);
 }
 .word {
   padding: 0;

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Board, DealRow, Stage } from '@emporikon/contract/deals';
 import { computed, ref } from 'vue';
-import { money, plainNumber, roughMoney } from '../shell/format';
+import { counted, money, plainNumber, roughMoney } from '../shell/format';
 import { useMedia } from '../shell/browser';
 import { placeDeals } from './placing';
 import { useVisibleRows } from './visible';
@@ -45,7 +45,7 @@ const isBare = (deal: DealRow): boolean => !deal.nextMove && props.stage.kind ==
 function aside(deal: DealRow, isLate: boolean): string {
   if (props.stage.kind !== 'open') return '';
   if (isBare(deal)) return 'no next move';
-  return [...(isLate ? [`${deal.days} days`] : []), TURNS[deal.turn.turn]].filter(Boolean).join(', ');
+  return [...(isLate ? [counted(deal.days, 'day')] : []), TURNS[deal.turn.turn]].filter(Boolean).join(', ');
 }
 
 const NEAR_END = 300;
@@ -97,7 +97,7 @@ function press(event: KeyboardEvent, deal: DealRow): void {
           v-if="stage.kind === 'open'"
           class="typical"
           :style="{ left: `calc((100% - 184px) * ${Math.min(stage.usualDays, 49) / 49})` }"
-          ><span>typical {{ stage.usualDays }} days</span></i
+          ><span>typical {{ counted(stage.usualDays, 'day') }}</span></i
         >
         <article
           v-for="{ deal, share, row, isLate } in drawn"

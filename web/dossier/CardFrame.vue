@@ -1,9 +1,37 @@
 <script setup lang="ts">
+import { onBeforeUnmount, ref, watch } from 'vue';
 import { useStored } from '../shell/browser';
 
 defineProps<{ name: string }>();
 /** Folded to one line, the card leaves the whole page to the ledger. */
 const isFolded = useStored('emporikon.card.folded', false);
+/** A full card shows what fits above the ledger; the rest comes when asked for, or when the focus goes there. */
+const isWhole = ref(false);
+const isMore = ref(false);
+const body = ref<HTMLElement | null>(null);
+const watcher = new ResizeObserver(() => {
+  const shown = body.value;
+  if (!shown || isWhole.value) return;
+  isMore.value = shown.scrollHeight > shown.clientHeight + 4;
+  // What somebody opens in the card is seen.
+  if (isMore.value && shown.contains(document.activeElement)) isWhole.value = true;
+});
+watch(body, (now) => {
+  watcher.disconnect();
+  if (!now) return;
+  watcher.observe(now);
+  for (const part of now.children) watcher.observe(part);
+});
+onBeforeUnmount(() => watcher.disconnect());
+
+/** Whatever has the focus is seen: a part of the card that was cut off is shown whole. */
+function showFocused(event: FocusEvent): void {
+  const shown = body.value;
+  if (!shown || isWhole.value || !(event.target instanceof Element)) return;
+  if (event.target.getBoundingClientRect().bottom > shown.getBoundingClientRect().bottom)
+    isWhole.value = true;
+  shown.scrollTop = 0;
+}
 </script>
 
 <template>
@@ -11,12 +39,24 @@ const isFolded = useStored('emporikon.card.folded', false);
     <header>
       <h1>{{ name }}</h1>
       <slot name="role"></slot>
-      <v-btn class="word fold" :aria-expanded="!isFolded" @click="isFolded = !isFolded">
-        {{ isFolded ? 'Unfold' : 'Fold' }}
-      </v-btn>
+      <span class="fold">
+        <v-btn
+          v-if="!isFolded && (isMore || isWhole)"
+          class="word"
+          :aria-expanded="isWhole"
+          @click="isWhole = !isWhole"
+        >
+          {{ isWhole ? 'Show less' : 'Show all' }}
+        </v-btn>
+        <v-btn class="word" :aria-expanded="!isFolded" @click="isFolded = !isFolded">
+          {{ isFolded ? 'Unfold' : 'Fold' }}
+        </v-btn>
+      </span>
     </header>
-    <div v-if="!isFolded" class="facts"><slot name="facts"></slot></div>
-    <slot v-if="!isFolded" name="side"></slot>
+    <div v-if="!isFolded" ref="body" class="body" :class="{ whole: isWhole }" @focusin="showFocused">
+      <div class="facts"><slot name="facts"></slot></div>
+      <slot name="side"></slot>
+    </div>
   </section>
 </template>
 
@@ -25,12 +65,8 @@ const isFolded = useStored('emporikon.card.folded', false);
   background: var(--sheet);
   border-bottom: 1px solid var(--rule);
   padding: 10px 24px 6px;
-  display: grid;
-  grid-template-columns: 1fr 300px;
-  gap: 2px 28px;
 }
 header {
-  grid-column: 1 / 3;
   display: flex;
   align-items: baseline;
   gap: 4px 14px;
@@ -43,23 +79,43 @@ header h1 {
 }
 .fold {
   margin-left: auto;
+  display: flex;
+  gap: 14px;
 }
 .folded header {
   margin: 0;
+}
+.body {
+  display: grid;
+  grid-template-columns: minmax(0, 5fr) minmax(0, 4fr);
+  gap: 2px 28px;
+  align-items: start;
 }
 .facts {
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(190px, 1fr));
   gap: 0 24px;
   align-content: start;
+  min-width: 0;
+}
+/* The ledger below has nearly half of the page, however full the card is. */
+@media (min-width: 701px) {
+  .body:not(.whole) {
+    max-height: max(190px, calc(100vh - 610px));
+    overflow: hidden;
+  }
+}
+@media (max-width: 1000px) {
+  .body {
+    grid-template-columns: minmax(0, 3fr) minmax(0, 2fr);
+  }
 }
 @media (max-width: 700px) {
   .card {
-    grid-template-columns: 1fr;
     padding: 12px 14px;
   }
-  header {
-    grid-column: 1;
+  .body {
+    grid-template-columns: minmax(0, 1fr);
   }
   .facts {
     grid-template-columns: 1fr 1fr;

@@ -6,7 +6,7 @@ import { api } from '../shell/api';
 import { due } from '../shell/format';
 import { useUndo } from '../shell/undo';
 
-const props = defineProps<{ move: Task | null }>();
+const props = defineProps<{ move: Task }>();
 const undo = useUndo();
 const isSightOpen = ref(false);
 
@@ -25,14 +25,28 @@ async function finish(): Promise<void> {
 </script>
 
 <template>
-  <div v-if="move" data-next-move>
+  <div class="move" data-move>
     <b>{{ move.title }}</b>
     <span :class="{ late: move.state === 'overdue' }"
       >{{ move.state === 'overdue' ? 'overdue since' : 'by' }} {{ due(move) }}</span
     >, {{ move.assignee.name.split(' ')[0] }}
     <v-btn class="word" @click="finish">Done</v-btn>
-    <v-btn class="word" @click="isSightOpen = true">Who can see it</v-btn>
+    <v-btn class="word sight" @click="isSightOpen = true">Who can see it</v-btn>
     <VisibilityDialog v-if="isSightOpen" :id="move.id" kind="tasks" @close="isSightOpen = false" />
   </div>
-  <div v-else class="late" data-next-move>No next move. Write one below.</div>
 </template>
+
+<style scoped>
+.move {
+  min-height: 24px;
+}
+.word {
+  margin-left: 6px;
+}
+/* Shown where the move is looked at; always where nothing can be pointed at. */
+@media (hover: hover) {
+  .move:not(:hover, :focus-within) .sight {
+    opacity: 0;
+  }
+}
+</style>

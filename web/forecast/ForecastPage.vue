@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
 import { api } from '../shell/api';
-import { monthName, percent, plainNumber, roughMoney } from '../shell/format';
+import { counted, monthName, percent, plainNumber, roughMoney } from '../shell/format';
 import { useFetched } from '../shell/live';
 import Chart from './Chart.vue';
 import { backTestTraces, forecastTraces, layout } from './chart';
@@ -87,7 +87,7 @@ const shown = (minor: number): string => roughMoney(minor, forecast.value?.curre
     <template v-if="!isReady && !error"><span v-for="n in 14" :key="n" class="ghost"></span></template>
     <template v-if="isReady && forecast && past">
       <p>
-        In {{ forecast.months.length }} months, in 8 of 10 runs between
+        In {{ counted(forecast.months.length, 'month') }}, in 8 of 10 runs between
         <b class="num">{{ shown(forecast.simulated.total.low) }}</b> and
         <b class="num">{{ shown(forecast.simulated.total.high) }}</b>; median
         <b class="num">{{ shown(forecast.simulated.total.middle) }}</b>.

@@ -4,7 +4,12 @@ import { clock, day } from '../shell/format';
 import { useFetched } from '../shell/live';
 import DeliveryLine from '../outbox/DeliveryLine.vue';
 
-const props = defineProps<{ about: { personId?: string; formId?: string }; title: string }>();
+const props = defineProps<{
+  about: { personId?: string; formId?: string };
+  title?: string;
+  /** What is said where there are none; left out, nothing is shown then. */
+  empty?: string;
+}>();
 const { data } = useFetched(
   () => api('GET /api/submissions', { query: props.about }),
   ['form_submissions', 'captures', 'outbox'],
@@ -14,12 +19,12 @@ const { data } = useFetched(
 
 <template>
   <section v-if="data?.items.length" class="submissions">
-    <h2>{{ title }}</h2>
+    <h2 v-if="title">{{ title }}</h2>
     <details v-for="one in data.items" :key="one.id">
       <summary>
         <b>{{ one.form.name }}</b>
         <span class="soft">
-          {{ day(one.at) }} {{ clock(one.at) }} · {{ one.by ? `written by ${one.by}` : 'by themselves'
+          {{ day(one.at) }} {{ clock(one.at) }} · {{ one.by ? `entered by ${one.by}` : 'filled in by them'
           }}{{ one.confirmedAt ? ' · address confirmed' : '' }}</span
         >
       </summary>
@@ -38,6 +43,7 @@ const { data } = useFetched(
       <RouterLink :to="`/arrivals/${one.captureId}`" class="quiet-link">Open the original</RouterLink>
     </details>
   </section>
+  <p v-else-if="data && empty" class="empty">{{ empty }}</p>
 </template>
 
 <style scoped>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import Progress from '../kit/Progress.vue';
-import { plainNumber } from '../shell/format';
+import { counted, plainNumber } from '../shell/format';
 import type { ImportDetail, ImportChoices, Mapping } from '@emporikon/contract/imports';
 import { computed, onScopeDispose, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
@@ -104,7 +104,7 @@ const forget = (): void =>
     <div class="page-head">
       <h1>{{ data.name }}</h1>
       <span class="soft" role="status"
-        >{{ plainNumber(data.total) }} rows · {{ STATE_WORDS[data.state]
+        >{{ counted(data.total, 'row') }} · {{ STATE_WORDS[data.state]
         }}<template v-if="data.reading">
           · {{ data.reading.encoding
           }}<template v-if="data.reading.separator"
@@ -177,7 +177,7 @@ const forget = (): void =>
           data.state === 'previewed' ? 'Check again' : 'Preview'
         }}</v-btn>
         <v-btn v-if="data.state === 'previewed'" class="fill" :loading="isBusy" @click="start"
-          >Import {{ plainNumber(data.total - (data.counts.unusable ?? 0)) }} rows</v-btn
+          >Import {{ counted(data.total - (data.counts.unusable ?? 0), 'row') }}</v-btn
         >
         <v-btn class="word" @click="forget">Forget this file</v-btn>
       </div>

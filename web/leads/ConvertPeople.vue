@@ -38,7 +38,7 @@ function add(hit: { id: string; label: string }): void {
       />
       <v-select
         class="role"
-        :aria-label="`Part of ${one.name}`"
+        :aria-label="`Role of ${one.name}`"
         :model-value="roleOf(one.id) ?? one.role"
         :disabled="roleOf(one.id) === undefined"
         :items="DEAL_ROLES"

@@ -2,7 +2,7 @@
 import { watch } from 'vue';
 import Composer from '../dossier/Composer.vue';
 import LedgerView from '../dossier/LedgerView.vue';
-import NextMoveLine from '../dossier/NextMoveLine.vue';
+import OpenMoves from '../dossier/OpenMoves.vue';
 import GapsLine from '../lookups/GapsLine.vue';
 import JudgementLine from '../qualifying/JudgementLine.vue';
 import EditCell from '../kit/EditCell.vue';
@@ -18,7 +18,7 @@ import StatusLine from './StatusLine.vue';
 
 const props = defineProps<{ id: string }>();
 /** The parts of the page read for themselves; it is shown when all are there, so that nothing in it moves. */
-const waiting = gatherFetches();
+const isWaiting = gatherFetches();
 const {
   data: lead,
   error,
@@ -53,7 +53,7 @@ watch(lead, (now) => {
 </script>
 
 <template>
-  <div v-if="lead" v-show="!waiting" class="whole">
+  <div v-if="lead" v-show="!isWaiting" class="whole-page">
     <section class="card">
       <div class="who">
         <h1>{{ lead.title }}</h1>
@@ -77,7 +77,7 @@ watch(lead, (now) => {
           />
           · added {{ day(lead.createdAt) }} ·
           <v-select
-            class="owner"
+            class="owner on-card"
             aria-label="Owner"
             :model-value="lead.owner.id"
             :items="team?.items ?? [lead.owner]"
@@ -88,7 +88,7 @@ watch(lead, (now) => {
           <br /><VisibilityLine :id="lead.id" :key="lead.id" kind="leads" />
         </p>
         <StatusLine :lead="lead" @changed="load" />
-        <div class="move"><span class="cap">Next move</span> <NextMoveLine :move="lead.nextMove" /></div>
+        <OpenMoves :moves="lead.moves" />
       </div>
       <Questions :lead="lead" @changed="load" />
       <ConvertForm :lead="lead" @changed="load" />
@@ -104,7 +104,7 @@ watch(lead, (now) => {
     <LedgerView :key="id" :about="{ leadId: id }" />
     <Composer :about="{ leadId: id }" />
   </div>
-  <div v-if="!lead || waiting" class="page">
+  <div v-if="!lead || isWaiting" class="page">
     <p v-if="error" class="wrong" role="alert">{{ error }}</p>
     <template v-else
       ><span class="ghost" style="width: 30%; height: 24px"></span><span class="ghost"></span
@@ -117,20 +117,8 @@ watch(lead, (now) => {
 .complete {
   padding: 4px 24px;
 }
-.whole {
-  display: contents;
-}
 .owner {
-  font: inherit;
-  color: inherit;
-  background: none;
-  border: 0;
-  border-bottom: 1px solid var(--rule);
-  min-height: 24px;
-}
-.owner option {
-  color: var(--ink);
-  background: var(--sheet);
+  display: inline-grid;
 }
 .card {
   background: var(--sheet);
@@ -142,9 +130,6 @@ watch(lead, (now) => {
 }
 p {
   margin: 4px 0 10px;
-}
-.move .cap {
-  display: block;
 }
 @media (max-width: 1000px) {
   .card {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { LookAlike } from '@emporikon/contract/lookAlikes';
-import { percent } from '../shell/format';
+import { counted, percent } from '../shell/format';
 
 defineProps<{ groups: LookAlike[]; later: string[]; hasMore: boolean }>();
 const at = defineModel<string | null>({ required: true });
@@ -20,7 +20,8 @@ const namesOf = (one: LookAlike): string => [...new Set(one.members.map((each) =
         <span class="names">{{ namesOf(one) }}</span>
         <span class="sure">{{ percent(one.probability) }}</span>
         <span class="soft hint"
-          >{{ one.members.length }} records{{ one.members[0]?.hint ? ` · ${one.members[0].hint}` : '' }}</span
+          >{{ counted(one.members.length, 'record')
+          }}{{ one.members[0]?.hint ? ` · ${one.members[0].hint}` : '' }}</span
         >
       </v-btn>
     </li>

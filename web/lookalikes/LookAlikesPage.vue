@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { nounFor } from '@emporikon/core/people/counts';
 import type { Comparison, LookAlike } from '@emporikon/contract/lookAlikes';
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
@@ -168,15 +169,15 @@ onBeforeUnmount(() => window.removeEventListener('keydown', press));
       <h1>{{ byHand.length ? 'Side by side' : 'Look-alikes' }}</h1>
       <template v-if="!byHand.length">
         <span class="soft run" role="status">
-          <template v-if="isRunning">comparing your records…</template>
-          <template v-else-if="run?.trouble">the last look failed: {{ run.trouble }}</template>
+          <template v-if="isRunning">Comparing your records…</template>
+          <template v-else-if="run?.trouble">The last comparison failed: {{ run.trouble }}</template>
           <template v-else-if="run?.finishedAt"
-            >{{ count(total) }} {{ total === 1 ? 'group' : 'groups' }} among {{ count(run.records) }}, looked
-            through {{ when(run.finishedAt) }}</template
+            >{{ count(total) }} {{ nounFor(total, 'group') }} among {{ count(run.records) }}, last compared
+            {{ when(run.finishedAt) }}</template
           >
-          <template v-else-if="items">nobody has looked yet</template>
+          <template v-else-if="items">Not compared yet</template>
         </span>
-        <v-btn class="word" @click="again">Look again</v-btn>
+        <v-btn class="word" @click="again">Compare again</v-btn>
         <v-btn v-if="groups.some((one) => one.probability >= SURE)" class="word" @click="isMany = true">
           Merge the sure ones…
         </v-btn>

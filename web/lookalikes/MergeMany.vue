@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { nounFor } from '@emporikon/core/people/counts';
 import { vFocus } from '../kit/focus';
 import type { LookAlike } from '@emporikon/contract/lookAlikes';
 import type { Reply } from '@emporikon/contract';
@@ -33,7 +34,7 @@ async function merge(): Promise<void> {
   try {
     const { merged, left } = await api('POST /api/look-alikes/merge', { body: { ids: chosen.value } });
     undo.tell({
-      text: `${count(merged.length)} ${merged.length === 1 ? 'group' : 'groups'} made one${left.length ? `; ${count(left.length)} left: ${left[0]?.reason ?? ''}` : ''}. Each can be taken apart on its dossier.`,
+      text: `${count(merged.length)} ${nounFor(merged.length, 'group')} merged${left.length ? `; ${count(left.length)} not merged: ${left[0]?.reason ?? ''}` : ''}. Each can be unmerged on its page.`,
       eventId: merged.length === 1 ? (merged[0]?.eventId ?? null) : null,
     });
     emit('done');
@@ -81,7 +82,7 @@ async function merge(): Promise<void> {
       <template v-else><span v-for="n in 5" :key="n" class="ghost"></span></template>
       <div class="foot">
         <v-btn class="fill" :disabled="isBusy || !items || !total" @click="merge">{{
-          isBusy ? 'Merging…' : `Merge ${count(total)} ${total === 1 ? 'group' : 'groups'}`
+          isBusy ? 'Merging…' : `Merge ${count(total)} ${nounFor(total, 'group')}`
         }}</v-btn>
         <v-btn v-focus class="quiet" @click="emit('close')">Not now</v-btn>
       </div>

@@ -1,3 +1,4 @@
+import { nounFor } from '@emporikon/core/people/counts';
 import { plainNumber } from '../shell/format';
 import type { Comparison } from '@emporikon/contract/lookAlikes';
 
@@ -18,7 +19,7 @@ const NOUNS: Record<keyof Comparison['moves'], [one: string, many: string]> = {
 export function movesInWords(moves: Comparison['moves']): string {
   const parts = (Object.keys(NOUNS) as (keyof Comparison['moves'])[])
     .filter((key) => moves[key])
-    .map((key) => `${plainNumber(moves[key])} ${NOUNS[key][moves[key] === 1 ? 0 : 1]}`);
+    .map((key) => `${plainNumber(moves[key])} ${nounFor(moves[key], ...NOUNS[key])}`);
   return parts.length ? new Intl.ListFormat('en-GB', { type: 'conjunction' }).format(parts) : 'nothing';
 }
 /** Whether it is one thing that moves, or nothing. */

@@ -3,7 +3,7 @@ import type { Gaps, Suggestion } from '@emporikon/contract/lookups';
 import { computed, defineAsyncComponent, ref } from 'vue';
 import SourceMark from '../kit/SourceMark.vue';
 import { api } from '../shell/api';
-import { fieldName, percent, shortDay } from '../shell/format';
+import { counted, fieldName, percent, shortDay } from '../shell/format';
 import { useFetched } from '../shell/live';
 import { useUndo } from '../shell/undo';
 
@@ -70,7 +70,7 @@ function done(): void {
     <template v-if="gaps">
       <div class="line">
         <meter min="0" max="100" :value="score" aria-label="Complete, of 100"></meter>
-        <span :title="missing.map((one) => `${one.label}, ${one.points} points`).join('; ')"
+        <span :title="missing.map((one) => `${one.label}, ${counted(one.points, 'point')}`).join('; ')"
           ><b class="num">{{ score }}</b> of 100 complete<template v-if="missing[0]"
             >; next {{ missing[0].label.toLowerCase() }}</template
           ></span
@@ -82,7 +82,7 @@ function done(): void {
           >Look up</v-btn
         >
         <v-btn v-if="offered" class="word on" :aria-expanded="isOpen" @click="isOpen = !isOpen">
-          {{ offered }} {{ offered === 1 ? 'suggestion' : 'suggestions' }}
+          {{ counted(offered, 'suggestion') }}
         </v-btn>
       </div>
       <div v-for="one in isOpen ? gaps.suggestions : []" :key="one.claim.id" class="line suggestion">

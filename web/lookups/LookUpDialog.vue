@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { counted } from '../shell/format';
 import { vFocus } from '../kit/focus';
 import Progress from '../kit/Progress.vue';
 import type { LookUpPlan, LookUpRun } from '@emporikon/contract/lookups';
@@ -88,7 +89,7 @@ async function stop(): Promise<void> {
           <li v-for="one in plan.questions" :key="one.source">
             <span
               ><b>{{ one.label }}</b
-              >, at most {{ one.count }} {{ one.count === 1 ? 'question' : 'questions' }}</span
+              >, at most {{ counted(one.count, 'question') }}</span
             >
             <span class="num soft">about {{ cost(one.cost) }}</span>
           </li>
@@ -111,8 +112,8 @@ async function stop(): Promise<void> {
         <p role="status">
           <template v-if="run.state === 'running'">{{ run.done }} of {{ run.total }} looked up …</template>
           <template v-else-if="run.filled + run.suggested"
-            >{{ run.filled }} {{ run.filled === 1 ? 'fact' : 'facts' }} filled in,
-            {{ run.suggested }} suggested, for {{ cost(run.spent) }}.</template
+            >{{ counted(run.filled, 'fact') }} filled in, {{ run.suggested }} suggested, for
+            {{ cost(run.spent) }}.</template
           >
           <template v-else>Nothing new was found. It cost {{ cost(run.spent) }}.</template>
           <span v-if="run.trouble" class="late"> {{ run.trouble }}</span>

@@ -4,6 +4,7 @@ import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import Submissions from '../forms/Submissions.vue';
 import EditCell from '../kit/EditCell.vue';
+import SidePanel from '../kit/SidePanel.vue';
 import TagField from '../kit/TagField.vue';
 import ActionLine from '../dossier/ActionLine.vue';
 import CardFrame from '../dossier/CardFrame.vue';
@@ -16,7 +17,7 @@ import SourceMark from '../kit/SourceMark.vue';
 import { noteRecent } from '../find/recent';
 import { api } from '../shell/api';
 import { fieldName, shortDay } from '../shell/format';
-import { useFetched } from '../shell/live';
+import { gatherFetches, useFetched } from '../shell/live';
 import { useUndo } from '../shell/undo';
 import { provideVersion } from '../shell/useDraft';
 import ConsentMark from './ConsentMark.vue';
@@ -26,6 +27,8 @@ import PersonWays from './PersonWays.vue';
 
 const props = defineProps<{ id: string }>();
 const undo = useUndo();
+/** The parts of the page read for themselves; it is shown when all are there, so that nothing in it moves. */
+const isWaiting = gatherFetches();
 const router = useRouter();
 const {
   data: person,
@@ -50,6 +53,7 @@ const STANDINGS = ['stranger', 'prospect', 'customer', 'past customer', 'partner
 const addKind = ref<'email' | 'phone' | 'url'>('email');
 const addValue = ref('');
 const isAdding = ref(false);
+const isForms = ref(false);
 const role = computed(() => person.value?.jobTitle.value ?? '');
 
 provideVersion(() => person.value?.version);
@@ -144,7 +148,7 @@ watch(person, (now) => {
 </script>
 
 <template>
-  <template v-if="person">
+  <div v-if="person" v-show="!isWaiting" class="whole-page">
     <CardFrame :name="person.fullName.value ?? ''">
       <template #role>
         <span>
@@ -174,6 +178,17 @@ watch(person, (now) => {
         <VisibilityLine :id="person.id" kind="people" />
       </template>
       <template #facts>
+        <Fact
+          v-for="one in person.contacts"
+          :key="one.id"
+          :label="fieldName(one.kind, one.type)"
+          field="value"
+          :value="one.value"
+          :claim="one.claim"
+          :version="one.version"
+          :save="putContact(one.id)"
+          ><ConsentMark :consent="one.consent"
+        /></Fact>
         <Fact
           label="Name"
           field="fullName"
@@ -233,18 +248,7 @@ watch(person, (now) => {
           placeholder="What stays true of them"
           :save="put('background')"
         />
-        <TagField class="tags" :model-value="person.tags" @update:model-value="putTags" />
-        <Fact
-          v-for="one in person.contacts"
-          :key="one.id"
-          :label="fieldName(one.kind, one.type)"
-          field="value"
-          :value="one.value"
-          :claim="one.claim"
-          :version="one.version"
-          :save="putContact(one.id)"
-          ><ConsentMark :consent="one.consent"
-        /></Fact>
+        <TagField class="on-card tags" :model-value="person.tags" @update:model-value="putTags" />
         <form v-if="isAdding" class="add" @submit.prevent="add" @keydown.esc.stop="isAdding = false">
           <v-select
             v-model="addKind"
@@ -263,23 +267,24 @@ watch(person, (now) => {
         </div>
       </template>
       <template #side
-        ><div>
-          <SideColumn :dossier="person" :people="person.colleagues" people-title="At the same company" />
-          <Relations :key="id" :person-id="person.id" :version="person.version" @changed="load" />
-        </div>
+        ><SideColumn :dossier="person" :people="person.colleagues" people-title="At the same company"
+          ><Relations :key="id" :person-id="person.id" :version="person.version" @changed="load"
+        /></SideColumn>
       </template>
     </CardFrame>
     <ActionLine>
-      <PersonWays :person="person" @changed="load" />
+      <PersonWays :person="person" @changed="load" @forms="isForms = true" />
       <template #meter>
         <GapsLine :key="id" :person-id="person.id" :name="person.fullName.value ?? ''" @changed="load" />
       </template>
     </ActionLine>
-    <Submissions :about="{ personId: id }" title="Forms" />
+    <SidePanel v-if="isForms" :key="id" label="Forms they filled in" @close="isForms = false">
+      <Submissions :about="{ personId: id }" empty="They have not filled in a form." />
+    </SidePanel>
     <LedgerView :key="id" :about="{ personId: id }" />
     <Composer :about="{ personId: id }" />
-  </template>
-  <div v-else class="page">
+  </div>
+  <div v-if="!person || isWaiting" class="page">
     <p v-if="error" class="wrong" role="alert">{{ error }}</p>
     <template v-else
       ><span class="ghost" style="width: 30%; height: 24px"></span><span class="ghost"></span
@@ -296,8 +301,8 @@ watch(person, (now) => {
   padding: 8px 0;
   border-top: 1px solid var(--rule2);
 }
-.tags {
-  padding: 6px 0;
+.v-input.tags {
+  padding: 5px 0;
   border-top: 1px solid var(--rule2);
 }
 .add-word {

@@ -3,13 +3,14 @@ import type { PersonDossier } from '@emporikon/contract/people';
 import { computed, ref } from 'vue';
 import type { Begun } from '../make/forms';
 import NewLinks from '../make/NewLinks.vue';
+import AssignMenu from '../dossier/AssignMenu.vue';
 import PhoneButton from '../calls/PhoneButton.vue';
 import MergedHere from '../lookalikes/MergedHere.vue';
 import { api } from '../shell/api';
 import { useUndo } from '../shell/undo';
 
 const props = defineProps<{ person: PersonDossier }>();
-const emit = defineEmits<{ changed: [] }>();
+const emit = defineEmits<{ changed: []; forms: [] }>();
 const undo = useUndo();
 const isMerging = ref(false);
 const begun = computed((): Begun => ({
@@ -50,11 +51,13 @@ async function putActive(active: boolean): Promise<void> {
     >Log a call</RouterLink
   >
   <NewLinks :begun="begun" :kinds="['deal', 'lead', 'task']" />
+  <AssignMenu kind="person" :record="person" @changed="emit('changed')" />
   <v-menu>
     <template #activator="{ props: activator }">
       <v-btn class="word" v-bind="activator">More…</v-btn>
     </template>
     <v-list>
+      <v-list-item title="Forms they filled in" @click="emit('forms')" />
       <v-list-item :href="`/api/people/${person.id}/card`" title="Save as a contact card" download />
       <v-list-item
         :title="person.inactiveSince ? 'Set active' : 'Set inactive'"

@@ -1,17 +1,18 @@
 <script setup lang="ts">
 import { Graph, layout } from '@dagrejs/dagre';
-import { computed, ref } from 'vue';
+import { computed } from 'vue';
+import SidePanel from '../kit/SidePanel.vue';
 import { api } from '../shell/api';
 import { useFetched } from '../shell/live';
 
 /** Who reports to whom at a company, and who else works or worked there. What would close a loop is told, not drawn. */
 const props = defineProps<{ companyId: string }>();
-const { data } = useFetched(
+const emit = defineEmits<{ close: [] }>();
+const { data, error } = useFetched(
   () => api('GET /api/companies/:id/chart', { params: { id: props.companyId } }),
   ['relations', 'people', 'employments', 'relation_kinds'],
   () => [props.companyId],
 );
-const isOpen = ref(false);
 const WIDE = 170;
 const HIGH = 44;
 const placed = computed(() => {
@@ -37,34 +38,36 @@ const path = (points: readonly { x: number; y: number }[]): string =>
 </script>
 
 <template>
-  <div v-if="also.length || former.length || data?.people.length" class="chart-line">
-    <span v-if="also.length" class="soft"
-      >Also here:
-      <template v-for="(one, at) in also" :key="one.id"
-        >{{ at ? ', ' : ''
-        }}<RouterLink class="quiet-link" :to="`/people/${one.person.id}`">{{
-          one.person.name
-        }}</RouterLink></template
-      ></span
-    >
-    <span v-if="former.length" class="soft"
-      >Was here:
-      <template v-for="(one, at) in former" :key="one.id"
-        >{{ at ? ', ' : ''
-        }}<RouterLink class="quiet-link" :to="`/people/${one.person.id}`">{{
-          one.person.name
-        }}</RouterLink></template
-      ></span
-    >
-    <v-btn v-if="data?.people.length" class="word" :aria-expanded="isOpen" @click="isOpen = !isOpen">
-      {{ isOpen ? 'Hide who reports to whom' : 'Who reports to whom' }}
-    </v-btn>
-    <template v-if="isOpen && data">
-      <p v-for="line in data.loops" :key="`${line.from}${line.to}`" class="late">
-        {{ nameOf(line.from) }} reports to {{ nameOf(line.to) }} as well, which would close a circle; it is
-        not drawn.
+  <SidePanel label="Org chart" @close="emit('close')">
+    <div v-if="data" class="content">
+      <p v-if="also.length">
+        <span class="cap">Also work here</span>
+        <template v-for="(one, at) in also" :key="one.id"
+          >{{ at ? ', ' : ''
+          }}<RouterLink class="quiet-link" :to="`/people/${one.person.id}`">{{
+            one.person.name
+          }}</RouterLink></template
+        >
       </p>
-      <div class="scroll drawing" role="group" aria-label="Who reports to whom">
+      <p v-if="former.length">
+        <span class="cap">Used to work here</span>
+        <template v-for="(one, at) in former" :key="one.id"
+          >{{ at ? ', ' : ''
+          }}<RouterLink class="quiet-link" :to="`/people/${one.person.id}`">{{
+            one.person.name
+          }}</RouterLink></template
+        >
+      </p>
+      <p v-for="line in data.loops" :key="`${line.from}${line.to}`" class="late">
+        {{ nameOf(line.from) }} also reports to {{ nameOf(line.to) }}, which would make a circle, so that line
+        is left out.
+      </p>
+      <v-empty-state
+        v-if="!data.people.length"
+        title="No reporting lines yet"
+        text="On a person’s page, under Relations and companies, say who they report to."
+      />
+      <div v-else class="drawing" role="group" aria-label="Who reports to whom" tabindex="0">
         <div class="sheet" :style="{ width: `${placed.width}px`, height: `${placed.height}px` }">
           <svg :width="placed.width" :height="placed.height" aria-hidden="true">
             <path v-for="(points, at) in placed.lines" :key="at" :d="path(points)" />
@@ -88,24 +91,24 @@ const path = (points: readonly { x: number; y: number }[]): string =>
           </RouterLink>
         </div>
       </div>
-    </template>
-  </div>
+    </div>
+    <p v-else-if="error" class="wrong" role="alert">{{ error }}</p>
+    <div v-else class="content"><span class="ghost"></span><span class="ghost"></span></div>
+  </SidePanel>
 </template>
 
 <style scoped>
-.chart-line {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 2px 20px;
-  align-items: center;
-  padding: 4px 24px;
-  min-height: 34px;
-  border-bottom: 1px solid var(--rule2);
+.content {
+  padding: 12px 24px;
+}
+p {
+  margin: 0 0 10px;
+}
+.cap {
+  display: block;
 }
 .drawing {
-  flex-basis: 100%;
   overflow: auto;
-  max-height: 60vh;
   padding: 6px 0;
 }
 .sheet {
@@ -139,14 +142,5 @@ path {
 }
 .outside {
   border-style: dashed;
-}
-p {
-  margin: 0;
-  flex-basis: 100%;
-}
-@media (max-width: 700px) {
-  .chart-line {
-    padding: 4px 14px;
-  }
 }
 </style>

@@ -151,9 +151,8 @@ const untilNow = (one: EmploymentRow): Promise<Saved> =>
   display: flex;
   flex-wrap: wrap;
   gap: 0 14px;
-  padding: 8px 0 0 22px;
+  padding: 0;
   align-items: baseline;
-  border-left: 1px solid var(--rule);
 }
 .one {
   display: inline-flex;

@@ -1,4 +1,4 @@
-import { COUNTED_TO, isBeyond } from '@emporikon/core/people/counts';
+import { COUNTED_TO, isBeyond, nounFor } from '@emporikon/core/people/counts';
 import { decimalOf, minorDigits } from '@emporikon/core/lifecycle/currencies';
 import { FIELD_NAMES as CLAIM_NAMES } from '@emporikon/core/reading/types';
 import { FACT_NAMES } from '@emporikon/core/lookups/facts';
@@ -107,13 +107,19 @@ export const fieldName = (field: string, type?: string | null): string =>
 /** How long ago, in the largest whole unit. */
 export function ago(iso: string): string {
   const minutes = Math.round((Date.now() - Date.parse(iso)) / 60_000);
-  if (minutes < 60) return `${Math.max(minutes, 0)} min`;
-  return minutes < 48 * 60 ? `${Math.round(minutes / 60)} h` : `${Math.round(minutes / 1440)} days`;
+  if (minutes < 60) return `${plainNumber(Math.max(minutes, 0))} min`;
+  return minutes < 48 * 60
+    ? `${plainNumber(Math.round(minutes / 60))} h`
+    : counted(Math.round(minutes / 1440), 'day');
 }
 
 /** A number as the user writes it. */
 export const plainNumber = (value: number, options: Intl.NumberFormatOptions = {}): string =>
   new Intl.NumberFormat(localeOf(), options).format(value);
+
+/** A count with its noun, the number as the user writes it: “1 person”, “1,200 people”. */
+export const counted = (count: number, one: string, many?: string): string =>
+  `${plainNumber(count)} ${nounFor(count, one, many)}`;
 
 /** A count as people read it; one that goes beyond what is counted says so. */
 export const shownCount = (count: number): string =>

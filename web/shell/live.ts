@@ -57,16 +57,32 @@ export interface Fetched<T> {
   load: () => Promise<void>;
 }
 
-const GATHER: InjectionKey<Ref<number>> = Symbol('gather');
+interface Gathering {
+  begin(): void;
+  end(): void;
+}
+const GATHER: InjectionKey<Gathering> = Symbol('gather');
 
 /**
- * For a page of many parts that each read for themselves: how many of them still wait for their first answer, so that
- * the page is shown at once and nothing in it moves.
+ * For a page of many parts that each read for themselves: whether some of them still wait for their first answer, so
+ * that the page is shown at once and nothing in it moves. What is opened on the page later does not hide it again.
  */
-export function gatherFetches(): Ref<number> {
-  const waiting = ref(0);
-  provide(GATHER, waiting);
-  return waiting;
+export function gatherFetches(): Readonly<Ref<boolean>> {
+  const isWaiting = ref(false);
+  let waiting = 0;
+  let isDone = false;
+  provide(GATHER, {
+    begin() {
+      waiting++;
+      isWaiting.value = !isDone;
+    },
+    end() {
+      waiting--;
+      isDone ||= waiting === 0;
+      isWaiting.value = !isDone;
+    },
+  });
+  return isWaiting;
 }
 
 const SETTLE_MS = 40;
@@ -87,7 +103,7 @@ export function useFetched<T>(
   const error = ref('');
   const isGone = ref(false);
   const gathered = inject(GATHER, null);
-  if (gathered) gathered.value++;
+  gathered?.begin();
   let newest = 0;
   let timer: ReturnType<typeof setTimeout> | undefined;
   let last: Promise<void> = Promise.resolve();
@@ -122,7 +138,7 @@ export function useFetched<T>(
     newest = Infinity;
   });
   void load().finally(() => {
-    if (gathered) gathered.value--;
+    gathered?.end();
   });
   /** Asked for by hand, it is read anew whatever is kept. */
   const reload = (): Promise<void> => {

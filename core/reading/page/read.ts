@@ -1,3 +1,4 @@
+import { countedPlainly } from '../../people/counts';
 import { companyKey } from '../../people/companies';
 import { isEmail, normalizeEmail, registrableDomain } from '../../people/emails';
 import { nameKey, nameOverlap, parseName } from '../../people/names';
@@ -288,6 +289,6 @@ function finish(page: Page, facts: PageFacts, claims: Claim[], options: PageOpti
       tone: isTalk ? toneOf(said) : null,
       page: facts,
     },
-    notices: facts.kind === 'list' ? [`a list of ${facts.people.length} people`] : [],
+    notices: facts.kind === 'list' ? [`a list of ${countedPlainly(facts.people.length, 'person', 'people')}`] : [],
   };
 }
