@@ -36,7 +36,7 @@ export async function filePerson(mine: Account, capture: CaptureDetail, page: Pa
   if (capture.state === 'filed') {
     show(
       el('h1', {}, capture.from),
-      el('p', { class: 'same' }, 'This page, as it is, is filed already.'),
+      el('p', { class: 'same' }, 'This page is already filed.'),
       capture.filedAs?.person ? recordPart(mine, capture.filedAs.person.id) : null,
       el('div', { class: 'foot' }, el('button', { click: () => void close() }, 'Close')),
     );
@@ -135,7 +135,7 @@ export async function filePerson(mine: Account, capture: CaptureDetail, page: Pa
         await keep({ id: capture.id, ...page, filing: choice(), at: new Date().toISOString() });
         show(
           el('h1', {}, 'Kept'),
-          el('p', {}, `Emporikon does not answer. ${capture.from} is filed as you said when it does.`),
+          el('p', {}, `Emporikon does not answer. ${capture.from} will be filed as you chose when it does.`),
           el('div', { class: 'foot' }, el('button', { click: () => void close() }, 'Close')),
         );
       } else said.replaceChildren(tellProblem(error));

@@ -39,7 +39,7 @@ describe('before it can read', () => {
     extension.stored = {};
     await open(capture());
     expect(extension.text()).toContain('Sign in first');
-    extension.button('Give it one').click();
+    extension.button('Add a token').click();
     expect(extension.said).toContainEqual({ type: 'options' });
     expect(extension.asked).toEqual([]);
   });
@@ -90,7 +90,7 @@ describe('while the program is down', () => {
     extension.field('tags').value = 'fair, , bakery';
     extension.button('Keep it').click();
     await settle();
-    expect(extension.text()).toContain('It is sent and filed when Emporikon answers again.');
+    expect(extension.text()).toContain('It will be sent and filed when Emporikon answers again.');
     expect(extension.stored.waiting).toMatchObject([
       {
         url: 'http://rollcall.example/in/ines',
@@ -131,7 +131,7 @@ describe('a profile', () => {
     extension.button('Undo').click();
     await settle();
     expect(extension.asked.map(({ path }) => path)).toContain('/api/events/e1/undo');
-    expect(extension.text()).toContain('Nobody we know yet.');
+    expect(extension.text()).toContain('Not in your records yet.');
   });
 
   it('goes with what the rep chose', async () => {
@@ -202,11 +202,11 @@ describe('a profile', () => {
       'GET /api/session': { id: 'me', timeZone: 'UTC', currency: 'EUR' },
       'GET /api/users': { items: [] },
       'GET /api/stages': { items: [] },
-      'POST /api/captures/c1/filing': refused(409, 'This may be somebody we know.'),
+      'POST /api/captures/c1/filing': refused(409, 'This may be somebody in your records.'),
     });
     await open(capture());
     await extension.submit();
-    expect(extension.text()).toContain('This may be somebody we know.');
+    expect(extension.text()).toContain('This may be somebody in your records.');
   });
 
   it('that is filed already is not offered again', async () => {

@@ -46,7 +46,7 @@ function signIn(): void {
     el(
       'button',
       { class: 'fill', click: () => void chrome.runtime.sendMessage({ type: 'options' }) },
-      'Give it one',
+      'Add a token',
     ),
     closeButton(),
   );
@@ -69,7 +69,7 @@ function offline(page: Page): void {
       },
       at: new Date().toISOString(),
     });
-    said.textContent = 'Kept. It is sent and filed when Emporikon answers again.';
+    said.textContent = 'Kept. It will be sent and filed when Emporikon answers again.';
   };
   show(
     el('h1', {}, page.title),

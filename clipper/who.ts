@@ -9,7 +9,7 @@ export function whoLines(capture: CaptureDetail, choose: (person: string) => voi
     return el(
       'div',
       {},
-      el('p', { class: 'same' }, `We know ${known.person.name}.`),
+      el('p', { class: 'same' }, `${known.person.name} is in your records.`),
       el('p', {}, `${known.owner ? `${known.owner} looks after them. ` : ''}${known.turn.because}.`),
       known.nextMove
         ? el(
@@ -19,13 +19,13 @@ export function whoLines(capture: CaptureDetail, choose: (person: string) => voi
           )
         : el('p', { class: 'maybe' }, 'No next move.'),
     );
-  if (kind === 'new') return el('p', {}, 'Nobody we know yet.');
+  if (kind === 'new') return el('p', {}, 'Not in your records yet.');
   const option = (id: string, words: string): HTMLElement =>
     el('label', {}, el('input', { type: 'radio', name: 'who', change: () => choose(id) }), words);
   return el(
     'fieldset',
     {},
-    el('legend', { class: 'maybe' }, 'This may be somebody we know'),
+    el('legend', { class: 'maybe' }, 'This may be somebody in your records'),
     ...matches.map((match) => option(match.id, ` ${match.label} (${Math.round(match.probability * 100)}%)`)),
     option('new', ' somebody new'),
   );

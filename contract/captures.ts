@@ -284,7 +284,7 @@ export const captureRoutes = routes({
     reply: Claim,
   },
   'PATCH /api/claims/:id': {
-    summary: 'Correct a claim, refuse it, or take it back in',
+    summary: 'Correct, reject or restore a claim',
     tag: 'captures',
     params: IdParam,
     body: z.object({
@@ -295,7 +295,7 @@ export const captureRoutes = routes({
     reply: Done.extend({ claim: Claim }),
   },
   'PATCH /api/intents/:id': {
-    summary: 'Refuse an intent or take it back in',
+    summary: 'Reject or restore an intent',
     tag: 'captures',
     params: IdParam,
     body: z.object({ fate: z.enum(['proposed', 'rejected']) }),

@@ -196,7 +196,7 @@ export const dealRoutes = routes({
     reply: Done.extend({ version: z.int(), totals: Totals }),
   },
   'POST /api/totals': {
-    summary: 'What lines come to, without saving them',
+    summary: 'Calculate lines without saving them',
     tag: 'deals',
     body: z.object({ lines: z.array(LineDraft).max(200) }),
     reply: Totals,

@@ -59,7 +59,7 @@ const Query = z.object({
 
 export const forecastRoutes = routes({
   'GET /api/forecast': {
-    summary: 'What will be won, by month and owner: committed, weighted, best, and played through',
+    summary: 'What will be won, by month and owner: committed, weighted, best, and simulated',
     tag: 'forecast',
     query: Query.extend({ from: Day.optional(), months: z.coerce.number().int().min(1).max(24).default(6) }),
     reply: Forecast,

@@ -140,7 +140,7 @@ export const importRoutes = routes({
     reply: z.object({ items: z.array(ImportRow), next: z.string().nullable() }),
   },
   'POST /api/imports': {
-    summary: 'Put a table or a file of cards on the import bench',
+    summary: 'Upload a table or a file of cards to import',
     tag: 'imports',
     status: 201,
     raw: Raw,
@@ -168,7 +168,7 @@ export const importRoutes = routes({
     reply: ImportDetail,
   },
   'PUT /api/imports/:id/mapping': {
-    summary: 'Say what the columns hold and how it is to be done; makes the preview',
+    summary: 'Choose what the columns hold and how to import them; makes the preview',
     tag: 'imports',
     params: IdParam,
     body: z.object({ version: Version, mapping: MappingInput, choices: ChoicesInput.prefault({}) }),
@@ -198,20 +198,20 @@ export const importRoutes = routes({
     }),
   },
   'POST /api/imports/:id/start': {
-    summary: 'Begin, or go on after a pause',
+    summary: 'Start, or continue after a pause',
     tag: 'imports',
     params: IdParam,
     reply: ImportDetail,
   },
   'POST /api/imports/:id/pause': { summary: 'Pause', tag: 'imports', params: IdParam, reply: ImportDetail },
   'POST /api/imports/:id/undo': {
-    summary: 'Take the whole import back',
+    summary: 'Undo the whole import',
     tag: 'imports',
     params: IdParam,
     reply: ImportDetail,
   },
   'DELETE /api/imports/:id': {
-    summary: 'Forget an import that was not begun',
+    summary: 'Discard an import that was not started',
     tag: 'imports',
     params: IdParam,
     reply: Done,

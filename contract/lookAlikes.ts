@@ -102,7 +102,7 @@ export const lookAlikeRoutes = routes({
     }),
   },
   'POST /api/look-alikes/run': {
-    summary: 'Look for look-alikes anew, in the background',
+    summary: 'Compare all records again, in the background',
     tag: 'look-alikes',
     body: z.object({ kind: RecordKind.default('person') }),
     reply: z.object({ started: z.boolean() }),
@@ -179,13 +179,13 @@ export const lookAlikeRoutes = routes({
     reply: z.object({ items: z.array(MergeNote) }),
   },
   'GET /api/merges/:id/unmerge': {
-    summary: 'What taking a merge apart would do, and what happened since with where it belongs',
+    summary: 'What undoing a merge would do, and what happened since with where it belongs',
     tag: 'merges',
     params: IdParam,
     reply: z.object({ merge: MergeNote, survivor: z.string(), since: z.array(Since) }),
   },
   'POST /api/merges/:id/unmerge': {
-    summary: 'Take a merge apart; 409 with reasons while somebody has to say where something belongs',
+    summary: 'Undo a merge; 409 with reasons while somebody has to say where something belongs',
     tag: 'merges',
     params: IdParam,
     body: z.object({

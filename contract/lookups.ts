@@ -166,7 +166,7 @@ export const lookUpRoutes = routes({
     reply: LookUpRun,
   },
   'POST /api/look-ups/runs/:id/stop': {
-    summary: 'Ask no more; what was found stays',
+    summary: 'Stop asking; what was found stays',
     tag: 'look-ups',
     params: IdParam,
     reply: LookUpRun,
@@ -223,7 +223,7 @@ export const lookUpRoutes = routes({
     reply: Done,
   },
   'POST /api/suggestions/:id/refusal': {
-    summary: 'Refuse a suggested value; it is not brought again',
+    summary: 'Reject a suggested value; it is not suggested again',
     tag: 'look-ups',
     params: IdParam,
     reply: Done,

@@ -174,19 +174,19 @@ export const qualifyingRoutes = routes({
     reply: WinModel,
   },
   'POST /api/win-model/training': {
-    summary: 'Learn anew from what was closed, in the background',
+    summary: 'Retrain the win chance in the background',
     tag: 'qualifying',
     roles: ['manager', 'admin'],
     status: 201,
     reply: z.object({ asked: z.boolean() }),
   },
   'GET /api/owner-rules': {
-    summary: 'Who is given new leads',
+    summary: 'Who gets new leads',
     tag: 'qualifying',
     reply: z.object({ items: z.array(OwnerRule) }),
   },
   'PUT /api/owner-rules': {
-    summary: 'Set who is given new leads; without a rule it is whoever files them',
+    summary: 'Set who gets new leads; without a rule it is whoever files them',
     tag: 'qualifying',
     roles: ['manager', 'admin'],
     body: z.object({ rules: DraftOwners, seen: z.array(z.object({ id: Id, version: Version })).max(30) }),

@@ -36,7 +36,7 @@ export const quoteRoutes = routes({
     reply: z.object({ items: z.array(QuoteRow) }),
   },
   'POST /api/deals/:id/quotes': {
-    summary: 'Make a quote of the lines of a deal: numbered, dated, and entered in the ledger',
+    summary: 'Make a quote from the lines of a deal: numbered, dated, and entered in the ledger',
     tag: 'quotes',
     params: IdParam,
     status: 201,

@@ -115,7 +115,7 @@ export const settingsRoutes = routes({
     reply: z.object({ arrivals: z.int(), round: z.int(), overdue: z.int(), leads: z.int(), deals: z.int() }),
   },
   'POST /api/events/:id/undo': {
-    summary: 'Take a change back; 409 with reasons when something was built on it',
+    summary: 'Undo a change; 409 with reasons when other changes depend on it',
     tag: 'events',
     params: z.object({ id: Id }),
     reply: z.object({ undone: z.string() }),

@@ -88,7 +88,7 @@ test('claims are corrected and refused, a maybe is asked about, and a filing is 
   await expect(page.locator('[data-fact=jobTitle]')).toContainText('Master Baker');
   await expect(page.locator('[data-fact=value]', { hasText: '07700' })).toHaveCount(0);
   await page.keyboard.press('Control+z');
-  await expect(page.getByText(/^Taken back: Filed/)).toBeVisible();
+  await expect(page.getByText(/^Undone: Filed/)).toBeVisible();
   await page.goto('/arrivals');
   await expect(page.getByRole('link', { name: mail.name })).toBeVisible();
 

@@ -68,7 +68,7 @@ test('a call of a stranger becomes a person, company, deal and follow-ups, and i
   expect(meter.seconds).toBeLessThanOrEqual(45);
   console.log(`effort: call of somebody new, all of it: ${meter.seconds.toFixed(1)} s`);
   await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(page.getByText(/Taken back/)).toBeVisible();
+  await expect(page.getByText(/Undone/)).toBeVisible();
   const found = await page.request.get('/api/people?q=Rosa%20Lind');
   expect(((await found.json()) as { items: unknown[] }).items).toEqual([]);
 });
@@ -140,5 +140,5 @@ test('a call of somebody known by part of the name: the surest is chosen, and it
   expect(meter.seconds).toBeLessThanOrEqual(45);
   console.log(`effort: call of somebody known by part of the name: ${meter.seconds.toFixed(1)} s`);
   await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(page.getByText(/Taken back/)).toBeVisible();
+  await expect(page.getByText(/Undone/)).toBeVisible();
 });

@@ -16,16 +16,16 @@ test('a table is looked through, imported, and taken back as a whole', async ({ 
   await expect(page.getByText('windows-1252', { exact: false })).toBeVisible();
   await expect(page.getByLabel('What Firma holds')).toHaveValue('Company');
   await page.getByRole('button', { name: 'Preview' }).click();
-  await expect(page.getByLabel('What it would do')).toContainText('2 new');
+  await expect(page.getByLabel('What will change')).toContainText('2 new');
   await expect(page.getByText('it names a company and no person', { exact: false }).first()).toBeVisible();
   await page.getByRole('button', { name: /^Import / }).click();
-  await expect(page.getByText('is done')).toBeVisible();
+  await expect(page.getByText('· done')).toBeVisible();
   await page.getByRole('link', { name: 'See the people' }).click();
   await page.getByLabel('Narrow by name').fill('bühler');
   await expect(page.getByRole('link', { name: 'Jörg Bühler' })).toBeVisible();
   await page.goBack();
-  await page.getByRole('button', { name: 'Take it all back' }).click();
-  await expect(page.getByText('was taken back')).toBeVisible();
+  await page.getByRole('button', { name: 'Undo the import' }).click();
+  await expect(page.getByText('was undone')).toBeVisible();
   const found = await page.request.get('/api/people?q=B%C3%BChler');
   expect(((await found.json()) as { items: unknown[] }).items).toEqual([]);
 });
@@ -71,7 +71,7 @@ test('a desk form saves and goes on to the next, prefilled for somebody we know'
   const page = await signIn(browser);
   await page.goto('/forms');
   await page.getByRole('link', { name: 'fill it in' }).click();
-  await page.getByLabel('Somebody you know?').fill('Ines Dua');
+  await page.getByLabel('Existing person').fill('Ines Dua');
   await page
     .getByRole('button', { name: /Ines Duarte/ })
     .first()

@@ -42,7 +42,7 @@ test('a profile is read beside the page and filed as a lead with company, note a
   await meter.press('Alt+Shift+E');
   const sheet = page.frameLocator('#emporikon-clipper');
   await expect(sheet.getByRole('heading', { name: 'Odile Marchetti' })).toBeVisible();
-  await expect(sheet.getByText('Nobody we know yet.')).toBeVisible();
+  await expect(sheet.getByText('Not in your records yet.')).toBeVisible();
   await expect(sheet.getByLabel('Company', { exact: true }).first()).toHaveValue('Boulangeries Lisière');
   await meter.type('met at fair');
   await meter.press('Tab');
@@ -80,7 +80,7 @@ test('a claim is corrected, a company is named, and the page is known when it is
   await expect(sheet.getByRole('heading', { name: 'Filed' })).toBeVisible();
   await page.reload();
   await page.keyboard.press('Alt+Shift+E');
-  await expect(sheet.getByText('This page, as it is, is filed already.')).toBeVisible();
+  await expect(sheet.getByText('This page is already filed.')).toBeVisible();
   const record = sheet.getByRole('region', { name: 'In your records' });
   await expect(record.getByRole('link', { name: 'Wiebke Harms' })).toBeVisible();
   await record.getByLabel('Add a note, task or next move').fill('call Thursday 11 about the trailers');

@@ -41,17 +41,17 @@ test('a lead is converted with everybody, answers are taken in their words, and 
   await page.getByRole('button', { name: /Where Note comes from/ }).click();
   await expect(page.getByRole('dialog').locator('mark.lit')).toHaveText('My brother and I sign together.');
   await page.getByRole('button', { name: 'Close' }).first().click();
-  const parts = page.getByRole('group', { name: 'Who has a part in it' });
+  const parts = page.getByRole('group', { name: 'People on this deal' });
   await parts.getByLabel('Osric Quarn', { exact: true }).check();
   await expect(parts.getByLabel('Role of Osric Quarn')).toHaveValue('pays');
   await choose(parts.getByLabel('Role of Osric Quarn'), 'influences');
-  await expect(page.getByText(/carries along: Hedda Quarn, Quarn Bakery, 1 ledger entry/)).toBeVisible();
+  await expect(page.getByText(/The deal keeps: Hedda Quarn, Quarn Bakery, 1 ledger entry/)).toBeVisible();
   await page.getByRole('button', { name: 'Convert' }).click();
   await page.getByRole('link', { name: 'Open the deal' }).click();
   await expect(page.getByLabel('Role of Hedda Quarn')).toHaveValue('decides');
   await expect(page.getByLabel('Role of Osric Quarn')).toHaveValue('influences');
   await page.getByRole('link', { name: 'from its lead' }).click();
-  await page.getByRole('button', { name: 'Take the conversion back' }).click();
+  await page.getByRole('button', { name: 'Undo the conversion' }).click();
   await expect(page.getByRole('button', { name: 'Convert' })).toBeVisible();
 });
 
@@ -72,7 +72,7 @@ test('an open deal there is already is offered, so that none is doubled', async 
   });
   await page.goto(`/leads/${lead.id}`);
   await choose(
-    page.getByLabel('There is open work already'),
+    page.getByLabel('Open deals and leads'),
     'Tarn, 2 trailers, Heard out, No value yet: they have a part in it',
   );
   await page.getByRole('button', { name: 'Convert' }).click();

@@ -22,12 +22,12 @@ test('a lead is qualified, converted with what was read, and the conversion take
   await expect(page.getByRole('textbox', { name: /^Need/ })).toHaveValue(/six bikes/);
   await page.getByLabel(/^Who decides/).fill('she does');
   await page.keyboard.press('Enter');
-  await page.getByRole('button', { name: 'Work on it' }).click();
+  await page.getByRole('button', { name: 'Start working' }).click();
   await expect(page.getByLabel('Title')).toHaveValue(`${company}, 6 bikes`);
   await expect(page.getByLabel('Amount')).toHaveValue('30000');
   await page.getByRole('button', { name: 'Convert' }).click();
   await expect(page.getByText('The deal is')).toBeVisible();
-  await page.getByRole('button', { name: 'Take the conversion back' }).click();
+  await page.getByRole('button', { name: 'Undo the conversion' }).click();
   await expect(page.getByRole('button', { name: 'Convert' })).toBeVisible();
   await page.getByRole('button', { name: 'Convert' }).click();
   await page.getByRole('link', { name: 'Open the deal' }).click();
@@ -38,8 +38,8 @@ test('a lead is qualified, converted with what was read, and the conversion take
   await page.keyboard.press('Enter');
   await expect(page.locator('[data-next-move]')).toContainText('Call about the price');
   await page.getByRole('link', { name: 'from its lead' }).click();
-  await page.getByRole('button', { name: 'Take the conversion back' }).click();
-  await expect(page.getByText(/Something was built on this: .*Call about the price/)).toBeVisible();
+  await page.getByRole('button', { name: 'Undo the conversion' }).click();
+  await expect(page.getByText(/Other changes depend on this: .*Call about the price/)).toBeVisible();
 });
 
 test('the dossier shows where a fact comes from, and the composer what it will save', async ({ browser }) => {

@@ -51,7 +51,7 @@ test('look-alikes are judged by keyboard, merged with a chosen value, and taken 
   await sheet.getByRole('button', { name: 'Baker', exact: true }).click();
   await expect(sheet.getByText('chosen by you')).toBeVisible();
   await page.keyboard.press('s');
-  await expect(page.getByText(`Made one: ${name}.`)).toBeVisible();
+  await expect(page.getByText(`Merged: ${name}.`)).toBeVisible();
   await expect(group).toHaveCount(0);
   await page.goto(`/people/${second}`);
   await page.waitForURL(`**/people/${first}`);
@@ -60,7 +60,7 @@ test('look-alikes are judged by keyboard, merged with a chosen value, and taken 
   await page.getByRole('button', { name: 'Separate again' }).click();
   const dialog = page.getByRole('dialog');
   await expect(dialog.getByText('Nothing happened since.')).toBeVisible();
-  await dialog.getByRole('button', { name: 'Take apart' }).click();
+  await dialog.getByRole('button', { name: 'Separate' }).click();
   await page.waitForURL(`**/people/${second}`);
   await expect(page.locator('[data-fact=jobTitle]')).toContainText('Head Baker');
 });

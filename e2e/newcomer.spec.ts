@@ -96,7 +96,7 @@ test('plain words set a next move for a colleague, from a page without a record'
   await option.click();
   await expect(page.getByText(/^Next move for Joss Ferrow: Price list/)).toBeVisible();
   await page.keyboard.press('Control+z');
-  await expect(page.getByText(/^Taken back/)).toBeVisible();
+  await expect(page.getByText(/^Undone/)).toBeVisible();
   // Three words that are a name still find who it is.
   await page.keyboard.press('Control+k');
   await field(page).fill('ines duarte padaria');

@@ -119,17 +119,17 @@ test('lines of products make the amount and a quote, which is printed and kept i
   );
   await page.getByRole('button', { name: 'Save lines' }).click();
   await expect(page.locator('[data-fact=amountMinor]')).toContainText('€12,618');
-  await page.getByRole('button', { name: 'Make a quote of the lines' }).click();
+  await page.getByRole('button', { name: 'Make a quote from these lines' }).click();
   const quote = page.getByRole('link', { name: /^Q-\d{4}-\d{4}$/ });
   await expect(quote).toBeVisible();
   const number = await quote.innerText();
   const printed = await page.request.get((await quote.getAttribute('href')) ?? '');
   expect(printed.headers()['content-type']).toBe('application/pdf');
   expect((await printed.body()).subarray(0, 5).toString()).toBe('%PDF-');
-  await page.getByRole('button', { name: `${number}: It is sent` }).click();
+  await page.getByRole('button', { name: `${number}: Mark as sent` }).click();
   await expect(page.locator('li.ours[data-entry]')).toContainText(`Quote ${number} sent`);
   await expect(page.getByText(/Their turn/)).toBeVisible();
-  await page.getByRole('button', { name: `${number}: They accept` }).click();
+  await page.getByRole('button', { name: `${number}: Mark as accepted` }).click();
   await expect(page.locator('li.theirs[data-entry]')).toContainText(`Quote ${number} accepted by them`);
 });
 

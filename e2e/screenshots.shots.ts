@@ -83,7 +83,7 @@ test('pictures of the main views', async ({ browser }) => {
   });
   await page.waitForURL('**/imports/*');
   await page.getByRole('button', { name: 'Preview' }).click();
-  await page.getByText('waits for your word').waitFor();
+  await page.getByText('ready to import').waitFor();
   await shoot('import-bench');
   const manager = await signIn(browser, 'mara');
   await manager.goto('/forms');

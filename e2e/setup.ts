@@ -1,18 +1,8 @@
 import { spawn, type ChildProcess } from 'node:child_process';
-import { createServer } from 'node:net';
 import { join } from 'node:path';
+import { freePort } from '../server/testing/port';
 
 const root = join(import.meta.dirname, '..');
-
-function freePort(): Promise<number> {
-  return new Promise((resolve) => {
-    const server = createServer();
-    server.listen(0, '127.0.0.1', () => {
-      const address = server.address();
-      server.close(() => resolve(typeof address === 'object' && address ? address.port : 0));
-    });
-  });
-}
 
 function launch(file: string, env: NodeJS.ProcessEnv, ready: RegExp): Promise<ChildProcess> {
   return new Promise((resolve, reject) => {

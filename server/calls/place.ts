@@ -35,8 +35,8 @@ export const callEffect = defineEffect({
   async prepareRepeat(context, { callId }) {
     const call = await Call.findByPk(callId, { transaction: context.tx, lock: true });
     if (call?.userId !== requireActor(context).id)
-      throw forbidden('Only whoever’s line it is can call from it.');
-    if (call.state !== 'failed') throw conflict('This call took place.');
+      throw forbidden('Only the owner of this line can call from it.');
+    if (call.state !== 'failed') throw conflict('This call has already taken place.');
     await requireFreeLine(context, call.userId);
     await context.write.update(call, { state: 'placing', startedAt: context.now() });
   },
@@ -44,7 +44,7 @@ export const callEffect = defineEffect({
 
 async function requireFreeLine(context: Context, userId: string): Promise<void> {
   if (await Call.count({ where: { userId, state: 'placing' }, transaction: context.tx }))
-    throw conflict('Your line is calling already.');
+    throw conflict('Your line is already making a call.');
 }
 
 /** Asks for a call. @throws 409 without an exchange or a line, or while a call of this line is being placed */
@@ -56,7 +56,7 @@ export async function placeCall(
   if (!context.outside.exchange)
     throw conflict('No exchange is connected. Dial by hand; Settings say how to connect one.');
   const line = await PhoneLine.findOne({ where: { userId }, transaction: context.tx, lock: true });
-  if (!line) throw conflict('Say first, in Settings, which number is your line.');
+  if (!line) throw conflict('Set your phone line in Settings first.');
   await requireFreeLine(context, userId);
   const people = personId ? [personId] : await personsByNumber(context, to);
   const call = await context.write.insert(Call, {

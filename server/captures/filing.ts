@@ -47,7 +47,7 @@ async function choosePerson(
     return person;
   }
   if (!choice && verdict.kind === 'maybe') {
-    throw choiceNeeded('This may be somebody we know. Say who it is, or that it is somebody new.', {
+    throw choiceNeeded('This may be somebody in your records. Say who it is, or that it is somebody new.', {
       reasons: verdict.matches.map((match) => `${match.label} (${Math.round(match.probability * 100)}%)`),
     });
   }

@@ -116,7 +116,7 @@ async function findDependents(
     for (const row of rows.map(rowOf))
       if (!own.has(`${key.table}/${String(row.id)}`))
         found.push(
-          `${await nameDependent(context, key.table, row)} stands on ${describe(change.table, change.after)}`,
+          `${await nameDependent(context, key.table, row)} depends on ${describe(change.table, change.after)}`,
         );
   }
   return found;
@@ -169,7 +169,7 @@ async function findObstacles(context: Context, changes: readonly Change[]): Prom
 function requireRight(actor: Actor | null, event: EventRow): void {
   if (!actor) return;
   if (event.roles && !event.roles.includes(actor.role))
-    throw forbidden(`Only a ${event.roles.join(' or ')} may take this back.`);
+    throw forbidden(`Only a ${event.roles.join(' or ')} may undo this.`);
   if (event.actorId !== actor.id && event.changes.some((change) => PERSONAL.has(change.table)))
     throw notFound('There is no such change.');
 }
@@ -232,10 +232,9 @@ export async function undo(context: Context, eventId: string): Promise<{ label: 
   const changes = foldChanges(event.changes).filter((change) => change.before || change.after);
   const reasons = [...missingParts(context, changes), ...(await findObstacles(context, changes))];
   if (reasons.length)
-    throw cannotUndo(
-      `Something was built on this: ${reasons.slice(0, 4).join('; ')}. Nothing was taken back.`,
-      { reasons },
-    );
+    throw cannotUndo(`Other changes depend on this: ${reasons.slice(0, 4).join('; ')}. Nothing was undone.`, {
+      reasons,
+    });
   for (const change of [...event.changes].reverse()) {
     const model = modelOf(context, change.table);
     const instance = await model.findByPk(change.id, { transaction: context.tx });

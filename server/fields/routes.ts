@@ -35,7 +35,7 @@ export const fieldHandlers: Handlers = {
   'POST /api/fields': async ({ body, context }) => {
     const position = (await CustomField.count({ transaction: context.tx })) + 1;
     if (body.kind === 'choice' && !body.options.length)
-      throw invalid('A choice needs something to choose from.', { fields: { options: 'is empty' } });
+      throw invalid('Add at least one choice.', { fields: { options: 'is empty' } });
     const field = await context.write.insert(CustomField, {
       id: context.newId(),
       key: await freeKey(context, body.label),
@@ -69,7 +69,9 @@ export const fieldHandlers: Handlers = {
     await requireKnownField(context, body.field, 'field');
     await requireKnownField(context, body.target, 'target');
     if (['fullName', 'email', 'companyName'].includes(body.field) && body.target === 'nowhere')
-      throw invalid('Names, addresses and companies are what people are known by; they cannot go nowhere.');
+      throw invalid(
+        'People are recognised by names, addresses and companies, so each of these needs a field.',
+      );
     const known = await FieldMapping.findOne({
       where: { field: body.field },
       transaction: context.tx,

@@ -36,7 +36,7 @@ export const consentEffect = defineEffect({
       id,
       to: submission.email,
       subject: 'Please confirm your address',
-      text: `You asked to hear from us. Please confirm that this address is yours on this page, with the button there:\n\n${link}\n\nIf it was not you, do nothing: nothing will be sent.\n`,
+      text: `You asked to hear from us. Please confirm that this address is yours on this page, with the button there:\n\n${link}\n\nIf this was not you, ignore this message and we will not write to you.\n`,
     });
   },
   async settle(context, { submissionId }, { state }) {

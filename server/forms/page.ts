@@ -66,7 +66,7 @@ export function formPage(
 export const thanksPage = (form: Form, asksToConfirm: boolean): string =>
   frame(
     form.name,
-    `<h1>Thank you</h1><p>${escapeText(form.thanks || 'It has reached us.')}</p>${asksToConfirm ? '<p>We have sent you a mail with a link. Open it to confirm your address; until then nothing is sent to you.</p>' : ''}`,
+    `<h1>Thank you</h1><p>${escapeText(form.thanks || 'We have received it.')}</p>${asksToConfirm ? '<p>We have sent you a mail with a link. Open it to confirm your address; until then nothing is sent to you.</p>' : ''}`,
   );
 
 export const wordsPage = (title: string, text: string): string =>

@@ -27,7 +27,7 @@ const gone = (reply: FastifyReply): FastifyReply =>
   html(reply, 404, wordsPage('Not here', 'This form is closed, or the address is not quite right.'));
 
 const unknownLink = (): string =>
-  wordsPage('Not known', 'This link is not one of ours, or was cut in two by a mail program.');
+  wordsPage('Not known', 'This link is not valid. Your mail program may have cut it short.');
 
 /** Forms for people outside: pages, snippets and the link that confirms an address. Nobody is signed in here. */
 export async function mountPublicForms(app: FastifyInstance, tools: Tools): Promise<void> {
@@ -77,8 +77,7 @@ export async function mountPublicForms(app: FastifyInstance, tools: Tools): Prom
                 type: 'urn:emporikon:problem:too-many',
                 title: 'Too many attempts',
                 status: 429,
-                detail:
-                  'That is a lot at once. Nothing was lost of what reached us; wait a minute and send again.',
+                detail: 'Too many messages at once. What we received is safe; wait a minute and send again.',
               }),
           },
         },

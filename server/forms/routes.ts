@@ -24,10 +24,10 @@ async function checkForm(
   const names = (given.fields ?? []).map((field) => field.name);
   const double = names.find((name, index) => names.indexOf(name) !== index);
   if (double)
-    throw invalid('Two fields have the same name.', { fields: { fields: `${double} is there twice` } });
+    throw invalid('Two fields have the same name.', { fields: { fields: `${double} appears twice` } });
   for (const field of given.fields ?? []) {
     if (field.kind === 'choice' && !field.options.length)
-      throw invalid(`“${field.label}” needs something to choose from.`, {
+      throw invalid(`“${field.label}” needs at least one choice.`, {
         fields: { [field.name]: 'has no options' },
       });
     await requireKnownField(context, field.field ?? '', field.name);

@@ -107,8 +107,7 @@ export async function submitForm(
   given: Submitted,
 ): Promise<{ submission: FormSubmission; person: Person | null }> {
   const wrong = wrongAnswers(form.fields, given.answers, context.house.country);
-  if (Object.keys(wrong).length)
-    throw invalid('Some answers are missing or cannot be right.', { fields: wrong });
+  if (Object.keys(wrong).length) throw invalid('Some answers are missing or not valid.', { fields: wrong });
   const id = context.newId();
   const answers = form.fields
     .filter((field) => (given.answers[field.name] ?? '').trim())

@@ -57,10 +57,10 @@ function asProblem(error: FastifyError): ProblemError | null {
     );
   }
   if (error instanceof ConnectionError)
-    return busy('The database does not answer at this moment. Nothing was saved; try again in a moment.', 5);
+    return busy('The database does not answer right now. Nothing was saved; try again in a moment.', 5);
   if (isDatabaseGone(error))
     return busy(
-      'The database went away while this was being done. Look whether it was saved before you try again.',
+      'The database stopped answering during this request. Check whether it was saved before you try again.',
       5,
     );
   if (error.code === 'FST_ERR_CTP_BODY_TOO_LARGE')
@@ -74,13 +74,13 @@ function asProblem(error: FastifyError): ProblemError | null {
   if (PARSE_ERRORS.has(error.code)) return invalid('The body is not valid JSON.');
   if (error instanceof UniqueConstraintError)
     return conflict(
-      'Somebody saved the same thing a moment ago; nothing was doubled. Read again and try once more.',
+      'Somebody saved the same thing a moment ago, so nothing was saved twice. Reload and try again.',
     );
   if (error instanceof ForeignKeyConstraintError) return missingTarget(error);
   if (isBeyondSight(error))
     return invalid('Nothing was saved: it names a record that is not there, or that you cannot see.');
   if (isRetryableConflict(error))
-    return conflict('Somebody changed the same records at this moment; nothing was saved. Try once more.');
+    return conflict('Somebody changed the same records at this moment; nothing was saved. Try again.');
   if (isDataException(error))
     return invalid('Nothing was saved: a day, a number or a character in it is not one that can be kept.');
   if (error.statusCode && error.statusCode < 500) return invalid(error.message);
@@ -101,7 +101,7 @@ export function answerErrors(app: FastifyInstance): void {
         type: 'urn:emporikon:problem:internal',
         title: 'Something went wrong here',
         status: 500,
-        detail: `Nothing was saved. Try again; if it happens once more, give your administrator this number: ${request.id}.`,
+        detail: `Nothing was saved. Try again; if it happens again, give your administrator this number: ${request.id}.`,
       }),
     );
   });

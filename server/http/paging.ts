@@ -24,7 +24,7 @@ function isSigned(text: string, signature: string): boolean {
 
 /** For a cursor that was not made here, or not for this list in this order. */
 export const notOurCursor = (): ProblemError =>
-  invalid('This cursor is not one of ours; begin again without it.', { fields: { cursor: 'is not valid' } });
+  invalid('This cursor is not valid; start again without it.', { fields: { cursor: 'is not valid' } });
 
 /** @throws 422 for a cursor that was not made here */
 export function decodeCursor(cursor: string | undefined, length: number): string[] {

@@ -92,7 +92,7 @@ export const chooseHandlers: Handlers = {
     return performOnce(async (context) => {
       const one = await loadImport(context, params.id, true);
       if (!['mapping', 'previewing', 'previewed', 'failed'].includes(one.state))
-        throw conflict('This import has begun; its sheet stands.');
+        throw conflict('This import has started, so its sheet cannot change.');
       await context.write.update(
         one,
         { ...(await columnsOf(context, read, body.sheet)), state: 'mapping', counts: {}, done: 0 },
@@ -109,7 +109,7 @@ export const chooseHandlers: Handlers = {
   'POST /api/imports/:id/target': async ({ params, body, context }) => {
     const one = await loadImport(context, params.id, true);
     if (!['mapping', 'previewing', 'previewed', 'failed'].includes(one.state))
-      throw conflict('This import has begun; what its rows are stands.');
+      throw conflict('This import has started, so what its rows are cannot change.');
     if (!one.reading || !one.mapping) throw conflict('A file of cards holds people.');
     const { target } = body;
     const fields =

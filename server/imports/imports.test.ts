@@ -79,7 +79,7 @@ describe('the bench', () => {
     });
     const { rows } = parseCsv(rejected.body.replace(/^\ufeff/, ''));
     expect(rows).toEqual([
-      ['Name', 'Firma', 'E-Mail', 'Handy', 'Stichworte', 'Why it was not taken'],
+      ['Name', 'Firma', 'E-Mail', 'Handy', 'Stichworte', 'Reason for rejection'],
       ['', 'Ohne Namen', '', '', '', 'it names a company and no person; import it as companies'],
     ]);
   });

@@ -120,6 +120,6 @@ export async function undoRecords(tools: Tools, one: Import): Promise<void> {
       counts: { ...now.counts, kept },
       finishedAt: context.now(),
     });
-    await context.write.event('undo import', `Took back the import of ${one.name}`, one.createdBy);
+    await context.write.event('undo import', `Undid the import of ${one.name}`, one.createdBy);
   });
 }

@@ -55,7 +55,7 @@ export const importHandlers: Handlers = {
   'PUT /api/imports/:id/mapping': async ({ params, body, context }) => {
     const one = await loadImport(context, params.id, true);
     if (!['mapping', 'previewing', 'previewed', 'failed'].includes(one.state))
-      throw conflict('This import has begun; its columns stand.');
+      throw conflict('This import has started, so its columns cannot change.');
     await checkMapping(context, body.mapping, body.choices);
     await context.write.update(
       one,
@@ -113,7 +113,7 @@ export const importHandlers: Handlers = {
     const one = await loadImport(context, params.id, true);
     if (one.state === 'running') return importDetail(context, one.id);
     if (!['previewed', 'paused'].includes(one.state))
-      throw conflict('Look at the preview first: say what the columns hold.');
+      throw conflict('Check the preview first: choose what each column holds.');
     await context.write.update(one, { state: 'running' });
     await addJob(context, runJob, { id: one.id }, `run:${one.id}`);
     await context.write.event('start import', `Began the import of ${one.name}`, requireActor(context).id);
@@ -129,12 +129,12 @@ export const importHandlers: Handlers = {
   'POST /api/imports/:id/undo': async ({ params, context }) => {
     const one = await loadImport(context, params.id, true);
     if (!['done', 'paused'].includes(one.state))
-      throw conflict('Only an import that is done or paused can be taken back.');
+      throw conflict('Only a finished or paused import can be undone.');
     await context.write.update(one, { state: 'undoing' });
     await addJob(context, undoJob, { id: one.id }, `undo:${one.id}`);
     await context.write.event(
       'take back import',
-      `Takes back the import of ${one.name}`,
+      `Undoing the import of ${one.name}`,
       requireActor(context).id,
     );
     return importDetail(context, one.id);
@@ -142,7 +142,7 @@ export const importHandlers: Handlers = {
   'DELETE /api/imports/:id': async ({ params, context }) => {
     const one = await loadImport(context, params.id, true);
     if (!['mapping', 'previewing', 'previewed', 'failed', 'undone'].includes(one.state))
-      throw conflict('This import has written records. Take it back first.');
+      throw conflict('This import has saved records. Undo it first.');
     await context.sequelize.query('DELETE FROM import_rows WHERE import_id = :id', {
       replacements: { id: one.id },
       transaction: context.tx,
@@ -162,7 +162,7 @@ async function rejectedTable(context: Context, id: string): Promise<{ name: stri
   );
   const head = one.reading?.columns.map((column) => column.heading) ?? ['Name', 'Company'];
   const text = writeCsv([
-    [...head, 'Why it was not taken'],
+    [...head, 'Reason for rejection'],
     ...rows.map((row) => {
       const cells = valuesOf(row).slice(0, head.length);
       return [
@@ -192,7 +192,7 @@ export function mountImportFiles(app: FastifyInstance, tools: Tools): void {
       );
       return reply
         .type('text/csv; charset=utf-8')
-        .header('content-disposition', disposition(`${name.replace(/\.[^.]*$/, '')} not taken.csv`))
+        .header('content-disposition', disposition(`${name.replace(/\.[^.]*$/, '')} rejected.csv`))
         .send(`\ufeff${text}`);
     },
   );

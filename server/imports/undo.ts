@@ -142,7 +142,7 @@ async function undoChunk(tools: Tools, id: string): Promise<boolean> {
         counts: { ...one.counts, kept: kept?.n ?? 0 },
         finishedAt: context.now(),
       });
-      await context.write.event('undo import', `Took back the import of ${one.name}`, one.createdBy);
+      await context.write.event('undo import', `Undid the import of ${one.name}`, one.createdBy);
       return false;
     }
     const made = rows.filter((row) => row.outcome === 'made');

@@ -115,7 +115,7 @@ export async function convertLead(
       created: false,
       eventId: await conversionEvent(context, id),
     };
-  if (lead.status === 'dropped') throw conflict('This lead was dropped. Take it up again first.');
+  if (lead.status === 'dropped') throw conflict('This lead was dropped. Reopen it first.');
   const person = await personOf(context, lead, input.personId);
   const open = await joined(context, input.dealId);
   const companyId = open ? open.companyId : await companyOf(context, lead, person, input);

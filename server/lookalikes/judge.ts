@@ -92,7 +92,7 @@ export async function judgeDifferent(
   await keepApart(context, group.kind, pairs);
   if (few.length && rest.length > 1) await context.write.update(group, { members: rest });
   else await context.write.update(group, { state: 'different' });
-  return context.write.event('keep apart', 'Told look-alikes apart', requireActor(context).id);
+  return context.write.event('keep apart', 'Marked look-alikes as different', requireActor(context).id);
 }
 
 /** Companies that belong together without being one: the others become branches of one of them. */

@@ -15,7 +15,7 @@ import { sinceMerge, type SinceRow } from './since';
 async function loadMerge(context: Context, id: string): Promise<{ merge: MergeRow; holder: string }> {
   const [merge] = await ask<MergeRow>(context, `${MERGES} WHERE m.id = $id::uuid FOR UPDATE OF m`, { id });
   if (!merge) throw notFound('There is no such merge.');
-  if (merge.unmerged_at) throw conflict('This merge was taken apart already.');
+  if (merge.unmerged_at) throw conflict('This merge was undone already.');
   const holder = (await currentIds(context, [merge.survivor_id])).get(merge.survivor_id) ?? merge.survivor_id;
   return { merge, holder };
 }
@@ -30,7 +30,7 @@ async function placed(context: Context, merge: MergeRow, holder: string): Promis
   });
 }
 
-/** What taking a merge apart would do. @throws 404, 409 */
+/** What undoing a merge would do. @throws 404, 409 */
 export async function unmergePlan(
   context: Context,
   id: string,
@@ -131,7 +131,7 @@ export async function unmerge(
       `Say where ${open.length === 1 ? 'this belongs' : 'these belong'}: ${open
         .slice(0, 3)
         .map((row) => row.what)
-        .join('; ')}. Nothing was taken apart.`,
+        .join('; ')}. Nothing was separated.`,
       { reasons: open.map((row) => `${row.table}:${row.key} ${row.what}`) },
     );
   const { kind, moved, merged_id: mergedId } = merge;
@@ -143,7 +143,7 @@ export async function unmerge(
     version: Number(moved.record.version ?? 1) + 1,
   });
   const back = await recordRow(context, table, mergedId);
-  if (!back) throw conflict('Something of it is somebody else’s now; it cannot be taken apart.');
+  if (!back) throw conflict('Something of it belongs to somebody else now, so they cannot be separated.');
   await pastSight(context, () => moveBack(context, kind, moved, holder, mergedId));
   for (const row of since) {
     const side = choices[`${row.table}:${row.key}`] ?? row.belongs;
@@ -180,7 +180,7 @@ export async function unmerge(
     id: mergedId,
     eventId: await context.write.event(
       `unmerge ${table}`,
-      `Took ${merge.label} apart again`,
+      `Separated ${merge.label}`,
       context.actor?.id ?? null,
       undo?.eventId ?? null,
     ),

@@ -69,7 +69,7 @@ export async function openMailbox(tools: Tools, mailbox: Mailbox): Promise<ImapR
   try {
     password = unseal(mailbox.sealed, sealKey);
   } catch {
-    throw new Error('The password cannot be read under the present key; give it again.');
+    throw new Error('The saved password cannot be read with the current key. Enter it again.');
   }
   return openImap({ ...mailbox.get({ plain: true }), password }, tools.outside.door);
 }

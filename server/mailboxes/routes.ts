@@ -63,7 +63,8 @@ interface Row {
 
 function sealed(context: Context, password: string): string {
   const { sealKey } = context.outside;
-  if (!sealKey) throw conflict('No key to seal passwords with is set (EMPORIKON_SECRET); nothing was kept.');
+  if (!sealKey)
+    throw conflict('EMPORIKON_SECRET is not set, so no password can be stored. Nothing was saved.');
   return seal(password, sealKey);
 }
 

@@ -33,7 +33,7 @@ export async function addContact(
   if (known && known.personId !== personId) {
     const other = await Person.findByPk(known.personId, { transaction: context.tx });
     throw conflict(
-      `${value} is the address of ${other?.fullName ?? 'somebody else'}. File it on them, or refuse the address first.`,
+      `${value} is the address of ${other?.fullName ?? 'somebody else'}. File it on them, or reject the address first.`,
     );
   }
   if (known) return false;

@@ -184,7 +184,9 @@ export async function removeStage(
   const deals = await Deal.findAll({ where: { stageId: id }, transaction: context.tx, lock: true });
   const target = to ? stages.find((stage) => stage.id === to && stage.id !== id) : undefined;
   if (to && !target)
-    throw invalid('The deals cannot go there.', { fields: { to: 'is not another stage of this pipeline' } });
+    throw invalid('The deals cannot move to that stage.', {
+      fields: { to: 'is not another stage of this pipeline' },
+    });
   if (deals.length && !target)
     throw conflict(
       `${stage.name} has ${countedPlainly(deals.length, 'deal')}. Choose the stage to move ${deals.length === 1 ? 'it' : 'them'} to.`,

@@ -100,7 +100,7 @@ export async function setOwnerRules(
     if (row) await context.write.update(row, values);
     else await context.write.insert(OwnerRuleRow, { id: context.newId(), ...values });
   }
-  return context.write.event('set owner rules', 'Changed who is given new leads', requireActor(context).id);
+  return context.write.event('set owner rules', 'Changed who gets new leads', requireActor(context).id);
 }
 
 const MONTH_MS = 30 * 86_400_000;

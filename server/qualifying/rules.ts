@@ -33,7 +33,7 @@ export async function setFitSheet(
     else await context.write.insert(FitRuleRow, { id: context.newId(), ...values });
   }
   await addJob(context, scoreAllJob, {}, 'score-all');
-  return context.write.event('set fit rules', 'Changed the rule sheet of fit', requireActor(context).id);
+  return context.write.event('set fit rules', 'Changed the fit rules', requireActor(context).id);
 }
 
 const MOST_RANKED = 2000;
@@ -107,7 +107,7 @@ export async function changeWarmthRules(
     version,
   );
   await addJob(context, scoreAllJob, {}, 'score-all');
-  return context.write.event('change warmth rules', 'Changed what warms and cools', requireActor(context).id);
+  return context.write.event('change warmth rules', 'Changed the warmth rules', requireActor(context).id);
 }
 
 /** What the win chance was learnt from and how well it did. */

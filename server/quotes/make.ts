@@ -93,7 +93,7 @@ export async function makeQuote(
   const issuedOn = today.toISODate() ?? '';
   const validUntil = given.validUntil ?? today.plus({ days: settings.validDays }).toISODate() ?? '';
   if (validUntil < issuedOn)
-    throw invalid('It would be over before it is made.', { fields: { validUntil: 'has passed' } });
+    throw invalid('A quote cannot end before it is made.', { fields: { validUntil: 'has passed' } });
   const content = await contentOf(context, deal, attention, {
     issuer: settings.issuer,
     terms: given.terms ?? settings.terms,

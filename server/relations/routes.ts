@@ -111,7 +111,9 @@ export const relationHandlers: Handlers = {
     if (!other) throw invalid('There is no such person.', { fields: { personId: 'does not exist' } });
     if (!kind) throw invalid('There is no such relation.', { fields: { kindId: 'does not exist' } });
     if (other.id === person.id)
-      throw invalid('Nobody is that to themselves.', { fields: { personId: 'is the same person' } });
+      throw invalid('Choose somebody else: a person cannot be related to themselves.', {
+        fields: { personId: 'is the same person' },
+      });
     const [fromId, toId] = body.isReverse ? [other.id, person.id] : [person.id, other.id];
     const ends =
       kind.name === kind.reverse

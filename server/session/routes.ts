@@ -90,7 +90,7 @@ export const sessionHandlers: Handlers = {
     await limitAttempts(tools, attempt);
     if (!(await isPassword(user.passwordHash, body.current))) {
       await noteFailure(tools, attempt);
-      throw invalid('That is not your present password. Nothing was changed.', {
+      throw invalid('That is not your current password. Nothing was changed.', {
         fields: { current: 'is wrong' },
       });
     }

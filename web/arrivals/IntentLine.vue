@@ -10,8 +10,8 @@ const NAMES = {
   date: 'When',
   money: 'Money',
   quantity: 'Quantity',
-  interest: 'Draws them',
-  objection: 'Holds them',
+  interest: 'In favour',
+  objection: 'Concern',
 } as const;
 const name = computed(() =>
   props.intent.kind === 'promise'

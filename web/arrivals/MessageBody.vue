@@ -109,7 +109,7 @@ watch(lit, (id) => {
     >
   </div>
   <p v-if="capture.attachments.length" class="cap notice">
-    With it:
+    Attachments:
     <template v-for="(one, index) in capture.attachments" :key="one.href"
       >{{ index ? ', ' : '' }}<a :href="one.href" class="quiet-link" download>{{ one.name }}</a></template
     >

@@ -172,7 +172,7 @@ defineExpose({
       <v-select
         v-model="newField"
         class="inline-edit"
-        aria-label="Which fact"
+        aria-label="Field"
         :items="ADDABLE.map((field) => ({ value: field, title: fieldName(field) }))"
       />
       <v-text-field v-model="newValue" v-focus class="inline-edit" aria-label="Its value" />

@@ -247,7 +247,7 @@ const head = computed(() => {
         <p v-else class="soft">Nobody in your records has this name or number.</p>
         <p v-if="call?.transcript" class="soft said"><b>What was said:</b> {{ call.transcript }}</p>
       </section>
-      <section aria-label="Facts for fields">
+      <section aria-label="Details">
         <h2>Facts</h2>
         <v-text-field
           v-for="[key, label] in FIELDS"

@@ -143,7 +143,7 @@ const COLUMNS: Column[] = [
         <p class="empty">
           {{
             q || way || state
-              ? 'No call fits these filters.'
+              ? 'No calls match these filters.'
               : 'No calls yet. When your line rings, the caller is shown in a corner; press any phone number to call it.'
           }}
         </p>

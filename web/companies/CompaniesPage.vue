@@ -126,8 +126,8 @@ const COLUMNS: Column[] = [
         <p class="empty">
           {{
             q || Object.values(narrowed).some(Boolean)
-              ? 'No company fits these filters.'
-              : 'No company yet. Filing a message adds the sender’s company.'
+              ? 'No companies match these filters.'
+              : 'No companies yet. Filing a message adds the sender’s company.'
           }}
         </p>
       </template>

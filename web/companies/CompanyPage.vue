@@ -58,7 +58,7 @@ async function putKind(kind: 'firm' | 'household'): Promise<void> {
       params: { id: props.id },
       body: { version: company.value?.version ?? 1, kind },
     });
-    undo.tell({ text: `Now a ${kind}.`, eventId });
+    undo.tell({ text: kind === 'firm' ? 'Changed to a company.' : 'Changed to a household.', eventId });
   } catch (problem) {
     undo.fail(problem);
   }

@@ -58,7 +58,7 @@ async function because(reason: string): Promise<void> {
     </template>
     <template v-else>
       <span
-        >Not known yet of <b>{{ deal.title }}</b>:
+        >Still missing for <b>{{ deal.title }}</b>:
         {{ notKnown.map((ask) => DEAL_ASKS[ask]).join(', ') }}.</span
       >
       <RouterLink :to="`/deals/${deal.id}`" class="quiet-link">Add it</RouterLink>

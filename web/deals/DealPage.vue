@@ -126,7 +126,7 @@ watch(deal, (now) => {
         }}</RouterLink>
         <span>{{ money(deal.amountMinor, deal.currency) }}</span>
         <RouterLink v-if="deal.leadId" :to="`/leads/${deal.leadId}`" class="quiet-link"
-          >From its lead</RouterLink
+          >From the lead</RouterLink
         >
         <VisibilityLine :id="deal.id" kind="deals" />
       </template>
@@ -138,7 +138,7 @@ watch(deal, (now) => {
           :save="(value, version) => put({ title: value }, version)"
         />
         <Fact
-          :label="deal.lines.length ? 'Amount, the net of its lines' : `Amount, ${deal.currency}`"
+          :label="deal.lines.length ? 'Amount, net of the lines' : `Amount, ${deal.currency}`"
           field="amountMinor"
           :value="amountText(deal.amountMinor, deal.currency) || null"
           :stored="deal.amountMinor"
@@ -185,7 +185,7 @@ watch(deal, (now) => {
           :label="
             deal.probabilityByHand
               ? `Win probability, set by hand (usual ${deal.stage.usualChance}%, leave empty to follow it)`
-              : 'Win probability, usual of the stage'
+              : 'Win probability, usual for the stage'
           "
           field="probability"
           :value="`${deal.probability}%`"
@@ -279,8 +279,8 @@ watch(deal, (now) => {
   display: block;
   line-height: 1.2;
 }
-.tags {
-  padding: 5px 0;
+.v-input.tags {
+  padding: 21px 0 5px;
   border-top: 1px solid var(--rule2);
 }
 .buys {

@@ -128,7 +128,7 @@ const COLUMNS: Column[] = [
         ><span class="soft">{{ row.owner.name }}</span></template
       >
       <template #empty>
-        <p class="empty">No deal fits these filters. Converting a lead adds a deal.</p>
+        <p class="empty">No deals match these filters. Converting a lead adds a deal.</p>
       </template>
     </RecordTable>
     <p class="cap">* Set by hand</p>

@@ -17,10 +17,10 @@ const { data, load } = useFetched(
 );
 const TO: Record<QuoteRow['state'], string> = {
   drafted: 'drafted',
-  sent: 'It is sent',
-  accepted: 'They accept',
-  declined: 'They decline',
-  withdrawn: 'Withdraw it',
+  sent: 'Mark as sent',
+  accepted: 'Mark as accepted',
+  declined: 'Mark as declined',
+  withdrawn: 'Withdraw',
 };
 
 async function make(): Promise<void> {
@@ -72,9 +72,9 @@ async function set(quote: QuoteRow, state: QuoteRow['state']): Promise<void> {
         </v-btn>
       </span>
     </div>
-    <p v-if="data && !data.items.length" class="soft">No quote yet.</p>
+    <p v-if="data && !data.items.length" class="soft">No quotes yet.</p>
     <v-btn class="line" :loading="isBusy" :disabled="!hasLines" @click="make"
-      >Make a quote of the lines</v-btn
+      >Make a quote from these lines</v-btn
     >
   </div>
 </template>

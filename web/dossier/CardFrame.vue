@@ -30,7 +30,6 @@ function showFocused(event: FocusEvent): void {
   if (!shown || isWhole.value || !(event.target instanceof Element)) return;
   if (event.target.getBoundingClientRect().bottom > shown.getBoundingClientRect().bottom)
     isWhole.value = true;
-  shown.scrollTop = 0;
 }
 </script>
 
@@ -102,7 +101,8 @@ header h1 {
 @media (min-width: 701px) {
   .body:not(.whole) {
     max-height: max(190px, calc(100vh - 610px));
-    overflow: hidden;
+    /* Not hidden: what is clipped cannot be scrolled, so nothing moves under a press. */
+    overflow: clip;
   }
 }
 @media (max-width: 1000px) {

@@ -153,7 +153,7 @@ const shown = (minor: number): string => roughMoney(minor, forecast.value?.curre
           :of="past"
           :traces="() => (past ? backTestTraces(past.items, past.currency) : [])"
           :layout="() => layout(past?.currency ?? '')"
-          label="Past forecasts and what came; the table beside it has the same figures"
+          label="Past forecasts and results; the table beside it has the same figures"
         />
         <div class="scroll" tabindex="0" role="region" aria-label="Past forecasts">
           <v-table class="book">
@@ -162,7 +162,7 @@ const shown = (minor: number): string => roughMoney(minor, forecast.value?.curre
                 <th>Month</th>
                 <th class="num">Weighted</th>
                 <th class="num">8 in 10 runs</th>
-                <th class="num">Came of them</th>
+                <th class="num">Result</th>
                 <th class="num">Won in all</th>
               </tr>
             </thead>

@@ -64,21 +64,21 @@ async function save(patch: Partial<Form> = {}): Promise<void> {
     <div class="page-head">
       <h1>{{ draft.name }}</h1>
       <a v-if="draft.kind === 'public'" :href="`/f/${draft.slug}`" class="quiet-link" target="_blank"
-        >See it as people do</a
+        >Preview</a
       >
-      <RouterLink v-else :to="`/forms/${id}/desk`" class="quiet-link">Fill it in</RouterLink>
+      <RouterLink v-else :to="`/forms/${id}/desk`" class="quiet-link">Fill in</RouterLink>
       <v-btn v-if="mayDesign" class="word" @click="save({ active: !draft.active })">
-        {{ draft.active ? 'Retire it' : 'Open it again' }}
+        {{ draft.active ? 'Retire it' : 'Reopen' }}
       </v-btn>
     </div>
-    <p v-if="!mayDesign" class="soft">Managers change forms; you see how this one is made.</p>
+    <p v-if="!mayDesign" class="soft">Only managers can change forms.</p>
     <fieldset :disabled="!mayDesign" class="columns">
       <section>
-        <h2>What it asks</h2>
+        <h2>Questions</h2>
         <FieldLines v-model="draft.fields" />
       </section>
       <section class="rules">
-        <h2>What it does</h2>
+        <h2>After it is sent</h2>
         <v-text-field v-model="draft.name" class="field" label="Name" />
         <v-text-field
           v-if="draft.kind === 'public'"
@@ -138,17 +138,17 @@ async function save(patch: Partial<Form> = {}): Promise<void> {
             class="field"
             label="Consent (a box to tick, confirmed by mail)"
             rows="2"
-            placeholder="Leave empty to ask for none"
+            placeholder="Leave empty to ask for no consent"
           />
           <v-textarea v-model="draft.thanks" class="field" label="Message after sending" rows="2" />
           <p class="soft">
-            To put it into a page: <code>{{ snippet }}</code>
+            To embed it in a page: <code>{{ snippet }}</code>
           </p>
         </template>
         <v-btn v-if="mayDesign" class="fill" :loading="isBusy" @click="save()">Save the form</v-btn>
       </section>
     </fieldset>
-    <Submissions :about="{ formId: id }" title="Filled in" />
+    <Submissions :about="{ formId: id }" title="Submissions" />
   </div>
   <div v-else class="page">
     <p v-if="error" class="wrong" role="alert">{{ error }}</p>

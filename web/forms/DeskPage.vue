@@ -122,13 +122,13 @@ const fields = computed(() => form.value?.fields ?? []);
   <div v-if="form" class="page desk">
     <div class="page-head">
       <h1>{{ form.name }}</h1>
-      <span class="soft" role="status">{{ count ? `${count} saved` : 'for colleagues' }}</span>
+      <span class="soft" role="status">{{ count ? `${count} saved` : 'For colleagues' }}</span>
     </div>
     <div class="who">
       <v-text-field
         v-model="q"
         class="field"
-        label="Somebody you know?"
+        label="Existing person"
         type="search"
         :placeholder="known ? known.name : 'Name'"
       />

@@ -62,15 +62,15 @@ async function design(kind: 'public' | 'desk'): Promise<void> {
           </td>
           <td>
             <a v-if="one.kind === 'public'" :href="`/f/${one.slug}`" class="quiet-link" target="_blank"
-              >people outside, at /f/{{ one.slug }}</a
+              >Public, at /f/{{ one.slug }}</a
             >
-            <span v-else>colleagues at the desk</span>
+            <span v-else>Colleagues</span>
           </td>
           <td class="num">{{ one.submissions }}</td>
           <td class="wide soft">{{ one.owner?.name }}</td>
           <td>
             <RouterLink v-if="one.kind === 'desk'" :to="`/forms/${one.id}/desk`" class="quiet-link"
-              >Fill it in</RouterLink
+              >Fill in</RouterLink
             >
           </td>
         </tr>

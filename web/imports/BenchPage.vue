@@ -112,7 +112,7 @@ const forget = (): void =>
           ><template v-if="data.reading.dates">, dates {{ data.reading.dates }}</template
           ><template v-if="data.reading.decimal">, decimal “{{ data.reading.decimal }}”</template
           ><template v-if="data.reading.remembered">
-            · mapped as the last file of this shape</template
+            · mapped like the last file with these columns</template
           ></template
         ></span
       >
@@ -123,12 +123,12 @@ const forget = (): void =>
       <v-btn v-if="data.state === 'running'" class="word" @click="pause">Pause</v-btn>
     </div>
     <p v-if="data.trouble" class="wrong" role="alert">{{ data.trouble }}</p>
-    <div v-if="Object.keys(data.counts).length" class="counts" aria-label="What it would do">
+    <div v-if="Object.keys(data.counts).length" class="counts" aria-label="What will change">
       <span
         ><b class="num">{{ count('new') }}</b> new</span
       >
       <span
-        ><b class="num">{{ count('same') }}</b> we know</span
+        ><b class="num">{{ count('same') }}</b> known</span
       >
       <span
         ><b class="num">{{ count('maybe') }}</b> maybe</span
@@ -137,12 +137,12 @@ const forget = (): void =>
         ><b class="num">{{ count('unusable') }}</b> unusable</span
       >
       <span v-if="data.counts['left out']"
-        ><b class="num">{{ count('left out') }}</b> with something left out</span
+        ><b class="num">{{ count('left out') }}</b> partly filled in</span
       >
       <template v-if="data.state === 'done' || data.state === 'undone'">
         <span class="soft"
-          >made {{ count('made') }}, changed {{ count('changed') }}, left alone {{ count('left alone') }}, not
-          taken {{ count('rejected') }}</span
+          >added {{ count('made') }}, changed {{ count('changed') }}, unchanged {{ count('left alone') }}, rejected
+          {{ count('rejected') }}</span
         >
       </template>
     </div>
@@ -179,13 +179,13 @@ const forget = (): void =>
         <v-btn v-if="data.state === 'previewed'" class="fill" :loading="isBusy" @click="start"
           >Import {{ counted(data.total - (data.counts.unusable ?? 0), 'row') }}</v-btn
         >
-        <v-btn class="word" @click="forget">Forget this file</v-btn>
+        <v-btn class="word" @click="forget">Discard this file</v-btn>
       </div>
     </template>
     <div v-else class="do">
-      <v-btn v-if="data.state === 'paused'" class="fill" @click="start">Go on</v-btn>
+      <v-btn v-if="data.state === 'paused'" class="fill" @click="start">Continue</v-btn>
       <v-btn v-if="data.state === 'done' || data.state === 'paused'" class="quiet" @click="takeBack"
-        >Take it all back</v-btn
+        >Undo the import</v-btn
       >
       <RouterLink v-if="data.state === 'done'" :to="`/${data.mapping?.target ?? 'people'}`" class="quiet-link"
         >See the {{ data.mapping?.target ?? 'people' }}</RouterLink
@@ -193,7 +193,7 @@ const forget = (): void =>
     </div>
     <p v-if="data.problems.length">
       <a :href="`/api/imports/${id}/rejected.csv`" class="quiet-link" download
-        >Save the rows that are not taken, with the reason</a
+        >Download the rejected rows with reasons</a
       >
     </p>
     <PreviewRows

@@ -40,8 +40,8 @@ const BY = {
     <thead>
       <tr>
         <th>Column</th>
-        <th>Holds</th>
-        <th class="wide">Told</th>
+        <th>Field</th>
+        <th class="wide">Chosen</th>
         <th>Samples</th>
         <th class="num wide">Filled</th>
       </tr>

@@ -120,7 +120,7 @@ function take(files: FileList | null | undefined): void {
         ><span class="soft">{{ day(row.createdAt) }}</span></template
       >
       <template #empty>
-        <p class="empty">{{ q ? 'No import has a name like that.' : 'No imports yet.' }}</p>
+        <p class="empty">{{ q ? 'No imports match that name.' : 'No imports yet.' }}</p>
       </template>
     </RecordTable>
   </div>

@@ -1,15 +1,15 @@
 import type { ImportState } from '@emporikon/contract/imports';
 
 export const STATE_WORDS: Record<ImportState, string> = {
-  reading: 'is being opened',
-  mapping: 'waits for its columns',
-  previewing: 'is being looked through',
-  previewed: 'waits for your word',
-  running: 'is being written',
-  paused: 'is paused',
-  done: 'is done',
-  undoing: 'is being taken back',
-  undone: 'was taken back',
+  reading: 'opening',
+  mapping: 'choose what each column holds',
+  previewing: 'being checked',
+  previewed: 'ready to import',
+  running: 'importing',
+  paused: 'paused',
+  done: 'done',
+  undoing: 'being undone',
+  undone: 'undone',
   failed: 'failed',
 };
 export const BUSY: readonly ImportState[] = ['reading', 'previewing', 'running', 'undoing'];

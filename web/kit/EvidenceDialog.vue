@@ -62,14 +62,14 @@ void open();
           </template>
         </dl>
       </div>
-      <p v-else-if="claim.byHand" class="soft">No message stands behind this: a person wrote it.</p>
+      <p v-else-if="claim.byHand" class="soft">Entered by hand; there is no source message.</p>
       <p v-else-if="!claim.captureId && !claim.lookUpId" class="soft">
-        {{ claim.actor ? 'It came with a table.' : `Worked out without asking anybody: ${claim.source}.` }}
+        {{ claim.actor ? 'Imported from a table.' : `Worked out automatically: ${claim.source}.` }}
       </p>
       <div class="foot">
         <v-btn v-focus class="quiet" @click="emit('close')">Close</v-btn>
         <RouterLink v-if="claim.captureId" class="quiet-link" :to="`/arrivals/${claim.captureId}`"
-          >Open the whole capture</RouterLink
+          >Open the original</RouterLink
         >
       </div>
     </v-card>

@@ -112,7 +112,7 @@ async function convert(): Promise<void> {
       },
     });
     undo.tell({
-      text: created ? `Converted: ${deal.name}.` : `Taken into ${deal.name}.`,
+      text: created ? `Converted: ${deal.name}.` : `Added to ${deal.name}.`,
       eventId,
       links: [
         { text: 'Open the deal', to: `/deals/${deal.id}` },
@@ -131,7 +131,7 @@ async function takeBack(): Promise<void> {
   if (!props.lead.conversionEventId) return;
   try {
     await api('POST /api/events/:id/undo', { params: { id: props.lead.conversionEventId } });
-    undo.tell({ text: 'The conversion was taken back.', eventId: null });
+    undo.tell({ text: 'The conversion was undone.', eventId: null });
     emit('changed');
   } catch (error) {
     undo.fail(error);
@@ -146,17 +146,15 @@ async function takeBack(): Promise<void> {
       The deal is
       <RouterLink :to="`/deals/${lead.deal.id}`" class="quiet-link">{{ lead.deal.name }}</RouterLink>.
     </p>
-    <v-btn v-if="lead.conversionEventId" class="word back" @click="takeBack">
-      Take the conversion back
-    </v-btn>
+    <v-btn v-if="lead.conversionEventId" class="word back" @click="takeBack"> Undo the conversion </v-btn>
   </div>
   <form v-else class="convert" @submit.prevent="convert" @input="touched = true">
-    <h2>Make it a deal</h2>
+    <h2>Convert to a deal</h2>
     <v-select
       v-if="found?.openDeals.length"
       v-model="dealId"
       class="field"
-      label="There is open work already"
+      label="Open deals and leads"
       :items="[
         { value: '', title: 'Make a new deal' },
         ...found.openDeals.map((one) => ({
@@ -226,7 +224,7 @@ async function takeBack(): Promise<void> {
     <ConvertPeople v-if="found" v-model="parts" :people="found.people" />
     <v-btn class="fill" type="submit" :loading="isBusy" :disabled="lead.status === 'dropped'">Convert</v-btn>
     <span class="cap"
-      >carries along: {{ lead.person.name }}{{ lead.company ? `, ${lead.company.name}` : ''
+      >The deal keeps: {{ lead.person.name }}{{ lead.company ? `, ${lead.company.name}` : ''
       }}{{ carried ? `, ${carried}` : '' }}</span
     >
   </form>

@@ -26,8 +26,8 @@ function add(hit: { id: string; label: string }): void {
 </script>
 
 <template>
-  <div class="parts" role="group" aria-label="Who has a part in it">
-    <span class="cap">Who has a part in it</span>
+  <div class="parts" role="group" aria-label="People on this deal">
+    <span class="cap">People on this deal</span>
     <div v-for="(one, at) in shown" :key="one.id" class="part">
       <v-checkbox
         :title="one.why"

@@ -143,7 +143,7 @@ const COLUMNS: Column[] = [
         <p class="empty">
           {{
             q || status || owner
-              ? 'No lead fits these filters.'
+              ? 'No leads match these filters.'
               : 'No leads yet. Filing a message from Arrivals adds one.'
           }}
         </p>

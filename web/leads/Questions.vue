@@ -103,7 +103,7 @@ function keepTheirs(question: Answer): void {
           class="word on"
           @click="save(one, drafts[one.questionId] ?? '', clashes[one.questionId]?.version ?? null)"
         >
-          Put mine
+          Use mine
         </v-btn>
       </div>
     </div>

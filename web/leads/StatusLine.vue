@@ -13,8 +13,8 @@ const undo = useUndo();
 type Status = LeadDetail['status'];
 const VERBS: Record<Status, string> = {
   new: 'Back to new',
-  working: 'Work on it',
-  qualified: 'Qualified',
+  working: 'Start working',
+  qualified: 'Qualify',
   converted: 'Converted',
   parked: 'Park',
   dropped: 'Drop',

@@ -55,8 +55,8 @@ function toggle(id: string): void {
       >
     </p>
     <p class="moves">
-      Made one, {{ movesInWords(moves) }} {{ movesOne(moves) ? 'moves' : 'move' }} to {{ survivorName }}.
-      Every claim is kept, old links lead here, and it can be taken apart again.
+      If merged, {{ movesInWords(moves) }} {{ movesOne(moves) ? 'moves' : 'move' }} to {{ survivorName }}.
+      Every claim is kept, old links lead here, and they can be separated again.
     </p>
     <v-radio-group v-model="survivor" aria-label="Which record to keep"
       ><v-table class="compared">

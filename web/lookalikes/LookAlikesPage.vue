@@ -122,7 +122,7 @@ const same = (): Promise<void> =>
       body: { kind: kind.value, survivorId: survivor.value, mergedIds, choices: choices.value },
     });
     const to = `/${kind.value === 'person' ? 'people' : 'companies'}/${id}`;
-    undo.tell({ text: `Made one: ${name}.`, eventId, links: [{ text: 'Open', to }] });
+    undo.tell({ text: `Merged: ${name}.`, eventId, links: [{ text: 'Open', to }] });
     if (byHand.value.length) await router.push(to);
   });
 const different = (): Promise<void> =>
@@ -197,7 +197,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', press));
       <section v-if="members.length > 1" class="sheet" aria-label="Side by side">
         <template v-if="comparison">
           <div class="answers">
-            <v-btn class="fill" :disabled="isBusy" @click="same">Same: make them one <kbd>S</kbd></v-btn>
+            <v-btn class="fill" :disabled="isBusy" @click="same">Same: merge <kbd>S</kbd></v-btn>
             <template v-if="!byHand.length">
               <v-btn class="quiet" :disabled="isBusy" @click="different">Different <kbd>D</kbd></v-btn>
               <v-btn v-if="kind === 'company'" class="quiet" :disabled="isBusy" @click="related"
@@ -219,8 +219,8 @@ onBeforeUnmount(() => window.removeEventListener('keydown', press));
       <p v-else-if="items && !groups.length" class="empty">
         {{
           run?.finishedAt
-            ? 'No two records look alike. New ones are looked for every night, and after an import.'
-            : 'Nobody has looked yet. “Look again” goes through the whole book.'
+            ? 'No two records look alike. Records are compared every night and after each import.'
+            : 'Not compared yet. “Compare again” goes through all your records.'
         }}
       </p>
       <template v-else-if="!items"><span v-for="n in 6" :key="n" class="ghost"></span></template>

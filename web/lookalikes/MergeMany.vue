@@ -57,7 +57,7 @@ async function merge(): Promise<void> {
   >
     <v-card class="many">
       <h2 id="many-title">Merge the sure ones</h2>
-      <p class="soft">Each as proposed. What is unticked stays in the list.</p>
+      <p class="soft">Each as proposed. Groups you clear stay in the list.</p>
       <p v-if="error" class="wrong" role="alert">{{ error }}</p>
       <ul v-if="items" class="lines">
         <li v-for="one in items" :key="one.id">

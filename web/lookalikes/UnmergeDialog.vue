@@ -39,7 +39,7 @@ async function takeApart(): Promise<void> {
     });
     const to = `/${props.merge.kind === 'person' ? 'people' : 'companies'}/${id}`;
     undo.tell({
-      text: `${props.merge.label} stands alone again.`,
+      text: `${props.merge.label} is a record of its own again.`,
       eventId: null,
       links: [{ text: 'Open', to }],
     });
@@ -60,10 +60,10 @@ async function takeApart(): Promise<void> {
     @update:model-value="emit('close')"
   >
     <v-card class="apart">
-      <h2 id="apart-title">Take {{ merge.label }} apart again</h2>
+      <h2 id="apart-title">Separate {{ merge.label }}</h2>
       <p class="soft">
-        What came with {{ merge.label }} on {{ shortDay(merge.at) }} goes back, what was changed since stays
-        as it is.
+        {{ merge.label }} gets back what it brought on {{ shortDay(merge.at) }}. What was changed since then
+        stays as it is.
       </p>
       <p v-if="error" class="wrong" role="alert">{{ error }}</p>
       <template v-if="plan">
@@ -97,8 +97,8 @@ async function takeApart(): Promise<void> {
       </template>
       <template v-else-if="!error"><span v-for="n in 3" :key="n" class="ghost"></span></template>
       <div class="foot">
-        <v-btn class="fill" :disabled="!plan || !isSettled" @click="takeApart">Take apart</v-btn>
-        <v-btn v-focus class="quiet" @click="emit('close')">Leave as it is</v-btn>
+        <v-btn class="fill" :disabled="!plan || !isSettled" @click="takeApart">Separate</v-btn>
+        <v-btn v-focus class="quiet" @click="emit('close')">Cancel</v-btn>
       </div>
     </v-card>
   </v-dialog>

@@ -74,7 +74,7 @@ async function stop(): Promise<void> {
       <p v-if="error" class="wrong" role="alert">{{ error }}</p>
       <template v-if="plan && !run">
         <template v-if="plan.steps.length">
-          <p class="soft">Asked in this order, the most gained for its price first, until enough is known.</p>
+          <p class="soft">Sources are asked in this order, best value first, until enough is known.</p>
           <ol>
             <li v-for="step in plan.steps" :key="step.source">
               <span
@@ -95,7 +95,7 @@ async function stop(): Promise<void> {
           </li>
         </ul>
         <p v-else>
-          Nothing is worth asking: enough is known, too little is known to ask by, or no source is on.
+          No source is worth asking: enough is known, there is too little to search by, or no source is on.
         </p>
         <p v-if="plan.questions.length">
           About <b>{{ cost(plan.expected) }}</b>, at most {{ cost(plan.most) }}, of {{ cost(plan.left) }} that

@@ -11,13 +11,13 @@ const count = (): number =>
 </script>
 
 <template>
-  <div v-if="count()" class="bar" role="region" aria-label="Ticked">
+  <div v-if="count()" class="bar" role="region" aria-label="Selected">
     <span
       ><b class="num">{{ count() }}</b> ticked</span
     >
     <v-btn class="word on" @click="isAsking = true">Look up …</v-btn>
     <slot />
-    <v-btn class="word" @click="emit('clear')">Untick all</v-btn>
+    <v-btn class="word" @click="emit('clear')">Clear selection</v-btn>
     <LookUpDialog
       v-if="isAsking"
       :people="people"

@@ -4,10 +4,10 @@ import type { Contact } from '@emporikon/contract/people';
 /** Whether we may write to an address, where that was ever asked or told. */
 defineProps<{ consent: Contact['consent'] }>();
 const WORDS = {
-  agreed: ['agreed', 'May be written to: asked and confirmed'],
-  unconfirmed: ['not confirmed', 'Asked, but the mail that confirms it was not answered yet'],
-  withdrawn: ['withdrawn', 'Wants no mail'],
-  undeliverable: ['undeliverable', 'Mail to it comes back'],
+  agreed: ['agreed', 'Agreed to mail, and confirmed it'],
+  unconfirmed: ['not confirmed', 'Agreed to mail, not yet confirmed'],
+  withdrawn: ['withdrawn', 'Does not want mail'],
+  undeliverable: ['undeliverable', 'Mail to this address bounces'],
 } as const;
 </script>
 

@@ -131,7 +131,7 @@ const COLUMNS: Column[] = [
         <p class="empty">
           {{
             q || tag || list
-              ? 'Nobody here fits these filters.'
+              ? 'Nobody matches these filters.'
               : 'Nobody here yet. File a message from Arrivals, or add a person.'
           }}
         </p>

@@ -245,7 +245,7 @@ watch(person, (now) => {
           :value="person.background.value"
           :claim="person.background.claim"
           kind="long"
-          placeholder="What stays true of them"
+          placeholder="What to know about them"
           :save="put('background')"
         />
         <TagField class="on-card tags" :model-value="person.tags" @update:model-value="putTags" />
@@ -302,7 +302,7 @@ watch(person, (now) => {
   border-top: 1px solid var(--rule2);
 }
 .v-input.tags {
-  padding: 5px 0;
+  padding: 21px 0 5px;
   border-top: 1px solid var(--rule2);
 }
 .add-word {

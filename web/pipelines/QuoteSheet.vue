@@ -23,7 +23,7 @@ const put = (patch: { issuer?: string; terms?: string; prefix?: string; validDay
   <div v-if="data" class="fields">
     <v-textarea
       label="Your details"
-      hint="Firm, address and how to reach you, a line each"
+      hint="Company, address and contact details, one per line"
       persistent-hint
       rows="4"
       :model-value="data.issuer"

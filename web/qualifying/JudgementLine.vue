@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 import { api } from '../shell/api';
-import { percent, plainNumber, shortDay } from '../shell/format';
+import { counted, percent, plainNumber, shortDay } from '../shell/format';
 import { useFetched } from '../shell/live';
 
 /** How a lead is judged: fit, warmth, completeness and win chance, each opened to its reasons. */
@@ -44,8 +44,8 @@ const signed = (points: number): string =>
         </v-btn>
         <span class="soft">
           <template v-if="chance.base"
-            >as {{ chance.base.won }} of {{ chance.base.closed }} closed were won; too few to learn more
-            from</template
+            >{{ chance.base.won }} of {{ counted(chance.base.closed, 'closed lead') }} won; more are needed to
+            learn from</template
           >
           <template v-else-if="chance.reasons.length"
             >{{ chance.reasons[0]?.words }}, {{ signed(chance.reasons[0]?.points ?? 0) }}</template
@@ -87,8 +87,8 @@ const signed = (points: number): string =>
         </li>
         <li v-if="chance.base" class="soft">
           <span
-            >Between {{ percent(chance.base.low) }} and {{ percent(chance.base.high) }} of all, by what was
-            closed so far.</span
+            >Between {{ percent(chance.base.low) }} and {{ percent(chance.base.high) }} of all leads, going by
+            those closed so far.</span
           >
         </li>
       </ul>

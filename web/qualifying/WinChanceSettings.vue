@@ -32,7 +32,7 @@ async function train(): Promise<void> {
   <template v-if="!model || !drops"><span v-for="n in 8" :key="n" class="ghost"></span></template>
   <div v-else class="halves">
     <section>
-      <h2>How well it holds</h2>
+      <h2>Accuracy</h2>
       <p>
         <template v-if="model.kind === 'learnt'"
           >Learned from {{ plainNumber(model.closed) }} closed leads, {{ plainNumber(model.won) }} of them

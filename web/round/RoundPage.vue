@@ -74,7 +74,7 @@ const tomorrow = (task: Task): string =>
     </div>
     <p v-if="error" class="wrong" role="alert">{{ error }}</p>
     <p v-if="items && !items.length" class="empty">
-      Nothing is due. A next move is written in the line at the foot of any dossier, lead or deal.
+      Nothing is due. Write a next move at the foot of any person, company, lead or deal.
     </p>
     <section v-for="group in groups" :key="group.state" :aria-label="group.name">
       <h2 :class="group.state">{{ group.name }}</h2>

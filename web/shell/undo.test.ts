@@ -37,7 +37,7 @@ it('takes back the event that it told of, once', async () => {
   undo.tell({ text: 'Merged.', eventId: 'e1' });
   await undo.undo();
   expect(String(asked.mock.calls[0]?.[0])).toBe('/api/events/e1/undo');
-  expect(undo.told).toEqual({ text: 'Taken back: Merged Ann', eventId: null });
+  expect(undo.told).toEqual({ text: 'Undone: Merged Ann', eventId: null });
   await undo.undo();
   expect(asked).toHaveBeenCalledTimes(1);
 });

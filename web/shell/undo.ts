@@ -31,7 +31,7 @@ export const useUndo = defineStore('undo', () => {
     if (!eventId) return;
     try {
       const { undone } = await api('POST /api/events/:id/undo', { params: { id: eventId } });
-      tell({ text: `Taken back: ${undone}`, eventId: null });
+      tell({ text: `Undone: ${undone}`, eventId: null });
     } catch (error) {
       fail(error);
     }

@@ -155,7 +155,7 @@ async function back(): Promise<void> {
       const change = await before.saved;
       if (!change) return;
       await api('POST /api/events/:id/undo', { params: { id: change } });
-      undo.tell({ text: `Taken back: ${before.card.name}.`, eventId: null });
+      undo.tell({ text: `Undone: ${before.card.name}.`, eventId: null });
     } catch (problem) {
       undo.fail(problem);
       hide(before.card);

@@ -289,6 +289,7 @@ function finish(page: Page, facts: PageFacts, claims: Claim[], options: PageOpti
       tone: isTalk ? toneOf(said) : null,
       page: facts,
     },
-    notices: facts.kind === 'list' ? [`a list of ${countedPlainly(facts.people.length, 'person', 'people')}`] : [],
+    notices:
+      facts.kind === 'list' ? [`a list of ${countedPlainly(facts.people.length, 'person', 'people')}`] : [],
   };
 }

@@ -71,7 +71,7 @@ export async function acceptSuggestion(context: Context, id: string): Promise<st
         })
       : null;
   if (!isThere && !(await writeFact(context, about, { person, company }, claim.field, value)))
-    throw conflict(`${claim.value} cannot stand there: it belongs to another record, or is no such value.`);
+    throw conflict(`${claim.value} cannot be used: it belongs to another record, or is not valid.`);
   const replaced = CONTACTS.has(claim.field)
     ? []
     : await ClaimRow.findAll({
