@@ -22,10 +22,10 @@ export function claimLine(mine: Account, claim: Claim): HTMLElement {
     }
   };
   input.addEventListener('change', () => void patch({ value: input.value.trim() }));
-  const words = (): string => (line.classList.contains('out') ? 'take' : 'refuse');
+  const words = (): string => (line.classList.contains('out') ? 'Restore' : 'Reject');
   const refuse = el(
     'button',
-    { type: 'button', class: 'word', 'aria-label': `Refuse ${claim.value}` },
+    { type: 'button', class: 'word', 'aria-label': `Reject ${claim.value}` },
     words(),
   );
   refuse.addEventListener('click', () => {

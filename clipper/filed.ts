@@ -4,14 +4,15 @@ import { call } from './server';
 import { close, show, start, tellProblem } from './sheet';
 import type { Account } from './store';
 
+interface Made {
+  words: string;
+  /** Where it is in the application. */
+  path: string;
+  eventId: string | null;
+}
+
 /** What was made of the page, with the way to it and the way back. */
-export function showFiled(mine: Account, filed: Reply<'POST /api/captures/:id/filing'>): void {
-  const parts = [
-    filed.person.name,
-    filed.company?.name,
-    filed.lead && `lead “${filed.lead.name}”`,
-    filed.deal && `deal “${filed.deal.name}”`,
-  ];
+export function showMade(mine: Account, { words, path, eventId }: Made): void {
   const said = el('div', { role: 'status' });
   const undo = async (id: string): Promise<void> => {
     try {
@@ -21,15 +22,10 @@ export function showFiled(mine: Account, filed: Reply<'POST /api/captures/:id/fi
       said.replaceChildren(tellProblem(error));
     }
   };
-  const { eventId } = filed;
   show(
     el('h1', {}, 'Filed'),
-    el('p', {}, parts.filter(Boolean).join(', ')),
-    el(
-      'a',
-      { href: `${mine.server}/people/${filed.person.id}`, target: '_blank', rel: 'noreferrer' },
-      'Open the dossier',
-    ),
+    el('p', {}, words),
+    el('a', { href: `${mine.server}${path}`, target: '_blank', rel: 'noreferrer' }, 'Open the dossier'),
     el(
       'div',
       { class: 'foot' },
@@ -39,3 +35,17 @@ export function showFiled(mine: Account, filed: Reply<'POST /api/captures/:id/fi
     said,
   );
 }
+
+export const showFiled = (mine: Account, filed: Reply<'POST /api/captures/:id/filing'>): void =>
+  showMade(mine, {
+    words: [
+      filed.person.name,
+      filed.company?.name,
+      filed.lead && `lead “${filed.lead.name}”`,
+      filed.deal && `deal “${filed.deal.name}”`,
+    ]
+      .filter(Boolean)
+      .join(', '),
+    path: `/people/${filed.person.id}`,
+    eventId: filed.eventId,
+  });

@@ -5,7 +5,7 @@ import { call } from './server';
 import { close, leaveNothing, show, split } from './sheet';
 import type { Account } from './store';
 
-const WORDS = { same: 'we know them', maybe: 'maybe known', new: 'new' } as const;
+const WORDS = { same: 'in your records', maybe: 'maybe known', new: 'new' } as const;
 
 /** The sheet of a list: who of them we know, and filing several in one go, each with its own result. */
 export function fileList(mine: Account, capture: CaptureDetail): void {
@@ -17,7 +17,7 @@ export function fileList(mine: Account, capture: CaptureDetail): void {
     const result = el(
       'span',
       { class: one.verdict },
-      one.verdict === 'same' && one.owner ? `we know them, ${one.owner}’s` : WORDS[one.verdict],
+      one.verdict === 'same' && one.owner ? `in your records, ${one.owner}’s` : WORDS[one.verdict],
     );
     const line = el(
       'li',

@@ -179,7 +179,7 @@ describe('a profile', () => {
   it('of somebody known says whose turn it is, and offers their deals', async () => {
     extension.answers['GET /api/people/p1'] = { deals: [{ id: 'd1', name: 'Eight bikes' }] };
     await open(capture({ known, verdict: { companyName: null, person: { kind: 'same', matches: [] } } }));
-    expect(extension.text()).toContain('We know Ines Duarte.');
+    expect(extension.text()).toContain('Ines Duarte is in your records.');
     expect(extension.text()).toContain('Pell Garrick looks after them. they wrote last.');
     expect(extension.text()).toContain('No next move.');
     extension.field('as').value = 'deal';
@@ -211,7 +211,7 @@ describe('a profile', () => {
 
   it('that is filed already is not offered again', async () => {
     await open(capture({ state: 'filed' }));
-    expect(extension.text()).toContain('is filed already');
+    expect(extension.text()).toContain('This page is already filed.');
     expect(document.querySelector('form')).toBeNull();
   });
 
@@ -228,11 +228,11 @@ describe('a profile', () => {
     name!.value = ' Ines  Duarte Lima ';
     name!.dispatchEvent(new Event('change'));
     await settle();
-    extension.button('Refuse Ines Duarte').click();
+    extension.button('Reject Ines Duarte').click();
     await settle();
     expect(bodies).toEqual([{ value: 'Ines  Duarte Lima' }, { fate: 'rejected' }]);
-    expect(extension.button('Refuse Ines Duarte').textContent).toBe('take');
-    expect(extension.button('Refuse Buyer').textContent).toBe('take');
+    expect(extension.button('Reject Ines Duarte').textContent).toBe('Restore');
+    expect(extension.button('Reject Buyer').textContent).toBe('Restore');
   });
 });
 
@@ -274,12 +274,12 @@ describe('a list', () => {
     { name: 'Gil Noot', url: null, jobTitle: null, companyName: null, verdict: 'maybe', owner: null },
   ];
 
-  it('says of each whether we know them, here and in the page', async () => {
+  it('says of each whether in your records, here and in the page', async () => {
     await open(capture({ page: { kind: 'list' }, listed }));
-    expect(extension.text()).toContain('we know them, Pell’s');
+    expect(extension.text()).toContain('in your records, Pell’s');
     expect(extension.said.find(({ type }) => type === 'mark')).toMatchObject({
       people: [
-        { name: 'Ines Duarte', words: 'we know them' },
+        { name: 'Ines Duarte', words: 'in your records' },
         { name: 'Bo Lund', words: 'new' },
         { name: 'Ann Reed', words: 'new' },
         { name: 'Gil Noot', words: 'maybe known' },
@@ -308,8 +308,8 @@ describe('a list', () => {
     // What is filed is known from then on, on the page too.
     expect(extension.said.filter(({ type }) => type === 'mark').at(-1)).toMatchObject({
       people: [
-        { words: 'we know them' },
-        { words: 'we know them' },
+        { words: 'in your records' },
+        { words: 'in your records' },
         { words: 'new' },
         { words: 'maybe known' },
       ],

@@ -1,6 +1,8 @@
 import type { CaptureDetail } from '@emporikon/contract/captures';
 import { call, Refused, Unreachable } from './server';
 import { el } from './dom';
+import { tellsOfCompanyAlone } from '@emporikon/core/reading/companyPage';
+import { fileCompany } from './company';
 import { fileConversation } from './conversation';
 import { filePerson } from './person';
 import { fileList } from './list';
@@ -112,6 +114,7 @@ export async function start(): Promise<void> {
     const capture = await read(mine, page);
     if (capture.page?.kind === 'list') return fileList(mine, capture);
     if (capture.page?.kind === 'messages') return fileConversation(mine, capture);
+    if (tellsOfCompanyAlone(capture)) return await fileCompany(mine, capture);
     return await filePerson(mine, capture, page);
   } catch (error) {
     if (error instanceof Unreachable) return offline(page);

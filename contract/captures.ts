@@ -1,4 +1,4 @@
-import { CAPTURE_KINDS } from '@emporikon/core/reading/types';
+import { CAPTURE_KINDS, MAIL_NATURES } from '@emporikon/core/reading/types';
 import { COMPANY_ONLY } from '@emporikon/core/lookups/facts';
 import { z } from 'zod';
 import {
@@ -94,6 +94,7 @@ export const CaptureRow = z.object({
   subject: z.string(),
   receivedAt: Time,
   side: z.enum(['ours', 'theirs']),
+  nature: z.enum(MAIL_NATURES).nullable().describe('null: a person wrote it'),
 });
 export type CaptureRow = z.infer<typeof CaptureRow>;
 const Mailbox = z.object({ name: z.string(), address: z.string() });
@@ -187,6 +188,13 @@ export const Filed = Done.extend({
   deal: Named.nullable(),
 });
 export type Filed = z.infer<typeof Filed>;
+export const CompanyFilingInput = z.object({
+  company: Choice.optional().describe('which company it is of; by the verdict when left out'),
+  companyName: Line(200).optional().describe('its name where it was read wrong or not at all'),
+  ownerId: Id.optional(),
+});
+export const CompanyFiled = Done.extend({ company: Named });
+export type CompanyFiled = z.infer<typeof CompanyFiled>;
 
 const Chosen = z.object({ ids: z.array(Id).min(1).max(200) });
 
@@ -256,6 +264,13 @@ export const captureRoutes = routes({
     body: FilingInput.optional(),
     reply: Filed,
     status: 201,
+  },
+  'POST /api/captures/:id/company': {
+    summary: 'File a company page on its company, found or made, without a person',
+    tag: 'captures',
+    params: IdParam,
+    body: CompanyFilingInput,
+    reply: CompanyFiled,
   },
   'POST /api/captures/:id/set-aside': {
     summary: 'Not a lead: take it out of Arrivals',

@@ -89,6 +89,11 @@ export const mailboxRoutes = routes({
     params: IdParam,
     reply: z.object({ items: z.array(Correspondent) }),
   },
+  'GET /api/strangers': {
+    summary: 'Who wrote to my mailboxes in the last 30 days and is in nobody’s records, newest first',
+    tag: 'mailboxes',
+    reply: z.object({ items: z.array(Correspondent.extend({ mailboxId: Id })) }),
+  },
   'POST /api/mailboxes/:id/correspondents': {
     summary: 'File one of them as a person and bring their past messages along, or never ask again',
     tag: 'mailboxes',

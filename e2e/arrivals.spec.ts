@@ -119,7 +119,7 @@ test('a second browser, on another server process, sees each change within two s
   await pell.getByRole('link', { name: 'Open the lead' }).click();
   // Two seconds are for the change, not for the page that shows it.
   await expect(ines.getByRole('row', { name: mail.name })).toBeVisible();
-  await pell.getByRole('button', { name: 'Qualified' }).click();
+  await pell.getByRole('button', { name: 'Qualify' }).click();
   await expect(ines.getByRole('row', { name: mail.name })).toContainText('qualified', soon);
   await ines.goto('/deals');
   await pell.getByRole('button', { name: 'Convert' }).click();

@@ -97,7 +97,7 @@ test('a list says whom we know, and several are filed in one go, each with its r
   const { page, sheet } = await open('/people');
   await expect(sheet.getByRole('heading', { name: '12 people' })).toBeVisible();
   await expect(page.locator('[data-emporikon]').first()).toBeVisible();
-  await expect(page.getByText('we know them').first()).toBeVisible();
+  await expect(page.getByText('in your records').first()).toBeVisible();
   await sheet.getByLabel('Choose Ilse van Dorp').check();
   await sheet.getByLabel('Choose Greta Solheim').check();
   await sheet.getByLabel('Tags').fill('Rollcall');
@@ -105,7 +105,7 @@ test('a list says whom we know, and several are filed in one go, each with its r
   await expect(sheet.getByRole('status')).toHaveText(/\d of 2 filed\./);
   await expect(sheet.getByRole('listitem').filter({ hasText: 'Ilse van Dorp' })).toContainText('filed');
   await expect(page.locator('a', { hasText: 'Ilse van Dorp' }).locator('+ [data-emporikon]')).toHaveText(
-    ' we know them',
+    ' in your records',
   );
   expect((await api('/api/people?tag=Rollcall')).items.map((item) => item.fullName)).toContain(
     'Ilse van Dorp',

@@ -50,7 +50,7 @@ test('a lead is converted with everybody, answers are taken in their words, and 
   await page.getByRole('link', { name: 'Open the deal' }).click();
   await expect(page.getByLabel('Role of Hedda Quarn')).toHaveValue('decides');
   await expect(page.getByLabel('Role of Osric Quarn')).toHaveValue('influences');
-  await page.getByRole('link', { name: 'from its lead' }).click();
+  await page.getByRole('link', { name: 'From the lead' }).click();
   await page.getByRole('button', { name: 'Undo the conversion' }).click();
   await expect(page.getByRole('button', { name: 'Convert' })).toBeVisible();
 });
@@ -76,7 +76,7 @@ test('an open deal there is already is offered, so that none is doubled', async 
     'Tarn, 2 trailers, Heard out, No value yet: they have a part in it',
   );
   await page.getByRole('button', { name: 'Convert' }).click();
-  await expect(page.getByText('Taken into Tarn, 2 trailers.')).toBeVisible();
+  await expect(page.getByText('Added to Tarn, 2 trailers.')).toBeVisible();
   await page.getByRole('link', { name: 'Open the deal' }).click();
   await expect(page).toHaveURL(new RegExp(deal.id));
 });

@@ -37,7 +37,7 @@ test('a lead is qualified, converted with what was read, and the conversion take
   await page.getByLabel('Write what happened or what comes next').fill('call tomorrow about the price');
   await page.keyboard.press('Enter');
   await expect(page.locator('[data-next-move]')).toContainText('Call about the price');
-  await page.getByRole('link', { name: 'from its lead' }).click();
+  await page.getByRole('link', { name: 'From the lead' }).click();
   await page.getByRole('button', { name: 'Undo the conversion' }).click();
   await expect(page.getByText(/Other changes depend on this: .*Call about the price/)).toBeVisible();
 });

@@ -43,7 +43,7 @@ test('an email-only lead is enriched by itself, qualified and converted within 2
   await expect(judged).toContainText('Industry is Bakeries, Couriers, Florists, Catering: Bakeries', {
     timeout: 20_000,
   });
-  await page.getByRole('button', { name: 'Qualified', exact: true }).click();
+  await page.getByRole('button', { name: 'Qualify', exact: true }).click();
   await expect(page.locator('.status')).toContainText('qualified');
   await page.getByRole('button', { name: 'Convert' }).click();
   await page.getByRole('link', { name: 'Open the deal' }).click();

@@ -53,7 +53,7 @@ test('the whole way from a message to a deal in another lane, with the keyboard 
   await keyboard.press('Enter');
   await expect(page.getByRole('heading', { level: 1, name: '6 bikes' })).toBeVisible();
 
-  await tabTo(page, /^Qualified$/);
+  await tabTo(page, /^Qualify$/);
   await keyboard.press('Enter');
   await tabTo(page, /Answer with “/);
   await keyboard.press('Enter');

@@ -89,6 +89,10 @@ export interface Mailbox {
   address: string;
 }
 
+/** What a message is that no person wrote to somebody. */
+export const MAIL_NATURES = ['newsletter', 'notice', 'automatic reply'] as const;
+export type MailNature = (typeof MAIL_NATURES)[number];
+
 /** What a reading keeps of the message itself, enough to show it. */
 export interface MessageView {
   from: Mailbox | null;
@@ -108,6 +112,8 @@ export interface MessageView {
   card?: CardDetails;
   /** Who wrote it: one of ours, or somebody else. */
   side: 'ours' | 'theirs';
+  /** Left out for what a person wrote. */
+  nature?: MailNature;
   /** At most two sentences of the text itself that say most of what is wanted; empty when nothing is. */
   digest?: string;
   /** The mood of what is said, where the language is one whose words are weighed; see docs/reading.md. */

@@ -185,9 +185,12 @@ const SOURCES: Record<Capture['kind'], string> = {
   row: 'table',
 };
 
-/** A card is an acquaintance and a conversation goes on what there is; everything else is interest until said otherwise. */
+/**
+ * A card is an acquaintance, a conversation goes on what there is, and what no person wrote shows no interest; everything
+ * else is interest until said otherwise.
+ */
 const bringsALead = (capture: Capture): boolean =>
-  capture.kind !== 'card' && capture.message.page?.kind !== 'messages';
+  capture.kind !== 'card' && capture.message.page?.kind !== 'messages' && !capture.message.nature;
 
 /** The title of the work that a capture begins. */
 const titleFor = (capture: Capture, proposed: string): string =>

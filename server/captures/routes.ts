@@ -14,6 +14,7 @@ import { disposition, loadAttachment, loadOriginal, safeName, safeType } from '.
 import { fileListed } from './fileListed';
 import { readArrivals } from './arrivals';
 import { addClaim, changeClaim, changeIntent } from './claims';
+import { fileOnCompany } from './fileCompany';
 import { fileCapture } from './filing';
 import { messageHtml } from './message';
 import { storeCapture } from './store';
@@ -93,6 +94,8 @@ export const captureHandlers: Handlers = {
   'GET /api/captures/:id': async ({ params, context }) => captureDetail(context, params.id),
   'POST /api/captures/:id/filing': async ({ params, body, context }) =>
     fileCapture(context, params.id, body ?? {}),
+  'POST /api/captures/:id/company': async ({ params, body, context }) =>
+    fileOnCompany(context, params.id, body),
   'POST /api/captures/:id/set-aside': async ({ params, context }) =>
     moveInTray(context, [params.id], 'set aside'),
   'POST /api/captures/set-aside': async ({ body, context }) => moveInTray(context, body.ids, 'set aside'),

@@ -62,6 +62,7 @@ export const asRow = (capture: Capture, claimedName?: string): CaptureRow => ({
   ...headingOf(capture.kind, capture.message, claimedName),
   receivedAt: capture.receivedAt.toISOString(),
   side: capture.message.side,
+  nature: capture.message.nature ?? null,
 });
 
 /** A capture without its raw bytes. @throws 404 */

@@ -124,13 +124,13 @@ describe('conversion', () => {
         pell.call('POST /api/ledger', {
           body: { line: 'call tomorrow about the price', about: { dealId: deal.id } },
         }),
-      /the next move “Call about the price” stands on the deal/,
+      /the next move “Call about the price” depends on the deal/,
     ],
     [
       'something was written on it',
       async (deal: { id: string }) =>
         pell.call('POST /api/ledger', { body: { line: 'They have nine vans', about: { dealId: deal.id } } }),
-      /the deal “.*” stands on|ledger entry/,
+      /the deal “.*” depends on|ledger entry/,
     ],
   ])('cannot be taken back when %s, and says so', async (_, build, words) => {
     const { id } = await newLead();

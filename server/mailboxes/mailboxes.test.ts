@@ -131,6 +131,31 @@ it('proposes people we write with often, and filing one brings their past messag
   );
 });
 
+it('shows strangers who wrote to a rep’s own mailbox to that rep, and to nobody else', async () => {
+  const strangers = async (who = pell): Promise<string[]> =>
+    (await who.call('GET /api/strangers')).body.items.map((item) => item.address);
+  dovecot.deliver(letter('Nia Fresh <nia@fresh.example>', US));
+  dovecot.deliver(letter('Shop <no-reply@shop.example>', US));
+  dovecot.deliver(letter(US, 'Uma Quiet <uma@quiet.example>'), 'Sent');
+  await read();
+  expect(await strangers()).toContain('nia@fresh.example');
+  // Nobody answers a machine, and whom we wrote to did not write to us.
+  expect(await strangers()).not.toEqual(
+    expect.arrayContaining([expect.stringMatching(/no-reply@shop|uma@quiet/)]),
+  );
+  expect(await strangers(ines)).not.toContain('nia@fresh.example');
+  await pell.call('POST /api/mailboxes/:id/correspondents', {
+    params: { id },
+    body: { address: 'nia@fresh.example', never: true },
+  });
+  expect(await strangers()).not.toContain('nia@fresh.example');
+  await house.sequelize.query("UPDATE mailboxes SET never = '{}' WHERE id = :id", { replacements: { id } });
+  await house.sequelize.query(
+    "UPDATE mailbox_messages SET at = at - interval '31 days' WHERE address = 'nia@fresh.example'",
+  );
+  expect(await strangers()).not.toContain('nia@fresh.example');
+});
+
 it('files nothing of addresses that are never to be filed, nor by itself when it is to ask', async () => {
   const before = (await ledger()).length;
   await pell.call('PATCH /api/mailboxes/:id', {

@@ -1,5 +1,5 @@
 import type { Mailbox as MailboxView } from '@emporikon/contract/mailboxes';
-import { isRoleName, nameFromLocalPart } from '@emporikon/core/people/names';
+import { nameFromLocalPart } from '@emporikon/core/people/names';
 import { localPart, normalizeEmail } from '@emporikon/core/people/emails';
 import { QueryTypes } from 'sequelize';
 import { requireActor, type Context } from '../commands/context';
@@ -10,7 +10,8 @@ import { addJob } from '../jobs/job';
 import { bringAlongJob, readJob } from './jobs';
 import { addPerson } from '../people/commands';
 import { seal } from './seal';
-import { isNever, peopleBy } from './sort';
+import { correspondentsOf } from './correspondents';
+import { peopleBy } from './sort';
 
 async function own(context: Context, id: string): Promise<Mailbox> {
   const mailbox = await Mailbox.findOne({
@@ -52,14 +53,9 @@ async function asView(context: Context, mailbox: Mailbox): Promise<MailboxView> 
 /** From how many messages on we say that we write with somebody often. */
 const OFTEN = 2;
 
-interface Row {
-  address: string;
-  name: string;
-  received: number;
-  sent: number;
-  first: Date;
-  last: Date;
-}
+/** Strangers are shown for so many days after they last wrote. */
+const RECENT_DAYS = 30;
+const DAY_MS = 86_400_000;
 
 function sealed(context: Context, password: string): string {
   const { sealKey } = context.outside;
@@ -127,22 +123,20 @@ export const mailboxHandlers: Handlers = {
   },
   'GET /api/mailboxes/:id/correspondents': async ({ params, context }) => {
     const mailbox = await own(context, params.id);
-    const rows = await context.sequelize.query<Row>(
-      `SELECT m.address, max(m.name) AS name, count(DISTINCT coalesce(m.message_id, m.path || m.uid)) FILTER (WHERE NOT m.sent_by_us)::int AS received,
-              count(DISTINCT coalesce(m.message_id, m.path || m.uid)) FILTER (WHERE m.sent_by_us)::int AS sent, min(m.at) AS first, max(m.at) AS last
-         FROM mailbox_messages m WHERE m.mailbox_id = :id
-          AND NOT EXISTS (SELECT 1 FROM contact_points k WHERE k.kind = 'email' AND k.normalized = m.address)
-        GROUP BY m.address HAVING count(DISTINCT coalesce(m.message_id, m.path || m.uid)) >= :often
-        ORDER BY count(*) FILTER (WHERE m.sent_by_us) > 0 DESC, count(*) DESC, max(m.at) DESC LIMIT 100`,
-      { replacements: { id: mailbox.id, often: OFTEN }, type: QueryTypes.SELECT, transaction: context.tx },
-    );
-    return {
-      items: rows
-        .filter(
-          (row) => !isNever(mailbox, row.address) && !(isRoleName(localPart(row.address)) && row.sent === 0),
-        )
-        .map((row) => ({ ...row, first: row.first.toISOString(), last: row.last.toISOString() })),
-    };
+    return { items: await correspondentsOf(context, mailbox, { least: OFTEN }) };
+  },
+  'GET /api/strangers': async ({ context }) => {
+    const mailboxes = await Mailbox.findAll({
+      where: { userId: requireActor(context).id },
+      order: ['createdAt'],
+      transaction: context.tx,
+    });
+    const since = new Date(context.now().getTime() - RECENT_DAYS * DAY_MS);
+    const items = [];
+    for (const mailbox of mailboxes)
+      for (const one of await correspondentsOf(context, mailbox, { least: 1, since }))
+        if (one.received > 0) items.push({ ...one, mailboxId: mailbox.id });
+    return { items: items.sort((a, b) => b.last.localeCompare(a.last)) };
   },
   'POST /api/mailboxes/:id/correspondents': async ({ params, body, context }) => {
     const mailbox = await own(context, params.id);

@@ -213,6 +213,28 @@ export async function applyClaims(
     await context.write.update(person, { companyId: company.id, updatedAt: context.now() });
 }
 
+/** Fills what is blank on a company from its own page, each fact keeping its source; what stands there stays. */
+export async function applyCompanyClaims(
+  context: Context,
+  company: Company,
+  claims: readonly ClaimRow[],
+): Promise<void> {
+  const patch: Partial<Pick<Company, 'url' | 'address' | 'phone'>> = {};
+  for (const claim of claims) {
+    const { field } = claim;
+    const isFilled = (field === 'url' || field === 'address' || field === 'phone') && !company[field];
+    if (isFilled) patch[field] ??= field === 'address' ? claim.value : (claim.normalized ?? claim.value);
+    const isOwn =
+      isFilled && patch[field] === (field === 'address' ? claim.value : (claim.normalized ?? claim.value));
+    const isName = field === 'companyName' && claim.value === company.name;
+    await context.write.update(claim, {
+      companyId: company.id,
+      ...(isOwn || isName ? { fate: 'current' } : {}),
+    });
+  }
+  if (Object.keys(patch).length) await context.write.update(company, { ...patch, updatedAt: context.now() });
+}
+
 /** Notes a fact a hand wrote as a claim, and supersedes the one that stood. */
 export async function claimByHand(
   context: Context,

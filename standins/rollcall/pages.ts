@@ -1,13 +1,5 @@
+import { besideFace, escape, page } from './look';
 import type { Member, Said } from './people';
-
-const escape = (text: string): string =>
-  text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;');
-
-const STYLE =
-  'body{font:16px/1.5 system-ui,sans-serif;max-width:44rem;margin:2rem auto;padding:0 1rem;color:#222;background:#fff}h1{margin:.2rem 0}nav a{margin-right:1rem}li{margin:.6rem 0}small{color:#555}';
-
-const page = (title: string, head: string, body: string): string =>
-  `<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1"><title>${escape(title)}</title><style>${STYLE}</style>${head}</head><body><nav><a href="/">Rollcall</a><a href="/people">People</a></nav>${body}</body></html>`;
 
 const data = (value: unknown): string =>
   `<script type="application/ld+json">${JSON.stringify(value).replace(/</g, '\\u003c')}</script>`;
@@ -47,15 +39,21 @@ const contact = (member: Member): string =>
   `${member.email ? `<p>Email: <a class="u-email" href="mailto:${member.email}">${member.email}</a></p>` : ''}${member.phone ? `<p>Phone: <span class="p-tel">${member.phone}</span></p>` : ''}`;
 
 const plain = (member: Member): string =>
-  `<h1>${escape(member.name)}</h1><h2>${escape(member.title)} at ${escape(member.company)}</h2><p>${escape(member.about)}</p>${contact(member)}`;
+  besideFace(
+    member.name,
+    `<h1>${escape(member.name)}</h1><h2>${escape(member.title)} at ${escape(member.company)}</h2><p>${escape(member.about)}</p>${contact(member)}`,
+  );
 
 const card = (member: Member, url: string): string =>
-  `<article class="h-card"><h1><a class="p-name u-url" href="${url}">${escape(member.name)}</a></h1><p><span class="p-job-title">${escape(member.title)}</span>, <span class="p-org">${escape(member.company)}</span></p><p class="p-note">${escape(member.about)}</p>${contact(member)}<p class="p-adr h-adr"><span class="p-locality">${escape(member.town)}</span></p></article>`;
+  besideFace(
+    member.name,
+    `<article class="h-card"><h1><a class="p-name u-url" href="${url}">${escape(member.name)}</a></h1><p><span class="p-job-title">${escape(member.title)}</span>, <span class="p-org">${escape(member.company)}</span></p><p class="p-note">${escape(member.about)}</p>${contact(member)}<p class="p-adr h-adr"><span class="p-locality">${escape(member.town)}</span></p></article>`,
+  );
 
 /** A profile page, in the vocabulary its member's page happens to speak; two of them contradict themselves. */
 export function profilePage(member: Member, base: string): string {
   const url = `${base}/people/${member.slug}`;
-  const links = `<p><a href="/messages/${member.slug}">Messages</a> <a href="/companies/${encodeURIComponent(member.company)}">${escape(member.company)}</a></p>`;
+  const links = `<p class="more"><a href="/messages/${member.slug}">Messages</a> <a href="/companies/${encodeURIComponent(member.company)}">${escape(member.company)}</a></p>`;
   const title = `${member.name} | Rollcall`;
   const profile = (over: Record<string, unknown> = {}): string =>
     data({ '@context': 'https://schema.org', '@type': 'ProfilePage', mainEntity: person(member, url, over) });
@@ -96,7 +94,8 @@ export function companyPage(company: string, members: readonly Member[], base: s
       ...(first?.site ? { url: first.site } : {}),
       address: { '@type': 'PostalAddress', addressLocality: first?.town ?? '' },
     }) + `<link rel="canonical" href="${base}/companies/${encodeURIComponent(company)}">`,
-    `<h1>${escape(company)}</h1><ul>${list}</ul>`,
+    besideFace(company, `<h1>${escape(company)}</h1><h2>${escape(first?.town ?? '')}</h2>`) +
+      `<ul>${list}</ul>`,
   );
 }
 

@@ -8,6 +8,8 @@ import { useFetched } from '../shell/live';
 import ChannelIcon from '../kit/ChannelIcon.vue';
 import { useUndo } from '../shell/undo';
 import CapturePane from './CapturePane.vue';
+import Strangers from './Strangers.vue';
+import { NATURES } from './natures';
 
 const undo = useUndo();
 const route = useRoute();
@@ -22,6 +24,8 @@ const { data, error, load } = useFetched(
 const pane = ref<InstanceType<typeof CapturePane> | null>(null);
 const list = ref<HTMLElement | null>(null);
 const items = computed(() => data.value?.items ?? []);
+/** What no person wrote to somebody. */
+const automatic = computed(() => items.value.filter((one) => one.nature).map((one) => one.id));
 const wanted = computed(() =>
   typeof route.params.id === 'string' && route.params.id ? route.params.id : null,
 );
@@ -100,15 +104,25 @@ watch(
           >{{ data ? `${shownCount(data.waiting)} waiting` : '…'
           }}<template v-if="data?.oldest"> · oldest {{ ago(data.oldest) }}</template></span
         >
-        <div v-if="items.length" class="several">
+        <div v-if="items.length || !isAside" class="several">
           <template v-if="isChoosing">
             <v-btn class="word on" :disabled="!several.length" @click="moveSeveral">{{
               isAside ? `Bring back (${several.length})` : `Set aside (${several.length})`
             }}</v-btn>
             <v-btn class="word" @click="several = items.map((one) => one.id)">All</v-btn>
+            <v-btn
+              v-if="automatic.length"
+              class="word"
+              title="Newsletters, notices and automatic replies"
+              @click="several = automatic"
+              >Automatic ({{ automatic.length }})</v-btn
+            >
             <v-btn class="word" @click="stopChoosing">Cancel</v-btn>
           </template>
-          <v-btn v-else class="word" @click="isChoosing = true">Select several</v-btn>
+          <template v-else>
+            <v-btn v-if="items.length" class="word" @click="isChoosing = true">Select several</v-btn>
+            <Strangers v-if="!isAside" />
+          </template>
         </div>
       </div>
       <p v-if="error" class="wrong note" role="alert">{{ error }}</p>
@@ -124,7 +138,10 @@ watch(
             <ChannelIcon :channel="one.kind" />
             <b>{{ one.from }}</b>
             <span class="soft num">{{ when(one.receivedAt) }}</span>
-            <span class="subject">{{ one.subject }}</span>
+            <span class="subject"
+              ><span v-if="one.nature" class="nature">{{ NATURES[one.nature] }}</span
+              >{{ one.subject }}</span
+            >
           </RouterLink>
         </li>
       </ul>
@@ -190,13 +207,23 @@ ul {
 }
 .several {
   display: flex;
-  gap: 14px;
+  flex-wrap: wrap;
+  gap: 0 14px;
+  min-height: 30px;
 }
 .choosing {
   display: grid;
   grid-template-columns: auto minmax(0, 1fr);
   align-items: center;
   padding-left: 12px;
+}
+/* What no person wrote is told from what somebody did. */
+.nature {
+  border: 1px solid var(--rule);
+  border-radius: 3px;
+  padding: 0 5px;
+  margin-right: 6px;
+  font-size: 12px;
 }
 .subject {
   grid-column: 2 / 4;

@@ -8,6 +8,7 @@ import { clock, counted, day, nameList } from '../shell/format';
 import { useFetched } from '../shell/live';
 import { safeHref } from '../shell/links';
 import { useUndo } from '../shell/undo';
+import { tellsOfCompanyAlone } from '@emporikon/core/reading/companyPage';
 import AlsoOn from './AlsoOn.vue';
 import Conversation from './Conversation.vue';
 import FilingOptions from './FilingOptions.vue';
@@ -61,8 +62,14 @@ const toWords = computed(() => {
 
 /** A page of many people has no one person it is of: they are filed from the list. */
 const isList = computed(() => (capture.value?.listed.length ?? 0) > 0);
+/** A page of a company and of nobody in it makes the company alone. */
+const isOfCompany = computed(() => capture.value !== null && tellsOfCompanyAlone(capture.value));
 const canFile = computed(
-  () => capture.value?.state === 'waiting' && !isList.value && person.value !== null && !isBusy.value,
+  () =>
+    capture.value?.state === 'waiting' &&
+    !isList.value &&
+    (person.value !== null || isOfCompany.value) &&
+    !isBusy.value,
 );
 
 async function act(work: () => Promise<void>): Promise<void> {
@@ -78,9 +85,24 @@ async function act(work: () => Promise<void>): Promise<void> {
   }
 }
 
+const fileCompany = (): void =>
+  void act(async () => {
+    const filed = await api('POST /api/captures/:id/company', {
+      params: { id: props.id },
+      body: { company: company.value && company.value !== 'none' ? company.value : undefined },
+    });
+    undo.tell({
+      text: `Filed: ${filed.company.name}.`,
+      eventId: filed.eventId,
+      links: [{ text: 'Open the company', to: `/companies/${filed.company.id}` }],
+    });
+    emit('filed');
+  });
+
 function file(): void {
   const { value } = capture;
   if (!value || value.state !== 'waiting' || isList.value) return;
+  if (isOfCompany.value) return fileCompany();
   if (person.value === null) {
     undo.tell({
       text: 'Choose who it is first: somebody you know, or somebody new.',
@@ -212,7 +234,11 @@ defineExpose({ file, setAside, correctFirst });
       <template #also>
         <AlsoOn v-model="also" :people="capture.onMessage" :is-open="capture.state === 'waiting'" />
       </template>
-      <FilingOptions v-if="capture.state === 'waiting'" v-model="choices" :known="capture.known" />
+      <FilingOptions
+        v-if="capture.state === 'waiting' && !isOfCompany"
+        v-model="choices"
+        :known="capture.known"
+      />
       <div v-if="capture.state === 'waiting'" class="do">
         <v-btn class="fill" :disabled="!canFile" @click="file">File it <span class="hint">Enter</span></v-btn>
         <v-btn class="quiet" @click="setAside">Set aside <span class="hint">x</span></v-btn>

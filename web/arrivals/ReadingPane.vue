@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { tellsOfCompanyAlone } from '@emporikon/core/reading/companyPage';
 import { vFocus } from '../kit/focus';
 import type { CaptureDetail, Claim } from '@emporikon/contract/captures';
 import type { ClaimField } from '@emporikon/contract/fields';
@@ -31,6 +32,7 @@ const ADDABLE = CLAIM_FIELDS.filter(
 );
 
 const isOpen = computed(() => props.capture.state === 'waiting');
+const isOfCompany = computed(() => tellsOfCompanyAlone(props.capture));
 const known = computed(() =>
   person.value && person.value !== 'new'
     ? props.capture.verdict.person.matches.find((match) => match.id === person.value)
@@ -44,8 +46,13 @@ const goesTo = computed(() => {
     'somebody new';
   const company = props.capture.verdict.companyName;
   const fresh = props.capture.verdict.company.kind === 'same' ? '' : ' (new)';
+  if (isOfCompany.value) return `${company ?? 'a company without a name yet'}${company ? fresh : ''}`;
   const about =
-    work.value && !asNewLead.value ? `the ${work.value.kind} “${work.value.title}”` : 'A new lead';
+    work.value && !asNewLead.value
+      ? `the ${work.value.kind} “${work.value.title}”`
+      : props.capture.nature && !asNewLead.value
+        ? 'no lead'
+        : 'a new lead';
   return [`${name}${known.value ? '' : ' (new)'}`, ...(company ? [`${company}${fresh}`] : []), about].join(
     ' · ',
   );
@@ -106,6 +113,7 @@ defineExpose({
 <template>
   <h2>What we read</h2>
   <VerdictBox
+    v-if="!isOfCompany || !isOpen"
     ref="verdictBox"
     v-model="person"
     :verdict="capture.verdict.person"
@@ -163,8 +171,8 @@ defineExpose({
     </div>
     <div class="row">
       <span class="cap">Goes to</span><span>{{ goesTo }}</span>
-      <v-btn v-if="work" class="word" @click="asNewLead = !asNewLead">
-        {{ asNewLead ? `Add to the ${work.kind}` : 'A new lead' }}
+      <v-btn v-if="work || capture.nature" class="word" @click="asNewLead = !asNewLead">
+        {{ !asNewLead ? 'Make a new lead' : work ? `Add to the ${work.kind}` : 'No lead' }}
       </v-btn>
       <span v-else></span>
     </div>

@@ -28,7 +28,8 @@ defineExpose({ focus: () => box.value?.querySelector<HTMLInputElement>('input')?
       on <RouterLink :to="`/people/${filedAs.person.id}`">{{ filedAs.person.name }}</RouterLink></span
     >
     <span v-if="filedAs.company"
-      >, <RouterLink :to="`/companies/${filedAs.company.id}`">{{ filedAs.company.name }}</RouterLink></span
+      >{{ filedAs.person ? ', ' : 'on '
+      }}<RouterLink :to="`/companies/${filedAs.company.id}`">{{ filedAs.company.name }}</RouterLink></span
     >
     <span v-if="filedAs.deal"
       >, <RouterLink :to="`/deals/${filedAs.deal.id}`">deal “{{ filedAs.deal.name }}”</RouterLink></span

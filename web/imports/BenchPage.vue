@@ -141,8 +141,8 @@ const forget = (): void =>
       >
       <template v-if="data.state === 'done' || data.state === 'undone'">
         <span class="soft"
-          >added {{ count('made') }}, changed {{ count('changed') }}, unchanged {{ count('left alone') }}, rejected
-          {{ count('rejected') }}</span
+          >added {{ count('made') }}, changed {{ count('changed') }}, unchanged {{ count('left alone') }},
+          rejected {{ count('rejected') }}</span
         >
       </template>
     </div>

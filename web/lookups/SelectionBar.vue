@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { defineAsyncComponent, ref } from 'vue';
 
-/** What is done with the ticked ones of a list. */
+/** What is done with the selected ones of a list. */
 const props = defineProps<{ people?: string[]; companies?: string[]; leads?: string[] }>();
 const emit = defineEmits<{ clear: []; done: [] }>();
 const LookUpDialog = defineAsyncComponent(() => import('./LookUpDialog.vue'));
@@ -13,7 +13,7 @@ const count = (): number =>
 <template>
   <div v-if="count()" class="bar" role="region" aria-label="Selected">
     <span
-      ><b class="num">{{ count() }}</b> ticked</span
+      ><b class="num">{{ count() }}</b> selected</span
     >
     <v-btn class="word on" @click="isAsking = true">Look up …</v-btn>
     <slot />

@@ -2,10 +2,11 @@ import { DateTime } from 'luxon';
 import PostalMime, { addressParser, decodeWords, type Address, type Email } from 'postal-mime';
 import { tidy, withoutTurns } from '../../people/text';
 import { escapeText, textOfHtml, type HtmlText } from '../html';
-import type { Mailbox } from '../types';
+import type { Mailbox, MailNature } from '../types';
 import { boundNesting } from '../nesting';
 import { abridge } from './abridge';
 import { boundHeaders } from './headers';
+import { natureOf } from './nature';
 
 /** A message taken apart: headers in the clear, one body chosen to be read and shown. */
 export interface Message {
@@ -17,6 +18,8 @@ export interface Message {
   messageId: string | null;
   references: string[];
   organization: string;
+  /** What it is, where no person wrote it to somebody. */
+  nature: MailNature | null;
   body: 'plain' | 'html';
   text: string;
   quotes: HtmlText['quotes'];
@@ -202,9 +205,12 @@ export async function takeApart(raw: Uint8Array, depth = 0): Promise<Message> {
   const text = withoutTurns(body === 'plain' ? plain : fromHtml.text)
     .replace(/\r\n?/g, '\n')
     .replace(/\0/g, '\ufffd');
+  const from = readFrom(email.from, header('from'));
+  const replyTo = mailbox(email.replyTo?.[0]);
   return {
-    from: readFrom(email.from, header('from')),
-    replyTo: mailbox(email.replyTo?.[0]),
+    from,
+    replyTo,
+    nature: natureOf({ header, from, replyTo }),
     to: recipients.map(mailbox).filter((one): one is Mailbox => one !== null),
     subject: tidy(email.subject ?? '').slice(0, 998),
     sentAt: parseDate(header('date')),

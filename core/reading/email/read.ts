@@ -276,6 +276,7 @@ export async function readEmail(raw: Uint8Array, options: ReadOptions = {}): Pro
       said,
       attachments: message.attachments,
       side: chosen.side,
+      ...(message.nature && chosen.side === 'theirs' ? { nature: message.nature } : {}),
       digest,
       tone: said ? toneOf(said) : null,
     },

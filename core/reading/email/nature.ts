@@ -1,0 +1,37 @@
+import type { Mailbox, MailNature } from '../types';
+
+/** Senders that nobody reads answers at (common practice). */
+const UNATTENDED =
+  /^(?:(?:no|do[._-]?not|dont)[._-]?reply|mailer[._-]?daemon|postmaster|bounces?|notifications?|alerts?)(?:[+._-].*)?@/i;
+
+/** Whether an address is one nobody reads answers at. */
+export const isUnattended = (address: string): boolean => UNATTENDED.test(address);
+
+interface Sent {
+  /** A header's value by its lower-case name; empty where there is none. */
+  header: (name: string) => string;
+  from: Mailbox | null;
+  replyTo: Mailbox | null;
+}
+
+/**
+ * What a message is, where no person wrote it to somebody. What a group hands on (RFC 2369 List-Post, RFC 2919 List-Id) was
+ * written by a person, and so was what a web form sends for somebody whose address is in Reply-To.
+ * @returns `newsletter`: sent to many who can leave (RFC 2369 List-Unsubscribe, RFC 8058, or Precedence: bulk, common
+ *   practice); `automatic reply`: RFC 3834 auto-replied, or the older headers of the same meaning; `notice`: a delivery
+ *   report (RFC 6522), something generated (RFC 3834), or a sender nobody answers; null: written by a person
+ */
+export function natureOf({ header, from, replyTo }: Sent): MailNature | null {
+  const value = (name: string): string => header(name).trim().toLowerCase();
+  if (value('content-type').startsWith('multipart/report')) return 'notice';
+  const submitted = value('auto-submitted').split(';')[0]?.trim() ?? '';
+  const precedence = value('precedence');
+  if (submitted === 'auto-replied' || precedence === 'auto_reply' || header('x-autoreply'))
+    return 'automatic reply';
+  const isGroup = header('list-post') !== '' && value('list-post') !== 'no';
+  const canLeave = header('list-unsubscribe') !== '' || header('list-unsubscribe-post') !== '';
+  if (!isGroup && (canLeave || precedence === 'bulk')) return 'newsletter';
+  if (submitted && submitted !== 'no') return 'notice';
+  const writesFor = replyTo?.address && replyTo.address.toLowerCase() !== from?.address.toLowerCase();
+  return !writesFor && from && isUnattended(from.address) ? 'notice' : null;
+}
