@@ -2,7 +2,7 @@ import type { CaptureDetail } from '@emporikon/contract/captures';
 import { claimLine } from './claims';
 import { el, labelled, select } from './dom';
 import { showMade } from './filed';
-import { call } from './server';
+import { call, Unreachable } from './server';
 import { close, leaveNothing, show, start, tellProblem } from './sheet';
 import type { Account } from './store';
 
@@ -62,7 +62,9 @@ export async function fileCompany(mine: Account, capture: CaptureDetail): Promis
       leaveNothing(null);
       showMade(mine, { words: company.name, path: `/companies/${company.id}`, eventId });
     } catch (error) {
-      said.replaceChildren(tellProblem(error));
+      if (!(error instanceof Unreachable)) return said.replaceChildren(tellProblem(error));
+      leaveNothing(null);
+      said.replaceChildren(el('p', {}, 'Emporikon does not answer. The page waits in Arrivals; file it there.'));
     }
   };
   const form = el(

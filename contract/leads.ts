@@ -1,5 +1,5 @@
 import { DEAL_ROLES } from '@emporikon/core/lifecycle/conversion';
-import { LEAD_STATUSES } from '@emporikon/core/lifecycle/statuses';
+import { LEAD_RATINGS, LEAD_STATUSES } from '@emporikon/core/lifecycle/statuses';
 import { z } from 'zod';
 import { Match } from './captures';
 import {
@@ -31,6 +31,7 @@ export const LeadRow = z.object({
   company: Named.nullable(),
   status: LeadStatus,
   statusSince: Time,
+  rating: z.enum(LEAD_RATINGS).nullable().describe('as somebody judged it; null: nobody did'),
   source: z.string(),
   owner: Named,
   nextMove: Task.nullable(),
@@ -113,7 +114,8 @@ export const leadRoutes = routes({
       owner: Id.optional(),
       q: z.string().max(200).optional().describe('words of the title, the person or the company'),
       source: z.string().max(120).optional(),
-      ...sortedBy(['status', 'chance', 'title', 'fit', 'warmth', 'created'], 'status'),
+      rating: z.enum(LEAD_RATINGS).optional(),
+      ...sortedBy(['status', 'chance', 'title', 'fit', 'warmth', 'rating', 'created'], 'status'),
     }),
     reply: z.object({ items: z.array(LeadRow), next: z.string().nullable() }),
   },
@@ -151,6 +153,7 @@ export const leadRoutes = routes({
       version: Version,
       title: Line(300).optional(),
       source: Line(120).optional(),
+      rating: z.enum(LEAD_RATINGS).nullable().optional(),
       status: LeadStatus.optional(),
       ownerId: Id.optional(),
       parkedUntil: Day.nullable().optional(),

@@ -153,6 +153,16 @@ test('what is clipped while the program is down is kept, and sent when it is bac
   await back.page.close();
 });
 
+test('a company page makes the company, and nobody in it', async () => {
+  const { page, sheet } = await open('/companies/Petal%20%26%20Stem');
+  await expect(sheet.getByText('Not in your records yet.')).toBeVisible();
+  await sheet.getByRole('button', { name: 'Save the company' }).click();
+  await expect(sheet.getByRole('heading', { name: 'Filed' })).toBeVisible();
+  expect((await api('/api/companies?q=Petal')).items).toHaveLength(1);
+  expect((await api('/api/people?q=Petal')).items).toEqual([]);
+  await page.close();
+});
+
 test('what was filed from a page is taken back from the page', async () => {
   const { page, sheet } = await open('/people/niccolo-ferraris');
   await sheet.getByRole('button', { name: 'File it' }).click();

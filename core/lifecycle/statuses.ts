@@ -1,3 +1,7 @@
+/** How promising somebody judges a lead to be, hottest first. */
+export const LEAD_RATINGS = ['hot', 'warm', 'cold'] as const;
+export type LeadRating = (typeof LEAD_RATINGS)[number];
+
 export const LEAD_STATUSES = ['new', 'working', 'qualified', 'converted', 'parked', 'dropped'] as const;
 export type LeadStatus = (typeof LEAD_STATUSES)[number];
 

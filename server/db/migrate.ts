@@ -20,6 +20,7 @@ import * as fifteenth from './migrations/0015-visibility';
 import * as sixteenth from './migrations/0016-bulk-load';
 import * as seventeenth from './migrations/0017-locale';
 import * as eighteenth from './migrations/0018-sorted-lists';
+import * as nineteenth from './migrations/0019-places-and-ratings';
 
 export const MIGRATIONS = [
   first,
@@ -40,6 +41,7 @@ export const MIGRATIONS = [
   sixteenth,
   seventeenth,
   eighteenth,
+  nineteenth,
 ];
 /** Any constant will do, as long as every process of this program takes the same lock. */
 const LOCK = 4600_0001;

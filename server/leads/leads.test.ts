@@ -32,6 +32,27 @@ describe('a lead', () => {
     expect(nextMove?.title).toBe('Send the quote');
   });
 
+  it('is rated by hand; leads are narrowed and sorted by it, the unrated last', async () => {
+    const ids = [(await newLead()).id, (await newLead()).id, (await newLead()).id];
+    const rate = async (id: string, rating: string | null) =>
+      pell.call('PATCH /api/leads/:id', {
+        params: { id },
+        body: { version: (await lead(id)).version, rating },
+      });
+    const rated = await rate(ids[0] ?? '', 'cold');
+    await rate(ids[1] ?? '', 'hot');
+    const list = async (query: Record<string, string>): Promise<(string | null)[]> =>
+      (await pell.call('GET /api/leads', { query })).body.items
+        .filter((item) => ids.includes(item.id))
+        .map((item) => item.rating);
+    expect(await list({ sort: 'rating', direction: 'desc' })).toEqual(['hot', 'cold', null]);
+    expect(await list({ sort: 'rating', direction: 'asc' })).toEqual(['cold', 'hot', null]);
+    expect(await list({ rating: 'hot' })).toEqual(['hot']);
+    expect((await rate(ids[2] ?? '', 'boiling')).status).toBe(422);
+    await undo(rated.body.eventId);
+    expect((await lead(ids[0] ?? '')).rating).toBeNull();
+  });
+
   it('moves through its statuses, each with what it needs', async () => {
     const { id } = await newLead();
     const set = async (body: object) =>

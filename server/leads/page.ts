@@ -1,4 +1,4 @@
-import type { LeadStatus } from '@emporikon/core/lifecycle/statuses';
+import type { LeadRating, LeadStatus } from '@emporikon/core/lifecycle/statuses';
 import { QueryTypes } from 'sequelize';
 import type { Context } from '../commands/context';
 import { decodeCursor, encodeCursor } from '../http/paging';
@@ -9,6 +9,7 @@ export interface LeadFilter {
   status?: LeadStatus;
   owner?: string;
   source?: string;
+  rating?: LeadRating;
   /** Words of the title, of the person's name or of the company's. */
   q?: string;
 }
@@ -18,7 +19,7 @@ interface PageOfIds {
   next: string | null;
 }
 
-function conditions({ status, owner, source, q = '' }: LeadFilter): {
+function conditions({ status, owner, source, rating, q = '' }: LeadFilter): {
   sql: string;
   replacements: Record<string, string>;
 } {
@@ -31,6 +32,7 @@ function conditions({ status, owner, source, q = '' }: LeadFilter): {
     status && 'l.status = :status',
     owner && 'l.owner_id = :owner',
     source && 'l.source = :source',
+    rating && 'lead_heat(l.rating) = lead_heat(:rating)',
     q.trim() && `(${held.map(({ sql }) => `(${sql})`).join(' OR ')})`,
   ].filter(Boolean);
   return { sql: parts.join(' AND ') || 'true', replacements: held[0]?.replacements ?? {} };
@@ -125,6 +127,7 @@ const SORTS = {
   chance: { sql: 's.chance', type: 'real', tie: SCORED },
   fit: { sql: 's.fit', type: 'integer', tie: SCORED },
   warmth: { sql: 's.warmth', type: 'integer', tie: SCORED },
+  rating: { sql: 'lead_heat(l.rating)', type: 'smallint' },
   title: { sql: 'l.title', type: 'text', isRequired: true },
   created: { sql: 'l.created_at', type: 'timestamptz', isRequired: true },
 } as const satisfies Record<string, SortKey>;

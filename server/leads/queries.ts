@@ -58,6 +58,7 @@ async function withNames(context: Context, leads: readonly Lead[]): Promise<Lead
       company: company ? { id: company.id, name: company.name } : null,
       status: lead.status,
       statusSince: lead.statusSince.toISOString(),
+      rating: lead.rating ?? null,
       source: lead.source,
       owner: { id: lead.ownerId, name: owners.get(lead.ownerId)?.name ?? '' },
       nextMove: moves.get(lead.id) ?? null,

@@ -1,4 +1,4 @@
-import { statusProblem, type LeadStatus } from '@emporikon/core/lifecycle/statuses';
+import { statusProblem, type LeadRating, type LeadStatus } from '@emporikon/core/lifecycle/statuses';
 import { requireColleague } from '../commands/colleague';
 import { requireActor, type Context } from '../commands/context';
 import { findOrMakeCompany } from '../companies/commands';
@@ -20,6 +20,7 @@ interface LeadPatch {
   ownerId?: string;
   parkedUntil?: string | null;
   dropReason?: string | null;
+  rating?: LeadRating | null;
 }
 
 async function loadLead(context: Context, id: string): Promise<Lead> {

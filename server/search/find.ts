@@ -2,7 +2,7 @@ import type { SearchHit } from '@emporikon/contract/settings';
 import { rankHits, readSought, type Sought } from '@emporikon/core/query/find';
 import type { Context } from '../commands/context';
 import { askWithFixedPlan } from '../db/prepared';
-import { foundByBoth, foundByPhone, foundByWords, type Statement, type Term } from './sql';
+import { foundByBoth, foundByPhone, foundByPlace, foundByWords, type Statement, type Term } from './sql';
 import { alikeWords, wordsBeginning } from './vocabulary';
 
 interface HitRow {
@@ -77,6 +77,23 @@ async function byPhone(asked: Ask, sought: Sought, limit: number): Promise<HitRo
   return hits.length || !phone.elsewhere.length ? hits : run(phone.elsewhere, null);
 }
 
+/** A town has a few words, of three letters or more. */
+async function byPlace(asked: Ask, { terms }: Sought, limit: number): Promise<HitRow[]> {
+  const isPlace = terms.length > 0 && terms.length < 4 && terms.every((term) => /^\p{L}{3,}$/u.test(term));
+  return isPlace ? ask<HitRow>(asked, foundByPlace(terms, { me: asked.me, limit })) : [];
+}
+
+/** The deal of a quote, by the quote's number. */
+async function byQuote(asked: Ask, text: string): Promise<HitRow[]> {
+  const number = text.trim().toUpperCase();
+  if (!/^[\p{L}\p{N}][\p{L}\p{N}./-]{2,39}$/u.test(number) || !/\d/.test(number)) return [];
+  return ask<HitRow>(asked, {
+    sql: `SELECT 'deal' AS kind, d.id, d.title AS label, 'Quote ' || q.number AS hint, 0 AS level, NULL::real AS score, false AS inactive
+            FROM quotes q JOIN deals d ON d.id = q.deal_id WHERE q.number = $number`,
+    bind: { number },
+  });
+}
+
 /** Each record once, as well matched as it is matched anywhere. */
 function withoutRepeats(hits: readonly HitRow[]): HitRow[] {
   const best = new Map<string, HitRow>();
@@ -89,13 +106,19 @@ function withoutRepeats(hits: readonly HitRow[]): HitRow[] {
 
 /**
  * Finds people, companies, deals and leads by what was typed: parts of names in any order, with slips and without
- * diacritics, addresses and domains from their beginning, numbers in any written form, tags.
+ * diacritics, addresses and domains from their beginning, numbers in any written form, tags, towns, and the numbers of
+ * quotes.
  * @param limit how many at most, best first
  */
 export async function find(context: Context, text: string, limit: number): Promise<SearchHit[]> {
   const sought = readSought(text, context.house.country);
   const asked: Ask = { context, me: context.actor?.id ?? '' };
-  const hits = [...(await byPhone(asked, sought, limit)), ...(await byWords(asked, sought, limit))];
+  const hits = [
+    ...(await byQuote(asked, text)),
+    ...(await byPhone(asked, sought, limit)),
+    ...(await byWords(asked, sought, limit)),
+  ];
+  if (hits.length < limit) hits.push(...(await byPlace(asked, sought, limit)));
   return rankHits(withoutRepeats(hits), limit).map(({ kind, id, label, hint, inactive }) => ({
     kind,
     id,

@@ -5,5 +5,5 @@ import { searchHandlers } from './routes';
 export const search: Room = {
   name: 'search',
   routes: [searchHandlers],
-  tables: plain('ground', 'find_records', 'find_words', 'find_vocabulary', 'worked_with'),
+  tables: plain('ground', 'find_records', 'find_words', 'find_vocabulary', 'find_places', 'worked_with'),
 };

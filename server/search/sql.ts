@@ -119,11 +119,14 @@ const PEOPLE = (level: string): string => `
       FROM best b JOIN people p USING (id) LEFT JOIN companies c ON c.id = p.company_id ${worked('p.id')}
      WHERE b.kind = 'p' ORDER BY 7, 5, w.score DESC NULLS LAST, p.full_name, p.id LIMIT $limit)`;
 
+const COMPANIES = (level: string): string => `
+  company AS (SELECT 'company' AS kind, c.id, c.name AS label, coalesce(c.domain, '') AS hint, b.level + ${level} AS level, w.score, false AS inactive
+      FROM best b JOIN companies c USING (id) ${worked('c.id')}
+     WHERE b.kind = 'c' ORDER BY 5, w.score DESC NULLS LAST, c.name, c.id LIMIT $limit)`;
+
 /** What is shown of what was found, the best of each kind, by expressions for how well a person and a company match. */
 const result = (person: string, company: string): string => `${PEOPLE(person)},
-  company AS (SELECT 'company' AS kind, c.id, c.name AS label, coalesce(c.domain, '') AS hint, b.level + ${company} AS level, w.score, false AS inactive
-      FROM best b JOIN companies c USING (id) ${worked('c.id')}
-     WHERE b.kind = 'c' ORDER BY 5, w.score DESC NULLS LAST, c.name, c.id LIMIT $limit),
+  ${COMPANIES(company)},
   deal AS (SELECT 'deal' AS kind, d.id, d.title AS label, s.name AS hint, b.level + 1 AS level, w.score, false AS inactive
       FROM best b JOIN deals d USING (id) JOIN stages s ON s.id = d.stage_id ${worked('d.id')}
      WHERE b.kind = 'd' ORDER BY 5, w.score DESC NULLS LAST, d.title, d.id LIMIT $limit),
@@ -173,6 +176,32 @@ export function foundByWords(terms: readonly Term[], { me, limit }: Asked): Stat
       ...(sql.includes('$long') ? { long: allOf(terms.filter(isLong)) } : {}),
       all: allOf(terms),
       typed: typedOf(terms),
+      me: me || null,
+      limit,
+      most: FOR_EACH * limit,
+    },
+  };
+}
+
+/**
+ * People and companies by the words of their address, the last as a beginning: “braga”, “den ha”.
+ * @param words folded, of three letters or more
+ */
+export function foundByPlace(words: readonly string[], { me, limit }: Asked): Statement {
+  const [first = ''] = words;
+  const last = words.length - 1;
+  const is = (at: number, column: string): string =>
+    at === last ? `${column} >= $t${at} AND ${column} < $t${at} || chr(1114111)` : `${column} = $t${at}`;
+  const others = words
+    .slice(1)
+    .map((_, at) => `EXISTS (SELECT 1 FROM find_places g WHERE g.id = f.id AND ${is(at + 1, 'g.word')})`);
+  const sql = `WITH found AS (SELECT f.id, f.kind::text AS kind FROM find_places f WHERE ${[is(0, 'f.word'), ...others].join(' AND ')} LIMIT $most),
+  best AS MATERIALIZED (SELECT DISTINCT id, kind, 4 AS level FROM found),${PEOPLE('0')},
+  ${COMPANIES('0')} SELECT * FROM person UNION ALL SELECT * FROM company`;
+  return {
+    sql,
+    bind: {
+      ...(first ? Object.fromEntries(words.map((word, at) => [`t${at}`, word])) : {}),
       me: me || null,
       limit,
       most: FOR_EACH * limit,

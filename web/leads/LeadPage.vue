@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { LEAD_RATINGS, type LeadRating } from '@emporikon/core/lifecycle/statuses';
 import { watch } from 'vue';
 import Composer from '../dossier/Composer.vue';
 import LedgerView from '../dossier/LedgerView.vue';
@@ -31,7 +32,10 @@ const {
 const { data: team } = useFetched(() => api('GET /api/users'), []);
 const undo = useUndo();
 
-async function put(patch: { ownerId?: string; source?: string }, version: number): Promise<void> {
+async function put(
+  patch: { ownerId?: string; source?: string; rating?: LeadRating | null },
+  version: number,
+): Promise<void> {
   const { eventId } = await api('PATCH /api/leads/:id', {
     params: { id: props.id },
     body: { version, ...patch },
@@ -74,6 +78,21 @@ watch(lead, (now) => {
             :version="lead.version"
             field="source"
             :save="(source, version) => put({ source }, version)"
+          />
+          · rating
+          <EditCell
+            class="source"
+            :value="lead.rating"
+            kind="choice"
+            :options="[
+              { value: '', title: 'None' },
+              ...LEAD_RATINGS.map((value) => ({ value, title: value })),
+            ]"
+            label="Rating"
+            placeholder="none"
+            :version="lead.version"
+            field="rating"
+            :save="(rating, version) => put({ rating: (rating || null) as LeadRating | null }, version)"
           />
           · added {{ day(lead.createdAt) }} ·
           <v-select

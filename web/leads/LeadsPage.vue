@@ -1,5 +1,10 @@
 <script setup lang="ts">
-import { LEAD_STATUSES, type LeadStatus } from '@emporikon/core/lifecycle/statuses';
+import {
+  LEAD_RATINGS,
+  LEAD_STATUSES,
+  type LeadRating,
+  type LeadStatus,
+} from '@emporikon/core/lifecycle/statuses';
 import { computed, ref } from 'vue';
 import RecordTable from '../kit/RecordTable.vue';
 import type { Column } from '../kit/table/columns';
@@ -8,6 +13,7 @@ import NewButton from '../make/NewButton.vue';
 import { api } from '../shell/api';
 import { day, due, percent } from '../shell/format';
 import { useSession } from '../shell/session';
+import { useUndo } from '../shell/undo';
 import { reloadOn, usePaged } from '../shell/usePaged';
 import { useQueryRef } from '../shell/useQueryRef';
 
@@ -16,7 +22,11 @@ const session = useSession();
 const q = useQueryRef('q', '');
 const whose = useQueryRef<string>('whose', 'all');
 const status = useQueryRef<LeadStatus | ''>('status', '');
-const sort = useQueryRef<'status' | 'chance' | 'title' | 'fit' | 'warmth' | 'created'>('sort', 'chance');
+const rating = useQueryRef<LeadRating | ''>('rating', '');
+const sort = useQueryRef<'status' | 'chance' | 'title' | 'fit' | 'warmth' | 'rating' | 'created'>(
+  'sort',
+  'chance',
+);
 const direction = useQueryRef<'asc' | 'desc'>('direction', 'desc');
 const ticked = ref<string[]>([]);
 const owner = computed(() =>
@@ -30,6 +40,7 @@ const { items, hasMore, more, error, reload } = usePaged(
         limit: 100,
         q: q.value,
         status: status.value || undefined,
+        rating: rating.value || undefined,
         sort: sort.value,
         direction: direction.value,
         owner: owner.value,
@@ -37,14 +48,27 @@ const { items, hasMore, more, error, reload } = usePaged(
     }),
   ['leads', 'tasks', 'people', 'companies', 'lead_scores'],
 );
-reloadOn(() => [q.value, status.value, owner.value, sort.value, direction.value], reload);
+reloadOn(() => [q.value, status.value, rating.value, owner.value, sort.value, direction.value], reload);
+const undo = useUndo();
+async function rate(lead: { id: string; version: number }, given: LeadRating | ''): Promise<void> {
+  try {
+    const { eventId } = await api('PATCH /api/leads/:id', {
+      params: { id: lead.id },
+      body: { version: lead.version, rating: given || null },
+    });
+    undo.tell({ text: given ? `Rated ${given}.` : 'Rating removed.', eventId });
+  } catch (problem) {
+    undo.fail(problem);
+  }
+  await reload();
+}
 const isBare = (lead: { status: string; nextMove: unknown }): boolean =>
   !lead.nextMove && OPEN.includes(lead.status);
 const without = computed(() => (items.value ?? []).filter(isBare).length);
 const COLUMNS: Column[] = [
-  { key: 'title', title: 'Lead', width: 21, sort: 'title', isName: true },
-  { key: 'person', title: 'Who', width: 20, onPhone: true },
-  { key: 'status', title: 'Status', width: 15, sort: 'status', firstWay: 'desc' },
+  { key: 'title', title: 'Lead', width: 19, sort: 'title', isName: true },
+  { key: 'person', title: 'Who', width: 18, onPhone: true },
+  { key: 'status', title: 'Status', width: 14, sort: 'status', firstWay: 'desc' },
   { key: 'nextMove', title: 'Next move', width: 18 },
   {
     key: 'chance',
@@ -57,6 +81,7 @@ const COLUMNS: Column[] = [
   },
   { key: 'fit', title: 'Fit', width: 5, sort: 'fit', firstWay: 'desc', isNumber: true },
   { key: 'warmth', title: 'Warmth', width: 7, sort: 'warmth', firstWay: 'desc', isNumber: true },
+  { key: 'rating', title: 'Rating', width: 7, sort: 'rating', firstWay: 'desc' },
   { key: 'owner', title: 'Owner', width: 9 },
   { key: 'source', title: 'Source', width: 9, isHidden: true },
   { key: 'createdAt', title: 'Added', width: 8, sort: 'created', firstWay: 'desc', isHidden: true },
@@ -79,6 +104,12 @@ const COLUMNS: Column[] = [
         class="inline-edit status"
         aria-label="Status"
         :items="[{ value: '', title: 'Any status' }, ...LEAD_STATUSES]"
+      />
+      <v-select
+        v-model="rating"
+        class="inline-edit rating"
+        aria-label="Rating"
+        :items="[{ value: '', title: 'Any rating' }, ...LEAD_RATINGS]"
       />
       <v-select
         v-model="whose"
@@ -132,6 +163,16 @@ const COLUMNS: Column[] = [
           <span :class="{ late: row.nextMove.state === 'overdue' }">{{ due(row.nextMove) }}</span></template
         ><span v-else-if="isBare(row)" class="late">none set</span>
       </template>
+      <template #cell-rating="{ row }">
+        <v-select
+          class="on-card"
+          :aria-label="`Rating of ${row.title}`"
+          :model-value="row.rating ?? ''"
+          :items="[{ value: '', title: 'None' }, ...LEAD_RATINGS]"
+          @update:model-value="rate(row, $event as LeadRating | '')"
+          @click.stop
+        />
+      </template>
       <template #cell-chance="{ row }">{{ row.scores ? percent(row.scores.chance) : '' }}</template>
       <template #cell-fit="{ row }">{{ row.scores?.fit }}</template>
       <template #cell-warmth="{ row }">{{ row.scores?.warmth }}</template>
@@ -142,7 +183,7 @@ const COLUMNS: Column[] = [
       <template #empty>
         <p class="empty">
           {{
-            q || status || owner
+            q || status || rating || owner
               ? 'No leads match these filters.'
               : 'No leads yet. Filing a message from Arrivals adds one.'
           }}
@@ -159,6 +200,9 @@ const COLUMNS: Column[] = [
 }
 .status {
   width: 130px;
+}
+.rating {
+  width: 120px;
 }
 .whose {
   width: 150px;

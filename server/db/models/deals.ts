@@ -1,6 +1,6 @@
 import type { DealRole } from '@emporikon/core/lifecycle/conversion';
 import type { DealAsk } from '@emporikon/core/lifecycle/stages';
-import type { LeadStatus } from '@emporikon/core/lifecycle/statuses';
+import type { LeadRating, LeadStatus } from '@emporikon/core/lifecycle/statuses';
 import type { MoveKind } from '@emporikon/core/reading/intents/moves';
 import type { Span } from '@emporikon/core/reading/types';
 import {
@@ -50,6 +50,7 @@ export class Lead extends Model<InferAttributes<Lead>, InferCreationAttributes<L
   declare givenBy: CreationOptional<string | null>;
   declare parkedUntil: CreationOptional<string | null>;
   declare dropReason: CreationOptional<string | null>;
+  declare rating: CreationOptional<LeadRating | null>;
   /** The open status a parked lead comes back to. */
   declare parkedFrom: CreationOptional<'new' | 'working' | 'qualified' | null>;
   /** The deal it was converted to. */
@@ -155,6 +156,7 @@ export function defineDealModels(sequelize: Sequelize): void {
     givenBy: col.uuid,
     parkedUntil: col.day,
     dropReason: col.text,
+    rating: col.text,
     parkedFrom: col.text,
     dealId: col.uuid,
     createdAt: col.time,
