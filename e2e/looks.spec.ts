@@ -118,6 +118,8 @@ for (const [name, where] of Object.entries(VIEWS))
     expect(await shiftOf(page)).toBeLessThan(0.02);
     await settled(page);
     expect(await violations(page, (axe) => axe.withTags(TAGS))).toEqual([]);
+    // What is seen on a control is what it is called by.
+    expect(await violations(page, (axe) => axe.withRules(['label-content-name-mismatch']))).toEqual([]);
     // Between the themes only colours differ.
     await page.emulateMedia({ colorScheme: 'dark' });
     await page.reload();

@@ -41,7 +41,7 @@ test('a value of a hand stays; what a source says is beside it, taken with one c
   });
   const { company } = (await made.json()) as { company: { id: string } };
   await page.goto(`/companies/${company.id}`);
-  await page.getByRole('button', { name: 'Industry: empty, change' }).click();
+  await page.getByRole('button', { name: 'Industry: Add, change' }).click();
   await page.getByRole('textbox', { name: 'Industry' }).fill('Puppet theatres');
   await page.keyboard.press('Enter');
   await expect(page.locator('[data-fact=industry]')).toContainText('Puppet theatres');

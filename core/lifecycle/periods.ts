@@ -1,10 +1,10 @@
 export const PERIODS = {
-  any: 'whenever expected',
-  overdue: 'overdue',
-  month: 'this month',
-  next: 'next month',
-  quarter: 'this quarter',
-  later: 'after this quarter',
+  any: 'Any time',
+  overdue: 'Overdue',
+  month: 'This month',
+  next: 'Next month',
+  quarter: 'This quarter',
+  later: 'After this quarter',
 } as const;
 export type Period = keyof typeof PERIODS;
 

@@ -1,10 +1,12 @@
 <script setup lang="ts">
+import type { Reply } from '@emporikon/contract';
+import type { CaptureRow } from '@emporikon/contract/captures';
 import { computed, nextTick, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api } from '../shell/api';
 import { usePageKeys } from '../shell/browser';
 import { ago, plainNumber, shownCount, when } from '../shell/format';
-import { useFetched } from '../shell/live';
+import { usePaged } from '../shell/usePaged';
 import ChannelIcon from '../kit/ChannelIcon.vue';
 import { useUndo } from '../shell/undo';
 import CapturePane from './CapturePane.vue';
@@ -17,13 +19,23 @@ const router = useRouter();
 /** The same tray shows what was set aside, so that it can be brought back. */
 const isAside = computed(() => route.path.startsWith('/arrivals/set-aside'));
 const home = computed(() => (isAside.value ? '/arrivals/set-aside' : '/arrivals'));
-const { data, error, load } = useFetched(
-  () => api('GET /api/captures', { query: { limit: 100, state: isAside.value ? 'set aside' : 'waiting' } }),
+const {
+  items: paged,
+  first: data,
+  hasMore,
+  more,
+  error,
+  reload: load,
+} = usePaged<CaptureRow, Reply<'GET /api/captures'>>(
+  (cursor) =>
+    api('GET /api/captures', {
+      query: { limit: 100, state: isAside.value ? 'set aside' : 'waiting', cursor },
+    }),
   ['captures', 'claims'],
 );
 const pane = ref<InstanceType<typeof CapturePane> | null>(null);
 const list = ref<HTMLElement | null>(null);
-const items = computed(() => data.value?.items ?? []);
+const items = computed(() => paged.value ?? []);
 /** What no person wrote to somebody. */
 const automatic = computed(() => items.value.filter((one) => one.nature).map((one) => one.id));
 const wanted = computed(() =>
@@ -145,6 +157,7 @@ watch(
           </RouterLink>
         </li>
       </ul>
+      <v-btn v-if="hasMore" class="quiet more" @click="more">Show more</v-btn>
       <p v-if="data && !items.length && isAside" class="empty note">Nothing is set aside.</p>
       <p v-else-if="data && !items.length" class="empty note">
         Nothing waits. Mail to <b>arrivals@wharfside.example</b> at the post office, drop a message, a page, a
@@ -178,6 +191,9 @@ watch(
 .head {
   padding: 12px 20px 10px;
   border-bottom: 1px solid var(--rule);
+}
+.more {
+  margin: 12px 20px;
 }
 .note {
   padding: 12px 20px;

@@ -163,10 +163,10 @@ defineExpose({
       >
       <v-btn
         class="word"
-        :aria-label="withMove ? 'Do not set this next move' : 'Set this next move'"
+        :aria-label="withMove ? 'Leave out this next move' : 'Include this next move'"
         @click="withMove = !withMove"
       >
-        {{ withMove ? 'Leave out' : 'Set it' }}
+        {{ withMove ? 'Leave out' : 'Include' }}
       </v-btn>
     </div>
     <div class="row">

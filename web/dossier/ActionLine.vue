@@ -25,6 +25,10 @@
   gap: 0 18px;
   align-items: baseline;
 }
+.ways :deep(> a) {
+  display: inline-block;
+  line-height: 24px;
+}
 @media (max-width: 1000px) {
   .acts {
     grid-template-columns: minmax(0, 1fr);

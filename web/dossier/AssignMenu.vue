@@ -2,7 +2,7 @@
 import type { Named } from '@emporikon/contract/common';
 import { computed } from 'vue';
 import { api } from '../shell/api';
-import { useFetched } from '../shell/live';
+import { useSession } from '../shell/session';
 import { useUndo } from '../shell/undo';
 
 /** Who looks after a person or a company, and giving it to a colleague. */
@@ -12,8 +12,8 @@ const props = defineProps<{
 }>();
 const emit = defineEmits<{ changed: [] }>();
 const undo = useUndo();
-const { data: team } = useFetched(() => api('GET /api/users'), ['users']);
-const others = computed(() => (team.value?.items ?? []).filter((user) => user.id !== props.record.owner?.id));
+const session = useSession();
+const others = computed(() => session.team.filter((user) => user.id !== props.record.owner?.id));
 
 async function assign(owner: Named | null): Promise<void> {
   const request = {

@@ -165,7 +165,7 @@ async function save(): Promise<void> {
         <b>{{ part.name }}</b> {{ part.words }}
         <v-btn
           class="word"
-          :aria-label="`${leftOut.includes(part.key) ? 'Keep' : 'Drop'} ${part.name}`"
+          :aria-label="`${leftOut.includes(part.key) ? 'Keep' : 'Leave out'} ${part.name}`"
           @click="toggle(part.key)"
         >
           {{ leftOut.includes(part.key) ? 'Keep' : 'Leave out' }}

@@ -139,8 +139,9 @@ const shown = (minor: number): string => roughMoney(minor, forecast.value?.curre
         </v-table>
       </div>
       <p class="cap">
-        Committed: won, and open ones from {{ percent(forecast.committedFrom) }} on. Best: all of them. A deal
-        whose day has passed counts in this month; one without a day where won deals would be by then.
+        Committed: won deals, and open deals with a chance of {{ percent(forecast.committedFrom) }} or more.
+        Best: all deals. A deal whose expected day has passed counts in this month; a deal without one counts
+        when won deals usually close.
       </p>
       <OwnerTable :forecast="forecast" class="next" />
       <h2 class="next">Forecast and result</h2>

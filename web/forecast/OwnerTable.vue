@@ -49,7 +49,7 @@ const shown = (minor: number): string => (minor ? roughMoney(minor, props.foreca
           <tr>
             <th>Owner</th>
             <th v-for="month in months" :key="month" class="num">{{ monthName(month) }}</th>
-            <th class="num">In all</th>
+            <th class="num">Total</th>
           </tr>
         </thead>
         <tbody>

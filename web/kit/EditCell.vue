@@ -109,7 +109,7 @@ function leave(event: FocusEvent): void {
   <v-btn
     v-else-if="save && !disabled"
     class="plain cell"
-    :aria-label="`${label}: ${(shown ?? value) || 'empty'}, change`"
+    :aria-label="`${label}: ${(shown ?? value) || placeholder}, change`"
     @click="edit"
   >
     <span v-if="value !== null && value !== ''">{{ shown ?? value }}</span><span v-else class="soft">{{

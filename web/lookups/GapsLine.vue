@@ -97,9 +97,7 @@ function done(): void {
             ></span
           ></span
         >
-        <v-btn class="word on" :aria-label="`Use ${one.claim.value}`" @click="decide(one, true)">
-          Use it
-        </v-btn>
+        <v-btn class="word on" :aria-label="`Use ${one.claim.value}`" @click="decide(one, true)"> Use </v-btn>
         <v-btn class="word" :aria-label="`Reject ${one.claim.value}`" @click="decide(one, false)">
           Reject
         </v-btn>
@@ -113,7 +111,7 @@ function done(): void {
           ><span class="cap">Likely address</span> <b>{{ one.email }}</b>
           <span class="soft">{{ percent(one.probability) }}: {{ one.because }}</span></span
         >
-        <v-btn class="word on" :aria-label="`Add ${one.email}`" @click="take(one.email)">Add it</v-btn>
+        <v-btn class="word on" :aria-label="`Add ${one.email}`" @click="take(one.email)">Add</v-btn>
       </div>
     </template>
     <div v-else class="line"><span class="ghost" style="width: 40%"></span></div>

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import DateField from '../kit/DateField.vue';
+import type { Reply } from '@emporikon/contract';
 import type { EmploymentRow } from '@emporikon/contract/relations';
-import { computed, ref } from 'vue';
+import { computed, ref, shallowRef, watch } from 'vue';
 import { useSave, type Saved } from '../pipelines/useSave';
 import { api } from '../shell/api';
 import { useFetched } from '../shell/live';
@@ -15,9 +16,13 @@ const { data, load } = useFetched(
   ['relations', 'relation_kinds', 'employments', 'people', 'companies'],
   () => [props.personId],
 );
-const { data: kinds } = useFetched(() => api('GET /api/relation-kinds'), ['relation_kinds']);
 const save = useSave(load);
 const isOpen = ref(false);
+/** Asked for when somebody begins to relate people. */
+const kinds = shallowRef<Reply<'GET /api/relation-kinds'> | null>(null);
+watch(isOpen, async (now) => {
+  if (now) kinds.value ??= await api('GET /api/relation-kinds').catch(() => null);
+});
 const kind = ref('');
 const work = ref({ companyId: '', company: '', jobTitle: '', fromDay: '', untilDay: '', isMain: false });
 /** Each kind both ways round, unless it is the same seen from both ends. */

@@ -139,6 +139,12 @@ export const router = createRouter({
   ],
 });
 
+/** The page somebody opens is fetched while it is asked who they are. */
+for (const { components } of router.resolve(location.pathname + location.search).matched) {
+  const page = components?.default;
+  if (typeof page === 'function') void (page as () => Promise<unknown>)().catch(() => null);
+}
+
 router.beforeEach(async (to) => {
   const me = await useSession().ready();
   if (!me && to.meta.open !== true)

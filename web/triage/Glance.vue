@@ -23,7 +23,7 @@ defineProps<{ card: TriageCard }>();
     </p>
     <dl>
       <template v-if="card.contacts.length"
-        ><dt>Reach</dt>
+        ><dt>Contact</dt>
         <dd>{{ card.contacts.join(', ') }}</dd></template
       >
       <template v-if="card.address"
@@ -37,7 +37,7 @@ defineProps<{ card: TriageCard }>();
       <dt>Last said</dt>
       <dd>
         <template v-if="card.last">{{ shortDay(card.last.at) }}, {{ card.last.headline }}</template
-        ><span v-else class="soft">nothing yet</span>
+        ><span v-else class="soft">Nothing yet</span>
       </dd>
       <template v-if="card.work.length"
         ><dt>Work</dt>
@@ -45,11 +45,14 @@ defineProps<{ card: TriageCard }>();
       >
       <dt>Known</dt>
       <dd>
-        <b class="num">{{ card.completeness }}</b> of 100<template v-if="card.tags.length"
-          >; {{ card.tags.join(', ') }}</template
-        >
-        <span class="soft">; {{ card.standing }} until now</span>
+        <b class="num">{{ card.completeness }}</b> of 100 <span class="soft">complete</span>
       </dd>
+      <template v-if="card.tags.length"
+        ><dt>Tags</dt>
+        <dd>{{ card.tags.join(', ') }}</dd></template
+      >
+      <dt>Standing</dt>
+      <dd>{{ card.standing }}</dd>
     </dl>
   </article>
 </template>

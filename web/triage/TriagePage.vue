@@ -4,10 +4,13 @@ import type { TriageCard } from '@emporikon/contract/triage';
 import { computed, onMounted, onUnmounted, ref, shallowRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api, wordsOf } from '../shell/api';
-import { shownCount } from '../shell/format';
+import { plainNumber, shownCount } from '../shell/format';
 import { useFetched } from '../shell/live';
 import { useUndo } from '../shell/undo';
+import { CHOICES, type As } from './choices';
+import Choices from './Choices.vue';
 import Glance from './Glance.vue';
+import PileSide from './PileSide.vue';
 
 /** A pass through a pile of people: one key says what each is to us, and the next is there. */
 const route = useRoute();
@@ -30,17 +33,21 @@ const skipped = ref(new Set<string>());
 /** What was decided in this pass, newest last: each with the change it is saved as, once it is. */
 const decided = shallowRef<{ card: TriageCard; saved: Promise<string | null> }[]>([]);
 const card = computed(() => cards.value?.find((one) => !skipped.value.has(one.id)) ?? null);
+/** Who comes after the one that is shown, and who was decided last. */
+const SHOWN_NEXT = 7;
+const SHOWN_LAST = 3;
+const upNext = computed(() =>
+  (cards.value ?? []).filter((one) => one !== card.value && !skipped.value.has(one.id)).slice(0, SHOWN_NEXT),
+);
+const justDecided = computed(() =>
+  decided.value
+    .slice(-SHOWN_LAST)
+    .reverse()
+    .map((one) => one.card),
+);
 const waiting = new Set<string>();
 const returning = new Set<TriageCard>();
 const isReady = computed(() => cards.value !== null && plans.value !== null && lists.value !== null);
-
-type As = 'prospect' | 'customer' | 'partner' | 'personal' | 'drop';
-const CHOICES: { key: string; as: As; words: string }[] = [
-  { key: 'c', as: 'customer', words: 'Customer' },
-  { key: 'a', as: 'partner', words: 'Partner' },
-  { key: 'e', as: 'personal', words: 'Personal' },
-  { key: 'd', as: 'drop', words: 'Drop' },
-];
 
 const AHEAD = 20;
 let newest = 0;
@@ -231,38 +238,29 @@ const chosen = computed(() =>
       <Progress class="decided" :max="left + done" :value="done" label="Decided" />
     </div>
     <p v-if="error" class="wrong" role="alert">{{ error }}</p>
-    <template v-if="!isReady && !error"><span v-for="n in 7" :key="n" class="ghost"></span></template>
-    <Glance v-else-if="card" :card="card" />
-    <p v-else-if="cards" class="empty">
-      {{ skipped.size ? `Only the ${skipped.size} you skipped are left.` : 'Nobody is left in this pile.' }}
-      <v-btn v-if="skipped.size" class="word on" @click="skipped = new Set()">Go through them</v-btn>
-    </p>
-    <div v-if="isReady" class="choices" role="group" aria-label="What they are to you">
-      <span class="cap">Prospect, and</span>
-      <v-btn
-        v-for="(plan, at) in active"
-        :key="plan.id"
-        :class="at ? 'line' : 'fill'"
-        :disabled="!card"
-        @click="decide('prospect', plan.id, `prospect, ${plan.name.toLowerCase()}`)"
-        >{{ plan.name }} <span class="hint">{{ at + 1 }}</span></v-btn
-      >
-      <v-btn class="quiet" :disabled="!card" @click="decide('prospect')"
-        >No plan <span class="hint">p</span></v-btn
-      >
-      <span class="cap">or</span>
-      <v-btn
-        v-for="one in CHOICES"
-        :key="one.key"
-        class="quiet"
-        :disabled="!card"
-        @click="decide(one.as, undefined, one.words.toLowerCase())"
-        >{{ one.words }} <span class="hint">{{ one.key }}</span></v-btn
-      >
-      <v-btn class="word" :disabled="!card" @click="skip">Later <span class="key">k</span></v-btn>
-      <v-btn class="word" :disabled="!decided.length" @click="back">
-        Bring back <span class="key">u</span>
-      </v-btn>
+    <div class="desk">
+      <div class="main">
+        <template v-if="!isReady && !error"><span v-for="n in 7" :key="n" class="ghost"></span></template>
+        <Glance v-else-if="card" :card="card" />
+        <p v-else-if="cards" class="empty">
+          {{
+            skipped.size
+              ? `Only the ${plainNumber(skipped.size)} you skipped are left.`
+              : 'Nobody is left in this pile.'
+          }}
+          <v-btn v-if="skipped.size" class="word on" @click="skipped = new Set()">Go through them</v-btn>
+        </p>
+        <Choices
+          v-if="isReady"
+          :plans="active"
+          :has-card="card !== null"
+          :has-decided="decided.length > 0"
+          @decide="(as, plan, words) => decide(as, plan, words)"
+          @skip="skip"
+          @back="back"
+        />
+      </div>
+      <PileSide :next="upNext" :decided="justDecided" />
     </div>
   </div>
 </template>
@@ -274,18 +272,20 @@ const chosen = computed(() =>
 .decided {
   margin-left: auto;
 }
-.choices {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px 10px;
-  align-items: center;
-  padding: 14px 0;
+.desk {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 280px;
+  gap: 32px;
+  min-height: calc(100dvh - 250px);
 }
-.hint {
-  font-size: 11px;
-  margin-left: 8px;
-  border: 1px solid currentColor;
-  border-radius: 3px;
-  padding: 0 5px;
+.main {
+  display: grid;
+  grid-template-rows: 1fr auto;
+  min-width: 0;
+}
+@media (max-width: 900px) {
+  .desk {
+    grid-template-columns: minmax(0, 1fr);
+  }
 }
 </style>
