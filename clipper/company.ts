@@ -64,7 +64,9 @@ export async function fileCompany(mine: Account, capture: CaptureDetail): Promis
     } catch (error) {
       if (!(error instanceof Unreachable)) return said.replaceChildren(tellProblem(error));
       leaveNothing(null);
-      said.replaceChildren(el('p', {}, 'Emporikon does not answer. The page waits in Arrivals; file it there.'));
+      said.replaceChildren(
+        el('p', {}, 'Emporikon does not answer. The page waits in Arrivals; file it there.'),
+      );
     }
   };
   const form = el(

@@ -1,5 +1,5 @@
 import { companyDomain } from '@emporikon/core/people/emails';
-import type { CompanyFiled, CompanyFilingInput } from '@emporikon/contract/captures';
+import type { CompanyFiled, CompanyFilingInput } from '@emporikon/contract/filing';
 import type { z } from 'zod';
 import { requireActor, type Context } from '../commands/context';
 import { applyCompanyClaims } from '../people/claims';

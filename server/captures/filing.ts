@@ -1,6 +1,6 @@
 import { UNNAMED_DEAL } from '@emporikon/core/lifecycle/conversion';
 import { headingOf, titleOfWork } from '@emporikon/core/reading/heading';
-import type { Filed, FilingInput } from '@emporikon/contract/captures';
+import type { Filed, FilingInput } from '@emporikon/contract/filing';
 import { proposeDeal } from '@emporikon/core/lifecycle/conversion';
 import { standingWithWork } from '@emporikon/core/lifecycle/standing';
 import type { Intent } from '@emporikon/core/reading/types';

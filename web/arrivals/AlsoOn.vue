@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import type { FilingInput, OnMessage } from '@emporikon/contract/captures';
+import type { OnMessage } from '@emporikon/contract/captures';
+import type { FilingInput } from '@emporikon/contract/filing';
 import { watch } from 'vue';
 import type { z } from 'zod';
 

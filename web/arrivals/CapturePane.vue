@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import VisibilityLine from '../visibility/VisibilityLine.vue';
-import type { FilingInput } from '@emporikon/contract/captures';
+import type { FilingInput } from '@emporikon/contract/filing';
 import type { z } from 'zod';
 import { computed, ref, watch } from 'vue';
 import { api } from '../shell/api';

@@ -1,4 +1,4 @@
-import { FilingInput } from '@emporikon/contract/captures';
+import { FilingInput } from '@emporikon/contract/filing';
 import { asInput, type FilingChoices } from './choices';
 
 const nothing: FilingChoices = { as: null, tags: [], note: ' ' };

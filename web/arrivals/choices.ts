@@ -1,4 +1,5 @@
-import type { CaptureRow, FilingInput } from '@emporikon/contract/captures';
+import type { CaptureRow } from '@emporikon/contract/captures';
+import type { FilingInput } from '@emporikon/contract/filing';
 import type { z } from 'zod';
 
 export const KIND_NAMES: Record<CaptureRow['kind'], string> = {
