@@ -5,6 +5,7 @@ import { showMade } from './filed';
 import { call, Unreachable } from './server';
 import { close, leaveNothing, show, start, tellProblem } from './sheet';
 import type { Account } from './store';
+import { askWhich } from './who';
 
 /** The question which company it is, where it may be one of several. */
 function whichCompany({ verdict }: CaptureDetail, choose: (company: string) => void): HTMLElement {
@@ -12,14 +13,9 @@ function whichCompany({ verdict }: CaptureDetail, choose: (company: string) => v
   const [best] = matches;
   if (kind === 'same' && best) return el('p', { class: 'same' }, `${best.label} is in your records.`);
   if (kind === 'new') return el('p', {}, 'Not in your records yet.');
-  const option = (id: string, words: string): HTMLElement =>
-    el('label', {}, el('input', { type: 'radio', name: 'which', change: () => choose(id) }), words);
-  return el(
-    'fieldset',
-    {},
-    el('legend', { class: 'maybe' }, 'This may be a company in your records'),
-    ...matches.map((match) => option(match.id, ` ${match.label} (${Math.round(match.probability * 100)}%)`)),
-    option('new', ' a new company'),
+  return askWhich(
+    { legend: 'This may be a company in your records', group: 'which', matches, none: 'a new company' },
+    choose,
   );
 }
 

@@ -20,13 +20,29 @@ export function whoLines(capture: CaptureDetail, choose: (person: string) => voi
         : el('p', { class: 'maybe' }, 'No next move.'),
     );
   if (kind === 'new') return el('p', {}, 'Not in your records yet.');
+  return askWhich(
+    { legend: 'This may be somebody in your records', group: 'who', matches, none: 'somebody new' },
+    choose,
+  );
+}
+
+interface Asked {
+  legend: string;
+  group: string;
+  matches: CaptureDetail['verdict']['person']['matches'];
+  /** What is chosen where it is none of them. */
+  none: string;
+}
+
+/** The question which of those it may be it is. @param choose gets an id, or `new` */
+export function askWhich({ legend, group, matches, none }: Asked, choose: (id: string) => void): HTMLElement {
   const option = (id: string, words: string): HTMLElement =>
-    el('label', {}, el('input', { type: 'radio', name: 'who', change: () => choose(id) }), words);
+    el('label', {}, el('input', { type: 'radio', name: group, change: () => choose(id) }), ` ${words}`);
   return el(
     'fieldset',
     {},
-    el('legend', { class: 'maybe' }, 'This may be somebody in your records'),
-    ...matches.map((match) => option(match.id, ` ${match.label} (${Math.round(match.probability * 100)}%)`)),
-    option('new', ' somebody new'),
+    el('legend', { class: 'maybe' }, legend),
+    ...matches.map((match) => option(match.id, `${match.label} (${Math.round(match.probability * 100)}%)`)),
+    option('new', none),
   );
 }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Board, DealRow, Stage } from '@emporikon/contract/deals';
-import { computed, ref } from 'vue';
+import { computed, onBeforeUnmount, ref, watch } from 'vue';
 import { counted, money, plainNumber, roughMoney } from '../shell/format';
 import { useMedia } from '../shell/browser';
 import { placeDeals } from './placing';
@@ -29,7 +29,16 @@ const axis = ref<HTMLElement | null>(null);
 const isWhole = ref(false);
 /** The card somebody is at: only it has the list of where it can go, which would be much for thousands. */
 const isWith = ref('');
-const places = computed(() => placeDeals(props.deals, props.stage.usualDays));
+const width = ref<number>();
+const measurer = new ResizeObserver(
+  ([entry]) => (width.value = Math.round(entry?.contentRect.width ?? 0) || undefined),
+);
+watch(axis, (now) => {
+  measurer.disconnect();
+  if (now) measurer.observe(now);
+});
+onBeforeUnmount(() => measurer.disconnect());
+const places = computed(() => placeDeals(props.deals, props.stage.usualDays, width.value));
 const rows = computed(() => places.value.reduce((most, one) => Math.max(most, one.row + 1), 1));
 const visible = useVisibleRows(axis, rows, ROW);
 /** The cards that are drawn: on a phone the first ones, else those in the rows on the screen. */

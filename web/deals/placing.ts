@@ -10,14 +10,23 @@ export interface Placed {
 }
 
 const LAST_DAY = 49;
-/** A card is as wide as about ten days of the axis at the usual width. */
-const CARD_DAYS = 10;
+/** Pixels. */
+const CARD = 184;
+const GAP = 6;
+/** The width of the axis at 1280 pixels, before it was measured. */
+const USUAL_AXIS = 1062;
+
+/** How many days of the axis a card covers with the gap after it; on a narrow axis all of them. */
+const daysOfCard = (axis: number): number =>
+  axis <= CARD * 2 ? LAST_DAY + 1 : ((CARD + GAP) * LAST_DAY) / (axis - CARD);
 
 /**
  * Puts deals along the axis of days in their stage, each in the first row where it covers no other. Those of one day keep
  * their order, so that further ones, which have been there longer, move none of the first.
+ * @param axis the width of the axis with the last card, in pixels
  */
-export function placeDeals(deals: readonly DealRow[], typicalDays: number): Placed[] {
+export function placeDeals(deals: readonly DealRow[], typicalDays: number, axis = USUAL_AXIS): Placed[] {
+  const cardDays = daysOfCard(axis);
   const ends: number[] = [];
   return [...deals]
     .sort((a, b) => a.days - b.days)
@@ -25,7 +34,7 @@ export function placeDeals(deals: readonly DealRow[], typicalDays: number): Plac
       const at = Math.min(deal.days, LAST_DAY);
       let row = ends.findIndex((end) => end <= at);
       if (row < 0) row = ends.length;
-      ends[row] = at + CARD_DAYS;
+      ends[row] = at + cardDays;
       return { deal, share: at / LAST_DAY, row, isLate: deal.days > typicalDays * 2 };
     });
 }

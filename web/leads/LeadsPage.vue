@@ -166,6 +166,7 @@ const COLUMNS: Column[] = [
       <template #cell-rating="{ row }">
         <v-select
           class="on-card"
+          menu-icon=""
           :aria-label="`Rating of ${row.title}`"
           :model-value="row.rating ?? ''"
           :items="[{ value: '', title: 'None' }, ...LEAD_RATINGS]"
