@@ -1,20 +1,22 @@
 <script setup lang="ts">
 import { onBeforeUnmount, ref, watch } from 'vue';
-import { useStored } from '../shell/browser';
+import { useMedia, useStored } from '../shell/browser';
 
 defineProps<{ name: string }>();
 /** Folded to one line, the card leaves the whole page to the ledger. */
 const isFolded = useStored('emporikon.card.folded', false);
 /** A full card shows what fits above the ledger; the rest comes when asked for, or when the focus goes there. */
 const isWhole = ref(false);
+const isPhone = useMedia('(max-width: 700px)');
 const isMore = ref(false);
 const body = ref<HTMLElement | null>(null);
 const watcher = new ResizeObserver(() => {
   const shown = body.value;
   if (!shown || isWhole.value) return;
-  isMore.value = shown.scrollHeight > shown.clientHeight + 4;
+  const hidesEmpty = isPhone.value && shown.querySelector('[data-empty]') !== null;
+  isMore.value = hidesEmpty || shown.scrollHeight > shown.clientHeight + 4;
   // What somebody opens in the card is seen.
-  if (isMore.value && shown.contains(document.activeElement)) isWhole.value = true;
+  if (isMore.value && !hidesEmpty && shown.contains(document.activeElement)) isWhole.value = true;
 });
 watch(body, (now) => {
   watcher.disconnect();
@@ -120,6 +122,10 @@ header h1 {
   .facts {
     grid-template-columns: 1fr 1fr;
     gap: 0 14px;
+  }
+  /* What is not known yet is added when all is asked for; on a phone it would push away what comes next. */
+  .body:not(.whole) :deep(.fact[data-empty]) {
+    display: none;
   }
 }
 </style>

@@ -34,7 +34,7 @@ defineProps<{
 </script>
 
 <template>
-  <div class="fact" :data-fact="field">
+  <div class="fact" :data-fact="field" :data-empty="value ? undefined : ''">
     <span class="cap">{{ label }}</span>
     <div class="value">
       <EditCell
