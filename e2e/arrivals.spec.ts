@@ -115,7 +115,7 @@ test('a second browser, on another server process, sees each change within two s
   await pell.goto(`/arrivals/${id}`);
   await pell.getByRole('button', { name: /File it/ }).click();
   await expect(ines.getByRole('link', { name: mail.name })).toHaveCount(0, soon);
-  await ines.goto('/leads');
+  await ines.goto(`/leads?q=${encodeURIComponent(mail.name)}`);
   await pell.getByRole('link', { name: 'Open the lead' }).click();
   // Two seconds are for the change, not for the page that shows it.
   await expect(ines.getByRole('row', { name: mail.name })).toBeVisible();

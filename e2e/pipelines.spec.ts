@@ -46,7 +46,7 @@ test('the board is filtered, a deal that is won is asked why, and what a stage w
   await choose(page.getByLabel('Tag'), 'sifted');
   await expect(page.locator('[data-deal]')).toHaveCount(1);
   await expect(page.getByText('1 open ·')).toBeVisible();
-  await choose(page.getByLabel('When expected'), 'this month');
+  await choose(page.getByLabel('When expected'), 'This month');
   await expect(page.locator('[data-deal]')).toHaveCount(0);
   await page.getByRole('button', { name: 'Show all deals' }).click();
   await choose(page.getByLabel('Tag'), 'sifted');

@@ -54,7 +54,7 @@ describe('pipelines', () => {
     const refused = await remove({});
     expect([refused.status, refused.body.detail]).toEqual([
       409,
-      expect.stringContaining('1 deal stands in Terms'),
+      expect.stringContaining('Terms has 1 deal. Choose the stage'),
     ]);
     expect((await remove({ to: terms?.id ?? '' })).status).toBe(422);
     const { status, body } = await remove({ to: heard?.id ?? '' });

@@ -1,23 +1,34 @@
 <script setup lang="ts">
-import { onBeforeUnmount, ref, watch } from 'vue';
+import { nextTick, onBeforeUnmount, ref, watch } from 'vue';
 import { useMedia, useStored } from '../shell/browser';
 
 defineProps<{ name: string }>();
 /** Folded to one line, the card leaves the whole page to the ledger. */
 const isFolded = useStored('emporikon.card.folded', false);
-/** A full card shows what fits above the ledger; the rest comes when asked for, or when the focus goes there. */
+/** A full card shows what fits above the ledger; the rest comes when asked for. */
 const isWhole = ref(false);
 const isPhone = useMedia('(max-width: 700px)');
 const isMore = ref(false);
 const body = ref<HTMLElement | null>(null);
-const watcher = new ResizeObserver(() => {
+/** What would be cut through is left out, so that nothing is pressed of which only a part is seen. */
+function leaveOutCut(shown: HTMLElement): void {
+  const bottom = isWhole.value ? Infinity : shown.getBoundingClientRect().bottom + 1;
+  for (const part of shown.querySelectorAll('.fact, a, button, .v-input'))
+    part.toggleAttribute('data-cut', part.getBoundingClientRect().bottom > bottom);
+}
+function fit(): void {
   const shown = body.value;
-  if (!shown || isWhole.value) return;
-  const hidesEmpty = isPhone.value && shown.querySelector('[data-empty]') !== null;
-  isMore.value = hidesEmpty || shown.scrollHeight > shown.clientHeight + 4;
-  // What somebody opens in the card is seen.
-  if (isMore.value && !hidesEmpty && shown.contains(document.activeElement)) isWhole.value = true;
-});
+  if (!shown) return;
+  if (!isWhole.value) {
+    const hidesEmpty = isPhone.value && shown.querySelector('[data-empty]') !== null;
+    isMore.value = hidesEmpty || shown.scrollHeight > shown.clientHeight + 4;
+    // What somebody opens in the card is seen.
+    if (isMore.value && !hidesEmpty && shown.contains(document.activeElement)) isWhole.value = true;
+  }
+  leaveOutCut(shown);
+}
+const watcher = new ResizeObserver(fit);
+watch(isWhole, () => void nextTick(fit));
 watch(body, (now) => {
   watcher.disconnect();
   if (!now) return;
@@ -25,14 +36,6 @@ watch(body, (now) => {
   for (const part of now.children) watcher.observe(part);
 });
 onBeforeUnmount(() => watcher.disconnect());
-
-/** Whatever has the focus is seen: a part of the card that was cut off is shown whole. */
-function showFocused(event: FocusEvent): void {
-  const shown = body.value;
-  if (!shown || isWhole.value || !(event.target instanceof Element)) return;
-  if (event.target.getBoundingClientRect().bottom > shown.getBoundingClientRect().bottom)
-    isWhole.value = true;
-}
 </script>
 
 <template>
@@ -54,7 +57,7 @@ function showFocused(event: FocusEvent): void {
         </v-btn>
       </span>
     </header>
-    <div v-if="!isFolded" ref="body" class="body" :class="{ whole: isWhole }" @focusin="showFocused">
+    <div v-if="!isFolded" ref="body" class="body" :class="{ whole: isWhole }">
       <div class="facts"><slot name="facts"></slot></div>
       <slot name="side"></slot>
     </div>
@@ -65,14 +68,14 @@ function showFocused(event: FocusEvent): void {
 .card {
   background: var(--sheet);
   border-bottom: 1px solid var(--rule);
-  padding: 10px 24px 6px;
+  padding: 8px 24px 6px;
 }
 header {
   display: flex;
   align-items: baseline;
   gap: 4px 14px;
   flex-wrap: wrap;
-  margin-bottom: 4px;
+  margin-bottom: 2px;
   color: var(--soft);
 }
 header h1 {
@@ -102,9 +105,12 @@ header h1 {
 /* The ledger below has nearly half of the page, however full the card is. */
 @media (min-width: 701px) {
   .body:not(.whole) {
-    max-height: max(190px, calc(100vh - 610px));
+    max-height: max(198px, calc(100vh - 602px));
     /* Not hidden: what is clipped cannot be scrolled, so nothing moves under a press. */
     overflow: clip;
+  }
+  .body :deep([data-cut]) {
+    visibility: hidden;
   }
 }
 @media (max-width: 1000px) {
