@@ -97,7 +97,7 @@ it('a call can be taken back before it is placed, and then rings nowhere', async
   const before = placed.length;
   const { body } = await pell.call('POST /api/calls', { body: { to: '+447700900322' } });
   expect((await pell.call('POST /api/calls', { body: { to: '+447700900323' } })).body.detail).toMatch(
-    /calling already/,
+    /already making a call/,
   );
   expect((await pell.call('POST /api/events/:id/undo', { params: { id: body.eventId ?? '' } })).status).toBe(
     200,

@@ -68,7 +68,7 @@ onBeforeUnmount(() => watcher.disconnect());
 .card {
   background: var(--sheet);
   border-bottom: 1px solid var(--rule);
-  padding: 8px 24px 6px;
+  padding: 8px 24px 4px;
 }
 header {
   display: flex;
