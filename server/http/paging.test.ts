@@ -19,13 +19,15 @@ it('one with any letter changed, made by hand, of another list or of another sec
       ).toThrow();
     }),
   );
-  expect(() => decodeCursor(Buffer.from('["a","b"]').toString('base64url'), 2)).toThrow('not one of ours');
-  expect(() => decodeCursor(encodeCursor(['a']), 2)).toThrow('not one of ours');
+  expect(() => decodeCursor(Buffer.from('["a","b"]').toString('base64url'), 2)).toThrow(
+    'This cursor is not valid',
+  );
+  expect(() => decodeCursor(encodeCursor(['a']), 2)).toThrow('This cursor is not valid');
   signCursorsWith('one');
   const cursor = encodeCursor(['a']);
   expect(decodeCursor(cursor, 1)).toEqual(['a']);
   signCursorsWith('another');
-  expect(() => decodeCursor(cursor, 1)).toThrow('not one of ours');
+  expect(() => decodeCursor(cursor, 1)).toThrow('This cursor is not valid');
   signCursorsWith('one');
   expect(decodeCursor(cursor, 1)).toEqual(['a']);
 });
