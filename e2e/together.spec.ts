@@ -62,7 +62,7 @@ test('eight tabs share one stream, all of them are told, and one takes over when
   const context = first.context();
   let open = 0;
   context.on('request', (request) => {
-    if (request.url().endsWith('/api/events')) open++;
+    if (new URL(request.url()).pathname === '/api/events') open++;
   });
   const id = await dossier(first, `Many Tabs ${Date.now()}`);
   const tabs: Page[] = [];

@@ -16,8 +16,11 @@ function readStream(url: string, tell: Hear): () => void {
   let wait = SOONEST_MS;
   let isOver = false;
   let hadGap = false;
+  // What the page read before the stream was open may have changed since: the server is told how long ago that began.
+  let address = `${url}?age=${Math.round(performance.now())}`;
   const connect = (): void => {
-    source = new EventSource(url);
+    source = new EventSource(address);
+    address = url;
     source.onopen = () => {
       wait = SOONEST_MS;
       tell({ open: true, ...(hadGap ? { resync: true } : {}) });
