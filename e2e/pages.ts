@@ -46,6 +46,7 @@ export async function signIn(
 
 /** Chooses from a list: it is opened with the keyboard, and the option taken by its name. */
 export async function choose(field: Locator, option: string | RegExp): Promise<void> {
+  await field.waitFor();
   await field.press('ArrowDown');
   await field.page().getByRole('option', { name: option, exact: true }).click();
 }

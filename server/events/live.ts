@@ -37,6 +37,8 @@ export class LiveFeed {
   private stopped = false;
   private retry: NodeJS.Timeout | null = null;
   private last: Promise<void> = Promise.resolve();
+  /** Since when it listens, or when it last heard of a change. */
+  private heardAt = Date.now();
 
   constructor(private readonly url: string) {}
 
@@ -48,6 +50,11 @@ export class LiveFeed {
     await client.connect();
     await client.query(`LISTEN ${CHANNEL}`);
     this.client = client;
+  }
+
+  /** When something changed last, as far as is known; ms since 1970. */
+  lastHeard(): number {
+    return this.heardAt;
   }
 
   subscribe(listener: Listener): () => void {
@@ -82,6 +89,7 @@ export class LiveFeed {
   }
 
   private tell(payload: string): void {
+    this.heardAt = Date.now();
     for (const listener of this.listeners) listener(payload);
   }
 

@@ -1,6 +1,5 @@
 import type { FastifyInstance } from 'fastify';
-import { QueryTypes } from 'sequelize';
-import { runInTransaction, type Actor, type Tools } from '../commands/context';
+import type { Actor, Tools } from '../commands/context';
 import { fileSchema } from '../http/openapi';
 import type { RoomParts } from '../http/room';
 import { findActor } from '../session/identify';
@@ -47,16 +46,6 @@ export function noticeFor(actor: Actor, payload: string): string | null {
 const LONGEST_AGE_MS = 60_000;
 const MARGIN_MS = 1000;
 
-/** Whether anything was changed in the last so many milliseconds; a little more is looked at, for commits under way. */
-const hasChangedWithin = (tools: Tools, actor: Actor, age: number): Promise<boolean> =>
-  runInTransaction(tools, actor, async ({ sequelize, tx, now }) => {
-    const [last] = await sequelize.query<{ at: Date }>('SELECT at FROM events ORDER BY seq DESC LIMIT 1', {
-      type: QueryTypes.SELECT,
-      transaction: tx,
-    });
-    return last !== undefined && last.at.getTime() >= now().getTime() - age - MARGIN_MS;
-  });
-
 /** Server-sent events: every change by anybody on this database, as it is committed. */
 export function mountLive(
   app: FastifyInstance,
@@ -99,11 +88,8 @@ export function mountLive(
         else raw.write(`data: ${notice}\n\n`);
       });
       const age = Number((request.query as Record<string, string>).age);
-      if (age > 0)
-        void hasChangedWithin(tools, actor, Math.min(age, LONGEST_AGE_MS)).then(
-          (has) => has && raw.writable && raw.write('data: {"resync":true}\n\n'),
-          () => undefined,
-        );
+      if (age > 0 && live.lastHeard() >= Date.now() - Math.min(age, LONGEST_AGE_MS) - MARGIN_MS)
+        raw.write('data: {"resync":true}\n\n');
       const heartbeat = setInterval(() => {
         raw.write(': here\n\n');
         void findActor(tools, request).then(
