@@ -8,7 +8,7 @@ import type { Handlers } from './mount';
 export interface RoomParts {
   tools: Tools;
   /** Tells of every event of every process on this database. */
-  live: { subscribe: (listener: (payload: string) => void) => () => void };
+  live: { subscribe: (listener: (payload: string) => void) => () => void; lastHeard: () => number };
   /** Which build of the interface is served. */
   build: string | null;
 }
