@@ -2,7 +2,7 @@ import '@fontsource-variable/commissioner';
 import '@fontsource-variable/literata';
 import { createPinia } from 'pinia';
 import { createApp } from 'vue';
-import 'vuetify/styles';
+import 'vuetify/styles/core';
 import App from './shell/App.vue';
 import './shell/looks.css';
 import './kit/kit.css';
@@ -10,5 +10,11 @@ import { router } from './shell/router';
 import { vuetify } from './shell/theme';
 import { restoreTyped } from './shell/typed';
 
-createApp(App).use(createPinia()).use(vuetify).use(router).mount('#app');
+/** Lets the browser paint, and answer a press, before the next long piece of work. */
+const yieldToBrowser = (): Promise<void> => new Promise((resolve) => setTimeout(resolve));
+
+await yieldToBrowser();
+const app = createApp(App).use(createPinia()).use(vuetify).use(router);
+await yieldToBrowser();
+app.mount('#app');
 void router.isReady().then(restoreTyped);

@@ -71,7 +71,12 @@ export default defineConfig({
       },
     },
   },
-  // Vuetify asks for this while it is developed with, where there is no process.
-  define: { 'process.env.VITE_LOGGER_ENABLED': '"false"' },
+  define: {
+    // Vuetify asks for this while it is developed with, where there is no process.
+    'process.env.VITE_LOGGER_ENABLED': '"false"',
+    // Every component here is written with setup.
+    __VUE_OPTIONS_API__: 'false',
+    __VUE_PROD_DEVTOOLS__: 'false',
+  },
   server: { proxy: { '/api': 'http://127.0.0.1:4600' } },
 });

@@ -7,6 +7,7 @@ import { minorOf } from '@emporikon/core/ledger/sum';
 import { useSession } from '../shell/session';
 import TagField from '../kit/TagField.vue';
 import { useUndo } from '../shell/undo';
+import { useTeam } from '../shell/useTeam';
 import TurnWords from '../dossier/TurnWords.vue';
 import type { FilingChoices } from './choices';
 
@@ -15,7 +16,7 @@ const choices = defineModel<FilingChoices>({ required: true });
 const session = useSession();
 const undo = useUndo();
 const isOpen = ref(false);
-const { data: team } = useFetched(() => api('GET /api/users'), []);
+const team = useTeam();
 const { data: stages } = useFetched(() => api('GET /api/stages'), ['stages']);
 const amount = ref('');
 const { data: pipelines } = useFetched(() => api('GET /api/pipelines'), ['pipelines']);
@@ -65,7 +66,7 @@ function setAmount(): void {
         :model-value="choices.ownerId ?? ''"
         :items="[
           { value: '', title: 'Me, or the present owner' },
-          ...(team?.items ?? []).map((one) => ({ value: one.id, title: one.name })),
+          ...team.map((one) => ({ value: one.id, title: one.name })),
         ]"
         @update:model-value="choices.ownerId = $event || undefined"
       />

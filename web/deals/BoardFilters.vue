@@ -2,9 +2,8 @@
 import type { Board } from '@emporikon/contract/deals';
 import { PERIODS, type Period } from '@emporikon/core/lifecycle/periods';
 import { computed } from 'vue';
-import { api } from '../shell/api';
-import { useFetched } from '../shell/live';
 import { useSession } from '../shell/session';
+import { useTeam } from '../shell/useTeam';
 
 export interface Chosen {
   q: string;
@@ -16,7 +15,7 @@ export interface Chosen {
 const chosen = defineModel<Chosen>({ required: true });
 defineProps<{ board: Board | null }>();
 const session = useSession();
-const { data: team } = useFetched(() => api('GET /api/users'), ['users']);
+const team = useTeam();
 const isFiltered = computed(
   () =>
     chosen.value.q ||
@@ -28,9 +27,7 @@ const isFiltered = computed(
 const owners = computed(() => [
   { value: '', title: 'Everybody’s' },
   ...(session.me ? [{ value: session.me.id, title: 'Mine' }] : []),
-  ...(team.value?.items ?? [])
-    .filter(({ id }) => id !== session.me?.id)
-    .map(({ id, name }) => ({ value: id, title: name })),
+  ...team.value.filter(({ id }) => id !== session.me?.id).map(({ id, name }) => ({ value: id, title: name })),
 ]);
 const set = (patch: Partial<Chosen>): void => void (chosen.value = { ...chosen.value, ...patch });
 </script>

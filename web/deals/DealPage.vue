@@ -19,6 +19,7 @@ import { gatherFetches, useFetched } from '../shell/live';
 import TagField from '../kit/TagField.vue';
 import { useUndo } from '../shell/undo';
 import { provideVersion } from '../shell/useDraft';
+import { useTeam } from '../shell/useTeam';
 import AfterMove from './AfterMove.vue';
 import DealLines from './DealLines.vue';
 import DealPeople from './DealPeople.vue';
@@ -47,7 +48,7 @@ const {
   ],
   () => [props.id],
 );
-const { data: team } = useFetched(() => api('GET /api/users'), ['users']);
+const team = useTeam();
 const { data: stages } = useFetched(() => api('GET /api/stages'), ['stages', 'pipelines']);
 const { data: pipelines } = useFetched(() => api('GET /api/pipelines'), ['pipelines']);
 /** The stages of every pipeline in use, each under the name of its pipeline. */
@@ -199,7 +200,7 @@ watch(deal, (now) => {
             class="on-card"
             :model-value="deal.owner.id"
             aria-label="Owner"
-            :items="team?.items ?? []"
+            :items="team"
             item-value="id"
             item-title="name"
             @update:model-value="change({ ownerId: $event })"

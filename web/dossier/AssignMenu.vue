@@ -2,8 +2,8 @@
 import type { Named } from '@emporikon/contract/common';
 import { computed } from 'vue';
 import { api } from '../shell/api';
-import { useSession } from '../shell/session';
 import { useUndo } from '../shell/undo';
+import { useTeam } from '../shell/useTeam';
 
 /** Who looks after a person or a company, and giving it to a colleague. */
 const props = defineProps<{
@@ -12,8 +12,8 @@ const props = defineProps<{
 }>();
 const emit = defineEmits<{ changed: [] }>();
 const undo = useUndo();
-const session = useSession();
-const others = computed(() => session.team.filter((user) => user.id !== props.record.owner?.id));
+const team = useTeam();
+const others = computed(() => team.value.filter((user) => user.id !== props.record.owner?.id));
 
 async function assign(owner: Named | null): Promise<void> {
   const request = {

@@ -3,6 +3,7 @@ import { computed, ref, watch } from 'vue';
 import { api } from '../shell/api';
 import { counted, monthName, percent, plainNumber, roughMoney } from '../shell/format';
 import { useFetched } from '../shell/live';
+import { useTeam } from '../shell/useTeam';
 import Chart from './Chart.vue';
 import { backTestTraces, forecastTraces, layout } from './chart';
 import OwnerTable from './OwnerTable.vue';
@@ -10,10 +11,8 @@ import OwnerTable from './OwnerTable.vue';
 const chosen = ref({ pipeline: '', owner: '', team: '', basis: 'stage' as 'stage' | 'win' });
 const seed = ref(1);
 const { data: pipelines } = useFetched(() => api('GET /api/pipelines'), ['pipelines']);
-const { data: team } = useFetched(() => api('GET /api/users'), ['users']);
-const teams = computed(() => [
-  ...new Set((team.value?.items ?? []).map((item) => item.team).filter(Boolean)),
-]);
+const team = useTeam();
+const teams = computed(() => [...new Set(team.value.map((item) => item.team).filter(Boolean))]);
 const filter = computed(() => ({
   pipeline: chosen.value.pipeline || undefined,
   owner: chosen.value.owner || undefined,
@@ -40,7 +39,7 @@ watch(
   },
   { deep: true },
 );
-const isReady = computed(() => forecast.value && past.value && pipelines.value && team.value);
+const isReady = computed(() => forecast.value && past.value && pipelines.value && team.value.length);
 const within = computed(() => (past.value?.items ?? []).filter((item) => item.isWithin).length);
 const shown = (minor: number): string => roughMoney(minor, forecast.value?.currency ?? '');
 </script>
@@ -64,7 +63,7 @@ const shown = (minor: number): string => roughMoney(minor, forecast.value?.curre
         aria-label="Owner"
         :items="[
           { value: '', title: 'Everybody’s' },
-          ...(team?.items ?? []).map((one) => ({ value: one.id, title: one.name })),
+          ...team.map((one) => ({ value: one.id, title: one.name })),
         ]"
       />
       <v-select

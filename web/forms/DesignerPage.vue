@@ -6,6 +6,7 @@ import { useFetched } from '../shell/live';
 import { useSession } from '../shell/session';
 import TagField from '../kit/TagField.vue';
 import { useUndo } from '../shell/undo';
+import { useTeam } from '../shell/useTeam';
 import FieldLines from './FieldLines.vue';
 import Submissions from './Submissions.vue';
 
@@ -17,7 +18,7 @@ const { data, error, load } = useFetched(
   ['forms'],
   () => [props.id],
 );
-const { data: team } = useFetched(() => api('GET /api/users'), []);
+const team = useTeam();
 const { data: lists } = useFetched(() => api('GET /api/lists'), ['lists']);
 const draft = ref<Form | null>(null);
 const isBusy = ref(false);
@@ -119,7 +120,7 @@ async function save(patch: Partial<Form> = {}): Promise<void> {
           label="Owner"
           :items="[
             { value: null, title: 'Whoever files it' },
-            ...(team?.items ?? []).map((one) => ({ value: one.id, title: one.name })),
+            ...team.map((one) => ({ value: one.id, title: one.name })),
           ]"
         />
         <v-select

@@ -5,10 +5,11 @@ import { api } from '../shell/api';
 import { useFetched } from '../shell/live';
 import TagField from '../kit/TagField.vue';
 import { useUndo } from '../shell/undo';
+import { useTeam } from '../shell/useTeam';
 
 const choices = defineModel<ImportChoices>({ required: true });
 const undo = useUndo();
-const { data: team } = useFetched(() => api('GET /api/users'), []);
+const team = useTeam();
 const { data: lists, load } = useFetched(() => api('GET /api/lists'), ['lists']);
 const newList = ref('');
 
@@ -60,10 +61,7 @@ async function addList(): Promise<void> {
       v-model="choices.ownerId"
       class="field"
       label="Owner"
-      :items="[
-        { value: null, title: 'Me' },
-        ...(team?.items ?? []).map((one) => ({ value: one.id, title: one.name })),
-      ]"
+      :items="[{ value: null, title: 'Me' }, ...team.map((one) => ({ value: one.id, title: one.name }))]"
     />
     <v-select
       v-model="choices.listId"

@@ -12,6 +12,7 @@ import { api } from '../shell/api';
 import { day } from '../shell/format';
 import { gatherFetches, useFetched } from '../shell/live';
 import { useUndo } from '../shell/undo';
+import { useTeam } from '../shell/useTeam';
 import VisibilityLine from '../visibility/VisibilityLine.vue';
 import ConvertForm from './ConvertForm.vue';
 import Questions from './Questions.vue';
@@ -29,7 +30,7 @@ const {
   ['leads', 'lead_answers', 'questions', 'tasks', 'deals', 'people', 'companies', 'intents'],
   () => [props.id],
 );
-const { data: team } = useFetched(() => api('GET /api/users'), []);
+const team = useTeam();
 const undo = useUndo();
 
 async function put(
@@ -99,7 +100,7 @@ watch(lead, (now) => {
             class="owner on-card"
             aria-label="Owner"
             :model-value="lead.owner.id"
-            :items="team?.items ?? [lead.owner]"
+            :items="team"
             item-value="id"
             item-title="name"
             @update:model-value="give($event)"

@@ -16,9 +16,11 @@ import { useSession } from '../shell/session';
 import { useUndo } from '../shell/undo';
 import { reloadOn, usePaged } from '../shell/usePaged';
 import { useQueryRef } from '../shell/useQueryRef';
+import { useTeam } from '../shell/useTeam';
 
 const OPEN: readonly string[] = ['new', 'working', 'qualified'];
 const session = useSession();
+const team = useTeam();
 const q = useQueryRef('q', '');
 const whose = useQueryRef<string>('whose', 'all');
 const status = useQueryRef<LeadStatus | ''>('status', '');
@@ -118,7 +120,7 @@ const COLUMNS: Column[] = [
         :items="[
           { value: 'all', title: 'Any owner' },
           { value: 'mine', title: 'Mine' },
-          ...session.team
+          ...team
             .filter(({ id }) => id !== session.me?.id)
             .map(({ id, name }) => ({ value: id, title: name })),
         ]"

@@ -3,10 +3,9 @@ import { computed } from 'vue';
 import { useRouter } from 'vue-router';
 import type { Makeable } from '../find/commands';
 import FormDialog from '../kit/FormDialog.vue';
-import { useFetched } from '../shell/live';
-import { api } from '../shell/api';
 import { useSession } from '../shell/session';
 import { useUndo } from '../shell/undo';
+import { useTeam } from '../shell/useTeam';
 import { formFor, type Begun } from './forms';
 
 /** Makes a person, company, lead, deal or task by hand; what is made is opened, with its undo. */
@@ -15,12 +14,12 @@ const emit = defineEmits<{ close: [] }>();
 const router = useRouter();
 const session = useSession();
 const undo = useUndo();
-const { data: team } = useFetched(() => api('GET /api/users'), []);
+const team = useTeam();
 const form = computed(() =>
   formFor(props.what, {
     me: session.me?.id ?? '',
     currency: session.me?.currency ?? 'EUR',
-    team: team.value?.items ?? session.team,
+    team: team.value,
     begun: props.begun ?? {},
   }),
 );

@@ -7,6 +7,7 @@ import { api } from '../shell/api';
 import { percent, plainNumber } from '../shell/format';
 import { useFetched } from '../shell/live';
 import { useUndo } from '../shell/undo';
+import { useTeam } from '../shell/useTeam';
 
 /** Who is given new leads, and how evenly they went. */
 
@@ -19,7 +20,7 @@ interface Draft {
   owners: string[];
 }
 const { data: sheet, load } = useFetched(() => api('GET /api/owner-rules'), ['owner_rules']);
-const { data: team } = useFetched(() => api('GET /api/users'), []);
+const team = useTeam();
 const { data: figures } = useFetched(() => api('GET /api/figures/owners'), ['leads']);
 const draft = ref<Draft[]>([]);
 const isTouched = ref(false);
@@ -74,7 +75,7 @@ async function save(): Promise<void> {
     title="Lead owners"
     help="Who gets a new lead. The first rule that holds decides; with several owners they take turns. Without a rule, a lead belongs to whoever files it."
   />
-  <form v-if="sheet && team" @submit.prevent="save">
+  <form v-if="sheet && team.length" @submit.prevent="save">
     <div v-for="(rule, at) in draft" :key="at" class="rule">
       <v-select
         v-model="rule.field"
@@ -109,7 +110,7 @@ async function save(): Promise<void> {
       </template>
       <span class="owners">
         <v-checkbox
-          v-for="one in team.items"
+          v-for="one in team"
           :key="one.id"
           v-model="rule.owners"
           :label="one.name"

@@ -6,9 +6,11 @@ import { api } from '../shell/api';
 import { useFetched } from '../shell/live';
 import { useSession } from '../shell/session';
 import { useUndo } from '../shell/undo';
+import { useTeam } from '../shell/useTeam';
 
 /** Teams, their members and their managers. */
 const session = useSession();
+const people = useTeam();
 const undo = useUndo();
 const { data: teams, load } = useFetched(() => api('GET /api/teams'), ['teams', 'users']);
 const name = ref('');
@@ -54,7 +56,7 @@ const teamOf = (id: string): string | null =>
       <div v-for="one in teams?.items ?? []" :key="one.id" class="row">
         <v-autocomplete
           :model-value="one.managers.map(({ id }) => id)"
-          :items="session.team"
+          :items="people"
           item-title="name"
           item-value="id"
           :label="`Managers of ${one.name}`"
@@ -74,7 +76,7 @@ const teamOf = (id: string): string | null =>
     <section v-if="teams?.items.length">
       <h2>Members</h2>
       <v-select
-        v-for="one in session.team"
+        v-for="one in people"
         :key="one.id"
         class="row"
         :model-value="teamOf(one.id)"

@@ -19,7 +19,6 @@ beforeEach(() => {
   Object.assign(location, { pathname: '/deals', search: '?owner=me' });
   page = openPage({
     'GET /api/session': { name: 'Pell Garrick', timeZone: 'UTC' },
-    'GET /api/users': { items: [{ id: '1', name: 'Ines Tolland' }] },
     'POST /api/session': { name: 'Pell Garrick' },
     'DELETE /api/session': {},
     'DELETE /api/sessions': {},
@@ -28,12 +27,12 @@ beforeEach(() => {
 afterEach(() => page.close());
 const asked = (): string[] => page.asked.map(({ method, path }) => `${method} ${path}`);
 
-it('finds out once who is signed in, and who is on the team', async () => {
+it('finds out once who is signed in', async () => {
   const session = useSession();
   expect((await session.ready())?.name).toBe('Pell Garrick');
   await session.ready();
-  expect(asked()).toEqual(['GET /api/session', 'GET /api/users']);
-  expect([session.team.map(({ name }) => name), isOpen]).toEqual([['Ines Tolland'], true]);
+  expect(asked()).toEqual(['GET /api/session']);
+  expect(isOpen).toBe(true);
 });
 
 it('nobody is signed in where the server says so; any other failure is one', async () => {

@@ -1,19 +1,17 @@
-import type { Me, Teammate } from '@emporikon/contract/session';
+import type { Me } from '@emporikon/contract/session';
 import { defineStore } from 'pinia';
 import { computed, ref } from 'vue';
 import { api, ApiProblem } from './api';
 import { closeLive, openLive } from './live';
 
-/** Who is signed in, and the team around them. */
+/** Who is signed in. */
 export const useSession = defineStore('session', () => {
   const me = ref<Me | null>(null);
-  const team = ref<Teammate[]>([]);
   let asked = false;
 
-  async function enter(next: Me): Promise<void> {
+  function enter(next: Me): void {
     me.value = next;
     openLive(() => void leave());
-    team.value = (await api('GET /api/users')).items;
   }
 
   /** Finds out once who is signed in; null when nobody is. */
@@ -21,7 +19,7 @@ export const useSession = defineStore('session', () => {
     if (asked) return me.value;
     asked = true;
     try {
-      await enter(await api('GET /api/session'));
+      enter(await api('GET /api/session'));
     } catch (error) {
       if (!(error instanceof ApiProblem) || error.problem.status !== 401) throw error;
     }
@@ -29,7 +27,7 @@ export const useSession = defineStore('session', () => {
   }
 
   async function signIn(email: string, password: string): Promise<void> {
-    await enter(await api('POST /api/session', { body: { email, password } }));
+    enter(await api('POST /api/session', { body: { email, password } }));
   }
 
   /** The session may have ended in another tab, or by somebody else: back to the door, and here again after it. */
@@ -52,5 +50,5 @@ export const useSession = defineStore('session', () => {
   /** Whether I may change what holds for everybody: scoring, stages, prices, fields. */
   const mayManage = computed(() => me.value !== null && me.value.role !== 'rep');
 
-  return { me, team, mayManage, ready, signIn, signOut };
+  return { me, mayManage, ready, signIn, signOut };
 });

@@ -1,14 +1,13 @@
 <script setup lang="ts">
 import type { SightChoice, Team } from '@emporikon/contract/visibility';
 import { computed } from 'vue';
-import { useSession } from '../shell/session';
+import { useTeam } from '../shell/useTeam';
 import { CHOICES } from './words';
 
 /** Who may see something: everybody, whose it is, a team, or people by name. */
 const choice = defineModel<SightChoice>({ required: true });
 const props = defineProps<{ teams: readonly Team[]; label: string; isOff?: boolean }>();
-const session = useSession();
-const people = computed(() => session.team);
+const people = useTeam();
 const choices = computed(() =>
   props.teams.length ? CHOICES : CHOICES.filter(({ value }) => value !== 'team'),
 );
