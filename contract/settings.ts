@@ -106,7 +106,11 @@ export const settingsRoutes = routes({
   'GET /api/search': {
     summary: 'Find people, companies, leads and deals by any part',
     tag: 'search',
-    query: z.object({ q: z.string().max(200), limit: z.coerce.number().int().min(1).max(50).default(12) }),
+    query: z.object({
+      q: z.string().max(200),
+      kind: SearchHit.shape.kind.optional().describe('only records of this kind'),
+      limit: z.coerce.number().int().min(1).max(50).default(12),
+    }),
     reply: z.object({ items: z.array(SearchHit) }),
   },
   'GET /api/counts': {

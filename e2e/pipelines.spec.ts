@@ -60,8 +60,17 @@ test('the board is filtered, a deal that is won is asked why, and what a stage w
   await card.hover();
   await choose(page.getByLabel('Move Filtered, 1 bike to'), 'Signed');
   await expect(about).toContainText(/Why was\s+Filtered, 1 bike\s+won/);
+  // Moved back, it is asked nothing; moved once more by the keys, it is asked again.
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(about).toBeHidden();
+  await card.focus();
+  for (const stage of ['Proposal', 'Terms', 'Signed']) {
+    await page.keyboard.press('Shift+ArrowDown');
+    await expect(page.locator(`[data-lane="${stage}"]`)).toContainText('Filtered, 1 bike');
+  }
+  await expect(about).toContainText(/Why was\s+Filtered, 1 bike\s+won/);
   await page.getByRole('button', { name: 'they know us' }).click();
-  await expect(page.getByText('Filtered, 1 bike: won by they know us.')).toBeVisible();
+  await expect(page.getByText('Filtered, 1 bike won: they know us.')).toBeVisible();
   await page.keyboard.press('t');
   await choose(page.getByRole('combobox', { name: 'Open or closed' }), 'Won');
   await expect(page.getByRole('cell', { name: 'Filtered, 1 bike' })).toBeVisible();

@@ -31,6 +31,15 @@ describe('a town', () => {
     expect(await found('50667')).toEqual([]);
   });
 
+  it('one kind of record is asked for, and the others do not take its place', async () => {
+    for (let n = 0; n < 4; n++) await addPerson(`Osmund Vale ${n}`, null);
+    await pell.call('POST /api/companies', { body: { name: 'Osmund Boats' } });
+    const { body } = await pell.call('GET /api/search', {
+      query: { q: 'osmund', kind: 'company', limit: '2' },
+    });
+    expect(body.items.map((hit) => hit.label)).toEqual(['Osmund Boats']);
+  });
+
   it('comes after those who have the name', async () => {
     await addPerson('Paris Holm', null);
     await addPerson('Jo Marchetti', '3 rue Haute, Paris');

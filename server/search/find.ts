@@ -109,16 +109,23 @@ function withoutRepeats(hits: readonly HitRow[]): HitRow[] {
  * diacritics, addresses and domains from their beginning, numbers in any written form, tags, towns, and the numbers of
  * quotes.
  * @param limit how many at most, best first
+ * @param only only records of this kind
  */
-export async function find(context: Context, text: string, limit: number): Promise<SearchHit[]> {
+export async function find(
+  context: Context,
+  text: string,
+  limit: number,
+  only?: SearchHit['kind'],
+): Promise<SearchHit[]> {
   const sought = readSought(text, context.house.country);
   const asked: Ask = { context, me: context.actor?.id ?? '' };
+  const isWanted = (hit: HitRow): boolean => !only || hit.kind === only;
   const hits = [
     ...(await byQuote(asked, text)),
     ...(await byPhone(asked, sought, limit)),
     ...(await byWords(asked, sought, limit)),
-  ];
-  if (hits.length < limit) hits.push(...(await byPlace(asked, sought, limit)));
+  ].filter(isWanted);
+  if (hits.length < limit) hits.push(...(await byPlace(asked, sought, limit)).filter(isWanted));
   return rankHits(withoutRepeats(hits), limit).map(({ kind, id, label, hint, inactive }) => ({
     kind,
     id,

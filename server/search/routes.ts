@@ -45,7 +45,9 @@ interface HistoryRow {
 }
 
 export const searchHandlers: Handlers = {
-  'GET /api/search': async ({ query, context }) => ({ items: await find(context, query.q, query.limit) }),
+  'GET /api/search': async ({ query, context }) => ({
+    items: await find(context, query.q, query.limit, query.kind),
+  }),
   'GET /api/counts': async ({ context }) => counts(context),
   'GET /api/history': async ({ query, context }) => {
     const rows = await context.sequelize.query<HistoryRow>(

@@ -93,7 +93,7 @@ const COLUMNS: Column[] = [
           { value: 'unlogged', title: 'Not logged yet' },
         ]"
       />
-      <RouterLink class="word" to="/calls/new">Log a call</RouterLink>
+      <v-btn class="fill" to="/calls/new">Log a call</v-btn>
     </div>
     <RecordTable
       v-model:sort="sort"

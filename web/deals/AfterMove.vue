@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { DEAL_ASKS, type DealAsk } from '@emporikon/core/lifecycle/stages';
-import { ref } from 'vue';
+import { ref, watch } from 'vue';
 import { api } from '../shell/api';
 import { useFetched } from '../shell/live';
 import { useUndo } from '../shell/undo';
@@ -14,17 +14,26 @@ const props = defineProps<{
 const emit = defineEmits<{ done: [] }>();
 const undo = useUndo();
 const other = ref('');
+const { data: now } = useFetched(
+  () => api('GET /api/deals/:id', { params: { id: props.deal.id } }),
+  ['deals'],
+  () => [props.deal.id],
+);
+/** Once the deal has been moved back, by whomever, there is nothing to ask. */
+watch(now, (deal) => {
+  if (deal && deal.stage.kind !== props.kind) emit('done');
+});
 const { data } = useFetched(() => api('GET /api/close-reasons'), ['close_reasons']);
 
 async function because(reason: string): Promise<void> {
-  if (!reason.trim()) return;
+  if (!reason.trim() || !now.value) return;
   try {
-    const { version } = await api('GET /api/deals/:id', { params: { id: props.deal.id } });
+    const { version } = now.value;
     const { eventId } = await api('PATCH /api/deals/:id', {
       params: { id: props.deal.id },
       body: { version, closeReason: reason.trim() },
     });
-    undo.tell({ text: `${props.deal.title}: ${props.kind} by ${reason.trim()}.`, eventId });
+    undo.tell({ text: `${props.deal.title} ${props.kind}: ${reason.trim()}.`, eventId });
     emit('done');
   } catch (problem) {
     undo.fail(problem);

@@ -38,7 +38,7 @@ const { draft, totals, offered, isTouched, isBusy, clash, isAsking, answer, add,
             <th class="num">Tax %</th>
             <th>Charged</th>
             <th class="num">Net</th>
-            <th><span class="d-sr-only">Remove</span></th>
+            <th><span class="visually-hidden">Remove</span></th>
           </tr>
         </thead>
         <tbody>

@@ -47,10 +47,12 @@ watch(q, (text) => {
   clearTimeout(timer);
   if (text.trim().length < 2) return void (found.value = []);
   timer = setTimeout(async () => {
-    const { items } = await api('GET /api/search', { query: { q: text, limit: 6 } }).catch(() => ({
-      items: [],
-    }));
-    found.value = items.filter((item) => item.kind === 'person');
+    const { items } = await api('GET /api/search', { query: { q: text, kind: 'person', limit: 6 } }).catch(
+      () => ({
+        items: [],
+      }),
+    );
+    found.value = items;
   }, 120);
 });
 

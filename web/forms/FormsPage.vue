@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { useRouter } from 'vue-router';
+import PageHead from '../kit/PageHead.vue';
 import { api } from '../shell/api';
+import { plainNumber } from '../shell/format';
 import { useFetched } from '../shell/live';
 import { useSession } from '../shell/session';
 import { useUndo } from '../shell/undo';
@@ -34,21 +36,28 @@ async function design(kind: 'public' | 'desk'): Promise<void> {
 
 <template>
   <div class="page">
-    <div class="page-head">
-      <h1>Forms</h1>
-      <template v-if="mayDesign">
-        <v-btn class="word" @click="design('public')">Design a public form</v-btn>
-        <v-btn class="word" @click="design('desk')">Design a desk form</v-btn>
-      </template>
-    </div>
+    <PageHead
+      title="Forms"
+      help="A public form stands on your website and brings what people write into Arrivals. A desk form asks only what matters on one occasion."
+    >
+      <v-menu v-if="mayDesign">
+        <template #activator="{ props: activator }">
+          <v-btn class="fill" v-bind="activator">New form</v-btn>
+        </template>
+        <v-list>
+          <v-list-item title="Public form" subtitle="For your website" @click="design('public')" />
+          <v-list-item title="Desk form" subtitle="For colleagues" @click="design('desk')" />
+        </v-list>
+      </v-menu>
+    </PageHead>
     <p v-if="error" class="wrong" role="alert">{{ error }}</p>
     <v-table v-if="data?.items.length" class="book">
       <thead>
         <tr>
           <th>Form</th>
           <th>For</th>
-          <th class="num">Filled in</th>
           <th class="wide">Owner</th>
+          <th class="num">Filled in</th>
           <th><span class="visually-hidden">What to do</span></th>
         </tr>
       </thead>
@@ -66,9 +75,9 @@ async function design(kind: 'public' | 'desk'): Promise<void> {
             >
             <span v-else>Colleagues</span>
           </td>
-          <td class="num">{{ one.submissions }}</td>
           <td class="wide soft">{{ one.owner?.name }}</td>
-          <td>
+          <td class="num">{{ plainNumber(one.submissions) }}</td>
+          <td class="act">
             <RouterLink v-if="one.kind === 'desk'" :to="`/forms/${one.id}/desk`" class="quiet-link"
               >Fill in</RouterLink
             >
@@ -76,10 +85,14 @@ async function design(kind: 'public' | 'desk'): Promise<void> {
         </tr>
       </tbody>
     </v-table>
-    <p v-else-if="data" class="empty">
-      No forms yet. A public form stands on your website and brings what people write into Arrivals; a desk
-      form asks only what matters on one occasion.
-    </p>
+    <p v-else-if="data" class="empty">No forms yet.</p>
     <template v-else><span v-for="n in 4" :key="n" class="ghost"></span></template>
   </div>
 </template>
+
+<style scoped>
+.act {
+  width: 120px;
+  text-align: right;
+}
+</style>

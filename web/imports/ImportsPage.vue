@@ -3,6 +3,7 @@ import { ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { api, wordsOf } from '../shell/api';
 import { day, plainNumber } from '../shell/format';
+import PageHead from '../kit/PageHead.vue';
 import RecordTable from '../kit/RecordTable.vue';
 import type { Column } from '../kit/table/columns';
 import { reloadOn, usePaged } from '../shell/usePaged';
@@ -66,18 +67,17 @@ function take(files: FileList | null | undefined): void {
 
 <template>
   <div class="page">
-    <div class="page-head"><h1>Import</h1></div>
+    <PageHead
+      title="Import"
+      help="Bring in people and companies from a table or contact cards. You see what would change before anything is saved, and an import can be undone."
+    />
     <div class="bench">
-      <FileDrop
-        accept=".csv,.tsv,.xlsx,.vcf"
-        hint="CSV, TSV, Excel or vCard. You see what would change before anything is saved."
-        @take="take"
-      >
+      <FileDrop accept=".csv,.tsv,.xlsx,.vcf" hint="CSV, TSV, Excel or vCard" @take="take">
         Drop a table or a file of contact cards here, or <u>choose a file</u>
       </FileDrop>
       <v-textarea v-model="pasted" class="field" label="Or paste rows" rows="4" />
       <v-btn
-        class="quiet"
+        class="fill"
         :disabled="!pasted.trim()"
         :loading="isBusy"
         @click="put(pasted, 'text/plain', 'pasted rows')"
@@ -101,6 +101,7 @@ function take(files: FileList | null | undefined): void {
     >
       <template #tools>
         <v-text-field
+          v-if="items?.length || q"
           v-model="q"
           type="search"
           class="inline-edit narrow"

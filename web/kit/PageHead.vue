@@ -14,8 +14,8 @@ defineProps<{ title: string; help?: string }>();
 <style scoped>
 .help {
   flex-basis: 100%;
-  margin: 0 0 6px;
-  max-width: 72ch;
+  margin: -4px 0 6px;
+  padding-right: max(0px, 100% - 96ch);
   font-size: 13px;
   color: var(--soft);
 }

@@ -1,32 +1,18 @@
 <script setup lang="ts">
-import type { SearchHit } from '@emporikon/contract/settings';
-import { ref } from 'vue';
-import { api } from '../shell/api';
+import { computed } from 'vue';
 import type { RecordValue } from './forms';
+import { useRecordSearch } from './useRecordSearch';
 
 /** A field of a form that holds one record: found by any part of its name, or, where that may be, a new one by name. */
 const props = defineProps<{ kind: 'person' | 'company' | 'deal'; label: string; mayBeNew?: boolean }>();
 const model = defineModel<RecordValue | null>({ required: true });
-const LEAST_TYPED = 2;
-const hits = ref<(RecordValue & { hint?: string })[]>([]);
-const isLooking = ref(false);
-let newest = 0;
+const { hits, isLooking, look } = useRecordSearch(props.kind);
+const items = computed((): (RecordValue & { hint?: string })[] => hits.value);
 
-async function look(typed: string): Promise<void> {
+function type(typed: string | null): void {
   if (model.value?.id && typed === model.value.label) return;
-  if (props.mayBeNew) model.value = typed.trim() ? { label: typed } : null;
-  const mine = ++newest;
-  if ((typed ?? '').trim().length < LEAST_TYPED) {
-    hits.value = [];
-    return;
-  }
-  isLooking.value = true;
-  const { items } = await api('GET /api/search', { query: { q: typed, limit: 20 } });
-  if (mine !== newest) return;
-  isLooking.value = false;
-  hits.value = items
-    .filter((hit: SearchHit) => hit.kind === props.kind)
-    .map(({ id, label, hint }) => ({ id, label, hint }));
+  if (props.mayBeNew) model.value = typed?.trim() ? { label: typed } : null;
+  void look(typed ?? '');
 }
 
 function pick(chosen: (RecordValue & { hint?: string }) | string | null): void {
@@ -40,7 +26,7 @@ function pick(chosen: (RecordValue & { hint?: string }) | string | null): void {
 <template>
   <v-combobox
     :model-value="model"
-    :items="hits"
+    :items="items"
     item-title="label"
     item-value="id"
     :label="label"
@@ -54,7 +40,7 @@ function pick(chosen: (RecordValue & { hint?: string }) | string | null): void {
     clearable
     autocomplete="off"
     maxlength="200"
-    @update:search="look"
+    @update:search="type"
     @update:model-value="pick"
   >
     <template #item="{ item, props: line }">

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { SearchHit } from '@emporikon/contract/settings';
 import { ref } from 'vue';
-import { api } from '../shell/api';
+import { useRecordSearch } from './useRecordSearch';
 
 /** A field in which one record of a kind is looked for by any part of it and picked from what is found. */
 const props = defineProps<{
@@ -10,39 +10,25 @@ const props = defineProps<{
   placeholder?: string;
 }>();
 const emit = defineEmits<{ pick: [hit: { id: string; label: string }]; typed: [text: string] }>();
-const LEAST_TYPED = 2;
 const text = ref('');
-const hits = ref<SearchHit[]>([]);
-const isLooking = ref(false);
-let newest = 0;
+const { hits, isLooking, look, clear, isLongEnough } = useRecordSearch(props.kind);
 
-async function look(typed: string): Promise<void> {
+function type(typed: string | null): void {
   text.value = typed ?? '';
   emit('typed', text.value);
-  const mine = ++newest;
-  if (text.value.trim().length < LEAST_TYPED) {
-    hits.value = [];
-    return;
-  }
-  isLooking.value = true;
-  const { items } = await api('GET /api/search', { query: { q: text.value, limit: 20 } });
-  if (mine !== newest) return;
-  isLooking.value = false;
-  hits.value = items.filter((hit) => hit.kind === props.kind);
+  void look(text.value);
 }
 
 function pick(hit: SearchHit | null | undefined): void {
   if (!hit) return;
-  newest++;
-  isLooking.value = false;
   emit('pick', { id: hit.id, label: hit.label });
   text.value = '';
-  hits.value = [];
+  clear();
 }
 
 /** Enter takes the first that is found, also where the answer is still on its way. */
 async function takeFirst(): Promise<void> {
-  if (isLooking.value || (!hits.value.length && text.value.trim().length >= LEAST_TYPED)) {
+  if (isLooking.value || (!hits.value.length && isLongEnough(text.value))) {
     await look(text.value);
     pick(hits.value[0]);
   }
@@ -67,7 +53,7 @@ async function takeFirst(): Promise<void> {
     menu-icon=""
     autocomplete="off"
     maxlength="200"
-    @update:search="look"
+    @update:search="type"
     @update:model-value="pick"
     @keydown.enter.prevent="takeFirst"
   >

@@ -167,8 +167,8 @@ useDragging(box, {
 
 <template>
   <div ref="box" class="record-table" :class="{ cards: isPhone }">
-    <div v-if="!isPhone" class="tools">
-      <slot name="tools" /><ColumnsMenu v-model="kept" :columns="columns" />
+    <div class="tools">
+      <slot name="tools" /><ColumnsMenu v-if="!isPhone && rows?.length" v-model="kept" :columns="columns" />
     </div>
     <p v-if="error" class="wrong" role="alert">
       {{ error }} <v-btn class="word" @click="emit('retry')">Try again</v-btn>

@@ -11,7 +11,7 @@ const turn = (): void => void (ticked.value = areAll.value ? [] : [...props.ids]
 
 <template>
   <th class="tickbox">
-    <span class="d-sr-only">Select</span
+    <span class="visually-hidden">Select</span
     ><v-checkbox-btn
       :model-value="areAll"
       :indeterminate="areSome"

@@ -14,10 +14,9 @@ watch(q, (text) => {
   clearTimeout(timer);
   if (!text.trim()) return void (hits.value = []);
   timer = setTimeout(() => {
-    void api('GET /api/search', { query: { q: text, limit: 20 } })
+    void api('GET /api/search', { query: { q: text, kind: props.kind, limit: 7 } })
       .then(({ items }) => {
-        if (q.value === text)
-          hits.value = items.filter((hit) => hit.kind === props.kind && hit.id !== props.id).slice(0, 6);
+        if (q.value === text) hits.value = items.filter((hit) => hit.id !== props.id).slice(0, 6);
       })
       .catch(() => undefined);
   }, PAUSE_MS);

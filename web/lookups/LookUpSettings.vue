@@ -44,7 +44,7 @@ async function turn(key: string, active: boolean, label: string): Promise<void> 
             <th class="num">Asked</th>
             <th class="num">Answers kept</th>
             <th class="wide">How often it knows</th>
-            <th><span class="d-sr-only">On or off</span></th>
+            <th><span class="visually-hidden">On or off</span></th>
           </tr>
         </thead>
         <tbody>

@@ -9,12 +9,6 @@ const isOpen = ref(false);
 </script>
 
 <template>
-  <v-btn class="fill new" @click="isOpen = true">New {{ what }}</v-btn>
+  <v-btn class="fill" @click="isOpen = true">New {{ what }}</v-btn>
   <MakeDialog v-if="isOpen" :what="what" @close="isOpen = false" />
 </template>
-
-<style scoped>
-.new {
-  margin-left: auto;
-}
-</style>

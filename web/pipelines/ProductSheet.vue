@@ -88,7 +88,7 @@ async function addList(): Promise<void> {
           <th class="num">Tax %</th>
           <th>Charged</th>
           <th v-for="one in lists" :key="one.id" class="num">{{ one.name }}, {{ one.currency }}</th>
-          <th><span class="d-sr-only">In use</span></th>
+          <th><span class="visually-hidden">In use</span></th>
         </tr>
       </thead>
       <tbody>

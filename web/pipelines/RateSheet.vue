@@ -38,7 +38,7 @@ async function set(): Promise<void> {
         <th>Currency</th>
         <th class="num">For one {{ data.house }}</th>
         <th>From</th>
-        <th><span class="d-sr-only">Remove</span></th>
+        <th><span class="visually-hidden">Remove</span></th>
       </tr>
     </thead>
     <tbody>

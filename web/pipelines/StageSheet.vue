@@ -63,7 +63,7 @@ const others = (stage: Stage): Stage[] =>
           <th class="num">Typical days</th>
           <th class="num">Measured</th>
           <th>Required to enter</th>
-          <th><span class="d-sr-only">Order</span></th>
+          <th><span class="visually-hidden">Order</span></th>
         </tr>
       </thead>
       <tbody>

@@ -107,7 +107,7 @@ async function save(): Promise<void> {
               <th>Condition</th>
               <th>Value</th>
               <th class="num">Points</th>
-              <th><span class="d-sr-only">Remove</span></th>
+              <th class="last"><span class="visually-hidden">Remove</span></th>
             </tr>
           </thead>
           <tbody>
@@ -151,7 +151,7 @@ async function save(): Promise<void> {
               <td class="num">
                 <NumberField
                   v-model="rule.points"
-                  class="inline-edit points"
+                  class="inline-edit"
                   :min="-100"
                   :max="100"
                   :disabled="!session.mayManage"
@@ -224,14 +224,24 @@ async function save(): Promise<void> {
   grid-template-columns: minmax(0, 1.75fr) minmax(0, 1fr);
   gap: 20px 40px;
 }
-.points {
-  width: 64px;
+form :deep(table) {
+  table-layout: fixed;
+  min-width: 520px;
 }
-form td:nth-child(1) {
-  width: 24%;
+form th:nth-child(1) {
+  width: 26%;
 }
-form td:nth-child(2) {
-  width: 18%;
+form th:nth-child(2) {
+  width: 19%;
+}
+form th.num {
+  width: 84px;
+}
+form th.last {
+  width: 72px;
+}
+section:last-child th.num {
+  width: 60px;
 }
 .foot {
   display: flex;

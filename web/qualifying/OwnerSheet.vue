@@ -75,78 +75,104 @@ async function save(): Promise<void> {
     title="Lead owners"
     help="Who gets a new lead. The first rule that holds decides; with several owners they take turns. Without a rule, a lead belongs to whoever files it."
   />
-  <form v-if="sheet && team.length" @submit.prevent="save">
-    <div v-for="(rule, at) in draft" :key="at" class="rule">
-      <v-select
-        v-model="rule.field"
-        class="inline-edit"
-        :disabled="!session.mayManage"
-        :aria-label="`Owner rule ${at + 1}: field`"
-        :items="[
-          { value: '', title: 'All other leads' },
-          ...fields.map(([name, { label }]) => ({ value: name, title: label })),
-        ]"
-        @update:model-value="chooseField(rule)"
-      />
-      <template v-if="rule.field">
+  <div v-if="sheet && team.length && figures" class="halves">
+    <form @submit.prevent="save">
+      <h2>Rules</h2>
+      <p v-if="!draft.length" class="empty">No rules yet. A lead belongs to whoever files it.</p>
+      <div v-for="(rule, at) in draft" :key="at" class="rule">
         <v-select
-          v-model="rule.condition"
+          v-model="rule.field"
           class="inline-edit"
           :disabled="!session.mayManage"
-          :aria-label="`Owner rule ${at + 1}: condition`"
-          :items="conditionsOf(rule.field)"
-          @update:model-value="isTouched = true"
+          :aria-label="`Owner rule ${at + 1}: field`"
+          :items="[
+            { value: '', title: 'All other leads' },
+            ...fields.map(([name, { label }]) => ({ value: name, title: label })),
+          ]"
+          @update:model-value="chooseField(rule)"
         />
-        <v-text-field
-          v-if="rule.condition !== 'is known'"
-          v-model="rule.value"
-          class="inline-edit"
-          :disabled="!session.mayManage"
-          :aria-label="`Owner rule ${at + 1}: value`"
-          maxlength="300"
-          required
-          @update:model-value="isTouched = true"
-        />
-      </template>
-      <span class="owners">
-        <v-checkbox
-          v-for="one in team"
-          :key="one.id"
-          v-model="rule.owners"
-          :label="one.name"
-          :value="one.id"
-          :disabled="!session.mayManage"
-          @update:model-value="isTouched = true"
-        />
-      </span>
-      <v-btn
-        v-if="session.mayManage"
-        class="word"
-        :aria-label="`Remove owner rule ${at + 1}`"
-        @click="
-          draft.splice(at, 1);
-          isTouched = true;
-        "
-      >
-        Remove
-      </v-btn>
-    </div>
-    <div v-if="session.mayManage" class="foot">
-      <v-btn class="word" @click="add">Add an owner rule</v-btn>
-      <v-btn v-if="isTouched" class="fill" type="submit" :disabled="!isWhole">Save</v-btn>
-      <v-btn v-if="isTouched" class="word" @click="reset">Cancel</v-btn>
-    </div>
-  </form>
-  <template v-else><span v-for="n in 3" :key="n" class="ghost"></span></template>
-  <p v-if="figures" class="soft">
-    New leads in the last 30 days:
-    <template v-for="(one, index) in figures.owners" :key="one.id"
-      >{{ index ? ', ' : '' }}{{ one.name }} {{ plainNumber(one.leads) }}</template
-    >. Spread {{ percent(figures.fairness) }} evenly.
-  </p>
+        <template v-if="rule.field">
+          <v-select
+            v-model="rule.condition"
+            class="inline-edit"
+            :disabled="!session.mayManage"
+            :aria-label="`Owner rule ${at + 1}: condition`"
+            :items="conditionsOf(rule.field)"
+            @update:model-value="isTouched = true"
+          />
+          <v-text-field
+            v-if="rule.condition !== 'is known'"
+            v-model="rule.value"
+            class="inline-edit"
+            :disabled="!session.mayManage"
+            :aria-label="`Owner rule ${at + 1}: value`"
+            maxlength="300"
+            required
+            @update:model-value="isTouched = true"
+          />
+        </template>
+        <span class="owners">
+          <v-checkbox
+            v-for="one in team"
+            :key="one.id"
+            v-model="rule.owners"
+            :label="one.name"
+            :value="one.id"
+            :disabled="!session.mayManage"
+            @update:model-value="isTouched = true"
+          />
+        </span>
+        <v-btn
+          v-if="session.mayManage"
+          class="word"
+          :aria-label="`Remove owner rule ${at + 1}`"
+          @click="
+            draft.splice(at, 1);
+            isTouched = true;
+          "
+        >
+          Remove
+        </v-btn>
+      </div>
+      <div v-if="session.mayManage" class="foot">
+        <v-btn v-if="isTouched" class="fill" type="submit" :disabled="!isWhole">Save</v-btn>
+        <v-btn :class="isTouched ? 'word' : 'quiet'" @click="add">Add an owner rule</v-btn>
+        <v-btn v-if="isTouched" class="word" @click="reset">Cancel</v-btn>
+      </div>
+    </form>
+    <section>
+      <h2>New leads in the last 30 days</h2>
+      <v-table v-if="figures.owners.length" class="book">
+        <thead>
+          <tr>
+            <th>Owner</th>
+            <th class="num">Leads</th>
+            <th class="num">By a rule</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="owner in figures.owners" :key="owner.id">
+            <td>{{ owner.name }}</td>
+            <td class="num">{{ plainNumber(owner.leads) }}</td>
+            <td class="num soft">{{ plainNumber(owner.byRule) }}</td>
+          </tr>
+        </tbody>
+      </v-table>
+      <p class="soft">
+        {{ figures.owners.length ? `Spread ${percent(figures.fairness)} evenly.` : 'No new leads.' }}
+      </p>
+    </section>
+  </div>
+  <template v-else><span v-for="n in 6" :key="n" class="ghost"></span></template>
 </template>
 
 <style scoped>
+.halves {
+  display: grid;
+  grid-template-columns: minmax(0, 1.75fr) minmax(0, 1fr);
+  gap: 20px 40px;
+  align-items: start;
+}
 .rule {
   display: flex;
   flex-wrap: wrap;
@@ -180,5 +206,13 @@ async function save(): Promise<void> {
 }
 p {
   margin: 4px 0 8px;
+}
+.empty {
+  padding: 10px 0;
+}
+@media (max-width: 900px) {
+  .halves {
+    grid-template-columns: minmax(0, 1fr);
+  }
 }
 </style>

@@ -50,7 +50,7 @@ async function add(): Promise<void> {
         <th>Begins with</th>
         <th>First move</th>
         <th class="num">Working days later</th>
-        <th><span class="d-sr-only">In use</span></th>
+        <th><span class="visually-hidden">In use</span></th>
       </tr>
     </thead>
     <tbody>

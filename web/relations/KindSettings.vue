@@ -38,7 +38,7 @@ async function add(): Promise<void> {
         <th>Relation</th>
         <th>From the other end</th>
         <th>In the chart</th>
-        <th><span class="d-sr-only">In use</span></th>
+        <th><span class="visually-hidden">In use</span></th>
       </tr>
     </thead>
     <tbody>

@@ -42,7 +42,7 @@ const remove = (id: string, name: string): Promise<void> =>
     <thead>
       <tr>
         <th>Server</th>
-        <th><span class="d-sr-only">Remove</span></th>
+        <th><span class="visually-hidden">Remove</span></th>
       </tr>
     </thead>
     <tbody>

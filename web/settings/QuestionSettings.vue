@@ -49,7 +49,7 @@ async function add(): Promise<void> {
       <tr>
         <th>Question</th>
         <th>What to find out</th>
-        <th><span class="d-sr-only">In use</span></th>
+        <th><span class="visually-hidden">In use</span></th>
       </tr>
     </thead>
     <tbody>

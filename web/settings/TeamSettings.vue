@@ -50,46 +50,79 @@ const teamOf = (id: string): string | null =>
     title="Teams"
     help="A manager of a team sees what its members own. The forecast and the lanes can be narrowed to a team."
   />
-  <div class="halves">
+  <div v-if="teams && people.length" class="halves">
     <section>
-      <h2>Managers</h2>
-      <div v-for="one in teams?.items ?? []" :key="one.id" class="row">
-        <v-autocomplete
-          :model-value="one.managers.map(({ id }) => id)"
-          :items="people"
-          item-title="name"
-          item-value="id"
-          :label="`Managers of ${one.name}`"
-          :hint="one.members.map((member) => member.name).join(', ') || 'No members yet'"
-          persistent-hint
-          multiple
-          chips
-          :disabled="!session.mayManage"
-          @update:model-value="setManagers(one, $event)"
-        />
-      </div>
+      <h2>Teams</h2>
+      <v-table v-if="teams.items.length" class="book">
+        <thead>
+          <tr>
+            <th>Team</th>
+            <th>Managers</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="one in teams.items" :key="one.id">
+            <td>
+              <b>{{ one.name }}</b><br /><span class="soft">{{
+                one.members.map((member) => member.name).join(', ') || 'No members yet'
+              }}</span>
+            </td>
+            <td>
+              <v-autocomplete
+                class="inline-edit"
+                :model-value="one.managers.map(({ id }) => id)"
+                :items="people"
+                item-title="name"
+                item-value="id"
+                :aria-label="`Managers of ${one.name}`"
+                multiple
+                chips
+                :disabled="!session.mayManage"
+                @update:model-value="setManagers(one, $event)"
+              />
+            </td>
+          </tr>
+        </tbody>
+      </v-table>
+      <p v-else class="empty">No teams yet.</p>
       <form v-if="session.mayManage" class="add" @submit.prevent="add">
         <v-text-field v-model="name" label="New team" maxlength="60" />
-        <v-btn class="quiet" type="submit">Add a team</v-btn>
+        <v-btn class="fill" type="submit">Add a team</v-btn>
       </form>
     </section>
-    <section v-if="teams?.items.length">
+    <section>
       <h2>Members</h2>
-      <v-select
-        v-for="one in people"
-        :key="one.id"
-        class="row"
-        :model-value="teamOf(one.id)"
-        :items="teams.items.map((team) => team.name)"
-        :label="`Team of ${one.name}`"
-        :disabled="!session.mayManage"
-        placeholder="None"
-        persistent-placeholder
-        clearable
-        @update:model-value="setTeam(one.id, one.name, $event)"
-      />
+      <v-table class="book">
+        <thead>
+          <tr>
+            <th>Name</th>
+            <th>Team</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="one in people" :key="one.id">
+            <td>{{ one.name }}</td>
+            <td>
+              <v-select
+                v-if="teams.items.length"
+                class="inline-edit"
+                :model-value="teamOf(one.id)"
+                :items="teams.items.map((team) => team.name)"
+                :aria-label="`Team of ${one.name}`"
+                :disabled="!session.mayManage"
+                placeholder="None"
+                persistent-placeholder
+                clearable
+                @update:model-value="setTeam(one.id, one.name, $event)"
+              />
+              <span v-else class="soft">None</span>
+            </td>
+          </tr>
+        </tbody>
+      </v-table>
     </section>
   </div>
+  <template v-else><span v-for="n in 6" :key="n" class="ghost"></span></template>
 </template>
 
 <style scoped>
@@ -97,15 +130,17 @@ const teamOf = (id: string): string | null =>
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(280px, 1fr));
   gap: 20px 40px;
-  max-width: 900px;
-}
-.row {
-  margin: 8px 0;
+  align-items: start;
 }
 .add {
   display: grid;
-  grid-template-columns: 1fr auto;
+  grid-template-columns: minmax(0, 300px) auto;
   gap: 8px;
+  justify-content: start;
   align-items: end;
+  padding-top: 14px;
+}
+.empty {
+  padding: 10px 0;
 }
 </style>

@@ -44,7 +44,7 @@ async function revoke(id: string, of: string): Promise<void> {
         <th>Token</th>
         <th>Made</th>
         <th>Last used</th>
-        <th><span class="d-sr-only">Revoke</span></th>
+        <th><span class="visually-hidden">Revoke</span></th>
       </tr>
     </thead>
     <tbody>

@@ -76,7 +76,7 @@ const setRole = (user: HouseUser, role: HouseUser['role']): Promise<boolean> =>
         <th>Email</th>
         <th>Role</th>
         <th>Last active</th>
-        <th><span class="d-sr-only">Access</span></th>
+        <th><span class="visually-hidden">Access</span></th>
       </tr>
     </thead>
     <tbody>

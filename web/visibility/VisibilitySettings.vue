@@ -97,29 +97,39 @@ function addSource(): void {
       :is-off="!session.mayManage"
       @update:model-value="put(at, $event)"
     />
-    <template v-if="session.mayManage">
-      <form class="add" @submit.prevent="addSource">
-        <v-text-field v-model="source" label="Lead source" maxlength="120" />
-        <v-btn class="quiet" type="submit">Add a source</v-btn>
-      </form>
-      <v-btn class="fill" :disabled="!isChanged || !isWhole" @click="save">Save</v-btn>
-    </template>
   </div>
+  <template v-if="session.mayManage">
+    <form class="add" @submit.prevent="addSource">
+      <v-text-field
+        v-model="source"
+        label="Lead source"
+        hint="To choose differently for its leads"
+        persistent-hint
+        maxlength="120"
+      />
+      <v-btn class="quiet" type="submit">Add a source</v-btn>
+    </form>
+    <v-btn class="fill" :disabled="!isChanged || !isWhole" @click="save">Save</v-btn>
+  </template>
 </template>
 
 <style scoped>
 .rows {
   display: grid;
-  gap: 12px;
-  max-width: 480px;
-}
-.rows > .fill {
-  justify-self: start;
+  grid-template-columns: repeat(auto-fill, minmax(280px, 1fr));
+  gap: 14px 24px;
+  align-items: start;
 }
 .add {
   display: grid;
-  grid-template-columns: 1fr auto;
+  grid-template-columns: minmax(0, 300px) auto;
   gap: 8px;
-  align-items: end;
+  justify-content: start;
+  padding: 18px 0;
+  margin-top: 18px;
+  border-top: 1px solid var(--rule2);
+}
+.add .quiet {
+  margin-top: 20px;
 }
 </style>
