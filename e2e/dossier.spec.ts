@@ -27,6 +27,25 @@ const shareOfLedger = (page: Page): Promise<number> =>
     return (bottom - (ledger?.top ?? innerHeight)) / innerHeight;
   });
 
+test('a phone on its side begins with the ledger, and shows the card when it is unfolded', async ({
+  browser,
+}) => {
+  const page = await signIn(browser, 'pell', { viewport: { width: 844, height: 390 }, isMobile: true });
+  const id = await makeFullPerson(page);
+  await page.request.post('/api/ledger', {
+    data: { line: 'Likes the long bike', about: { personId: id } },
+  });
+  await page.goto(`/people/${id}`);
+  await expect(page.getByText('Likes the long bike')).toBeInViewport();
+  await page.getByRole('button', { name: 'Unfold' }).click();
+  await expect(page.getByRole('region', { name: 'Card' }).getByText('Email').first()).toBeInViewport();
+  await page.getByRole('button', { name: 'Fold', exact: true }).click();
+  await expect(page.getByText('Likes the long bike')).toBeInViewport();
+  await page.goto('/arrivals');
+  await page.getByRole('button', { name: 'File it' }).scrollIntoViewIfNeeded();
+  await expect(page.getByRole('heading', { name: 'What came in' })).toBeInViewport();
+});
+
 test('the ledger has nearly half of the screen however full the card is; the rest comes when asked for', async ({
   browser,
 }) => {

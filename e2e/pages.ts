@@ -25,6 +25,8 @@ export async function signIn(
     colorScheme?: 'light' | 'dark';
     viewport?: { width: number; height: number };
     hasTouch?: boolean;
+    /** A phone: its finger is coarse, and the page as wide as it says. */
+    isMobile?: boolean;
   } = {},
 ): Promise<Page> {
   const context = await browser.newContext({
@@ -32,7 +34,8 @@ export async function signIn(
     colorScheme: options.colorScheme ?? 'light',
     viewport: options.viewport ?? { width: 1280, height: 800 },
     locale: 'en-GB',
-    hasTouch: options.hasTouch ?? false,
+    hasTouch: options.hasTouch ?? options.isMobile ?? false,
+    isMobile: options.isMobile ?? false,
   });
   const page = await context.newPage();
   await page.goto('/');

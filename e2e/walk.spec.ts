@@ -66,6 +66,24 @@ const misfits = (page: Page): Promise<string[]> =>
     return found;
   });
 
+/** What a finger has to hit, and is lower than it. A link within a line reaches above and below it. */
+const tooSmall = (page: Page): Promise<string[]> =>
+  page.evaluate(() => {
+    const FINGER = 44;
+    const found: string[] = [];
+    // A source mark, and the cross of a tag, have their room around them; the span of a message that was read is a part of its line.
+    const all = 'main :is(a, button:not(:disabled), .v-field):not(.mark, .open, .v-chip__close)';
+    for (const control of document.querySelectorAll<HTMLElement>(all)) {
+      if (!control.checkVisibility({ visibilityProperty: true })) continue;
+      const { height } = control.getBoundingClientRect();
+      if (height && height < FINGER - 0.5)
+        found.push(
+          `${Math.round(height)} high: ${(control.textContent || control.className).trim().slice(0, 40)}`,
+        );
+    }
+    return found;
+  });
+
 async function settle(page: Page): Promise<void> {
   await page.waitForLoadState('domcontentloaded');
   await expect(page.locator('h1, h2').first()).toBeVisible();
@@ -91,7 +109,8 @@ for (const viewport of WINDOWS)
       browser,
     }) => {
       test.setTimeout(180_000);
-      const page = await signIn(browser, who, { viewport, colorScheme });
+      const isMobile = viewport.width < 700;
+      const page = await signIn(browser, who, { viewport, colorScheme, isMobile });
       const ids = await idsOf(page);
       const wrong: string[] = [];
       // Calls are everybody's own; the others are there for all.
@@ -101,7 +120,8 @@ for (const viewport of WINDOWS)
         const address = addressOf(path, ids);
         await page.goto(address);
         await settle(page);
-        wrong.push(...(await misfits(page)).map((what) => `${address}: ${what}`));
+        const seen = [...(await misfits(page)), ...(isMobile ? await tooSmall(page) : [])];
+        wrong.push(...seen.map((what) => `${address}: ${what}`));
         // The looks are the same for everybody, and the admin sees most of the settings.
         if (who !== 'mara') {
           const axe = new AxeBuilder({ page }).exclude('iframe').setLegacyMode();

@@ -269,4 +269,10 @@ ul {
     border: 0;
   }
 }
+/* On a phone that lies on its side the frame scrolls away and the columns have the whole screen. */
+@media (max-height: 500px) and (min-width: 701px) {
+  .tri {
+    height: 100dvh;
+  }
+}
 </style>

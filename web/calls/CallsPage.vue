@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FilterBar from '../kit/FilterBar.vue';
 import RecordTable from '../kit/RecordTable.vue';
 import type { Column } from '../kit/table/columns';
 import { api } from '../shell/api';
@@ -73,26 +74,28 @@ const COLUMNS: Column[] = [
         placeholder="Name or number"
         aria-label="Find a call"
       />
-      <v-select
-        v-model="way"
-        class="inline-edit narrow"
-        aria-label="Direction"
-        :items="[
-          { value: '', title: 'In and out' },
-          { value: 'in', title: 'They called' },
-          { value: 'out', title: 'We called' },
-        ]"
-      />
-      <v-select
-        v-model="state"
-        class="inline-edit narrow"
-        aria-label="Which calls"
-        :items="[
-          { value: '', title: 'All calls' },
-          { value: 'missed', title: 'Missed' },
-          { value: 'unlogged', title: 'Not logged yet' },
-        ]"
-      />
+      <FilterBar :set="[way, state]">
+        <v-select
+          v-model="way"
+          class="inline-edit narrow"
+          aria-label="Direction"
+          :items="[
+            { value: '', title: 'In and out' },
+            { value: 'in', title: 'They called' },
+            { value: 'out', title: 'We called' },
+          ]"
+        />
+        <v-select
+          v-model="state"
+          class="inline-edit narrow"
+          aria-label="Which calls"
+          :items="[
+            { value: '', title: 'All calls' },
+            { value: 'missed', title: 'Missed' },
+            { value: 'unlogged', title: 'Not logged yet' },
+          ]"
+        />
+      </FilterBar>
       <v-btn class="fill" to="/calls/new">Log a call</v-btn>
     </div>
     <RecordTable

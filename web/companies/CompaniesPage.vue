@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FilterBar from '../kit/FilterBar.vue';
 import { computed, reactive, ref } from 'vue';
 import NewButton from '../make/NewButton.vue';
 import { api } from '../shell/api';
@@ -64,7 +65,7 @@ const COLUMNS: Column[] = [
         placeholder="Name or web address"
         aria-label="Narrow by name"
       />
-      <template v-if="shown">
+      <FilterBar v-if="shown" :set="Object.values(narrowed)">
         <v-select
           v-for="[field, label, options] in [
             ['industry', 'Any industry', shown.industries],
@@ -89,7 +90,7 @@ const COLUMNS: Column[] = [
             ...SIZES.map((size) => ({ value: String(size), title: `${size} or more employees` })),
           ]"
         />
-      </template>
+      </FilterBar>
       <NewButton what="company" />
     </div>
     <RecordTable

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FilterBar from '../kit/FilterBar.vue';
 import type { Board } from '@emporikon/contract/deals';
 import { PERIODS, type Period } from '@emporikon/core/lifecycle/periods';
 import { computed } from 'vue';
@@ -42,40 +43,42 @@ const set = (patch: Partial<Chosen>): void => void (chosen.value = { ...chosen.v
       :model-value="chosen.q"
       @update:model-value="set({ q: $event })"
     />
-    <v-select
-      class="inline-edit"
-      aria-label="Owner"
-      :model-value="chosen.owner"
-      :items="owners"
-      @update:model-value="set({ owner: $event })"
-    />
-    <v-select
-      class="inline-edit"
-      aria-label="Team"
-      :model-value="chosen.team"
-      :items="[
-        { value: '', title: 'Any team' },
-        ...(board?.teams ?? []).map((one) => ({ value: one, title: one })),
-      ]"
-      @update:model-value="set({ team: $event })"
-    />
-    <v-select
-      class="inline-edit"
-      aria-label="When expected"
-      :model-value="chosen.period"
-      :items="Object.entries(PERIODS).map(([key, words]) => ({ value: key, title: words }))"
-      @update:model-value="set({ period: $event as Period })"
-    />
-    <v-select
-      class="inline-edit"
-      aria-label="Tag"
-      :model-value="chosen.tag"
-      :items="[
-        { value: '', title: 'Any tag' },
-        ...(board?.tags ?? []).map((one) => ({ value: one, title: one })),
-      ]"
-      @update:model-value="set({ tag: $event })"
-    />
+    <FilterBar :set="[chosen.owner, chosen.team, chosen.tag, chosen.period !== 'any']">
+      <v-select
+        class="inline-edit"
+        aria-label="Owner"
+        :model-value="chosen.owner"
+        :items="owners"
+        @update:model-value="set({ owner: $event })"
+      />
+      <v-select
+        class="inline-edit"
+        aria-label="Team"
+        :model-value="chosen.team"
+        :items="[
+          { value: '', title: 'Any team' },
+          ...(board?.teams ?? []).map((one) => ({ value: one, title: one })),
+        ]"
+        @update:model-value="set({ team: $event })"
+      />
+      <v-select
+        class="inline-edit"
+        aria-label="When expected"
+        :model-value="chosen.period"
+        :items="Object.entries(PERIODS).map(([key, words]) => ({ value: key, title: words }))"
+        @update:model-value="set({ period: $event as Period })"
+      />
+      <v-select
+        class="inline-edit"
+        aria-label="Tag"
+        :model-value="chosen.tag"
+        :items="[
+          { value: '', title: 'Any tag' },
+          ...(board?.tags ?? []).map((one) => ({ value: one, title: one })),
+        ]"
+        @update:model-value="set({ tag: $event })"
+      />
+    </FilterBar>
     <v-btn
       class="word"
       :disabled="!isFiltered"
@@ -109,6 +112,9 @@ const set = (patch: Partial<Chosen>): void => void (chosen.value = { ...chosen.v
   }
   .inline-edit {
     flex: 1 1 40%;
+  }
+  .filters > .word:disabled {
+    display: none;
   }
 }
 </style>

@@ -292,10 +292,22 @@ function press(event: KeyboardEvent, deal: DealRow): void {
     contain: layout style;
     width: auto;
     margin: 6px 0;
-    padding-right: 36px;
+    padding-right: 56px;
+  }
+  .deal a {
+    display: block;
+    padding-block: 6px;
+    margin-block: -6px;
   }
   .to {
     opacity: 1;
+    top: 5px;
+    right: 5px;
+    width: 44px;
+    height: 44px;
+  }
+  .to :deep(.v-select__selection) {
+    display: none;
   }
 }
 </style>

@@ -245,5 +245,20 @@ usePageKeys((event) => {
   .days {
     display: none;
   }
+  /* The title and the one strong action share the first line. */
+  .bar {
+    align-items: center;
+  }
+  .right {
+    flex-direction: row-reverse;
+    align-items: center;
+  }
+  .which,
+  .sums {
+    order: 1;
+  }
+  .which {
+    flex: 1 0 50%;
+  }
 }
 </style>

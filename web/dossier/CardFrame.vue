@@ -1,10 +1,20 @@
 <script setup lang="ts">
-import { nextTick, onBeforeUnmount, ref, watch } from 'vue';
+import { computed, nextTick, onBeforeUnmount, ref, watch } from 'vue';
 import { useMedia, useStored } from '../shell/browser';
 
 defineProps<{ name: string }>();
 /** Folded to one line, the card leaves the whole page to the ledger. */
-const isFolded = useStored('emporikon.card.folded', false);
+const isKeptFolded = useStored('emporikon.card.folded', false);
+/** A phone that lies on its side has room for the card or for the ledger. */
+const isShort = useMedia('(max-height: 500px)');
+const isUnfolded = ref(false);
+const isFolded = computed({
+  get: () => isKeptFolded.value || (isShort.value && !isUnfolded.value),
+  set(fold) {
+    isUnfolded.value = !fold;
+    if (!fold || !isShort.value) isKeptFolded.value = fold;
+  },
+});
 /** A full card shows what fits above the ledger; the rest comes when asked for. */
 const isWhole = ref(false);
 const isPhone = useMedia('(max-width: 700px)');

@@ -239,10 +239,12 @@ async function save(): Promise<void> {
     display: none;
   }
   .line :deep(input) {
+    min-height: 44px;
     padding-right: 12px;
   }
   .light {
     right: 12px;
+    line-height: 46px;
   }
 }
 </style>

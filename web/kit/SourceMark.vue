@@ -47,6 +47,7 @@ const isNear = ref(false);
 
 <style scoped>
 .mark {
+  position: relative;
   display: inline-flex;
   align-items: center;
   justify-content: center;
@@ -69,6 +70,16 @@ span {
   border: 1px solid var(--rule);
   font: 600 9px var(--ui);
   color: var(--soft);
+}
+.mark::after {
+  content: '';
+  position: absolute;
+  inset: 0;
+}
+@media (pointer: coarse) {
+  .mark::after {
+    inset: -10px;
+  }
 }
 .mark:hover span {
   border-color: var(--ours);

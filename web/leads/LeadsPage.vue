@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FilterBar from '../kit/FilterBar.vue';
 import {
   LEAD_RATINGS,
   LEAD_STATUSES,
@@ -101,30 +102,32 @@ const COLUMNS: Column[] = [
         placeholder="Lead, person or company"
         aria-label="Find a lead"
       />
-      <v-select
-        v-model="status"
-        class="inline-edit status"
-        aria-label="Status"
-        :items="[{ value: '', title: 'Any status' }, ...LEAD_STATUSES]"
-      />
-      <v-select
-        v-model="rating"
-        class="inline-edit rating"
-        aria-label="Rating"
-        :items="[{ value: '', title: 'Any rating' }, ...LEAD_RATINGS]"
-      />
-      <v-select
-        v-model="whose"
-        class="inline-edit whose"
-        aria-label="Owner"
-        :items="[
-          { value: 'all', title: 'Any owner' },
-          { value: 'mine', title: 'Mine' },
-          ...team
-            .filter(({ id }) => id !== session.me?.id)
-            .map(({ id, name }) => ({ value: id, title: name })),
-        ]"
-      />
+      <FilterBar :set="[status, rating, whose !== 'all']">
+        <v-select
+          v-model="status"
+          class="inline-edit status"
+          aria-label="Status"
+          :items="[{ value: '', title: 'Any status' }, ...LEAD_STATUSES]"
+        />
+        <v-select
+          v-model="rating"
+          class="inline-edit rating"
+          aria-label="Rating"
+          :items="[{ value: '', title: 'Any rating' }, ...LEAD_RATINGS]"
+        />
+        <v-select
+          v-model="whose"
+          class="inline-edit whose"
+          aria-label="Owner"
+          :items="[
+            { value: 'all', title: 'Any owner' },
+            { value: 'mine', title: 'Mine' },
+            ...team
+              .filter(({ id }) => id !== session.me?.id)
+              .map(({ id, name }) => ({ value: id, title: name })),
+          ]"
+        />
+      </FilterBar>
       <span v-if="without" class="late">{{ without }} without a next move</span>
       <RouterLink class="word" to="/settings/fit">How scoring works</RouterLink>
       <NewButton what="lead" />

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FilterBar from '../kit/FilterBar.vue';
 import { ref } from 'vue';
 import PhoneButton from '../calls/PhoneButton.vue';
 import RecordTable from '../kit/RecordTable.vue';
@@ -60,36 +61,38 @@ const COLUMNS: Column[] = [
         placeholder="Name, company or email"
         aria-label="Narrow by name"
       />
-      <v-select
-        v-model="tag"
-        class="inline-edit tag"
-        aria-label="With the tag"
-        :items="[
-          { value: '', title: 'Any tag' },
-          ...(lists?.tags ?? []).map((one) => ({ value: one.tag, title: `${one.tag} (${one.people})` })),
-        ]"
-      />
-      <v-select
-        v-model="list"
-        class="inline-edit tag"
-        aria-label="On the list"
-        :items="[
-          { value: '', title: 'Any list' },
-          ...(lists?.items ?? []).map((one) => ({
-            value: one.id,
-            title: `${one.name} (${shownCount(one.people)})`,
-          })),
-        ]"
-      />
-      <v-select
-        v-model="inactive"
-        class="inline-edit tag"
-        aria-label="Active or inactive"
-        :items="[
-          { value: 'without', title: 'Active' },
-          { value: 'only', title: 'Inactive' },
-        ]"
-      />
+      <FilterBar :set="[tag, list, inactive !== 'without']">
+        <v-select
+          v-model="tag"
+          class="inline-edit tag"
+          aria-label="With the tag"
+          :items="[
+            { value: '', title: 'Any tag' },
+            ...(lists?.tags ?? []).map((one) => ({ value: one.tag, title: `${one.tag} (${one.people})` })),
+          ]"
+        />
+        <v-select
+          v-model="list"
+          class="inline-edit tag"
+          aria-label="On the list"
+          :items="[
+            { value: '', title: 'Any list' },
+            ...(lists?.items ?? []).map((one) => ({
+              value: one.id,
+              title: `${one.name} (${shownCount(one.people)})`,
+            })),
+          ]"
+        />
+        <v-select
+          v-model="inactive"
+          class="inline-edit tag"
+          aria-label="Active or inactive"
+          :items="[
+            { value: 'without', title: 'Active' },
+            { value: 'only', title: 'Inactive' },
+          ]"
+        />
+      </FilterBar>
       <RouterLink
         class="word"
         :to="{ path: '/people/triage', query: { ...(list ? { list } : {}), ...(tag ? { tag } : {}) } }"

@@ -253,8 +253,31 @@ section:last-child th.num {
   .halves {
     grid-template-columns: minmax(0, 1fr);
   }
-  form {
-    overflow-x: auto;
+}
+/* On a phone a rule takes two lines: what is looked at, and what it has to be. */
+@media (max-width: 700px) {
+  form :deep(:is(table, tbody)) {
+    display: block;
+    min-width: 0;
+  }
+  form thead {
+    display: none;
+  }
+  form tr {
+    display: grid;
+    grid-template-columns: 1fr 84px 72px;
+    align-items: center;
+    gap: 0 8px;
+    padding: 4px 0;
+    border-bottom: 1px solid var(--rule2);
+  }
+  form td:nth-child(2) {
+    grid-column: 2 / -1;
+  }
+  form :deep(td) {
+    height: auto !important;
+    padding: 2px 0 !important;
+    border: 0 !important;
   }
 }
 </style>

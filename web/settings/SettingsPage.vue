@@ -1,21 +1,41 @@
 <script setup lang="ts">
 import { computed } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
+import { useMedia } from '../shell/browser';
 import { SETTINGS } from '../shell/map';
 import { useSession } from '../shell/session';
 
 /** The index of Settings, and the entry that is open beside it. */
 const session = useSession();
+const route = useRoute();
+const router = useRouter();
+/** On a phone the index is one field, so that the entry begins where it is seen. */
+const isPhone = useMedia('(max-width: 800px)');
 const groups = computed(() =>
   SETTINGS.map((group) => ({
     ...group,
     places: group.places.filter(({ isForAdmins }) => !isForAdmins || session.me?.role === 'admin'),
   })),
 );
+const choices = computed(() =>
+  groups.value.flatMap(({ name, places }) => [
+    { type: 'subheader', title: name },
+    ...places.map((place) => ({ value: place.to, title: place.name })),
+  ]),
+);
 </script>
 
 <template>
   <div class="settings">
-    <nav class="index" aria-label="Settings">
+    <nav v-if="isPhone" class="index" aria-label="Settings">
+      <v-select
+        :model-value="route.path"
+        :items="choices"
+        label="Settings for"
+        @update:model-value="router.push($event)"
+      />
+    </nav>
+    <nav v-else class="index" aria-label="Settings">
       <template v-for="group in groups" :key="group.name">
         <h2>{{ group.name }}</h2>
         <RouterLink v-for="place in group.places" :key="place.to" :to="place.to">{{ place.name }}</RouterLink>
@@ -74,23 +94,9 @@ const groups = computed(() =>
     display: block;
   }
   .index {
-    flex-flow: row wrap;
-    gap: 2px 14px;
     padding: 10px 14px;
     border-right: 0;
     border-bottom: 1px solid var(--rule);
-  }
-  .index h2 {
-    flex-basis: 100%;
-    margin: 2px 0 0;
-    padding: 0;
-    border: 0;
-  }
-  .index a {
-    padding: 2px 0;
-  }
-  .index a.router-link-active {
-    box-shadow: inset 0 -2px var(--ours);
   }
   .work {
     padding: 12px 14px 24px;

@@ -217,7 +217,9 @@ const themes: { value: ThemeChoice; name: string }[] = [
     padding: 0 14px;
   }
   .wordmark {
+    min-width: 30px;
     font-size: 0;
+    line-height: 44px;
   }
   .wordmark::first-letter {
     font-size: 24px;
