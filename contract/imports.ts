@@ -135,6 +135,7 @@ export const importRoutes = routes({
     tag: 'imports',
     query: Page.extend({
       q: z.string().max(200).optional().describe('part of the name of the file'),
+      state: ImportState.optional(),
       ...sortedBy(['createdAt', 'name', 'total', 'state'], 'createdAt'),
     }),
     reply: z.object({ items: z.array(ImportRow), next: z.string().nullable() }),

@@ -64,6 +64,30 @@ test('rows are gone through, chosen and opened by keys alone, over more pages th
   await expect(page.getByRole('heading', { name: first })).toBeVisible();
 });
 
+test('every list is gone through and opened by keys alone', async ({ browser }) => {
+  const page = await signIn(browser);
+  for (const name of ['keys-a.csv', 'keys-b.csv'])
+    await page.request.post(`/api/imports?name=${name}`, {
+      headers: { 'content-type': 'text/csv' },
+      data: 'Name\nKeyed In\n',
+    });
+  for (const path of ['/people', '/companies', '/leads', '/deals/table', '/imports']) {
+    await page.goto(path);
+    await expect(rows(page).nth(1)).toBeVisible();
+    // From the head of the table one Tab leads to its rows, however many columns can be sorted.
+    await page.locator('thead').getByRole('button').last().focus();
+    await page.keyboard.press('Tab');
+    await expect(rows(page).first()).toBeFocused();
+    await page.keyboard.press('ArrowDown');
+    await expect(rows(page).nth(1)).toBeFocused();
+    const opened = await rows(page).nth(1).locator('a').first().getAttribute('href');
+    await page.keyboard.press('Enter');
+    await expect(page).toHaveURL((url) => url.pathname === opened);
+    await page.goBack();
+    await expect(rows(page).nth(1)).toBeVisible();
+  }
+});
+
 test('columns are moved, resized and hidden, by hand and by keys, and stay so', async ({ browser }) => {
   const page = await signIn(browser);
   await page.goto('/companies');

@@ -214,4 +214,7 @@ it('calls are narrowed by part of a name or number, by way and by what is missin
   expect(await files({})).toEqual(['autumn list.csv', 'fair.csv']);
   expect(await files({ sort: 'name', direction: 'desc' })).toEqual(['fair.csv', 'autumn list.csv']);
   expect(await files({ q: 'FAIR' })).toEqual(['fair.csv']);
+  expect(await files({ state: 'undone' })).toEqual([]);
+  const [{ state = '' } = {}] = (await pell.call('GET /api/imports', { query: { q: 'fair' } })).body.items;
+  expect(await files({ q: 'fair', state })).toEqual(['fair.csv']);
 });

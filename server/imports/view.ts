@@ -51,6 +51,7 @@ const SORTS = {
 
 interface ImportQuery {
   q?: string;
+  state?: ImportRow['state'];
   sort: keyof typeof SORTS;
   direction?: 'asc' | 'desc';
   cursor?: string;
@@ -60,7 +61,7 @@ interface ImportQuery {
 /** Imports by one of their columns, newest first where nothing is said. */
 export async function listImports(
   context: Context,
-  { q = '', sort, direction, cursor, limit }: ImportQuery,
+  { q = '', state, sort, direction, cursor, limit }: ImportQuery,
 ): Promise<{ items: ImportRow[]; next: string | null }> {
   const isLargestFirst = sort === 'createdAt' || sort === 'total';
   const { ids, next } = await sortedIds(
@@ -68,8 +69,8 @@ export async function listImports(
     {
       from: 'imports i',
       id: 'i.id',
-      where: "(:q = '' OR strpos(lower(i.name), lower(:q)) > 0)",
-      replacements: { q: q.trim() },
+      where: "(:q = '' OR strpos(lower(i.name), lower(:q)) > 0) AND i.state = coalesce(:state, i.state)",
+      replacements: { q: q.trim(), state: state ?? null },
     },
     { sort, key: SORTS[sort], direction: direction ?? (isLargestFirst ? 'desc' : 'asc'), cursor, limit },
   );

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { ImportState } from '@emporikon/contract/imports';
 import { ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { api, wordsOf } from '../shell/api';
@@ -13,6 +14,7 @@ import { STATE_WORDS } from './words';
 
 const router = useRouter();
 const q = useQueryRef('q', '');
+const state = useQueryRef<ImportState | ''>('state', '');
 const sort = useQueryRef<'createdAt' | 'name' | 'total' | 'state'>('sort', 'createdAt');
 const direction = useQueryRef<'asc' | 'desc'>('direction', 'desc');
 const {
@@ -24,11 +26,18 @@ const {
 } = usePaged(
   (cursor) =>
     api('GET /api/imports', {
-      query: { cursor, limit: 50, q: q.value, sort: sort.value, direction: direction.value },
+      query: {
+        cursor,
+        limit: 50,
+        q: q.value,
+        state: state.value || undefined,
+        sort: sort.value,
+        direction: direction.value,
+      },
     }),
   ['imports'],
 );
-reloadOn(() => [q.value, sort.value, direction.value], reload);
+reloadOn(() => [q.value, state.value, sort.value, direction.value], reload);
 const COLUMNS: Column[] = [
   { key: 'name', title: 'File', width: 34, sort: 'name', isName: true },
   { key: 'total', title: 'Rows', width: 12, sort: 'total', firstWay: 'desc', isNumber: true, onPhone: true },
@@ -100,8 +109,18 @@ function take(files: FileList | null | undefined): void {
       @retry="reload"
     >
       <template #tools>
+        <v-select
+          v-if="items?.length || q || state"
+          v-model="state"
+          class="inline-edit narrow"
+          aria-label="Status"
+          :items="[
+            { value: '', title: 'Any status' },
+            ...Object.entries(STATE_WORDS).map(([value, title]) => ({ value, title })),
+          ]"
+        />
         <v-text-field
-          v-if="items?.length || q"
+          v-if="items?.length || q || state"
           v-model="q"
           type="search"
           class="inline-edit narrow"
@@ -121,7 +140,7 @@ function take(files: FileList | null | undefined): void {
         ><span class="soft">{{ day(row.createdAt) }}</span></template
       >
       <template #empty>
-        <p class="empty">{{ q ? 'No imports match that name.' : 'No imports yet.' }}</p>
+        <p class="empty">{{ q || state ? 'No imports match these filters.' : 'No imports yet.' }}</p>
       </template>
     </RecordTable>
   </div>
