@@ -2,6 +2,7 @@ import { runInTransaction } from '../commands/context';
 import { addPerson } from '../people/commands';
 import { databaseUrl, useHouse } from '../testing/harness';
 import { LiveFeed } from './live';
+import { mayHaveMissed } from './routes';
 
 const { house } = useHouse();
 interface Notice {
@@ -97,4 +98,16 @@ it('a listener that fails, or a notice that is none, keeps nothing back that com
     await new Promise((resolve) => setTimeout(resolve, 25));
   await live.stop();
   expect(told.at(-1)).toContain('after');
+});
+
+it.each([
+  [500, 400, true, 'while it was read'],
+  [500, 1400, true, 'just before, by a clock that is not quite the same'],
+  [500, 1600, false, 'before it was read'],
+  [0, 100, false, 'and it does not say when it was read'],
+  [NaN, 100, false, 'and what it says is no number'],
+  [600_000, 62_000, false, 'longer ago than any page takes to be read'],
+])('a page read %i ms ago, and a change %i ms ago: missed is %s (%s)', (age, ago, missed) => {
+  const now = Date.UTC(2026, 10, 28);
+  expect(mayHaveMissed(age, now - ago, now)).toBe(missed);
 });

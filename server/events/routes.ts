@@ -46,6 +46,14 @@ export function noticeFor(actor: Actor, payload: string): string | null {
 const LONGEST_AGE_MS = 60_000;
 const MARGIN_MS = 1000;
 
+/**
+ * Whether a page that was read some time before it began to listen may have missed a change in between.
+ * @param age how long ago it began to read, in ms; nothing where it does not say
+ * @param heardAt when something changed last, in ms since 1970, as is `now`
+ */
+export const mayHaveMissed = (age: number, heardAt: number, now: number): boolean =>
+  age > 0 && heardAt >= now - Math.min(age, LONGEST_AGE_MS) - MARGIN_MS;
+
 /** Server-sent events: every change by anybody on this database, as it is committed. */
 export function mountLive(
   app: FastifyInstance,
@@ -57,7 +65,8 @@ export function mountLive(
     '/api/events',
     {
       schema: fileSchema('GET /api/events', {
-        summary: 'Live changes as server-sent events',
+        summary:
+          'Live changes as server-sent events; with `?age=MS` a resync first, where something changed within that time',
         tag: 'events',
         mediaType: 'text/event-stream',
       }),
@@ -88,8 +97,7 @@ export function mountLive(
         else raw.write(`data: ${notice}\n\n`);
       });
       const age = Number((request.query as Record<string, string>).age);
-      if (age > 0 && live.lastHeard() >= Date.now() - Math.min(age, LONGEST_AGE_MS) - MARGIN_MS)
-        raw.write('data: {"resync":true}\n\n');
+      if (mayHaveMissed(age, live.lastHeard(), Date.now())) raw.write('data: {"resync":true}\n\n');
       const heartbeat = setInterval(() => {
         raw.write(': here\n\n');
         void findActor(tools, request).then(

@@ -69,8 +69,9 @@ async function save(patch: Partial<Form> = {}): Promise<void> {
       >
       <RouterLink v-else :to="`/forms/${id}/desk`" class="quiet-link">Fill in</RouterLink>
       <v-btn v-if="mayDesign" class="word" @click="save({ active: !draft.active })">
-        {{ draft.active ? 'Retire it' : 'Reopen' }}
+        {{ draft.active ? 'Retire' : 'Reopen' }}
       </v-btn>
+      <v-btn v-if="mayDesign" class="fill" :loading="isBusy" @click="save()">Save the form</v-btn>
     </div>
     <p v-if="!mayDesign" class="soft">Only managers can change forms.</p>
     <fieldset :disabled="!mayDesign" class="columns">
@@ -146,7 +147,6 @@ async function save(patch: Partial<Form> = {}): Promise<void> {
             To embed it in a page: <code>{{ snippet }}</code>
           </p>
         </template>
-        <v-btn v-if="mayDesign" class="fill" :loading="isBusy" @click="save()">Save the form</v-btn>
       </section>
     </fieldset>
     <Submissions :about="{ formId: id }" title="Submissions" />

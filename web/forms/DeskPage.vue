@@ -171,7 +171,19 @@ const fields = computed(() => form.value?.fields ?? []);
 
 <style scoped>
 .desk {
-  max-width: 640px;
+  max-width: 1000px;
+}
+form {
+  grid-template-columns: repeat(auto-fit, minmax(300px, 1fr));
+  align-items: start;
+  column-gap: 24px;
+}
+form > :is(.v-textarea, .wrong) {
+  grid-column: 1 / -1;
+}
+form > .fill {
+  justify-self: start;
+  grid-column: 1 / -1;
 }
 form,
 .who {

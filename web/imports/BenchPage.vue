@@ -106,7 +106,7 @@ const forget = (): void =>
       <span class="soft" role="status"
         >{{ counted(data.total, 'row') }} · {{ STATE_WORDS[data.state]
         }}<template v-if="data.reading">
-          · {{ data.reading.encoding
+          · {{ data.reading.encoding.toUpperCase()
           }}<template v-if="data.reading.separator"
             >, separated by “{{ data.reading.separator === '\t' ? 'tab' : data.reading.separator }}”</template
           ><template v-if="data.reading.dates">, dates {{ data.reading.dates }}</template
@@ -164,18 +164,21 @@ const forget = (): void =>
         :model-value="data.mapping?.target ?? 'people'"
         :disabled="isBusy"
         :items="[
-          { value: 'people', title: 'people' },
-          { value: 'companies', title: 'companies' },
-          { value: 'deals', title: 'deals' },
+          { value: 'people', title: 'People' },
+          { value: 'companies', title: 'Companies' },
+          { value: 'deals', title: 'Deals' },
         ]"
         @update:model-value="takeTarget"
       />
       <ColumnsTable v-if="data.reading && mapping" v-model="mapping" :reading="data.reading" />
       <ChoicesForm v-if="choices" v-model="choices" />
       <div class="do">
-        <v-btn class="quiet" :loading="isBusy || data.state === 'previewing'" @click="preview">{{
-          data.state === 'previewed' ? 'Check again' : 'Preview'
-        }}</v-btn>
+        <v-btn
+          :class="data.state === 'previewed' ? 'quiet' : 'fill'"
+          :loading="isBusy || data.state === 'previewing'"
+          @click="preview"
+          >{{ data.state === 'previewed' ? 'Check again' : 'Preview' }}</v-btn
+        >
         <v-btn v-if="data.state === 'previewed'" class="fill" :loading="isBusy" @click="start"
           >Import {{ counted(data.total - (data.counts.unusable ?? 0), 'row') }}</v-btn
         >
@@ -221,5 +224,8 @@ const forget = (): void =>
 }
 .counts b {
   font: 600 20px var(--head);
+}
+.target {
+  max-width: 280px;
 }
 </style>

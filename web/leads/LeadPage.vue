@@ -71,42 +71,58 @@ watch(lead, (now) => {
               lead.company.name
             }}</RouterLink></template
           >
-          · source
-          <EditCell
-            class="source"
-            :value="lead.source"
-            label="Source"
-            :version="lead.version"
-            field="source"
-            :save="(source, version) => put({ source }, version)"
-          />
-          · rating
-          <EditCell
-            class="source"
-            :value="lead.rating"
-            kind="choice"
-            :options="[
-              { value: '', title: 'None' },
-              ...LEAD_RATINGS.map((value) => ({ value, title: value })),
-            ]"
-            label="Rating"
-            placeholder="none"
-            :version="lead.version"
-            field="rating"
-            :save="(rating, version) => put({ rating: (rating || null) as LeadRating | null }, version)"
-          />
-          · added {{ day(lead.createdAt) }} ·
-          <v-select
-            class="owner on-card"
-            aria-label="Owner"
-            :model-value="lead.owner.id"
-            :items="team"
-            item-value="id"
-            item-title="name"
-            @update:model-value="give($event)"
-          />
-          <br /><VisibilityLine :id="lead.id" :key="lead.id" kind="leads" />
+          · <VisibilityLine :id="lead.id" :key="lead.id" kind="leads" />
         </p>
+        <dl class="facts">
+          <div>
+            <dt class="cap">Source</dt>
+            <dd>
+              <EditCell
+                :value="lead.source"
+                label="Source"
+                :version="lead.version"
+                field="source"
+                :save="(source, version) => put({ source }, version)"
+              />
+            </dd>
+          </div>
+          <div>
+            <dt class="cap">Rating</dt>
+            <dd>
+              <EditCell
+                :value="lead.rating"
+                kind="choice"
+                :options="[
+                  { value: '', title: 'None' },
+                  ...LEAD_RATINGS.map((value) => ({ value, title: value })),
+                ]"
+                label="Rating"
+                placeholder="none"
+                :version="lead.version"
+                field="rating"
+                :save="(rating, version) => put({ rating: (rating || null) as LeadRating | null }, version)"
+              />
+            </dd>
+          </div>
+          <div>
+            <dt class="cap">Owner</dt>
+            <dd>
+              <v-select
+                class="on-card"
+                aria-label="Owner"
+                :model-value="lead.owner.id"
+                :items="team"
+                item-value="id"
+                item-title="name"
+                @update:model-value="give($event)"
+              />
+            </dd>
+          </div>
+          <div>
+            <dt class="cap">Added</dt>
+            <dd>{{ day(lead.createdAt) }}</dd>
+          </div>
+        </dl>
         <StatusLine :lead="lead" @changed="load" />
         <OpenMoves :moves="lead.moves" />
       </div>
@@ -137,8 +153,16 @@ watch(lead, (now) => {
 .complete {
   padding: 4px 24px;
 }
-.owner {
-  display: inline-grid;
+.facts {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 6px 20px;
+  margin: 0 0 10px;
+  border-top: 1px solid var(--rule2);
+  padding-top: 6px;
+}
+.facts dd {
+  margin: 0;
 }
 .card {
   background: var(--sheet);
