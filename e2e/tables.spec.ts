@@ -1,5 +1,5 @@
 import { expect, test, type Page } from './test';
-import { signIn } from './pages';
+import { choose, signIn } from './pages';
 
 const rows = (page: Page) => page.locator('tbody tr[data-index]');
 const heads = (page: Page) =>
@@ -62,6 +62,21 @@ test('rows are gone through, chosen and opened by keys alone, over more pages th
   const [first = ''] = await names(page);
   await page.keyboard.press('Enter');
   await expect(page.getByRole('heading', { name: first })).toBeVisible();
+});
+
+test('on a phone a list is sorted and narrowed too, and says how many filters are set', async ({
+  browser,
+}) => {
+  const page = await signIn(browser, 'pell', { viewport: { width: 390, height: 844 }, isMobile: true });
+  await page.goto('/people');
+  const [first = ''] = await names(page);
+  await choose(page.getByLabel('Sort by'), 'Name ↓');
+  await expect.poll(async () => (await names(page))[0]).not.toBe(first);
+  expect(await names(page)).toEqual([...(await names(page))].sort((a, b) => b.localeCompare(a, 'en')));
+  await page.getByRole('button', { name: 'Filters' }).click();
+  await choose(page.getByLabel('Active or inactive'), 'Inactive');
+  await expect(page.getByRole('button', { name: 'Filters (1)' })).toBeVisible();
+  await expect(page).toHaveURL(/direction=desc/);
 });
 
 test('every list is gone through and opened by keys alone', async ({ browser }) => {

@@ -103,6 +103,25 @@ const WALKS = [
   { who: 'pell', colorScheme: 'dark' },
 ] as const;
 
+test('no page is wider than a tablet, or than a phone on its side', async ({ browser }) => {
+  test.setTimeout(180_000);
+  const wrong: string[] = [];
+  for (const viewport of [
+    { width: 768, height: 1024 },
+    { width: 844, height: 390 },
+  ]) {
+    const page = await signIn(browser, 'joss', { viewport });
+    const ids = await idsOf(page);
+    for (const path of PATHS.filter((one) => one !== '/calls/:id' || ids.calls)) {
+      const address = addressOf(path, ids);
+      await page.goto(address);
+      await settle(page);
+      wrong.push(...(await misfits(page)).map((what) => `${viewport.width}: ${address}: ${what}`));
+    }
+  }
+  expect(wrong).toEqual([]);
+});
+
 for (const viewport of WINDOWS)
   for (const { who, colorScheme } of WALKS)
     test(`a walk through every page as ${who}, ${viewport.width} wide, ${colorScheme}`, async ({

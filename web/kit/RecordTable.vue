@@ -6,6 +6,7 @@ import { useMedia, useStored } from '../shell/browser';
 import { useDragging } from './dragging';
 import { arranged, moveColumn, nextSort, resizeColumn, type Arrangement, type Column } from './table/columns';
 import ColumnsMenu from './table/ColumnsMenu.vue';
+import SortChoice from './table/SortChoice.vue';
 import TickAll from './TickAll.vue';
 
 /**
@@ -34,7 +35,8 @@ const selected = defineModel<string[]>('selected');
 /** A row is as high as recordTable.css makes it; a card as its text wraps. */
 const [ROW_HEIGHT, CARD_HEIGHT, NEAR_END] = [36, 90, 15];
 const router = useRouter();
-const isPhone = useMedia('(max-width: 700px)');
+/** Where its columns would be cut, a row is a card. */
+const isNarrow = useMedia('(max-width: 900px)');
 const kept = useStored<Arrangement>(`emporikon.columns.${props.name}`, {});
 const box = ref<HTMLElement | null>(null);
 const shown = computed(() => arranged(props.columns, kept.value));
@@ -45,7 +47,7 @@ const top = ref(0);
 const rowsOf = useWindowVirtualizer(
   computed(() => ({
     count: count.value,
-    estimateSize: () => (isPhone.value ? CARD_HEIGHT : ROW_HEIGHT),
+    estimateSize: () => (isNarrow.value ? CARD_HEIGHT : ROW_HEIGHT),
     overscan: 20,
     scrollMargin: top.value,
     getItemKey: (at: number) => props.rows?.[at]?.id ?? at,
@@ -166,9 +168,13 @@ useDragging(box, {
 </script>
 
 <template>
-  <div ref="box" class="record-table" :class="{ cards: isPhone }">
+  <div ref="box" class="record-table" :class="{ cards: isNarrow }">
     <div class="tools">
-      <slot name="tools" /><ColumnsMenu v-if="!isPhone && rows?.length" v-model="kept" :columns="columns" />
+      <slot name="tools" />
+      <template v-if="rows?.length">
+        <SortChoice v-if="isNarrow" v-model:sort="sort" v-model:direction="direction" :columns="columns" />
+        <ColumnsMenu v-else v-model="kept" :columns="columns" />
+      </template>
     </div>
     <p v-if="error" class="wrong" role="alert">
       {{ error }} <v-btn class="word" @click="emit('retry')">Try again</v-btn>
@@ -206,7 +212,7 @@ useDragging(box, {
         <tr
           v-for="{ row, at } in drawn"
           :key="row.id"
-          :ref="(element) => isPhone && rowsOf.measureElement(element as Element)"
+          :ref="(element) => isNarrow && rowsOf.measureElement(element as Element)"
           :data-index="at"
           :tabindex="at === active ? 0 : -1"
           :class="{ selected: selected?.includes(row.id) }"

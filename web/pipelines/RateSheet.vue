@@ -93,7 +93,7 @@ async function set(): Promise<void> {
   justify-content: start;
   padding-top: 14px;
 }
-@media (max-width: 800px) {
+@media (max-width: 900px) {
   .add {
     grid-template-columns: 1fr 1fr;
   }
