@@ -66,6 +66,13 @@ export default defineConfig({
               minShareCount: 10,
               priority: 1,
             },
+            // The parts of a dossier, which stand on several pages, come together too.
+            {
+              name: 'parts',
+              test: /\/web\/(?:kit|shell|dossier|visibility|lookups|lookalikes)\//,
+              minShareCount: 4,
+              priority: 0,
+            },
           ],
         },
       },
