@@ -117,3 +117,38 @@ describe('emporikon match', () => {
     expect(out).toContain('no column in it tells one person from another');
   });
 });
+
+describe('emporikon turn', () => {
+  const asked = JSON.stringify({
+    at: '2026-11-02T09:00:00Z',
+    side: 'theirs',
+    kind: 'mail',
+    text: 'How much is it?',
+  });
+  it('prints one JSON object a file, and goes on after one that it cannot read', async () => {
+    const [good, bad] = [file('a.jsonl', asked), file('b.jsonl', 'nonsense')];
+    expect(await main(['turn', '--json', bad, good])).toBe(1);
+    expect(
+      out
+        .trim()
+        .split('\n')
+        .map((line) => JSON.parse(line) as unknown),
+    ).toEqual([
+      { file: bad, error: 'line 1: no JSON' },
+      { file: good, turn: 'ours', since: '2026-11-02T09:00:00Z', why: 'they asked: How much is it?' },
+    ]);
+  });
+
+  it('what was said after the time it is asked about does not count', async () => {
+    expect(await main(['turn', '--at', '2026-11-01T00:00:00Z', file('a.jsonl', asked)])).toBe(0);
+    expect(out).toContain('nobody, nothing said yet');
+  });
+
+  it('refuses a wrong option and no file', async () => {
+    expect([
+      await main(['turn']),
+      await main(['turn', '--at', 'soon', 'x']),
+      await main(['turn', '--x']),
+    ]).toEqual([2, 2, 2]);
+  });
+});

@@ -1,5 +1,6 @@
 import { readFile, stat } from 'node:fs/promises';
 import { matchFile } from './match';
+import { runTurn } from './turn';
 import { kindOfFile, plainIntent, readThing, type FileKind } from '@emporikon/core/reading/read';
 import { MAX_MESSAGE_BYTES, type Claim } from '@emporikon/core/reading/types';
 
@@ -12,6 +13,12 @@ const USAGE = `emporikon: reads what prospects send, and tells who is who
       --country  whose numbers are written without a country code, as GB or PT
       --ours     our own domains, so that what colleagues hand on is read as the original sender's
                  (otherwise EMPORIKON_OURS, otherwise wharfside.example)
+
+  emporikon turn [--json] [--ours DOMAIN[,DOMAIN]] [--at ISO-TIME] FILE…
+      says who owes the next word in an exchange: .mbox (mail), or .jsonl, a line an entry: {"at", "side": "ours" or
+      "theirs", "kind": "mail", "call", "meeting", "visit", "form", "note", "task" or "quote", "text", and where known
+      "outcome": "spoke", "no answer", "voicemail" or "moved", "from", "subject", "headers"}
+      --at       what was said later does not count (otherwise now)
 
   emporikon match [--out PAIRS.csv] FILE.csv
       prints id_a,id_b,probability for pairs of rows that may be the same person, surest first; the columns are told by
@@ -102,6 +109,12 @@ async function runMatch(args: readonly string[]): Promise<number> {
   }
 }
 
+const defaultOptions = (): Options => ({
+  ours: (process.env.EMPORIKON_OURS ?? 'wharfside.example').split(',').filter(Boolean),
+  at: new Date().toISOString(),
+  country: null,
+});
+
 /**
  * The command line.
  * @param args what stands after the command's name
@@ -110,17 +123,14 @@ async function runMatch(args: readonly string[]): Promise<number> {
 export async function main(args: readonly string[]): Promise<number> {
   const [command, ...rest] = args;
   if (command === 'match') return runMatch(rest);
+  if (command === 'turn') return runTurn(rest, defaultOptions(), USAGE);
   if (command === 'backup' || command === 'restore') return (await import('./keep')).runKeep(command, rest);
   if (command !== 'read') {
     process.stderr.write(USAGE);
     return command === undefined || command === '--help' ? 0 : 2;
   }
   let json = false;
-  const options: Options = {
-    ours: (process.env.EMPORIKON_OURS ?? 'wharfside.example').split(',').filter(Boolean),
-    at: new Date().toISOString(),
-    country: null,
-  };
+  const options = defaultOptions();
   const files: string[] = [];
   const wrong = (text: string): number => {
     process.stderr.write(`emporikon read: ${text}\n${USAGE}`);

@@ -1,13 +1,32 @@
+import { natureOf } from '../reading/email/nature';
+import type { MailNature } from '../reading/types';
+import { alternatives } from '../words/compile';
+import { readNoteStatements } from './noteStatements';
+import { readStatements, type Statements } from './statements';
+import { flat, phrases } from './turnPatterns';
+
 export type Side = 'theirs' | 'ours' | 'within';
 export type Turn = 'ours' | 'theirs' | 'nobody';
+export type TurnOutcome = 'spoke' | 'no answer' | 'voicemail' | 'moved';
 
 export interface TurnEntry {
   side: Side;
   kind: string;
   /** ISO 8601. */
   at: string;
-  /** What they ask in it, shortest first; empty when nothing. */
+  /** What they ask in it, shortest first, where it was read before; empty when nothing. */
   asks?: readonly string[];
+  /** What was said or noted; left out where only its kind is known. */
+  text?: string;
+  /** How a call or a meeting went. */
+  outcome?: TurnOutcome | null;
+  subject?: string;
+  /** Who sent it: a name, an address, or both. */
+  from?: string;
+  /** The headers of a mail, by names in any case. */
+  headers?: Readonly<Record<string, string>>;
+  /** What a mail is where no person wrote it, where that was read before. */
+  nature?: MailNature | null;
 }
 
 export interface TurnState {
@@ -18,17 +37,208 @@ export interface TurnState {
   because: string;
 }
 
-const SPOKEN = new Set(['call', 'meeting']);
+/** Something that somebody still owes. */
+interface Debt {
+  at: string;
+  why: string;
+  what: string;
+  kind: 'question' | 'request' | 'promise' | 'quote' | 'word';
+}
+interface Standing {
+  ours: Debt[];
+  theirs: Debt[];
+  settled: { at: string; why: string } | null;
+  isBegun: boolean;
+}
+
+const SPOKEN = new Set(['call', 'meeting', 'visit']);
+/** Subjects of programs that answer for people (common practice). */
+const ROBOT_SUBJECT = new RegExp(
+  `^(?:(?:re|aw|fwd?|sv|tr): *)?(?:${alternatives('robotSubject')})(?![\\p{L}\\p{N}])`,
+  'u',
+);
+const ADDRESS = /[^\s<>@]+@[^\s<>@]+/;
+
+/** Whether a program sent it: what robots and notices say is nobody's turn. */
+function isFromRobot({ headers = {}, from = '', subject = '', nature: known = null }: TurnEntry): boolean {
+  if (known) return true;
+  const named = new Map(Object.entries(headers).map(([name, value]) => [name.toLowerCase(), value]));
+  const address = ADDRESS.exec(from)?.[0] ?? ADDRESS.exec(named.get('from') ?? '')?.[0];
+  const replyTo = ADDRESS.exec(named.get('reply-to') ?? '')?.[0];
+  const nature = natureOf({
+    header: (name) => named.get(name) ?? '',
+    from: address ? { name: '', address } : null,
+    replyTo: replyTo ? { name: '', address: replyTo } : null,
+  });
+  return nature !== null || ROBOT_SUBJECT.test(flat(subject));
+}
+
+const STOP = new Set(
+  'about also and are aus avec back been can che com come con could das dem den der des die does een een eine for from haben have het ich les mit nos not och oder para per please pour que send sie the them they this und una une uns van von vous was were what when will with would you your'.split(
+    ' ',
+  ),
+);
+const stemsOf = (text: string): Set<string> =>
+  new Set(
+    (flat(text).match(/[\p{L}\p{N}]{3,}/gu) ?? [])
+      .filter((word) => !STOP.has(word))
+      .map((word) => word.slice(0, 5)),
+  );
+
+/** The debts a reply leaves: where it plainly answers some of several, the others stay. */
+function unanswered(debts: readonly Debt[], said: string): Debt[] {
+  if (debts.length < 2) return [];
+  const words = stemsOf(said);
+  const isMet = ({ what }: Debt): boolean => [...stemsOf(what)].some((stem) => words.has(stem));
+  const met = debts.filter(isMet);
+  return met.length ? debts.filter((debt) => !met.includes(debt)) : [];
+}
+
+const debt = (at: string, why: string, what: string, kind: Debt['kind'] = 'word'): Debt => ({
+  at,
+  why,
+  what,
+  kind,
+});
+const asked = (
+  at: string,
+  who: string,
+  { asks, requests = false }: { asks: readonly string[]; requests?: boolean },
+): Debt[] => asks.map((what) => debt(at, `${who} asked: ${what}`, what, requests ? 'request' : 'question'));
+const promised = (at: string, who: string, promises: readonly string[]): Debt[] =>
+  promises.map((what) => debt(at, `${who} promised: ${what}`, what, 'promise'));
+
+/** A short answer, or a task, that says it is done, and not only that it will be. */
+const DONE = phrases('isDone');
+
+/** What they say in their own words. */
+function hear(now: Standing, { at }: TurnEntry, said: Statements): void {
+  if (said.declines && !said.asks.length) {
+    Object.assign(now, { ours: [], theirs: [], settled: { at, why: 'they said no' } });
+    return;
+  }
+  const hadAsked = now.theirs.length > 0;
+  const hadQuote = now.theirs.some(({ kind }) => kind === 'quote');
+  if (said.counters && !said.asks.length && !said.promises.length && !said.accepts) {
+    now.theirs = [];
+    now.ours.push(debt(at, 'it does not suit them', said.words));
+    return;
+  }
+  if (said.asks.length || said.accepts) {
+    now.theirs = [];
+    now.ours.push(...asked(at, 'they', said));
+    if (said.accepts) now.ours.push(debt(at, 'they accepted', 'accepted'));
+  }
+  if (said.promises.length) {
+    now.theirs = promised(at, 'they', said.promises);
+    return;
+  }
+  if (said.asks.length || said.accepts) return;
+  if (said.isThanks) {
+    // "Thanks, got it" answers no question of ours, decides on no quote, and keeps no promise; a "yes" answers.
+    now.theirs = now.theirs.filter(
+      ({ kind }) =>
+        kind === 'quote' ||
+        kind === 'promise' ||
+        (kind === 'request' && !DONE.test(said.words)) ||
+        (kind === 'question' && !said.agrees),
+    );
+    now.settled = { at, why: 'they closed it' };
+    return;
+  }
+  now.theirs = [];
+  if (hadQuote) now.ours.push(debt(at, 'they wrote about the quote', said.words));
+  else if (hadAsked || said.ends) now.settled = { at, why: said.ends ? 'they closed it' : 'they answered' };
+  else now.ours.push(debt(at, 'they wrote', said.words));
+}
+
+/** What we say in our own words. */
+function tell(now: Standing, { at }: TurnEntry, said: Statements, isQuote: boolean): void {
+  const hadDebts = now.ours.length > 0;
+  const left = unanswered(now.ours, said.words);
+  // Thanks alone answer no question and keep no promise; a "yes" answers.
+  if (!said.isThanks) now.ours = left;
+  else now.ours = now.ours.filter(({ kind }) => kind === 'promise' || (kind !== 'word' && !said.agrees));
+  if (said.declines && !said.asks.length) {
+    Object.assign(now, { ours: [], theirs: [], settled: { at, why: 'we said no' } });
+    return;
+  }
+  now.ours.push(...promised(at, 'we', said.promises));
+  if (said.asks.length) now.theirs = asked(at, 'we', said);
+  if (isQuote || said.bringsQuote)
+    now.theirs = [...now.theirs, debt(at, 'we sent the quote', 'quote', 'quote')];
+  if (said.asks.length || isQuote || said.bringsQuote || said.promises.length) return;
+  if (said.ends) {
+    now.theirs = [];
+    now.settled = { at, why: 'nothing is left to answer' };
+  } else if (now.theirs.length) now.settled = null;
+  else if (hadDebts || said.isThanks)
+    now.settled = { at, why: hadDebts ? 'we answered' : 'nothing is left to answer' };
+  else if (said.informs) now.settled = { at, why: 'nothing is left to answer' };
+  else if (!now.isBegun || !said.brings) now.theirs = [debt(at, 'we wrote', said.words)];
+  else now.settled = { at, why: 'we sent it' };
+}
+
+/** A call or a meeting: both have spoken, and only what was left open in it stays. */
+function speak(now: Standing, entry: TurnEntry): void {
+  const { at, outcome, side, text } = entry;
+  if (outcome === 'no answer' || outcome === 'voicemail') {
+    // Our voicemail settles nothing; theirs wants us to call back.
+    if (side === 'theirs') now.ours.push(debt(at, 'they tried to reach us', text ?? ''));
+    return;
+  }
+  if (outcome !== 'moved') Object.assign(now, { ours: [], theirs: [], settled: { at, why: 'last spoke' } });
+  if (!text) return;
+  const said = readNoteStatements(text);
+  if (said.declines) return;
+  now.ours.push(...asked(at, 'they', said), ...promised(at, 'we', said.promises));
+  if (said.accepts) now.ours.push(debt(at, 'they accepted', 'accepted'));
+  if (said.theirPromises.length) now.theirs = promised(at, 'they', said.theirPromises);
+}
+
+/** A task that is done settles the question or the promise it was about. */
+function carryOut(now: Standing, { at, text = '' }: TurnEntry): void {
+  const said = flat(text);
+  if (!DONE.test(said) || !now.ours.length) return;
+  const words = stemsOf(text);
+  const others = now.ours.filter(({ what }) => ![...stemsOf(what)].some((stem) => words.has(stem)));
+  now.ours = others.length < now.ours.length ? others : [];
+  if (!now.ours.length) now.settled = { at, why: 'we did what they asked' };
+}
+
+/** Of an entry without its words only what was asked in it is known: whoever wrote last waits for the other. */
+function takeUnread(now: Standing, { at, side, asks = [] }: TurnEntry): void {
+  const [what] = asks;
+  now.ours = side === 'ours' ? [] : [debt(at, what ? `they asked: ${what}` : 'they wrote', what ?? '')];
+  now.theirs = side === 'ours' ? [debt(at, 'we wrote', '')] : [];
+}
+
+function take(now: Standing, entry: TurnEntry): void {
+  const { side, kind, text, subject = '', from = '' } = entry;
+  if (kind === 'task') return carryOut(now, entry);
+  if (side === 'within' || kind === 'note' || isFromRobot(entry)) return;
+  if (SPOKEN.has(kind)) return speak(now, entry);
+  if (text === undefined) takeUnread(now, entry);
+  else {
+    const said = readStatements(text, { side, subject, name: from.replace(/<.*$/, '').trim() });
+    if (side === 'ours') tell(now, entry, said, kind === 'quote');
+    else hear(now, entry, kind === 'quote' && !said.declines ? { ...said, accepts: true } : said);
+  }
+  now.isBegun = true;
+}
 
 /**
- * Who owes the next word, from the last thing said between us and them. A call or meeting settles both sides; notes and
- * changes of our own do not count.
+ * Who owes the next word. Questions and promises open it; an answer, a kept promise, or nothing left to answer closes it.
+ * A call or meeting settles both sides but for what was left open in it; a voicemail, our own notes, robots and notices settle
+ * nothing. A quote sent makes it theirs, a quote accepted ours; where both owe, it is ours.
+ * @param entries of one exchange, in any order
  */
 export function readTurn(entries: readonly TurnEntry[]): TurnState {
-  const last = entries.filter((entry) => entry.side !== 'within').sort((a, b) => b.at.localeCompare(a.at))[0];
-  if (!last) return { turn: 'nobody', since: null, because: 'nothing said yet' };
-  if (SPOKEN.has(last.kind)) return { turn: 'nobody', since: last.at, because: 'last spoke' };
-  if (last.side === 'ours') return { turn: 'theirs', since: last.at, because: 'we wrote' };
-  const ask = last.asks?.[0];
-  return { turn: 'ours', since: last.at, because: ask ? `they asked: ${ask}` : 'they wrote' };
+  const now: Standing = { ours: [], theirs: [], settled: null, isBegun: false };
+  for (const entry of [...entries].sort((a, b) => Date.parse(a.at) - Date.parse(b.at))) take(now, entry);
+  const [ours] = now.ours;
+  if (ours) return { turn: 'ours', since: ours.at, because: ours.why };
+  const theirs = now.theirs.at(-1);
+  if (theirs) return { turn: 'theirs', since: theirs.at, because: theirs.why };
+  return { turn: 'nobody', since: now.settled?.at ?? null, because: now.settled?.why ?? 'nothing said yet' };
 }

@@ -2,6 +2,7 @@ import de from './de.json';
 import en from './en.json';
 import es from './es.json';
 import fr from './fr.json';
+import iberian from './iberian.json';
 import it from './it.json';
 import more from './more.json';
 import nl from './nl.json';
@@ -9,12 +10,13 @@ import nordic from './nordic.json';
 import pt from './pt.json';
 
 /** What the words are of; a language has only the kinds in which it adds to the others. */
-type Kind =
+export type Kind =
   | keyof typeof en
   | keyof typeof de
   | keyof typeof es
   | keyof typeof fr
   | keyof typeof it
+  | keyof typeof iberian
   | keyof typeof nl
   | keyof typeof nordic
   | keyof typeof pt
@@ -26,6 +28,7 @@ const LANGUAGES: readonly Partial<Record<Kind, readonly string[]>>[] = [
   fr,
   es,
   pt,
+  iberian,
   nl,
   it,
   nordic,

@@ -1,0 +1,146 @@
+import { splitLayers, type Line } from '../reading/email/layers';
+import { readAsks } from '../reading/intents/asks';
+import { toSentences, type Sentence } from '../reading/intents/sentences';
+import { readPromises, type Speaker } from '../reading/intents/stance';
+import { partSignature } from '../reading/signature/block';
+import { alternatives } from '../words/compile';
+import { certain, flat, phrases } from './turnPatterns';
+
+/** What somebody's own words do to an exchange. */
+export interface Statements {
+  /** What is asked of whoever is spoken to. */
+  asks: string[];
+  /** What is asked is to be done, not only to be said. */
+  requests: boolean;
+  /** What whoever speaks will still do. */
+  promises: string[];
+  accepts: boolean;
+  declines: boolean;
+  /** It says that what was proposed does not suit. */
+  counters: boolean;
+  /** It says yes, which answers a question. */
+  agrees: boolean;
+  /** Nothing in it but thanks, receipts and goodbyes. */
+  isThanks: boolean;
+  /** An offer of more help, or "no answer needed". */
+  ends: boolean;
+  /** It tells of something that wants no answer. */
+  informs: boolean;
+  /** Something comes with it. */
+  brings: boolean;
+  bringsQuote: boolean;
+  /** The flat words of it all. */
+  words: string;
+}
+
+const THANKS = phrases('thanks');
+const AGREES = phrases('agrees');
+const OFFERS_MORE = phrases('offersMore');
+const ENDS = phrases('endsIt');
+const ACCEPTS = phrases('accepts');
+const DECLINES = phrases('declines');
+const COUNTERS = phrases('counters');
+const REQUESTS = phrases('requests');
+const OFFERS_CHOICE = phrases('offersChoice');
+const INFORMS = phrases('informs');
+const PROMISES = phrases('promises');
+const QUOTE = phrases('quote');
+const BRINGS = phrases('attached');
+const GREETING = new RegExp(`^\\s*(?:${alternatives('greeting')})(?![\\p{L}\\p{N}])`, 'iu');
+/** Where one sentence asks two things: "is it light and can it be charged indoors?" */
+const SECOND_QUESTION = new RegExp(
+  `[,;]? (?:and|und|et|e|y|en|och|og|i) (?=(?:${alternatives('secondQuestion')}) )`,
+  'i',
+);
+/** Said in short, at the end of a wish. */
+const SHORT_PLEASE = new RegExp(`(?<![a-z])(?:${alternatives('shortPlease')})[ .!]*$`);
+/** "Sim, pode ser" asks for nothing, though it begins as a request does. */
+const SHORT_YES =
+  /^(?:(?:sim|si|yes|ja|oui|tak|claro)[, ]+)?(?:pode|puede) ser\b|^(?:sim|si|yes|ja|oui|tak|claro)(?: [\p{L}']+){0,4}[.!]*$/u;
+/** A sentence of one's own that begins with its verb: "Will go through it". */
+const BARE_WILL = /^(?:will|shall) (?!you|that|this|it|there|the)[a-z]+/;
+const SUM = /[€£$]\s?\d|\d\s?(?:€|£|eur|euros?|gbp|kr|zl|each|per )/;
+/** With more words there is something else in it too. */
+const [MOST_THANKS, MOST_YES, MOST_GREETING] = [14, 5, 6];
+
+const countWords = (text: string): number => text.split(' ').length;
+const isQuestion = (said: string): boolean => said.endsWith('?');
+const isPromise = (said: string): boolean =>
+  !isQuestion(said) && (PROMISES.test(certain(said)) || BARE_WILL.test(said));
+const isThanks = (said: string): boolean =>
+  countWords(said) <= MOST_THANKS &&
+  (THANKS.test(said) ||
+    ENDS.test(said) ||
+    OFFERS_MORE.test(said) ||
+    (AGREES.test(said) && countWords(said) <= MOST_YES));
+
+/** The sender's own lines, without the signature; a line of thanks is no signature where nothing else was written. */
+function ownLines(text: string, subject: string, name: string): Line[] {
+  const lines = splitLayers(text, [], subject)[0]?.lines ?? [];
+  const { body } = partSignature(lines, name);
+  return body.some((line) => line.text.trim()) ? body : lines;
+}
+
+/** What is asked, one a question. */
+function asksIn(sentences: readonly Sentence[], promised: ReadonlySet<string>): string[] {
+  const asked = readAsks(sentences, [])
+    .map(({ text }) => text)
+    .filter((text) => {
+      const said = flat(text);
+      if (DECLINES.test(said)) return false;
+      return text.includes('?') || (!promised.has(text) && !isPromise(said) && !SHORT_YES.test(said));
+    });
+  const others = sentences
+    .map(({ text }) => text.trim())
+    .filter((text) => {
+      const said = certain(flat(text));
+      return OFFERS_CHOICE.test(said) || (SHORT_PLEASE.test(said) && countWords(said) > 2);
+    })
+    .filter((text) => !asked.includes(text));
+  return [...asked.flatMap((text) => text.split(SECOND_QUESTION)), ...others];
+}
+
+/**
+ * Reads what somebody's own words, in a mail or a form, leave open and what they settle.
+ * @param text as it was written; quoted messages, the greeting and the signature do not count
+ * @param sender whose words they are, and the name in the From header, possibly empty
+ */
+export function readStatements(
+  text: string,
+  { side, name = '', subject = '' }: { side: Speaker; name?: string; subject?: string },
+): Statements {
+  const all = toSentences(ownLines(text, subject, name)).filter(
+    (sentence) =>
+      flat(sentence.text) &&
+      !(GREETING.test(sentence.text) && countWords(flat(sentence.text)) < MOST_GREETING),
+  );
+  const said = all.map((sentence) => flat(sentence.text));
+  const open = all.filter((_, at) => !OFFERS_MORE.test(said[at] ?? '') && !ENDS.test(said[at] ?? ''));
+  const sure = open.map((sentence) => ({ text: sentence.text, flat: certain(flat(sentence.text)) }));
+  const read = readPromises(open, [], side).map((promise) => promise.text);
+  const promised = new Set(read);
+  const asks = asksIn(open, promised);
+  const promises = [
+    ...read,
+    ...sure.filter((one) => isPromise(one.flat) && !promised.has(one.text)).map((one) => one.text),
+  ];
+  const words = said.join(' ');
+  const brings = said.some((one) => BRINGS.test(one));
+  return {
+    asks,
+    requests: asks.some((ask) => REQUESTS.test(flat(ask))),
+    promises,
+    accepts: sure.some((one) => !isQuestion(one.flat) && ACCEPTS.test(one.flat)),
+    declines: sure.some((one) => DECLINES.test(one.flat)),
+    counters: sure.some((one) => COUNTERS.test(one.flat)),
+    agrees: said.some((one) => AGREES.test(one)),
+    isThanks: said.length > 0 && !asks.length && !promises.length && said.every(isThanks),
+    ends: said.some((one) => ENDS.test(one) || OFFERS_MORE.test(one)),
+    informs: said.some((one) => INFORMS.test(one)),
+    brings,
+    bringsQuote: said.some(
+      (one) => QUOTE.test(one) && !isQuestion(one) && !isPromise(one) && (brings || SUM.test(words)),
+    ),
+    words,
+  };
+}
