@@ -4,6 +4,7 @@ import { ref } from 'vue';
 import { z } from 'zod';
 import { useUndo } from '../../shell/undo';
 import ChannelIcon from '../ChannelIcon.vue';
+import FilterBar from '../FilterBar.vue';
 import FormDialog from '../FormDialog.vue';
 import type { FormField } from '../forms';
 import { CHANNELS, type Channel } from '../icons';
@@ -15,6 +16,7 @@ import SourceMark from '../SourceMark.vue';
 import ExampleLine from './ExampleLine.vue';
 
 const undo = useUndo();
+const town = ref('');
 const isOpen = ref(false);
 const isBeside = ref(false);
 const isActive = ref(true);
@@ -52,6 +54,20 @@ const claim = (byHand: boolean, lookUpId: string | null): Claim => ({
 <template>
   <ExampleLine name="PageHead" says="The title of a page, what belongs beside it, and a sentence of help.">
     <PageHead title="Prices" help="What you sell, and for how much." />
+  </ExampleLine>
+  <ExampleLine
+    name="FilterBar"
+    says="The filters of a list; on a phone they fold behind one word."
+    :value="town"
+  >
+    <FilterBar :set="[town]">
+      <v-select
+        v-model="town"
+        class="inline-edit"
+        aria-label="Town"
+        :items="[{ value: '', title: 'Any town' }, 'Braga', 'Utrecht']"
+      />
+    </FilterBar>
   </ExampleLine>
   <ExampleLine name="SourceMark" says="Where a value comes from: read, entered by hand, or looked up.">
     <span>Baker <SourceMark :claim="claim(false, null)" /></span>
