@@ -231,12 +231,13 @@ em {
     grid-template-columns: repeat(var(--records), minmax(0, 1fr));
     border-bottom: 1px solid var(--rule);
   }
-  th,
-  td {
+  .compared.compared tr > :is(th, td) {
+    height: auto !important;
+    min-width: 0;
     border-bottom: 0;
     padding: 4px 10px 6px 0;
   }
-  .label {
+  .compared.compared tr > .label {
     grid-column: 1 / -1;
     width: auto;
     padding: 6px 0 0;

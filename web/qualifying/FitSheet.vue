@@ -274,7 +274,8 @@ section:last-child th.num {
   form td:nth-child(2) {
     grid-column: 2 / -1;
   }
-  form :deep(td) {
+  form :deep(:is(td, td > .v-input)) {
+    min-width: 0 !important;
     height: auto !important;
     padding: 2px 0 !important;
     border: 0 !important;
