@@ -43,73 +43,75 @@ async function add(): Promise<void> {
     help="What happens first with a new prospect. Triage offers each plan in use under a key: its first move, due so many working days later."
   />
   <template v-if="!data"><span v-for="n in 8" :key="n" class="ghost"></span></template>
-  <v-table v-else class="book">
-    <thead>
-      <tr>
-        <th>Plan</th>
-        <th>Begins with</th>
-        <th>First move</th>
-        <th class="num">Working days later</th>
-        <th><span class="visually-hidden">In use</span></th>
-      </tr>
-    </thead>
-    <tbody>
-      <tr v-for="one in data?.items ?? []" :key="one.id" :class="{ soft: !one.active }">
-        <td>
-          <EditCell
-            :value="one.name"
-            :disabled="!session.mayManage"
-            :label="`Name of the plan ${one.name}`"
-            :version="one.version"
-            field="name"
-            :save="(text, version) => put(one, { name: text }, version)"
-          />
-        </td>
-        <td>
-          <EditCell
-            :value="one.kind"
-            kind="choice"
-            :options="KINDS"
-            :shown="KINDS.find(({ value }) => value === one.kind)?.title"
-            :disabled="!session.mayManage"
-            :label="`What ${one.name} begins with`"
-            :version="one.version"
-            field="kind"
-            :save="(text, version) => put(one, { kind: text as Plan['kind'] }, version)"
-          />
-        </td>
-        <td>
-          <EditCell
-            :value="one.title"
-            :disabled="!session.mayManage"
-            :label="`First move of ${one.name}`"
-            :version="one.version"
-            field="title"
-            :save="(text, version) => put(one, { title: text }, version)"
-          />
-        </td>
-        <td class="num">
-          <EditCell
-            kind="number"
-            :value="one.days"
-            :disabled="!session.mayManage"
-            :label="`Working days until ${one.name}`"
-            :version="one.version"
-            field="days"
-            :save="(text, version) => put(one, { days: Number(text) }, version)"
-          />
-        </td>
-        <td>
-          <RetireButton
-            v-if="session.mayManage"
-            :name="one.name"
-            :active="one.active"
-            @turn="put(one, { active: $event })"
-          />
-        </td>
-      </tr>
-    </tbody>
-  </v-table>
+  <div v-else class="scroll" tabindex="0" role="region" aria-label="Plans">
+    <v-table class="book">
+      <thead>
+        <tr>
+          <th>Plan</th>
+          <th>Begins with</th>
+          <th>First move</th>
+          <th class="num">Working days later</th>
+          <th><span class="visually-hidden">In use</span></th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="one in data?.items ?? []" :key="one.id" :class="{ soft: !one.active }">
+          <td>
+            <EditCell
+              :value="one.name"
+              :disabled="!session.mayManage"
+              :label="`Name of the plan ${one.name}`"
+              :version="one.version"
+              field="name"
+              :save="(text, version) => put(one, { name: text }, version)"
+            />
+          </td>
+          <td>
+            <EditCell
+              :value="one.kind"
+              kind="choice"
+              :options="KINDS"
+              :shown="KINDS.find(({ value }) => value === one.kind)?.title"
+              :disabled="!session.mayManage"
+              :label="`What ${one.name} begins with`"
+              :version="one.version"
+              field="kind"
+              :save="(text, version) => put(one, { kind: text as Plan['kind'] }, version)"
+            />
+          </td>
+          <td>
+            <EditCell
+              :value="one.title"
+              :disabled="!session.mayManage"
+              :label="`First move of ${one.name}`"
+              :version="one.version"
+              field="title"
+              :save="(text, version) => put(one, { title: text }, version)"
+            />
+          </td>
+          <td class="num">
+            <EditCell
+              kind="number"
+              :value="one.days"
+              :disabled="!session.mayManage"
+              :label="`Working days until ${one.name}`"
+              :version="one.version"
+              field="days"
+              :save="(text, version) => put(one, { days: Number(text) }, version)"
+            />
+          </td>
+          <td>
+            <RetireButton
+              v-if="session.mayManage"
+              :name="one.name"
+              :active="one.active"
+              @turn="put(one, { active: $event })"
+            />
+          </td>
+        </tr>
+      </tbody>
+    </v-table>
+  </div>
   <form v-if="data && session.mayManage" class="add" @submit.prevent="add">
     <v-text-field v-model="draft.name" label="New plan" required maxlength="60" />
     <v-select v-model="draft.kind" label="Begins with" :items="KINDS" />
