@@ -79,88 +79,86 @@ async function addList(): Promise<void> {
     help="What you sell, with its price in each price list. A deal’s lines are filled from here."
   />
   <template v-if="!data"><span v-for="n in 8" :key="n" class="ghost"></span></template>
-  <div class="scroll" tabindex="0" role="region" aria-label="Product list">
-    <div v-if="data?.items.length" class="scroll" tabindex="0" role="region" aria-label="Product list">
-      <v-table class="book">
-        <thead>
-          <tr>
-            <th>Product</th>
-            <th>Code</th>
-            <th class="num">Tax %</th>
-            <th>Charged</th>
-            <th v-for="one in lists" :key="one.id" class="num">{{ one.name }}, {{ one.currency }}</th>
-            <th><span class="visually-hidden">In use</span></th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="one in data.items" :key="one.id" :class="{ soft: !one.active }">
-            <td>
-              <EditCell
-                :value="one.name"
-                :disabled="!session.mayManage"
-                :label="`Name of ${one.code}`"
-                :version="one.version"
-                field="name"
-                :save="(text, version) => put(one, { name: text }, version)"
-              />
-            </td>
-            <td>
-              <EditCell
-                :value="one.code"
-                :disabled="!session.mayManage"
-                :label="`Code of ${one.name}`"
-                :version="one.version"
-                field="code"
-                :save="(text, version) => put(one, { code: text }, version)"
-              />
-            </td>
-            <td class="num">
-              <EditCell
-                kind="number"
-                :value="one.taxPercent"
-                :disabled="!session.mayManage"
-                :label="`Tax of ${one.name}, per cent`"
-                :version="one.version"
-                field="taxPercent"
-                :save="(text, version) => put(one, { taxPercent: text.replace(',', '.') }, version)"
-              />
-            </td>
-            <td>
-              <EditCell
-                kind="choice"
-                :value="one.charged"
-                :shown="WORDS[one.charged]"
-                :options="charging"
-                :disabled="!session.mayManage"
-                :label="`How ${one.name} is charged`"
-                :version="one.version"
-                field="charged"
-                :save="(text, version) => put(one, { charged: text as Charged }, version)"
-              />
-            </td>
-            <td v-for="of in lists" :key="of.id" class="num">
-              <EditCell
-                kind="money"
-                :currency="of.currency"
-                :value="priceOf(one, of)"
-                :shown="shownPrice(one, of)"
-                :disabled="!session.mayManage"
-                :label="`Price of ${one.name} in ${of.name}`"
-                :save="(text) => putPrice(one, of, text)"
-              />
-            </td>
-            <td>
-              <RetireButton
-                v-if="session.mayManage"
-                :name="one.name"
-                :active="one.active"
-                @turn="put(one, { active: $event })"
-              />
-            </td>
-          </tr>
-        </tbody>
-      </v-table>
-    </div>
+  <div class="scroll" tabindex="0" role="region" aria-label="Products">
+    <v-table v-if="data?.items.length" class="book">
+      <thead>
+        <tr>
+          <th>Product</th>
+          <th>Code</th>
+          <th class="num">Tax %</th>
+          <th>Charged</th>
+          <th v-for="one in lists" :key="one.id" class="num">{{ one.name }}, {{ one.currency }}</th>
+          <th><span class="visually-hidden">In use</span></th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="one in data.items" :key="one.id" :class="{ soft: !one.active }">
+          <td>
+            <EditCell
+              :value="one.name"
+              :disabled="!session.mayManage"
+              :label="`Name of ${one.code}`"
+              :version="one.version"
+              field="name"
+              :save="(text, version) => put(one, { name: text }, version)"
+            />
+          </td>
+          <td>
+            <EditCell
+              :value="one.code"
+              :disabled="!session.mayManage"
+              :label="`Code of ${one.name}`"
+              :version="one.version"
+              field="code"
+              :save="(text, version) => put(one, { code: text }, version)"
+            />
+          </td>
+          <td class="num">
+            <EditCell
+              kind="number"
+              :value="one.taxPercent"
+              :disabled="!session.mayManage"
+              :label="`Tax of ${one.name}, per cent`"
+              :version="one.version"
+              field="taxPercent"
+              :save="(text, version) => put(one, { taxPercent: text.replace(',', '.') }, version)"
+            />
+          </td>
+          <td>
+            <EditCell
+              kind="choice"
+              :value="one.charged"
+              :shown="WORDS[one.charged]"
+              :options="charging"
+              :disabled="!session.mayManage"
+              :label="`How ${one.name} is charged`"
+              :version="one.version"
+              field="charged"
+              :save="(text, version) => put(one, { charged: text as Charged }, version)"
+            />
+          </td>
+          <td v-for="of in lists" :key="of.id" class="num">
+            <EditCell
+              kind="money"
+              :currency="of.currency"
+              :value="priceOf(one, of)"
+              :shown="shownPrice(one, of)"
+              :disabled="!session.mayManage"
+              :label="`Price of ${one.name} in ${of.name}`"
+              :save="(text) => putPrice(one, of, text)"
+            />
+          </td>
+          <td>
+            <RetireButton
+              v-if="session.mayManage"
+              :name="one.name"
+              :active="one.active"
+              @turn="put(one, { active: $event })"
+            />
+          </td>
+        </tr>
+      </tbody>
+    </v-table>
   </div>
   <p v-if="data && !data.items.length" class="empty">No products yet. Add the first one below.</p>
   <div v-if="data && session.mayManage" class="adds">
