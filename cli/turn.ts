@@ -1,5 +1,5 @@
 import { readFile, stat } from 'node:fs/promises';
-import { NoExchange, readExchange } from '@emporikon/core/ledger/exchange';
+import { readExchange } from '@emporikon/core/ledger/exchange';
 import { MAX_MESSAGE_BYTES } from '@emporikon/core/reading/types';
 
 interface Options {
@@ -16,8 +16,7 @@ async function turnIn(file: string, options: Options): Promise<Record<string, st
     const { turn, since, because } = await readExchange(await readFile(file), options);
     return { file, turn, since, why: because };
   } catch (error) {
-    if (!(error instanceof NoExchange) && !(error instanceof Error)) throw error;
-    return { file, error: error.message };
+    return { file, error: error instanceof Error ? error.message : String(error) };
   }
 }
 

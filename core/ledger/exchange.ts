@@ -4,7 +4,7 @@ import { isOurs } from '../reading/email/sender';
 import { readTurn, type TurnEntry, type TurnOutcome, type TurnState } from './turn';
 
 /** What keeps a file from being an exchange; its message says which line and why. */
-export class NoExchange extends Error {}
+class NoExchange extends Error {}
 
 const KINDS = new Set(['mail', 'call', 'meeting', 'visit', 'form', 'note', 'task', 'quote']);
 const OUTCOMES = new Set<unknown>(['spoke', 'no answer', 'voicemail', 'moved']);
