@@ -115,6 +115,7 @@ export const companyRoutes = routes({
     params: IdParam,
     body: z.object({
       version: Version,
+      because: Line(500).optional().describe('a sentence on why, for the ledger'),
       name: Line(200).optional(),
       domain: Domain.nullable().optional(),
       url: Line(300).nullable().optional(),

@@ -175,6 +175,7 @@ export const dealRoutes = routes({
         .nullable()
         .optional()
         .describe('null goes back to the usual one of the stage'),
+      because: Line(500).optional().describe('a sentence on why, for the ledger'),
     }),
     reply: Done.extend({
       version: z.int(),

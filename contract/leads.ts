@@ -158,6 +158,7 @@ export const leadRoutes = routes({
       ownerId: Id.optional(),
       parkedUntil: Day.nullable().optional(),
       dropReason: Line(300).nullable().optional(),
+      because: Line(500).optional().describe('a sentence on why, for the ledger'),
     }),
     reply: Done.extend({ version: z.int() }),
   },

@@ -1,20 +1,66 @@
 import { z } from 'zod';
-import { Done, Id, Line, Named, routes, Time } from './common';
+import { Done, Id, IdParam, Line, Named, routes, Time, Version } from './common';
 import { MoveKind } from './moves';
+
+export const EntryKind = z.enum([
+  'mail',
+  'call',
+  'meeting',
+  'visit',
+  'form',
+  'file',
+  'task',
+  'note',
+  'change',
+  'quote',
+]);
+export const Outcome = z.enum(['spoke', 'no answer', 'voicemail', 'moved']);
+const SideOf = z.enum(['theirs', 'ours', 'within']);
 
 export const Entry = z.object({
   id: Id,
+  version: z.int(),
   at: Time,
-  side: z.enum(['theirs', 'ours', 'within']),
-  kind: z.enum(['mail', 'call', 'meeting', 'note', 'change', 'quote']),
+  side: SideOf,
+  kind: EntryKind,
   headline: z.string(),
   body: z.string(),
+  hasMore: z.boolean().describe('more was said than headline and body show; ask for the entry itself'),
   actor: z.string().nullable(),
-  outcome: z.enum(['spoke', 'no answer', 'voicemail']).nullable().describe('how a call ended'),
+  isMine: z.boolean().describe('entered by whoever asks, and so theirs to change'),
+  outcome: Outcome.nullable().describe('how a call or a meeting went'),
   captureId: Id.nullable(),
   people: z.array(Named),
+  deals: z.array(Named),
+  thread: z
+    .object({ id: z.string(), count: z.int() })
+    .nullable()
+    .describe('the exchange it is the newest of, where that is folded into it'),
+  isPinned: z.boolean(),
+  isNew: z.boolean().describe('entered by a colleague since whoever asks looked here last'),
+  isAnnotated: z.boolean().describe('whoever asks wrote something beside it for themselves'),
+  editedAt: Time.nullable(),
 });
 export type Entry = z.infer<typeof Entry>;
+export const EntryDetail = Entry.extend({
+  said: z.string().describe('the whole of it'),
+  companies: z.array(Named),
+  leads: z.array(Named),
+  annotation: z.string().nullable().describe('your own, seen by nobody else'),
+  revisions: z
+    .array(
+      z.object({
+        headline: z.string(),
+        body: z.string(),
+        kind: EntryKind,
+        at: Time,
+        outcome: Outcome.nullable(),
+        until: Time,
+      }),
+    )
+    .describe('what it said before, newest first'),
+});
+export type EntryDetail = z.infer<typeof EntryDetail>;
 export const Turn = z.object({
   turn: z.enum(['ours', 'theirs', 'nobody']),
   since: Time.nullable(),
@@ -28,6 +74,17 @@ export const About = z.object({
   dealId: Id.optional(),
 });
 export type About = z.infer<typeof About>;
+const Words = (longest: number) => z.string().trim().max(longest);
+/** The kinds of entries that people write themselves. */
+export const WrittenKind = EntryKind.extract(['note', 'call', 'mail', 'meeting', 'visit']);
+const Written = z.object({
+  kind: WrittenKind,
+  side: SideOf,
+  headline: Line(2000),
+  body: Words(20_000),
+  at: z.iso.datetime({ offset: true }),
+  outcome: Outcome.nullable(),
+});
 
 export const ComposerReading = z.object({
   nextMove: z
@@ -43,11 +100,11 @@ export const ComposerReading = z.object({
     .nullable(),
   entry: z
     .object({
-      kind: z.enum(['note', 'call', 'mail', 'meeting']),
-      side: z.enum(['theirs', 'ours', 'within']),
+      kind: WrittenKind,
+      side: SideOf,
       headline: Line(2000),
       at: Time.nullable().describe('when it took place, where the line says so'),
-      outcome: z.enum(['spoke', 'no answer', 'voicemail']).nullable(),
+      outcome: Outcome.nullable(),
     })
     .nullable(),
   dealAmount: z
@@ -61,16 +118,102 @@ export const ComposerReading = z.object({
 export type ComposerReading = z.infer<typeof ComposerReading>;
 const Parts = z.enum(['nextMove', 'entry', 'dealAmount']);
 
+const Narrowed = {
+  kind: EntryKind.optional(),
+  with: Id.optional().describe('the person it was with'),
+  by: Id.optional().describe('the colleague'),
+  from: z.iso.datetime({ offset: true }).optional().describe('not before'),
+  until: z.iso.datetime({ offset: true }).optional().describe('before, not at'),
+  upTo: z
+    .string()
+    .regex(/^\d{4}-(?:0[1-9]|1[0-2])$/)
+    .optional()
+    .describe('this month of your own clock and what was before'),
+  q: z.string().max(200).optional().describe('words that all stand in it, in any order'),
+  thread: z.string().max(1000).optional().describe('one exchange, unfolded'),
+  newSince: z.iso.datetime({ offset: true }).optional().describe('marks what colleagues entered since'),
+};
+
 export const ledgerRoutes = routes({
   'GET /api/ledger': {
     summary: 'What happened with a person, company, lead or deal, newest first, and whose turn it is',
     tag: 'ledger',
     query: About.extend({
-      kind: Entry.shape.kind.optional(),
+      ...Narrowed,
       cursor: z.string().max(2000).optional(),
       limit: z.coerce.number().int().min(1).max(200).default(100),
     }),
-    reply: z.object({ items: z.array(Entry), next: z.string().nullable(), turn: Turn }),
+    reply: z.object({
+      items: z.array(Entry),
+      pinned: z.array(Entry).describe('what is pinned, on the first page only'),
+      next: z.string().nullable(),
+      turn: Turn,
+    }),
+  },
+  'GET /api/ledger/months': {
+    summary: 'The months in which something happened, newest first, and how much',
+    tag: 'ledger',
+    query: About.extend(Narrowed),
+    reply: z.object({ items: z.array(z.object({ month: z.string(), count: z.int() })) }),
+  },
+  'GET /api/ledger/:id': {
+    summary: 'One entry with all that was said, what it belongs to, and what it said before',
+    tag: 'ledger',
+    params: IdParam,
+    reply: EntryDetail,
+  },
+  'POST /api/ledger/entries': {
+    summary: 'Enter what happened, at any time in the past, on one record or several',
+    tag: 'ledger',
+    status: 201,
+    body: Written.partial({ body: true, at: true, outcome: true }).extend({
+      about: z.array(About).min(1).max(20),
+    }),
+    reply: Done.extend({ id: Id }),
+  },
+  'PATCH /api/ledger/:id': {
+    summary: 'Change what you entered, pin it, or link it to more records',
+    tag: 'ledger',
+    params: IdParam,
+    body: Written.omit({ side: true }).partial().extend({
+      version: Version.optional(),
+      isPinned: z.boolean().optional(),
+      link: About.optional(),
+      unlink: About.optional(),
+    }),
+    reply: Done.extend({ version: z.int() }),
+  },
+  'DELETE /api/ledger/:id': {
+    summary: 'Remove what you entered yourself',
+    tag: 'ledger',
+    params: IdParam,
+    reply: Done,
+  },
+  'PUT /api/ledger/:id/annotation': {
+    summary: 'Write something beside an entry for yourself alone; nothing removes it',
+    tag: 'ledger',
+    params: IdParam,
+    body: z.object({ words: Words(5000) }),
+    reply: Done,
+  },
+  'POST /api/ledger/:id/annotation/share': {
+    summary: 'Make your own annotation a note that the team sees',
+    tag: 'ledger',
+    params: IdParam,
+    status: 201,
+    reply: Done.extend({ id: Id }),
+  },
+  'POST /api/ledger/answered': {
+    summary: 'Say that nothing is left to answer: it is not our turn',
+    tag: 'ledger',
+    body: About,
+    reply: Done,
+  },
+  'POST /api/looks': {
+    summary: 'Note that you look at a record now',
+    tag: 'ledger',
+    body: z.object({ recordId: Id }),
+    reply: z.object({ before: Time.nullable().describe('when you looked at it last') }),
   },
   'POST /api/composer': {
     summary: 'What a line of plain words would save, without saving it',

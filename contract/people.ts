@@ -157,6 +157,7 @@ export const peopleRoutes = routes({
       background: z.string().trim().max(4000).nullable().optional(),
       tags: Tags.optional(),
       custom: z.record(z.string().max(40), z.string().trim().max(500)).optional(),
+      because: Line(500).optional().describe('a sentence on why, for the ledger'),
     }),
     reply: Done.extend({ version: z.int() }),
   },

@@ -129,7 +129,7 @@ async function makeLead(
 async function say(
   context: Context,
   made: Made,
-  [kind, side, at, headline, asks]: [LedgerKind, 'theirs' | 'ours', DateTime, string, string[]],
+  [kind, side, at, headline, said]: [LedgerKind, 'theirs' | 'ours', DateTime, string, string],
 ): Promise<void> {
   const time = officeTime(at).toJSDate();
   await enter(
@@ -139,7 +139,7 @@ async function say(
       side,
       kind,
       headline,
-      asks,
+      said,
       actorId: side === 'theirs' ? null : made.lead.ownerId,
       createdAt: time,
     },
@@ -167,12 +167,12 @@ async function closedLead(
     'theirs',
     came,
     'Asks about bikes',
-    random() < 0.4 ? ['send a quote'] : [],
+    random() < 0.4 ? 'Could you send us a quote?' : '',
   ]);
   const slow = Math.floor(random() * 4);
-  await say(context, made, ['mail', 'ours', came.plus({ days: slow }), 'Our answer', []]);
+  await say(context, made, ['mail', 'ours', came.plus({ days: slow }), 'Our answer', '']);
   for (let letter = 1; letter <= letters; letter++)
-    await say(context, made, ['mail', 'theirs', came.plus({ days: slow + letter * 3 }), 'Wrote again', []]);
+    await say(context, made, ['mail', 'theirs', came.plus({ days: slow + letter * 3 }), 'Wrote again', '']);
   const liking = made.tradeLikes + letters * 0.7 - slow * 0.3 - (made.employees > 200 ? 1 : 0) - 1.1;
   const isWon = random() < 1 / (1 + Math.exp(-liking));
   const ended = officeTime(
@@ -227,9 +227,9 @@ async function openLead(context: Context, at: number, random: () => number, owne
     'theirs',
     came,
     'Asks about bikes',
-    at % 3 === 0 ? ['send a quote'] : [],
+    at % 3 === 0 ? 'Could you send us a quote?' : '',
   ]);
-  if (at % 2) await say(context, made, ['call', 'ours', came.plus({ days: 1 }), 'Called, 7 minutes', []]);
+  if (at % 2) await say(context, made, ['call', 'ours', came.plus({ days: 1 }), 'Called, 7 minutes', '']);
   if (at % 3 === 1)
     await context.write.insert(Signal, {
       id: context.newId(),

@@ -1,5 +1,7 @@
 import type { Followers } from './commands/types';
 import { keepDealStates } from './deals/states';
+import { enterChanges } from './ledger/changes';
+import { followTurns } from './ledger/turns';
 import { lookUpAfter } from './lookups/automatic';
 import { keepPastWork } from './people/pastWork';
 import { scoreAfter } from './qualifying/touched';
@@ -7,7 +9,7 @@ import { keepWorkedWith } from './search/worked';
 
 /** What follows the events of commands: with them, in their transaction, or after it through the queue. */
 export const followers: Followers = {
-  completes: [keepPastWork],
-  within: [keepDealStates, keepWorkedWith],
+  completes: [keepPastWork, enterChanges],
+  within: [keepDealStates, keepWorkedWith, followTurns],
   after: [scoreAfter, lookUpAfter],
 };

@@ -34,7 +34,7 @@ export interface ComposerReading {
     headline: string;
     /** When it took place, ISO 8601; null for now. */
     at: string | null;
-    /** How a call ended; null for anything else. */
+    /** How a call, a meeting or a visit went; null for anything else. */
     outcome: CallOutcome | null;
   } | null;
   /** A sum named in the line, for the open deal. Minor units. */
@@ -44,15 +44,31 @@ export interface ComposerReading {
   lit: { start: number; end: number }[];
 }
 
-/** How a call ended, as reps note it. */
-export type CallOutcome = 'spoke' | 'no answer' | 'voicemail';
+/** How a call, a meeting or a visit went, as reps note it. */
+export type CallOutcome = 'spoke' | 'no answer' | 'voicemail' | 'moved';
 
 const VOICEMAIL = /\b(?:voice ?mail|left (?:a )?message|answering machine|mailbox full)\b/i;
 const NO_ANSWER =
   /\b(?:no (?:answer|reply|response|luck|one (?:there|in))|nobody (?:there|in|answered)|did ?n[o']?t (?:answer|pick up|reach)|not reached|could ?n[o']?t reach|unreachable|engaged|line busy|was busy|rang out|not in|missed)\b/i;
 
-const outcomeOf = (text: string): CallOutcome =>
-  VOICEMAIL.test(text) ? 'voicemail' : NO_ANSWER.test(text) ? 'no answer' : 'spoke';
+const MOVED =
+  /\b(?:(?:meeting|visit|call|appointment|we|they|s?he) (?:was |were |has been |have been |got )?(?:moved|postponed|cancelled|called off|put off|rescheduled)|(?:moved|postponed|rescheduled) (?:it|the (?:meeting|visit|call))?\s*(?:to|until|till))\b/i;
+const ABSENT =
+  /\b(?:no[- ]show|nobody (?:there|in|came)|did ?n[o']?t (?:come|turn up|show up)|was not (?:there|in)|wasn[’']t (?:there|in)|closed)\b/i;
+
+/** How it went, by the words of the note; null where there is nothing of which it could be said. */
+function outcomeOf(kind: EntryKind, text: string): CallOutcome | null {
+  if (kind === 'call')
+    return VOICEMAIL.test(text)
+      ? 'voicemail'
+      : NO_ANSWER.test(text)
+        ? 'no answer'
+        : MOVED.test(text)
+          ? 'moved'
+          : 'spoke';
+  if (kind !== 'meeting' && kind !== 'visit') return null;
+  return MOVED.test(text) ? 'moved' : ABSENT.test(text) ? 'no answer' : 'spoke';
+}
 
 const BARE: Record<MoveKind, string> = { call: 'Call', mail: 'Write', meeting: 'Meet', task: 'To do' };
 
@@ -175,13 +191,15 @@ export function readComposerLine(line: string, context: ComposerContext): Compos
     }
     const past = DONE.find(([pattern]) => pattern.test(clause.text));
     if (past && said.length === 0) {
-      const when = findPast(clause.text, context.now, context.zone);
+      const outcome = outcomeOf(past[1], text);
+      // Of what was moved the day that is named is the new one.
+      const when = outcome === 'moved' ? null : findPast(clause.text, context.now, context.zone);
       reading.entry = {
         kind: past[1],
         side: past[2],
         headline: '',
         at: when?.at ?? null,
-        outcome: past[1] === 'call' ? outcomeOf(text) : null,
+        outcome,
       };
       if (when) reading.lit.push({ start: clause.start + when.start, end: clause.start + when.end });
       reading.lit.push({

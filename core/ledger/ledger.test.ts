@@ -85,6 +85,10 @@ describe('the composer', () => {
   // The line was written on a Tuesday, 24 November 2026, by somebody in London.
   it.each([
     ['called yesterday at 3pm, no answer', '2026-11-23T15:00:00+00:00', 'no answer'],
+    ['visited them yesterday at 4, nobody in', '2026-11-23T16:00:00+00:00', 'no answer'],
+    ['dropped by yesterday at 10, liked the box', '2026-11-23T10:00:00+00:00', 'spoke'],
+    ['met Ines yesterday at 11, she wants ten', '2026-11-23T11:00:00+00:00', 'spoke'],
+    ['meeting was moved to Friday', null, 'moved'],
     ['called on Friday, left a voicemail', '2026-11-20T12:00:00+00:00', 'voicemail'],
     ['called her two days ago, she wants ten', '2026-11-22', 'spoke'],
     ['rang him 12 November', '2026-11-12T12:00:00+00:00', 'spoke'],
@@ -162,20 +166,23 @@ describe('the composer', () => {
 });
 
 describe('the turn', () => {
-  const entry = (side: TurnEntry['side'], kind: string, day: number, asks: string[] = []): TurnEntry => ({
+  const entry = (side: TurnEntry['side'], kind: string, day: number, text = ''): TurnEntry => ({
     side,
     kind,
     at: `2026-11-${day}T10:00:00Z`,
-    asks,
+    text,
   });
 
   it('is ours after their mail, theirs after ours, and says why', () => {
-    expect(readTurn([entry('ours', 'mail', 10), entry('theirs', 'mail', 12, ['send the quote'])])).toEqual({
+    const asked = entry('theirs', 'mail', 12, 'Could you send the quote?');
+    expect(readTurn([entry('ours', 'mail', 10), asked])).toEqual({
       turn: 'ours',
       since: '2026-11-12T10:00:00Z',
-      because: 'they asked: send the quote',
+      because: 'they asked: Could you send the quote?',
     });
-    expect(readTurn([entry('theirs', 'mail', 10), entry('ours', 'mail', 12)]).turn).toBe('theirs');
+    expect(readTurn([entry('ours', 'mail', 10, 'Which of the two would you like?')]).turn).toBe('theirs');
+    const answered = entry('ours', 'mail', 14, 'It costs €1,950.');
+    expect(readTurn([asked, answered]).turn).toBe('nobody');
   });
   it('is nobody’s after a call, or when nothing was said; a note of our own does not change it', () => {
     expect(readTurn([entry('theirs', 'mail', 10), entry('ours', 'call', 12)]).turn).toBe('nobody');

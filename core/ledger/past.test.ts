@@ -9,6 +9,11 @@ const past = (text: string, now = NOW, zone = 'Europe/London') => findPast(text,
 describe('when something took place', () => {
   it.each([
     ['called yesterday at 3pm', '2026-11-26T15:00:00+00:00'],
+    ['called yesterday at 3', '2026-11-26T15:00:00+00:00'],
+    ['called yesterday at 5.30', '2026-11-26T17:30:00+00:00'],
+    ['called yesterday at 9', '2026-11-26T09:00:00+00:00'],
+    ['rang at 03:00 yesterday', '2026-11-26T03:00:00+00:00'],
+    ['rang at 3 am yesterday', '2026-11-26T03:00:00+00:00'],
     ['met on Monday', '2026-11-23T12:00:00+00:00'],
     ['spoke two days ago', '2026-11-25T12:00:00+00:00'],
     ['rang this morning at 9', '2026-11-27T09:00:00+00:00'],

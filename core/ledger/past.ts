@@ -11,9 +11,18 @@ export interface PastMoment {
 
 const WEEK = { weeks: 1 };
 
+/** The hour that is meant: "at 3" is three in the afternoon, "03:00" and "3 am" are not. */
+function officeHour(start: chrono.ParsedComponents, text: string): number {
+  const hour = start.get('hour') ?? 12;
+  const isOpen = !start.isCertain('meridiem') && hour >= 1 && hour <= LAST_OF_AFTERNOON;
+  return isOpen && !/\b0\d[:.h]/.test(text) ? hour + 12 : hour;
+}
+const LAST_OF_AFTERNOON = 6;
+
 /**
- * The time in the past a clause names: "yesterday at 3pm", "on Friday", "two days ago". A weekday is the last one; a day
- * without a time is its noon, and never later than now.
+ * The time in the past a clause names: "yesterday at 3", "on Friday", "two days ago". A weekday is the last one; a day
+ * without a time is its noon, and never later than now. An hour from one to six is one of the afternoon, where nothing else
+ * is said (common practice).
  * @param now ISO 8601
  * @param zone IANA name of the writer's zone
  */
@@ -35,7 +44,7 @@ export function findPast(text: string, now: string, zone: string): PastMoment | 
       year: start.get('year') ?? reference.year,
       month: start.get('month') ?? reference.month,
       day: start.get('day') ?? reference.day,
-      hour: start.isCertain('hour') || start.isCertain('minute') ? (start.get('hour') ?? 12) : 12,
+      hour: start.isCertain('hour') || start.isCertain('minute') ? officeHour(start, found.text) : 12,
       minute: start.isCertain('minute') ? (start.get('minute') ?? 0) : 0,
     },
     { zone },

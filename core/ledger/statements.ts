@@ -81,6 +81,13 @@ function ownLines(text: string, subject: string, name: string): Line[] {
   return body.some((line) => line.text.trim()) ? body : lines;
 }
 
+/** What somebody wrote themselves in a mail: without quoted messages, and without the signature. */
+export const ownWords = (text: string, subject: string, name: string): string =>
+  ownLines(text, subject, name)
+    .map((line) => line.text)
+    .join('\n')
+    .trim();
+
 /** What is asked, one a question. */
 function asksIn(sentences: readonly Sentence[], promised: ReadonlySet<string>): string[] {
   const asked = readAsks(sentences, [])

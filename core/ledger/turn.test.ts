@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { readTurn, type Turn, type TurnEntry, type TurnOutcome } from './turn';
+import { readEntry } from './entryReading';
+import { joinTurns, readTurn, type Turn, type TurnEntry, type TurnOutcome } from './turn';
 
 const SIDES = { T: 'theirs', O: 'ours', W: 'within' } as const;
 const HEADERS: Record<string, Record<string, string>> = {
@@ -81,4 +82,49 @@ it('reads many long letters, and hostile ones, to their end', () => {
   expect(
     ['will '.repeat(50_000), '?'.repeat(200_000), 'a '.repeat(100_000), '> '.repeat(80_000)].map(turnAfter),
   ).toEqual(['theirs', 'ours', 'ours', 'ours']);
+});
+
+it('says the same of an entry whether it is read now or was read before', () => {
+  for (const { entries } of EXCHANGES) {
+    const read = entries.map((one) => ({
+      ...one,
+      text: '',
+      reading: JSON.parse(JSON.stringify(readEntry(one))) as TurnEntry['reading'],
+    }));
+    // A task that was done, and a voicemail, are told by their words and outcome alone.
+    const kept = read.map((one, at) =>
+      one.kind === 'task' ? { ...one, text: entries[at]?.text ?? '' } : one,
+    );
+    expect(readTurn(kept)).toEqual(readTurn(entries));
+  }
+});
+
+it('a person who says that nothing is left to answer is believed, until more is said', () => {
+  const asked = entry('theirs', 'What does it cost?');
+  const marked = {
+    at: '2026-11-02T10:00:00Z',
+    side: 'within',
+    kind: 'change',
+    settledBy: 'Mara Quill',
+  } as const;
+  expect(readTurn([asked, marked])).toEqual({
+    turn: 'nobody',
+    since: marked.at,
+    because: 'Mara Quill marked it as answered',
+  });
+  expect(readTurn([asked, marked, entry('theirs', 'And in red?', { at: '2026-11-02T11:00:00Z' })]).turn).toBe(
+    'ours',
+  );
+});
+
+it('with several it is ours as soon as one waits for us, and since that one waits', () => {
+  const of = (turn: Turn, day: number) => ({
+    turn,
+    since: `2026-11-0${day}T09:00:00Z`,
+    because: `${turn} ${day}`,
+  });
+  expect(joinTurns([of('nobody', 9), of('ours', 4), of('theirs', 8), of('ours', 2)]).because).toBe('ours 2');
+  expect(joinTurns([of('nobody', 9), of('theirs', 3), of('theirs', 8)]).because).toBe('theirs 8');
+  expect(joinTurns([of('nobody', 1), of('nobody', 9)]).because).toBe('nobody 9');
+  expect(joinTurns([])).toEqual({ turn: 'nobody', since: null, because: 'nothing said yet' });
 });

@@ -1,32 +1,18 @@
-import { natureOf } from '../reading/email/nature';
-import type { MailNature } from '../reading/types';
-import { alternatives } from '../words/compile';
-import { readNoteStatements } from './noteStatements';
-import { readStatements, type Statements } from './statements';
+import { readEntry, type EntryReading, type Said, type Side, type TurnOutcome } from './entryReading';
+import type { NoteStatements } from './noteStatements';
+import type { Statements } from './statements';
 import { flat, phrases } from './turnPatterns';
 
-export type Side = 'theirs' | 'ours' | 'within';
+export type { Side, TurnOutcome };
 export type Turn = 'ours' | 'theirs' | 'nobody';
-export type TurnOutcome = 'spoke' | 'no answer' | 'voicemail' | 'moved';
 
-export interface TurnEntry {
-  side: Side;
-  kind: string;
+export interface TurnEntry extends Said {
   /** ISO 8601. */
   at: string;
-  /** What they ask in it, shortest first, where it was read before; empty when nothing. */
-  asks?: readonly string[];
-  /** What was said or noted; left out where only its kind is known. */
-  text?: string;
-  /** How a call or a meeting went. */
-  outcome?: TurnOutcome | null;
-  subject?: string;
-  /** Who sent it: a name, an address, or both. */
-  from?: string;
-  /** The headers of a mail, by names in any case. */
-  headers?: Readonly<Record<string, string>>;
-  /** What a mail is where no person wrote it, where that was read before. */
-  nature?: MailNature | null;
+  /** What was read of it before; it is read now where nothing is given. */
+  reading?: EntryReading | null;
+  /** Whoever marked that nothing is left to answer. */
+  settledBy?: string | null;
 }
 
 export interface TurnState {
@@ -49,28 +35,6 @@ interface Standing {
   theirs: Debt[];
   settled: { at: string; why: string } | null;
   isBegun: boolean;
-}
-
-const SPOKEN = new Set(['call', 'meeting', 'visit']);
-/** Subjects of programs that answer for people (common practice). */
-const ROBOT_SUBJECT = new RegExp(
-  `^(?:(?:re|aw|fwd?|sv|tr): *)?(?:${alternatives('robotSubject')})(?![\\p{L}\\p{N}])`,
-  'u',
-);
-const ADDRESS = /[^\s<>@]+@[^\s<>@]+/;
-
-/** Whether a program sent it: what robots and notices say is nobody's turn. */
-function isFromRobot({ headers = {}, from = '', subject = '', nature: known = null }: TurnEntry): boolean {
-  if (known) return true;
-  const named = new Map(Object.entries(headers).map(([name, value]) => [name.toLowerCase(), value]));
-  const address = ADDRESS.exec(from)?.[0] ?? ADDRESS.exec(named.get('from') ?? '')?.[0];
-  const replyTo = ADDRESS.exec(named.get('reply-to') ?? '')?.[0];
-  const nature = natureOf({
-    header: (name) => named.get(name) ?? '',
-    from: address ? { name: '', address } : null,
-    replyTo: replyTo ? { name: '', address: replyTo } : null,
-  });
-  return nature !== null || ROBOT_SUBJECT.test(flat(subject));
 }
 
 const STOP = new Set(
@@ -180,7 +144,7 @@ function tell(now: Standing, { at }: TurnEntry, said: Statements, isQuote: boole
 }
 
 /** A call or a meeting: both have spoken, and only what was left open in it stays. */
-function speak(now: Standing, entry: TurnEntry): void {
+function speak(now: Standing, entry: TurnEntry, said: NoteStatements): void {
   const { at, outcome, side, text } = entry;
   if (outcome === 'no answer' || outcome === 'voicemail') {
     // Our voicemail settles nothing; theirs wants us to call back.
@@ -188,8 +152,6 @@ function speak(now: Standing, entry: TurnEntry): void {
     return;
   }
   if (outcome !== 'moved') Object.assign(now, { ours: [], theirs: [], settled: { at, why: 'last spoke' } });
-  if (!text) return;
-  const said = readNoteStatements(text);
   if (said.declines) return;
   now.ours.push(...asked(at, 'they', said), ...promised(at, 'we', said.promises));
   if (said.accepts) now.ours.push(debt(at, 'they accepted', 'accepted'));
@@ -206,24 +168,21 @@ function carryOut(now: Standing, { at, text = '' }: TurnEntry): void {
   if (!now.ours.length) now.settled = { at, why: 'we did what they asked' };
 }
 
-/** Of an entry without its words only what was asked in it is known: whoever wrote last waits for the other. */
-function takeUnread(now: Standing, { at, side, asks = [] }: TurnEntry): void {
-  const [what] = asks;
-  now.ours = side === 'ours' ? [] : [debt(at, what ? `they asked: ${what}` : 'they wrote', what ?? '')];
-  now.theirs = side === 'ours' ? [debt(at, 'we wrote', '')] : [];
-}
-
 function take(now: Standing, entry: TurnEntry): void {
-  const { side, kind, text, subject = '', from = '' } = entry;
+  const { at, side, kind, settledBy = null } = entry;
+  if (settledBy)
+    return void Object.assign(now, {
+      ours: [],
+      theirs: [],
+      settled: { at, why: `${settledBy} marked it as answered` },
+    });
   if (kind === 'task') return carryOut(now, entry);
-  if (side === 'within' || kind === 'note' || isFromRobot(entry)) return;
-  if (SPOKEN.has(kind)) return speak(now, entry);
-  if (text === undefined) takeUnread(now, entry);
-  else {
-    const said = readStatements(text, { side, subject, name: from.replace(/<.*$/, '').trim() });
-    if (side === 'ours') tell(now, entry, said, kind === 'quote');
-    else hear(now, entry, kind === 'quote' && !said.declines ? { ...said, accepts: true } : said);
-  }
+  const { isRobot, said, noted } = entry.reading ?? readEntry(entry);
+  if (isRobot) return;
+  if (noted) return speak(now, entry, noted);
+  if (!said) return;
+  if (side === 'ours') tell(now, entry, said, kind === 'quote');
+  else hear(now, entry, kind === 'quote' && !said.declines ? { ...said, accepts: true } : said);
   now.isBegun = true;
 }
 
@@ -241,4 +200,16 @@ export function readTurn(entries: readonly TurnEntry[]): TurnState {
   const theirs = now.theirs.at(-1);
   if (theirs) return { turn: 'theirs', since: theirs.at, because: theirs.why };
   return { turn: 'nobody', since: now.settled?.at ?? null, because: now.settled?.why ?? 'nothing said yet' };
+}
+
+const since = (state: TurnState): number => (state.since ? Date.parse(state.since) : 0);
+
+/**
+ * Whose turn it is with several: ours as soon as one of them waits for us, and then with whoever waits longest; else theirs,
+ * with whoever was asked last. So what a company or a deal says never contradicts what its people say.
+ */
+export function joinTurns(states: readonly TurnState[]): TurnState {
+  const of = (turn: Turn): TurnState[] =>
+    states.filter((state) => state.turn === turn).sort((a, b) => since(a) - since(b));
+  return of('ours')[0] ?? of('theirs').at(-1) ?? of('nobody').at(-1) ?? readTurn([]);
 }

@@ -10,7 +10,7 @@ import { readOwnRecord } from '../captures/arrivals';
 import { storeCapture } from '../captures/store';
 import { findOrMakeCompany } from '../companies/commands';
 import { Call } from '../db/models/calls';
-import { ClaimRow, IntentRow } from '../db/models/captures';
+import { ClaimRow } from '../db/models/captures';
 import { Deal, DealRoleRow } from '../db/models/deals';
 import type { Person } from '../db/models/people';
 import { Company } from '../db/models/people';
@@ -191,9 +191,6 @@ export async function saveSheet(context: Context, sheet: Sheet): Promise<SavedSh
   const deal = await dealOf(context, sheet, person, company);
   const about = { personId: person.id, companyId: company?.id ?? null, dealId: deal?.id ?? null };
   const said = sheet.said || sheet.background || `Call with ${person.fullName}`;
-  const asks = (
-    await IntentRow.findAll({ where: { captureId: capture.id, kind: 'ask' }, transaction: context.tx })
-  ).map((one) => one.text.slice(0, 120));
   await enter(
     context,
     {
@@ -202,7 +199,7 @@ export async function saveSheet(context: Context, sheet: Sheet): Promise<SavedSh
       kind: 'call',
       headline: said.length > 140 ? `${said.slice(0, 139)}…` : said,
       body: said.length > 140 ? said.slice(0, 1000) : '',
-      asks: direction === 'in' ? asks.slice(0, 3) : [],
+      said: said.length > 140 ? said : '',
       captureId: capture.id,
     },
     about,

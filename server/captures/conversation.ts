@@ -99,7 +99,7 @@ export async function enterConversation(
         kind: 'mail',
         headline: text.length > 90 ? `${text.slice(0, 89)}…` : text,
         body: text.length > 90 ? text.slice(0, 280) : '',
-        asks: !isOurs && /\?\s*$/.test(text) ? [text.slice(0, 120)] : [],
+        said: text.length > 90 ? said.text.trim() : '',
         captureId: capture.id,
         actorId: writer?.id ?? null,
         messageId,

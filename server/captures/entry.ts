@@ -1,6 +1,7 @@
+import { ownWords } from '@emporikon/core/ledger/statements';
 import { headingOf } from '@emporikon/core/reading/heading';
 import type { Context } from '../commands/context';
-import type { Capture, IntentRow } from '../db/models/captures';
+import type { Capture } from '../db/models/captures';
 import { LedgerEntry, type LedgerKind } from '../db/models/ledger';
 import { User } from '../db/models/users';
 import { enter, linkEntry, type Concerned } from '../ledger/write';
@@ -11,10 +12,13 @@ const KINDS: Record<Capture['kind'], LedgerKind> = {
   text: 'note',
   page: 'note',
   call: 'call',
-  form: 'note',
+  form: 'form',
   card: 'note',
   row: 'note',
 };
+
+/** So much of what was said stands in the ledger itself; the capture keeps all of it. */
+const MOST_KEPT = 20_000;
 
 const headlineOf = (capture: Capture): string => {
   const { subject } = headingOf(capture.kind, capture.message);
@@ -42,12 +46,7 @@ async function freeMessageId(context: Context, { kind, messageId }: Capture): Pr
  * One entry in the ledger of everybody a capture concerns; for a clipped conversation one for each message. A message
  * that stands there already, because a colleague got it too, is linked and not doubled.
  */
-export async function enterLedger(
-  context: Context,
-  capture: Capture,
-  intents: readonly IntentRow[],
-  about: Concerned,
-): Promise<void> {
+export async function enterLedger(context: Context, capture: Capture, about: Concerned): Promise<void> {
   const { message } = capture;
   if (message.page?.kind === 'messages') {
     await enterConversation(context, capture, about);
@@ -60,6 +59,15 @@ export async function enterLedger(
   }
   const messageId = await freeMessageId(context, capture);
   const isTold = message.side === 'theirs' || capture.kind !== 'email';
+  const facts =
+    capture.kind === 'email'
+      ? {
+          text: message.text,
+          subject: message.subject,
+          from: message.from ? `${message.from.name} <${message.from.address}>` : '',
+          nature: message.nature ?? null,
+        }
+      : undefined;
   const within = capture.kind === 'page' || capture.kind === 'card' || capture.kind === 'row';
   await enter(
     context,
@@ -69,15 +77,15 @@ export async function enterLedger(
       kind: KINDS[capture.kind],
       headline: headlineOf(capture),
       body: capture.kind === 'page' ? '' : (message.digest || message.said).slice(0, 280),
-      asks: intents
-        .filter((intent) => intent.kind === 'ask')
-        .map((intent) => ('what' in intent.value ? intent.value.what : ''))
-        .slice(0, 3),
+      said: within
+        ? ''
+        : ownWords(message.text, message.subject, message.from?.name ?? '').slice(0, MOST_KEPT),
       captureId: capture.id,
       actorId: within ? (context.actor?.id ?? null) : isTold ? null : await ourWriter(context, capture),
       messageId,
       thread: capture.thread ?? null,
     },
     about,
+    facts,
   );
 }

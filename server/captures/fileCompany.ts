@@ -35,7 +35,7 @@ export async function fileOnCompany(
       ownerId: await requireColleague(context, input.ownerId),
       updatedAt: context.now(),
     });
-  await enterLedger(context, capture, [], { companyId: company.id });
+  await enterLedger(context, capture, { companyId: company.id });
   await context.write.update(capture, { state: 'filed', filedAt: context.now() });
   return {
     eventId: await context.write.event('file capture', `Filed ${company.name}`, requireActor(context).id),

@@ -239,7 +239,7 @@ export async function fileCapture(context: Context, captureId: string, given: Fi
     leadId: lead?.id ?? null,
     dealId: deal?.id ?? null,
   };
-  await enterLedger(context, capture, intents, about);
+  await enterLedger(context, capture, about);
   const also = await fileOnOthers(context, capture, person, recognised.facts.person.emails, choice.also);
   if (choice.nextMove) await addTask(context, choice.nextMove, about);
   await context.write.update(capture, { state: 'filed', filedAt: context.now() });

@@ -131,7 +131,8 @@ export async function fileOnOthers(
         : await Person.findByPk(choice, { transaction: context.tx });
     if (!person) throw invalid('There is no such person.', { fields: { also: 'does not exist' } });
     if (person.id === first.id) continue;
-    await linkEntry(context, entry.id, { personId: person.id, companyId: person.companyId ?? null });
+    const about = { personId: person.id, companyId: person.companyId ?? null };
+    await linkEntry(context, entry.id, about, address !== capture.message.from?.address.toLowerCase());
     names.push(person.fullName);
   }
   return names;

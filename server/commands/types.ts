@@ -72,6 +72,8 @@ export interface Write {
   update<M extends Model>(instance: M, patch: Partial<Attributes<M>>, expected?: number): Promise<M>;
   remove(instance: Model): Promise<void>;
   note(change: Change): void;
+  /** A sentence of whoever acts on why, for the ledger. */
+  because(words: string | undefined): void;
   event(
     command: string,
     label: string,
@@ -103,7 +105,8 @@ export interface Followed {
 export type Completes = (
   tools: Tools,
   write: Pick<Write, 'insert'>,
-  event: Omit<Followed, 'id'>,
+  event: Omit<Followed, 'id'> & { because: string },
+  tx: Transaction,
 ) => Promise<void>;
 
 /** What is kept beside the records, in the transaction of the event. */

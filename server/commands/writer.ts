@@ -44,6 +44,7 @@ const keyOf = (instance: Model): string =>
  */
 export class Writer implements Write {
   private readonly changes: Change[] = [];
+  private sentence = '';
   /** At which version this command left each row it wrote. */
   private readonly versions = new Map<string, unknown>();
 
@@ -127,6 +128,10 @@ export class Writer implements Write {
     this.changes.push(change);
   }
 
+  because(words: string | undefined): void {
+    this.sentence = words ?? '';
+  }
+
   /**
    * Appends the command's event with all that was written. Called once, last.
    * @param command what was done, stable: `file capture`
@@ -145,7 +150,8 @@ export class Writer implements Write {
     if (depth > DEEPEST) throw new Error(`events follow each other in a circle, at “${command}”`);
     const causeId = cause?.eventId ?? null;
     const told = { command, actorId, changes: this.changes, undoes, at: this.tools.now(), causeId, depth };
-    for (const complete of followers.completes) await complete(this.tools, this, told);
+    for (const complete of followers.completes)
+      await complete(this.tools, this, { ...told, because: this.sentence }, this.tx);
     const event: Followed = { ...told, id: this.tools.newId(), changes: this.changes.splice(0) };
     await EventRow.create(
       {

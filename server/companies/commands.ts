@@ -86,6 +86,7 @@ export async function loadCompany(context: Context, id: string, lock = false): P
 }
 
 export interface CompanyPatch {
+  because?: string;
   version: number;
   name?: string;
   domain?: string | null;
@@ -131,8 +132,9 @@ export async function checkParent(context: Context, id: string, parentId: string
 export async function changeCompany(
   context: Context,
   id: string,
-  { version, ...patch }: CompanyPatch,
+  { version, because, ...patch }: CompanyPatch,
 ): Promise<{ version: number; eventId: string | null }> {
+  context.write.because(because);
   const company = await loadCompany(context, id, true);
   const phone = patch.phone
     ? readPhone(patch.phone, [company.country ?? context.house.country])?.normalized

@@ -21,6 +21,7 @@ import * as sixteenth from './migrations/0016-bulk-load';
 import * as seventeenth from './migrations/0017-locale';
 import * as eighteenth from './migrations/0018-sorted-lists';
 import * as nineteenth from './migrations/0019-places-and-ratings';
+import * as twentieth from './migrations/0020-one-history';
 
 export const MIGRATIONS = [
   first,
@@ -42,6 +43,7 @@ export const MIGRATIONS = [
   seventeenth,
   eighteenth,
   nineteenth,
+  twentieth,
 ];
 /** Any constant will do, as long as every process of this program takes the same lock. */
 const LOCK = 4600_0001;

@@ -14,8 +14,9 @@ import { moveTo } from './move';
 export async function changeDeal(
   context: Context,
   id: string,
-  { version, stageId, probability, ...patch }: Parsed<'PATCH /api/deals/:id', 'body'>,
+  { version, stageId, probability, because, ...patch }: Parsed<'PATCH /api/deals/:id', 'body'>,
 ): Promise<{ version: number; eventId: string | null; notKnown: DealAsk[] }> {
+  context.write.because(because);
   const deal = await Deal.findByPk(id, { transaction: context.tx, lock: true });
   if (!deal) throw notFound('There is no such deal.');
   if (deal.version !== version) throw stale(rowOf(deal));

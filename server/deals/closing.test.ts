@@ -49,7 +49,7 @@ it('"Done" on a mail that was to be sent says that it is done and not that a mai
     body: { version: body.task.version, done: true },
   });
   const { body: ledger } = await pell.call('GET /api/ledger', { query: { personId: id } });
-  expect(ledger.items).toMatchObject([{ kind: 'note', side: 'within', headline: 'Done: Send the quote' }]);
+  expect(ledger.items).toMatchObject([{ kind: 'task', side: 'within', headline: 'Done: Send the quote' }]);
   expect(ledger.turn.turn).not.toBe('theirs');
 });
 

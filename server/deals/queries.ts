@@ -8,7 +8,7 @@ import { QueryTypes } from 'sequelize';
 import type { Context } from '../commands/context';
 import { Stage } from '../db/models/deals';
 import { notFound } from '../http/problems';
-import { turnsOfDeals } from '../ledger/queries';
+import { turnsOfDeals } from '../ledger/turns';
 import { loadStages, stageViews } from '../pipelines/stages';
 import { loadMeasure } from '../qualifying/score';
 import { nextMoves, openMoves } from '../tasks/queries';

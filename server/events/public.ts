@@ -85,7 +85,9 @@ function emitLedgerEntry(emit: Emit, entry: Row, changes: readonly Change[]): vo
 
 /** What became of rows that are part of something else. */
 function emitPartChange(emit: Emit, { table, id, before, after }: Change, changes: readonly Change[]): void {
-  if (table === 'ledger_entries' && !before && after) emitLedgerEntry(emit, after, changes);
+  // A change of a record has an event of its own.
+  if (table === 'ledger_entries' && !before && after && after.kind !== 'change')
+    emitLedgerEntry(emit, after, changes);
   if (table === 'ledger_entries' && before && !after) emit('ledger.removed', { id });
   if (table === 'captures' && !before && after)
     emit('capture.received', { id, kind: text(after.kind), cameBy: text(after.cameBy) });

@@ -32,7 +32,11 @@ export function noticeFor(actor: Actor, payload: string): string | null {
   if (told.endedSessions) return null;
   const isOwn = told.actorId === actor.id;
   const isPersonal = told.touched?.some((one) => PERSONAL.has(one.table)) === true;
-  if (isPersonal && !isOwn) return null;
+  if (isPersonal && !isOwn) {
+    told.touched = told.touched?.filter((one) => !PERSONAL.has(one.table)) ?? [];
+    if (!told.touched.length) return null;
+    delete told.id;
+  }
   const isSeen = (id: string): boolean => readers[id]?.includes(actor.id) ?? true;
   if (told.touched && told.command !== CHANGES_SIGHT) {
     told.touched = told.touched.filter(({ id, of = [] }) => [id, ...of].every(isSeen));

@@ -119,7 +119,7 @@ describe('a conversion with everything', () => {
       nextMove: { title: 'Send the quote', person: { id: known.id } },
     });
     expect(await lead(id)).toMatchObject({ person: { id: known.id }, deal: { id: body.deal.id } });
-    const ledger = await pell.call('GET /api/ledger', { query: { personId: known.id } });
+    const ledger = await pell.call('GET /api/ledger', { query: { personId: known.id, kind: 'mail' } });
     expect(ledger.body.items).toHaveLength(1);
     expect((await undo(body.eventId)).status).toBe(200);
     expect(await everything()).toEqual(before);
@@ -144,7 +144,8 @@ describe('a conversion with everything', () => {
         { id: known.id, role: 'influences' },
       ],
     });
-    expect((await pell.call('GET /api/ledger', { query: { dealId: open.id } })).body.items).toHaveLength(1);
+    const onDeal = await pell.call('GET /api/ledger', { query: { dealId: open.id, kind: 'mail' } });
+    expect(onDeal.body.items).toHaveLength(1);
     expect((await undo(body.eventId)).status).toBe(200);
     expect(await everything()).toEqual(before);
     // What is written on a lead that joined a deal of an earlier lead stands on the deal too.

@@ -106,9 +106,11 @@ describe('conversion', () => {
       people: [{ id: personId, role: 'pays' }],
       nextMove: { title: 'Send the quote' },
     });
-    expect((await pell.call('GET /api/ledger', { query: { dealId: body.deal.id } })).body.items).toHaveLength(
-      1,
-    );
+    const { items } = (await pell.call('GET /api/ledger', { query: { dealId: body.deal.id } })).body;
+    expect(items.map((entry) => [entry.kind, entry.headline])).toEqual([
+      ['change', 'Status: new → converted'],
+      ['mail', 'Eight bikes'],
+    ]);
     expect(await lead(id)).toMatchObject({ status: 'converted', deal: { id: body.deal.id } });
   });
 

@@ -21,6 +21,7 @@ interface LeadPatch {
   parkedUntil?: string | null;
   dropReason?: string | null;
   rating?: LeadRating | null;
+  because?: string;
 }
 
 async function loadLead(context: Context, id: string): Promise<Lead> {
@@ -36,8 +37,9 @@ const openStatus = (status: LeadStatus): 'new' | 'working' | 'qualified' =>
 async function changeLead(
   context: Context,
   id: string,
-  { version, ...patch }: LeadPatch,
+  { version, because, ...patch }: LeadPatch,
 ): Promise<{ version: number; eventId: string | null }> {
+  context.write.because(because);
   const lead = await loadLead(context, id);
   if (lead.version !== version) throw stale(rowOf(lead));
   const status = patch.status ?? lead.status;

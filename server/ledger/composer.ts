@@ -1,71 +1,15 @@
 import type { About, ComposerReading } from '@emporikon/contract/ledger';
 import { readComposerLine } from '@emporikon/core/ledger/composer';
 import { requireActor, type Context } from '../commands/context';
-import { Deal, DealRoleRow, Lead, Stage } from '../db/models/deals';
-import { Person } from '../db/models/people';
+import { Deal } from '../db/models/deals';
 import { hasLines } from '../deals/lines';
 import { User } from '../db/models/users';
 import { invalid } from '../http/problems';
-import { dealOf } from '../leads/queries';
 import { addTask } from '../tasks/add';
+import { concerned, openDealsOf, type AllConcerned } from './concerned';
 import { enter } from './write';
 
-type Concerned = Record<'personId' | 'companyId' | 'leadId' | 'dealId', string | null>;
-
-/** Fills in what a record implies: a person's company, a lead's person, a deal's people. */
-async function concerned(context: Context, about: About): Promise<Concerned> {
-  const all: Concerned = {
-    personId: about.personId ?? null,
-    companyId: about.companyId ?? null,
-    leadId: about.leadId ?? null,
-    dealId: about.dealId ?? null,
-  };
-  if (all.leadId) {
-    const lead = await Lead.findByPk(all.leadId, { transaction: context.tx });
-    if (!lead) throw invalid('There is no such lead.');
-    all.personId ??= lead.personId;
-    all.companyId ??= lead.companyId;
-    all.dealId ??= (await dealOf(context, lead))?.id ?? null;
-  }
-  if (all.dealId) {
-    const deal = await Deal.findByPk(all.dealId, { transaction: context.tx });
-    if (!deal) throw invalid('There is no such deal.');
-    all.companyId ??= deal.companyId;
-    all.personId ??=
-      (await DealRoleRow.findOne({ where: { dealId: deal.id }, transaction: context.tx }))?.personId ?? null;
-  }
-  if (all.personId) {
-    const person = await Person.findByPk(all.personId, { transaction: context.tx });
-    if (!person) throw invalid('There is no such person.');
-    all.companyId ??= person.companyId;
-    const open = await openDealsOf(context, { personId: person.id, companyId: null });
-    if (open.length === 1) all.dealId ??= open[0]?.id ?? null;
-  }
-  if (!all.personId && !all.companyId && !all.leadId && !all.dealId)
-    throw invalid('Say who or what this is about.', { fields: { about: 'is missing' } });
-  return all;
-}
-
-/** Open deals of a person or company; the composer speaks of a deal only when there is exactly one. */
-async function openDealsOf(
-  context: Context,
-  { personId, companyId }: Pick<Concerned, 'personId' | 'companyId'>,
-): Promise<Deal[]> {
-  const open = (await Stage.findAll({ where: { kind: 'open' }, transaction: context.tx })).map(
-    (stage) => stage.id,
-  );
-  const ids = personId
-    ? (await DealRoleRow.findAll({ where: { personId }, transaction: context.tx })).map((role) => role.dealId)
-    : null;
-  if (!ids && !companyId) return [];
-  return Deal.findAll({
-    where: { stageId: open, ...(ids ? { id: ids } : { companyId }) },
-    order: [['createdAt', 'DESC']],
-    transaction: context.tx,
-  });
-}
-
-const NOTHING: Concerned = { personId: null, companyId: null, leadId: null, dealId: null };
+const NOTHING: AllConcerned = { personId: null, companyId: null, leadId: null, dealId: null };
 
 /** What a line would save about a record, or about none yet, in full. */
 export async function readLine(context: Context, line: string, about: About): Promise<ComposerReading> {

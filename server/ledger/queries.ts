@@ -1,146 +1,183 @@
-import type { Entry, Turn } from '@emporikon/contract/ledger';
-import type { CallOutcome } from '@emporikon/core/ledger/composer';
-import { readTurn, type Side, type TurnEntry } from '@emporikon/core/ledger/turn';
+import type { Entry, EntryDetail, Turn } from '@emporikon/contract/ledger';
+import { joinTurns } from '@emporikon/core/ledger/turn';
 import { QueryTypes } from 'sequelize';
-import type { Context } from '../commands/context';
+import { requireActor, type Context } from '../commands/context';
 import { Lead } from '../db/models/deals';
-import { decodeCursor, encodeCursor } from '../http/paging';
-
-export type LedgerOwner = 'personId' | 'companyId' | 'leadId' | 'dealId';
-
-const COLUMNS: Record<LedgerOwner, string> = {
-  personId: 'person_id',
-  companyId: 'company_id',
-  leadId: 'lead_id',
-  dealId: 'deal_id',
-};
+import { Annotation, LedgerRevision } from '../db/models/ledger';
+import { notFound } from '../http/problems';
+import { inThread, isFolded, pageOfEntries, type LedgerOwner, type Narrowed } from './page';
+import { turnOfCompany, turnsOfDeals, turnsOfPeople } from './turns';
 
 interface Row {
   id: string;
+  version: number;
   at: Date;
-  side: Side;
+  side: Entry['side'];
   kind: Entry['kind'];
   headline: string;
   body: string;
-  asks: string[];
-  outcome: CallOutcome | null;
+  has_more: boolean;
+  said: string;
+  outcome: Entry['outcome'];
   capture_id: string | null;
+  actor_id: string | null;
   actor: string | null;
   people: { id: string; name: string }[];
+  deals: { id: string; name: string }[];
+  thread: string | null;
+  in_thread: number;
+  pinned_at: Date | null;
+  edited_at: Date | null;
+  is_new: boolean;
+  is_annotated: boolean;
 }
 
-interface PageOfEntries {
-  kind?: Entry['kind'] | undefined;
-  cursor?: string | undefined;
-  limit: number;
-}
+/** A thread of more is counted as so many. */
+const MOST_IN_THREAD = 200;
 
-/** The newest links of one column to one record, as SQL. */
-const newest = (column: string, owner: string, after: string): string =>
-  `SELECT k.entry_id, k.at FROM ledger_links k WHERE k.${column} = ${owner} ${after} ORDER BY k.at DESC, k.entry_id DESC LIMIT :most`;
+const linked = (table: 'people' | 'deals' | 'companies' | 'leads', column: string, name: string): string =>
+  `(SELECT coalesce(jsonb_agg(jsonb_build_object('id', r.id, 'name', r.${name}) ORDER BY r.${name}), '[]') FROM ledger_links l JOIN ${table} r ON r.id = l.${column} WHERE l.entry_id = n.id)`;
 
-/**
- * The entries of a record, newest first. A company shows everything said with all of its people (common practice): each
- * of them gives its newest by its own index, so that a page costs the same however much was said.
- */
-async function pageOfEntries(
+/** An entry as it is shown, as SQL over `n`. */
+const shown = (inThreadCount: string): string => `
+  n.id, n.version, n.at, n.side, n.kind, n.headline, n.body, n.said <> '' AND n.said <> n.headline AS has_more, n.outcome, n.capture_id, n.actor_id, u.name AS actor,
+  ${linked('people', 'person_id', 'full_name')} AS people, ${linked('deals', 'deal_id', 'title')} AS deals,
+  n.thread, ${inThreadCount} AS in_thread, n.pinned_at, n.edited_at,
+  coalesce(n.created_at > :newSince::timestamptz AND n.actor_id IS DISTINCT FROM :reader::uuid, false) AS is_new,
+  EXISTS (SELECT 1 FROM annotations a WHERE a.entry_id = n.id) AS is_annotated`;
+
+async function rowsOf(
   context: Context,
-  owner: LedgerOwner,
-  id: string,
-  { kind, cursor, limit }: PageOfEntries,
-): Promise<{ ids: string[]; next: string | null }> {
-  const [at = '', last = ''] = decodeCursor(cursor, 2);
-  const after = [
-    last ? 'AND (k.at, k.entry_id) < (:at::timestamptz, :last::uuid)' : '',
-    kind ? 'AND EXISTS (SELECT 1 FROM ledger_entries n WHERE n.id = k.entry_id AND n.kind = :kind)' : '',
-  ].join(' ');
-  const own = newest(COLUMNS[owner], ':id::uuid', after);
-  const sql =
-    owner === 'companyId'
-      ? `SELECT DISTINCT entry_id, at FROM (
-           (${own}) UNION ALL
-           SELECT said.* FROM people p CROSS JOIN LATERAL (${newest('person_id', 'p.id', after)}) said WHERE p.company_id = :id) every
-          ORDER BY at DESC, entry_id DESC LIMIT :most`
-      : own;
-  const rows = await context.sequelize.query<{ id: string; key: string }>(
-    `SELECT entry_id AS id, at::text AS key FROM (${sql}) page ORDER BY at DESC, entry_id DESC`,
+  [owner, id]: readonly [LedgerOwner, string],
+  ids: readonly string[],
+  narrowed: Narrowed,
+): Promise<Row[]> {
+  if (!ids.length) return [];
+  const count = isFolded(narrowed)
+    ? `CASE WHEN n.thread IS NULL OR n.kind <> 'mail' THEN 0 ELSE (SELECT count(*)::int FROM (SELECT 1 ${inThread(owner, 'n')} AND m.kind = 'mail' LIMIT ${MOST_IN_THREAD}) t) END`
+    : '0';
+  return context.sequelize.query<Row>(
+    `SELECT ${shown(count)} FROM ledger_entries n LEFT JOIN users u ON u.id = n.actor_id WHERE n.id IN (:ids) ORDER BY n.at DESC, n.id DESC`,
     {
-      replacements: { id, at, last, kind: kind ?? null, most: limit + 1 },
+      replacements: {
+        ids: [...ids],
+        id,
+        newSince: narrowed.newSince ?? null,
+        reader: requireActor(context).id,
+      },
       type: QueryTypes.SELECT,
       transaction: context.tx,
     },
   );
-  const page = rows.slice(0, limit);
-  const end = page.at(-1);
+}
+
+const asEntry = (row: Row, reader: string): Entry => ({
+  id: row.id,
+  version: row.version,
+  at: row.at.toISOString(),
+  side: row.side,
+  kind: row.kind,
+  headline: row.headline,
+  body: row.body,
+  hasMore: row.has_more,
+  actor: row.actor,
+  isMine: row.actor_id === reader,
+  outcome: row.outcome,
+  captureId: row.capture_id,
+  people: row.people,
+  deals: row.deals,
+  thread: row.thread && row.in_thread > 1 ? { id: row.thread, count: row.in_thread } : null,
+  isPinned: row.pinned_at !== null,
+  isNew: row.is_new,
+  isAnnotated: row.is_annotated,
+  editedAt: row.edited_at?.toISOString() ?? null,
+});
+
+/** So many pinned entries stand above a ledger. */
+const MOST_PINNED = 20;
+
+async function pinnedOf(
+  context: Context,
+  owner: readonly [LedgerOwner, string],
+  narrowed: Narrowed,
+): Promise<Entry[]> {
+  const column = { personId: 'person_id', companyId: 'company_id', leadId: 'lead_id', dealId: 'deal_id' }[
+    owner[0]
+  ];
+  const rolledUp = owner[0] === 'companyId' ? 'OR k.at_company = :id::uuid' : '';
+  const rows = await context.sequelize.query<{ id: string }>(
+    `SELECT DISTINCT n.id, n.pinned_at FROM ledger_entries n JOIN ledger_links k ON k.entry_id = n.id
+      WHERE n.pinned_at IS NOT NULL AND (k.${column} = :id::uuid ${rolledUp}) ORDER BY n.pinned_at DESC LIMIT ${MOST_PINNED}`,
+    { replacements: { id: owner[1] }, type: QueryTypes.SELECT, transaction: context.tx },
+  );
+  const reader = requireActor(context).id;
+  const ids = rows.map((row) => row.id);
+  return (await rowsOf(context, owner, ids, { ...narrowed, thread: 'any' })).map((row) =>
+    asEntry(row, reader),
+  );
+}
+
+/** Entries of one record, newest first; on the first page what is pinned as well. */
+export async function entriesOf(
+  context: Context,
+  owner: readonly [LedgerOwner, string],
+  asked: Narrowed & { cursor?: string | undefined; limit: number },
+): Promise<{ items: Entry[]; pinned: Entry[]; next: string | null }> {
+  const { cursor, limit, ...narrowed } = asked;
+  const { ids, next } = await pageOfEntries(context, owner, { cursor, limit, ...narrowed });
+  const rows = await rowsOf(context, owner, ids, narrowed);
+  const reader = requireActor(context).id;
   return {
-    ids: page.map((row) => row.id),
-    next: rows.length > page.length && end ? encodeCursor([end.key, end.id]) : null,
+    items: rows.map((row) => asEntry(row, reader)),
+    pinned: cursor ? [] : await pinnedOf(context, owner, narrowed),
+    next,
   };
 }
 
-/** Entries of one record, newest first. */
-export async function entriesOf(
-  context: Context,
-  owner: LedgerOwner,
-  id: string,
-  paged: PageOfEntries,
-): Promise<{ items: Entry[]; next: string | null }> {
-  const { ids, next } = await pageOfEntries(context, owner, id, paged);
-  const rows = await rowsOf(context, ids);
-  const items = rows.map((row) => ({
-    id: row.id,
-    at: row.at.toISOString(),
-    side: row.side,
-    kind: row.kind,
-    headline: row.headline,
-    body: row.body,
-    actor: row.actor,
-    captureId: row.capture_id,
-    outcome: row.outcome,
-    people: row.people,
-  }));
-  return { items, next };
-}
-
-async function rowsOf(context: Context, ids: readonly string[]): Promise<Row[]> {
-  if (!ids.length) return [];
-  return context.sequelize.query<Row>(
-    `SELECT n.id, n.at, n.side, n.kind, n.headline, n.body, n.asks, n.outcome, n.capture_id, u.name AS actor,
-            (SELECT coalesce(jsonb_agg(jsonb_build_object('id', p.id, 'name', p.full_name)), '[]') FROM ledger_links l JOIN people p ON p.id = l.person_id WHERE l.entry_id = n.id) AS people
-       FROM ledger_entries n LEFT JOIN users u ON u.id = n.actor_id WHERE n.id IN (:ids) ORDER BY n.at DESC, n.id DESC`,
-    { replacements: { ids }, type: QueryTypes.SELECT, transaction: context.tx },
+/** One entry with all that belongs to it. @throws 404 where whoever asks cannot see it */
+export async function entryDetail(context: Context, id: string): Promise<EntryDetail> {
+  const reader = requireActor(context).id;
+  const [row] = await context.sequelize.query<
+    Row & { companies: EntryDetail['companies']; leads: EntryDetail['leads'] }
+  >(
+    `SELECT ${shown('0')}, n.said, ${linked('companies', 'company_id', 'name')} AS companies, ${linked('leads', 'lead_id', 'title')} AS leads
+       FROM ledger_entries n LEFT JOIN users u ON u.id = n.actor_id WHERE n.id = :id`,
+    {
+      replacements: { id, newSince: null, reader },
+      type: QueryTypes.SELECT,
+      transaction: context.tx,
+    },
   );
+  if (!row) throw notFound('There is no such entry.');
+  const own = await Annotation.findOne({ where: { entryId: id, userId: reader }, transaction: context.tx });
+  const revisions = await LedgerRevision.findAll({
+    where: { entryId: id },
+    order: [['until', 'DESC']],
+    limit: 50,
+    transaction: context.tx,
+  });
+  return {
+    ...asEntry(row, reader),
+    said: row.said || [row.headline, row.body].filter(Boolean).join('\n\n'),
+    companies: row.companies,
+    leads: row.leads,
+    annotation: own?.words ?? null,
+    revisions: revisions.map(({ headline, body, kind, at, outcome, until }) => ({
+      headline,
+      body,
+      kind,
+      at: at.toISOString(),
+      outcome,
+      until: until.toISOString(),
+    })),
+  };
 }
-
-/** So many of the newest entries say whose turn it is. */
-const LOOKED_BACK = 30;
-
-const asTurnEntry = (row: Pick<Row, 'side' | 'kind' | 'at' | 'asks' | 'outcome'>): TurnEntry => ({
-  side: row.outcome && row.outcome !== 'spoke' ? 'within' : row.side,
-  kind: row.kind,
-  at: row.at.toISOString(),
-  asks: row.asks,
-});
 
 /** Whose turn it is with one record. A lead's is that of its person: they are one and the same to talk with. */
 export async function turnOf(context: Context, owner: LedgerOwner, id: string): Promise<Turn> {
+  if (owner === 'companyId') return turnOfCompany(context, id);
+  if (owner === 'dealId') return (await turnsOfDeals(context, [id])).get(id) ?? joinTurns([]);
   const lead = owner === 'leadId' ? await Lead.findByPk(id, { transaction: context.tx }) : null;
-  const { ids } = await pageOfEntries(context, lead ? 'personId' : owner, lead?.personId ?? id, {
-    limit: LOOKED_BACK,
-  });
-  return readTurn((await rowsOf(context, ids)).map(asTurnEntry));
-}
-
-/** Whose turn it is on each of some deals, in one query. */
-export async function turnsOfDeals(context: Context, ids: readonly string[]): Promise<Map<string, Turn>> {
-  if (!ids.length) return new Map();
-  const rows = await context.sequelize.query<Row & { deal_id: string }>(
-    `SELECT wanted.id AS deal_id, said.* FROM unnest(ARRAY[:ids]::uuid[]) wanted (id)
-       CROSS JOIN LATERAL (
-         SELECT n.at, n.side, n.kind, n.asks, n.outcome FROM ledger_links k JOIN ledger_entries n ON n.id = k.entry_id
-          WHERE k.deal_id = wanted.id AND n.side <> 'within' AND coalesce(n.outcome, 'spoke') = 'spoke'
-          ORDER BY k.at DESC, k.entry_id DESC LIMIT 1) said`,
-    { replacements: { ids: [...ids] }, type: QueryTypes.SELECT, transaction: context.tx },
-  );
-  return new Map(rows.map((row) => [row.deal_id, readTurn([asTurnEntry(row)])]));
+  const personId = lead?.personId ?? id;
+  return (await turnsOfPeople(context, [personId])).get(personId) ?? joinTurns([]);
 }

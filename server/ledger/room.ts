@@ -7,12 +7,16 @@ export const ledger: Room = {
   routes: [ledgerHandlers],
   tables: [
     ...plain('work', 'ledger_entries'),
+    ...plain('ground', 'turns', 'looks'),
+    { table: 'ledger_revisions', role: 'note' },
+    { table: 'annotations', role: 'note' },
     {
       table: 'ledger_links',
       role: 'work',
       refers: [
         { column: 'person_id', to: 'people', unique: ['entry_id'] },
         { column: 'company_id', to: 'companies', unique: ['entry_id'] },
+        { column: 'at_company', to: 'companies' },
         ...refersTo('lead', 'deal'),
       ],
       erase: 'delete',

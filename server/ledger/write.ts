@@ -1,3 +1,5 @@
+import { readEntry } from '@emporikon/core/ledger/entryReading';
+import type { MailNature } from '@emporikon/core/reading/types';
 import type { CreationAttributes } from 'sequelize';
 import type { Context } from '../commands/context';
 import { LedgerEntry, LedgerLink } from '../db/models/ledger';
@@ -6,10 +8,40 @@ const RECORDS = ['personId', 'companyId', 'leadId', 'dealId'] as const;
 /** The records that an entry concerns. */
 export type Concerned = Partial<Record<(typeof RECORDS)[number], string | null>>;
 
-type Said = Pick<LedgerEntry, 'side' | 'kind' | 'headline'> & Partial<CreationAttributes<LedgerEntry>>;
+type Said = Pick<LedgerEntry, 'side' | 'kind' | 'headline'> &
+  Partial<Omit<CreationAttributes<LedgerEntry>, 'reading'>>;
 
-/** Links an entry to each record it concerns, unless it is linked there already. */
-export async function linkEntry(context: Context, entryId: string, about: Concerned): Promise<void> {
+/** What an entry writes with: of a command, or of what follows one. */
+type Entering = Pick<Context, 'newId' | 'now' | 'actor' | 'tx'> & { write: Pick<Context['write'], 'insert'> };
+
+/** What the reader is told beside the entry itself: the text of a mail with what it quotes, and who sent it. */
+interface Told {
+  text?: string;
+  subject?: string;
+  from?: string;
+  nature?: MailNature | null;
+}
+
+type Words = Pick<LedgerEntry, 'side' | 'kind' | 'headline' | 'body'> &
+  Partial<Pick<LedgerEntry, 'outcome' | 'said'>>;
+
+/** What an entry leaves open and settles, by all its words. */
+export const readingOf = (
+  { side, kind, headline, body, said = '', outcome = null }: Words,
+  told?: Told,
+): ReturnType<typeof readEntry> =>
+  readEntry({ side, kind, outcome, text: said || [headline, body].filter(Boolean).join('\n'), ...told });
+
+/**
+ * Links an entry to each record it concerns, unless it is linked there already.
+ * @param isCopied the person was only sent a copy, and is not waited for
+ */
+export async function linkEntry(
+  context: Entering,
+  entryId: string,
+  about: Concerned,
+  isCopied = false,
+): Promise<void> {
   for (const key of RECORDS) {
     const id = about[key];
     if (!id) continue;
@@ -22,25 +54,31 @@ export async function linkEntry(context: Context, entryId: string, about: Concer
         companyId: null,
         leadId: null,
         dealId: null,
+        isCopied: isCopied && key === 'personId',
         [key]: id,
       });
   }
 }
 
 /**
- * Enters what happened into the ledger of all it concerns. What is not given: it happened now, was said by whoever acts,
- * and comes of no capture.
+ * Enters what happened into the ledger of all it concerns, and reads what it leaves open. What is not given: it happened
+ * now, was said by whoever acts, and comes of no capture.
  */
-export async function enter(context: Context, said: Said, about: Concerned): Promise<LedgerEntry> {
+export async function enter(
+  context: Entering,
+  given: Said,
+  about: Concerned,
+  told?: Told,
+): Promise<LedgerEntry> {
+  const said = { body: '', ...given };
   const entry = await context.write.insert(LedgerEntry, {
     id: context.newId(),
     at: context.now(),
-    body: '',
-    asks: [],
     captureId: null,
     actorId: context.actor?.id ?? null,
     createdAt: context.now(),
     ...said,
+    reading: readingOf(said, told),
   });
   await linkEntry(context, entry.id, about);
   return entry;

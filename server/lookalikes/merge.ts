@@ -7,6 +7,7 @@ import { rowOf } from '../commands/writer';
 import { ClaimRow } from '../db/models/captures';
 import { Company, Person } from '../db/models/people';
 import { invalid, notFound } from '../http/problems';
+import { enter } from '../ledger/write';
 import { compareRecords } from './compare';
 import type { RecordKind } from './links';
 import { TABLE } from './links';
@@ -162,7 +163,13 @@ async function mergeOne(
   for (const [key, value] of Object.entries(after))
     if (key !== 'version' && !same(before[key], value))
       values[key] = { before: before[key] ?? null, after: value };
+  const entry = await enter(
+    context,
+    { side: 'within', kind: 'change', headline: `Merged with ${nameOf(gone)}` },
+    kind === 'person' ? { personId: survivor.id } : { companyId: survivor.id },
+  );
   const moved: Moved = {
+    entry: entry.id,
     record: record ?? {},
     rows,
     doubles,

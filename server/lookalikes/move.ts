@@ -6,6 +6,8 @@ type Row = Record<string, unknown>;
 
 /** All that a merge moved, so that it can be taken apart again to the last row. */
 export interface Moved {
+  /** What the ledger says of the merge; none of those before there was such an entry. */
+  entry?: string;
   /** The record that went, as it stood, by its SQL columns. */
   record: Row;
   /** Rows that went along: by `table.column` their keys. */

@@ -30,7 +30,7 @@ const sources = (column: 'person_id' | 'company_id'): Source[] => [
   {
     table: 'ledger_links',
     sql: `SELECT t.id::text AS key, e.kind || ': ' || e.headline AS what, e.created_at AS at, ${FROM_CAPTURE('e.capture_id')} AS "from"
-            FROM ledger_links t JOIN ledger_entries e ON e.id = t.entry_id WHERE t.${column} = $holder::uuid AND e.created_at > $at::timestamptz`,
+            FROM ledger_links t JOIN ledger_entries e ON e.id = t.entry_id WHERE t.${column} = $holder::uuid AND e.created_at > $at::timestamptz AND e.kind <> 'change'`,
   },
   {
     table: 'leads',

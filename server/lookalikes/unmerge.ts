@@ -1,3 +1,5 @@
+import { LedgerEntry, LedgerLink } from '../db/models/ledger';
+import { keepTurns } from '../ledger/turns';
 import { pastSight } from '../commands/sight';
 import type { Reply } from '@emporikon/contract';
 import { belongsTo } from '@emporikon/core/matching/merging';
@@ -110,6 +112,14 @@ async function withCurrentLinks(
   };
 }
 
+/** Takes away what the ledger says of the merge. */
+async function removeNote(context: Context, entryId: string): Promise<void> {
+  const about = { where: { entryId }, transaction: context.tx };
+  for (const link of await LedgerLink.findAll(about)) await context.write.remove(link);
+  const entry = await LedgerEntry.findByPk(entryId, { transaction: context.tx });
+  if (entry) await context.write.remove(entry);
+}
+
 /**
  * Takes a merge apart: the record is there again with all that came from it, and what happened since goes where it
  * belongs.
@@ -168,6 +178,8 @@ export async function unmerge(
       transaction: context.tx,
     },
   );
+  if (moved.entry) await removeNote(context, moved.entry);
+  if (kind === 'person') await keepTurns(context, [holder, mergedId]);
   // Undone at once it was a slip, and the look-alikes stand open again; taken apart later, it is an answer.
   if (undo) await reopen(context, [holder, mergedId]);
   else await keepApart(context, kind, [[holder, mergedId]]);

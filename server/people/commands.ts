@@ -200,6 +200,7 @@ export interface PersonPatch {
   tags?: string[];
   /** Values of the house's own fields by key; an empty one is taken away. */
   custom?: Record<string, string>;
+  because?: string;
 }
 
 const withoutBlank = (values: Record<string, string>): Record<string, string> =>
@@ -209,8 +210,9 @@ const withoutBlank = (values: Record<string, string>): Record<string, string> =>
 export async function changePerson(
   context: Context,
   id: string,
-  { version, custom, active, ...patch }: PersonPatch,
+  { version, custom, active, because, ...patch }: PersonPatch,
 ): Promise<{ version: number; eventId: string | null }> {
+  context.write.because(because);
   const person = await loadPerson(context, id, true);
   if (patch.fullName !== undefined && !parseName(patch.fullName).fullName)
     throw invalid('A person needs a name.', { fields: { fullName: 'is missing' } });

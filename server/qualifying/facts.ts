@@ -61,7 +61,7 @@ export const touchesSql = (person: string, until: string): string => `
   UNION ALL
   SELECT 'asked for a quote', e.at, e.headline
     FROM ledger_links k JOIN ledger_entries e ON e.id = k.entry_id
-   WHERE k.person_id = ${person} AND e.at <= ${until} AND e.side = 'theirs' AND e.asks::text ~* '${QUOTE_WORDS}'
+   WHERE k.person_id = ${person} AND e.at <= ${until} AND e.side = 'theirs' AND e.reading #>> '{said,asks}' ~* '${QUOTE_WORDS}'
   UNION ALL
   SELECT g.kind, g.at, g.words FROM signals g WHERE g.person_id = ${person} AND g.at <= ${until}`;
 

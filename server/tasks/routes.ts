@@ -15,18 +15,15 @@ async function shown(context: Context, id: string): Promise<TaskView> {
 }
 
 /**
- * A call or meeting that was done is something that happened: it goes into the ledger of all it concerns. A mail that was
- * to be sent is noted as done and not as sent: the mail itself enters the ledger when it is.
+ * What was done happened, and goes into the ledger of all it concerns. A mail that was to be sent is entered as done and
+ * not as sent: the mail itself enters the ledger when it is.
  */
 async function enterDone(context: Context, task: Task): Promise<void> {
-  if (task.kind === 'task' || !(task.personId || task.companyId || task.leadId || task.dealId)) return;
-  await enter(
-    context,
-    task.kind === 'mail'
-      ? { side: 'within', kind: 'note', headline: `Done: ${task.title}` }
-      : { side: 'ours', kind: task.kind, headline: task.title },
-    task,
-  );
+  if (!(task.personId || task.companyId || task.leadId || task.dealId)) return;
+  if (task.kind === 'mail' || task.kind === 'task')
+    await enter(context, { side: 'within', kind: 'task', headline: `Done: ${task.title}` }, task);
+  // What was to be said leaves nothing open.
+  else await enter(context, { side: 'ours', kind: task.kind, headline: task.title }, task, { text: '' });
 }
 
 /** It lasts as long as it did, at its new time. */

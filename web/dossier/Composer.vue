@@ -58,7 +58,7 @@ const follow = (event: Event): void => {
   scrolled.value = (event.target as HTMLInputElement).scrollLeft;
 };
 
-const KIND_NAMES = { note: 'Note', call: 'Call', mail: 'Mail', meeting: 'Meeting' } as const;
+const KIND_NAMES = { note: 'Note', call: 'Call', mail: 'Mail', meeting: 'Meeting', visit: 'Visit' } as const;
 const parts = computed(() => {
   const { value } = reading;
   if (!value) return [];

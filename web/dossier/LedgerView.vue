@@ -1,35 +1,89 @@
 <script setup lang="ts">
 import type { Reply } from '@emporikon/contract';
 import type { About, Entry } from '@emporikon/contract/ledger';
-import { ref, watch } from 'vue';
+import { computed, ref, shallowRef, watch } from 'vue';
 import { api } from '../shell/api';
-import { clock, day } from '../shell/format';
-import ChannelIcon from '../kit/ChannelIcon.vue';
-import { CHANNELS } from '../kit/icons';
-import { usePaged } from '../shell/usePaged';
-import VisibilityDialog from '../visibility/VisibilityDialog.vue';
+import { counted, monthName } from '../shell/format';
+import { reloadOn, usePaged } from '../shell/usePaged';
+import { useUndo } from '../shell/undo';
+import EntryPanel from './EntryPanel.vue';
+import LedgerEntry from './LedgerEntry.vue';
+import LedgerFilters from './LedgerFilters.vue';
+import { blankFilters, isNarrowed, queryOf } from './filters';
 import TurnWords from './TurnWords.vue';
 
 const props = defineProps<{ about: About }>();
-const KINDS = [
-  { value: 'all', name: 'All' },
-  { value: 'mail', name: 'Email' },
-  { value: 'call', name: 'Calls' },
-  { value: 'meeting', name: 'Meetings' },
-  { value: 'note', name: 'Notes' },
-] as const;
-/** The entry of which it is asked who can see it. */
-const sightOf = ref<string | null>(null);
-const kind = ref<(typeof KINDS)[number]['value']>('all');
+const undo = useUndo();
+const filters = ref(blankFilters());
+/** The entry whose details stand beside the page. */
+const opened = ref<string | null>(null);
+/** When one looked here last: what colleagues entered since stands out until one leaves. */
+const looked = api('POST /api/looks', { body: { recordId: Object.values(props.about)[0] ?? '' } }).then(
+  ({ before }) => before ?? undefined,
+  () => undefined,
+);
 const { items, first, hasMore, more, error, reload } = usePaged<Entry, Reply<'GET /api/ledger'>>(
-  (cursor) =>
+  async (cursor) =>
     api('GET /api/ledger', {
-      query: { ...props.about, kind: kind.value === 'all' ? undefined : kind.value, cursor },
+      query: { ...props.about, ...queryOf(filters.value), newSince: await looked, cursor },
     }),
-  ['ledger_entries', 'ledger_links', 'people'],
+  ['ledger_entries', 'ledger_links', 'annotations', 'people'],
   () => Object.values(props.about),
 );
-watch(kind, reload);
+reloadOn(() => filters.value, reload);
+
+/** The exchanges that are unfolded, with their earlier mails. */
+const unfolded = shallowRef<Record<string, Entry[]>>({});
+watch(items, () => (unfolded.value = {}));
+async function unfold({ id, thread }: Entry): Promise<void> {
+  if (!thread) return;
+  if (unfolded.value[id]) {
+    unfolded.value = Object.fromEntries(Object.entries(unfolded.value).filter(([key]) => key !== id));
+    return;
+  }
+  try {
+    const page = await api('GET /api/ledger', { query: { ...props.about, thread: thread.id, limit: 200 } });
+    unfolded.value = { ...unfolded.value, [id]: page.items.filter((one) => one.id !== id) };
+  } catch (problem) {
+    undo.fail(problem);
+  }
+}
+
+interface Line {
+  key: string;
+  entry: Entry;
+  /** The month that begins with it, where it is another than that of the entry above. */
+  month: string | null;
+  isEarlier: boolean;
+}
+const monthOf = ({ at }: Entry): string => monthName(new Date(at).toISOString().slice(0, 7));
+const lines = computed((): Line[] => {
+  let month = '';
+  return (items.value ?? []).flatMap((entry) => {
+    const now = monthOf(entry);
+    const begins = now !== month && month !== '';
+    month = now;
+    return [
+      { key: entry.id, entry, month: begins ? now : null, isEarlier: false },
+      ...(unfolded.value[entry.id] ?? []).map((earlier) => ({
+        key: `${entry.id} ${earlier.id}`,
+        entry: earlier,
+        month: null,
+        isEarlier: true,
+      })),
+    ];
+  });
+});
+const pinned = computed(() => (isNarrowed(filters.value) ? [] : (first.value?.pinned ?? [])));
+
+async function markAnswered(): Promise<void> {
+  try {
+    const { eventId } = await api('POST /api/ledger/answered', { body: props.about });
+    undo.tell({ text: 'Marked as answered.', eventId });
+  } catch (problem) {
+    undo.fail(problem);
+  }
+}
 </script>
 
 <template>
@@ -37,61 +91,47 @@ watch(kind, reload);
     <div class="head">
       <h2>What happened</h2>
       <TurnWords v-if="first" :turn="first.turn" />
-      <span class="kinds"
-        ><v-btn
-          v-for="one in KINDS"
-          :key="one.value"
-          class="word"
-          :aria-pressed="kind === one.value"
-          @click="kind = one.value"
-        >
-          {{ one.name }}
-        </v-btn></span
-      >
+      <v-btn v-if="first?.turn.turn === 'ours'" class="word" @click="markAnswered">Not our turn</v-btn>
+      <LedgerFilters v-model="filters" :about="about" />
     </div>
     <p v-if="error" class="wrong" role="alert">{{ error }}</p>
     <p v-else-if="items && !items.length" class="empty">
       {{
-        kind !== 'all'
-          ? 'Nothing of this kind yet.'
+        isNarrowed(filters)
+          ? 'Nothing here matches.'
           : 'Nothing logged yet. Write what happened in the line below.'
       }}
     </p>
+    <section
+      v-if="pinned.length"
+      class="pinned"
+      :aria-label="counted(pinned.length, 'pinned entry', 'pinned entries')"
+    >
+      <ol class="spine bare">
+        <li v-for="entry in pinned" :key="entry.id" :class="entry.side">
+          <LedgerEntry :entry="entry" @open="opened = entry.id" />
+        </li>
+      </ol>
+    </section>
     <ol class="spine">
-      <li v-for="entry in items ?? []" :key="entry.id" :class="entry.side" data-entry>
-        <div v-if="entry.side === 'within'" class="note">
-          <ChannelIcon :channel="entry.kind" is-beside-word />
-          <b v-if="entry.kind !== 'quote'">Note</b> {{ entry.headline }}
-          <span class="soft">{{ entry.actor?.split(' ')[0] }}, {{ day(entry.at) }}</span>
-          <v-btn class="word sight" @click="sightOf = entry.id">Who can see it</v-btn>
-        </div>
-        <template v-else>
-          <time class="when" :datetime="entry.at">{{ day(entry.at) }}<br />{{ clock(entry.at) }}</time>
-          <div class="said">
-            <b>{{ entry.headline }}</b>
-            <div v-if="entry.body" class="soft body">{{ entry.body }}</div>
-            <div class="cap">
-              <ChannelIcon :channel="entry.kind" is-beside-word /> {{ CHANNELS[entry.kind].word
-              }}{{ entry.outcome && entry.outcome !== 'spoke' ? `, ${entry.outcome}` : ''
-              }}<template v-if="entry.actor"> · {{ entry.actor }}</template
-              ><template v-else-if="entry.side === 'ours'"> · us</template
-              ><template v-else-if="entry.people.length">
-                · {{ entry.people.map((one) => one.name).join(', ') }}</template
-              >
-              <template v-if="entry.captureId">
-                ·
-                <RouterLink :to="`/arrivals/${entry.captureId}`" class="quiet-link"
-                  >Open the message</RouterLink
-                ></template
-              >
-              <v-btn class="word sight" @click="sightOf = entry.id">Who can see it</v-btn>
-            </div>
-          </div>
-        </template>
-      </li>
+      <template v-for="line in lines" :key="line.key">
+        <li v-if="line.month" class="month">
+          <span class="cap">{{ line.month }}</span>
+        </li>
+        <li :class="[line.entry.side, { earlier: line.isEarlier }]" data-entry>
+          <LedgerEntry
+            :entry="line.entry"
+            :is-unfolded="line.entry.id in unfolded"
+            @open="opened = line.entry.id"
+            @unfold="unfold(line.entry)"
+          />
+        </li>
+      </template>
     </ol>
-    <v-btn v-if="hasMore" class="quiet" @click="more">Show earlier</v-btn>
-    <VisibilityDialog v-if="sightOf" :id="sightOf" kind="ledger" @close="sightOf = null" />
+    <v-btn v-if="hasMore" v-intersect="(isSeen: boolean) => isSeen && more()" class="quiet" @click="more"
+      >Show earlier</v-btn
+    >
+    <EntryPanel v-if="opened" :id="opened" :key="opened" @close="opened = null" />
   </section>
 </template>
 
@@ -110,11 +150,6 @@ watch(kind, reload);
   padding-bottom: 8px;
   min-height: 38px;
 }
-.kinds {
-  margin-left: auto;
-  display: flex;
-  gap: 10px;
-}
 .spine {
   flex: 1;
   position: relative;
@@ -122,7 +157,7 @@ watch(kind, reload);
   margin: 0;
   padding: 0;
 }
-.spine::before {
+.spine:not(.bare)::before {
   content: '';
   position: absolute;
   left: 50%;
@@ -130,98 +165,83 @@ watch(kind, reload);
   bottom: 0;
   border-left: 1px solid var(--rule);
 }
+.pinned {
+  border-bottom: 1px solid var(--rule);
+  margin-bottom: 12px;
+}
 li {
   display: grid;
   grid-template-columns: 1fr 92px 1fr;
   margin-bottom: 12px;
+  /* Of a long history only what is near is laid out. */
+  content-visibility: auto;
+  contain-intrinsic-size: auto 56px;
 }
-.when {
-  grid-column: 2;
-  grid-row: 1;
-  text-align: center;
-  font-size: 12px;
-  color: var(--soft);
+.month {
+  justify-items: center;
+  grid-template-columns: 1fr;
+}
+.month .cap {
   background: var(--ground);
-  align-self: start;
+  padding: 0 8px;
   z-index: 1;
 }
-.said {
-  grid-row: 1;
-  min-width: 0;
-  overflow-wrap: anywhere;
-}
-.theirs .said {
+.theirs :deep(.said) {
   grid-column: 1;
   text-align: right;
   border-right: 2px solid var(--theirs);
   padding: 0 14px 0 60px;
 }
-.ours .said {
+.ours :deep(.said) {
   grid-column: 3;
   border-left: 2px solid var(--ours);
   padding: 0 60px 0 14px;
 }
-.body {
-  display: -webkit-box;
-  -webkit-box-orient: vertical;
-  -webkit-line-clamp: 2;
-  line-clamp: 2;
-  overflow: hidden;
-}
-.note {
-  grid-column: 1 / 4;
-  justify-self: center;
-  background: var(--ground);
-  border: 1px dashed var(--wait-line);
-  border-radius: 3px;
-  padding: 4px 14px;
-  max-width: 560px;
-  z-index: 1;
-  font-size: 13px;
+.earlier :deep(.said) {
+  border-style: dotted;
 }
 /* Said where somebody looks at the entry; always where nothing can be pointed at without being pressed. */
-.sight {
-  margin-left: 8px;
-}
 @media (hover: hover) {
   li {
     position: relative;
   }
-  .sight {
+  li :deep(.more) {
     position: absolute;
     top: 0;
     right: 0;
     margin: 0;
   }
-  .theirs .sight {
+  .theirs :deep(.more) {
     right: auto;
     left: 0;
   }
-  li:not(:hover, :focus-within) .sight {
+  li:not(:hover, :focus-within) :deep(.more) {
     opacity: 0;
+    pointer-events: none;
   }
 }
 @media (max-width: 700px) {
   .ledger {
     padding: 10px 14px 16px;
   }
-  .spine::before {
+  .spine:not(.bare)::before {
     left: 33px;
   }
   li {
     grid-template-columns: 68px 1fr;
   }
-  .when {
-    grid-column: 1;
+  .month {
+    grid-template-columns: 1fr;
+    justify-items: start;
   }
-  .theirs .said,
-  .ours .said {
+  .theirs :deep(.said),
+  .ours :deep(.said) {
     grid-column: 2;
     text-align: left;
     padding: 0 0 0 10px;
     border-right: 0;
   }
-  .theirs .said {
+  .theirs :deep(.said) {
     border-left: 2px solid var(--theirs);
   }
 }

@@ -3,6 +3,7 @@ import type { Turn } from '@emporikon/contract/ledger';
 import { computed } from 'vue';
 import { day } from '../shell/format';
 
+/** Whose turn it is, and why; pointed at, the rule by which that is so. */
 const props = defineProps<{ turn: Turn }>();
 const words = computed(() => {
   const { turn, because, since } = props.turn;
@@ -10,8 +11,17 @@ const words = computed(() => {
   if (turn === 'ours') return `Our turn: ${because}${on}`;
   return turn === 'theirs' ? `Their turn: ${because}${on}` : `Nobody’s turn: ${because}${on}`;
 });
+const RULES: Record<Turn['turn'], string> = {
+  ours: 'Something they asked, or something we promised, is still open. An answer, a call or “Not our turn” closes it; a voicemail or a note does not.',
+  theirs:
+    'We asked something, sent a quote, or they promised something. Their answer closes it, or a call in which you speak.',
+  nobody: 'Nothing is left to answer on either side.',
+};
 </script>
 
 <template>
-  <span class="turn" :class="turn.turn">{{ words }}</span>
+  <span class="turn" :class="turn.turn" tabindex="0"
+    >{{ words
+    }}<v-tooltip activator="parent" location="bottom" max-width="340">{{ RULES[turn.turn] }}</v-tooltip></span
+  >
 </template>

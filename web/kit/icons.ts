@@ -1,10 +1,13 @@
 import {
   mdiCalendarOutline,
   mdiCardAccountDetailsOutline,
+  mdiCheck,
   mdiEmailOutline,
   mdiFileDocumentOutline,
   mdiFormSelect,
+  mdiMapMarkerOutline,
   mdiNoteTextOutline,
+  mdiPaperclip,
   mdiPhoneOutline,
   mdiSwapHorizontal,
   mdiTableRow,
@@ -23,6 +26,9 @@ export const CHANNELS = {
   mail: { icon: mdiEmailOutline, word: 'Email' },
   meeting: { icon: mdiCalendarOutline, word: 'Meeting' },
   note: { icon: mdiNoteTextOutline, word: 'Note' },
+  visit: { icon: mdiMapMarkerOutline, word: 'Visit' },
+  file: { icon: mdiPaperclip, word: 'File' },
+  task: { icon: mdiCheck, word: 'Task' },
   change: { icon: mdiSwapHorizontal, word: 'Change' },
   quote: { icon: mdiFileDocumentOutline, word: 'Quote' },
 } as const;

@@ -41,6 +41,7 @@ function address(path: string, params: Record<string, unknown>, query: Record<st
 /** What is posted and changes nothing. */
 const READING: ReadonlySet<RouteName> = new Set<RouteName>([
   'POST /api/composer',
+  'POST /api/looks',
   'POST /api/fit-rules/preview',
   'POST /api/merges/compare',
 ]);

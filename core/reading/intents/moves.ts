@@ -1,12 +1,15 @@
 /** What a next move is done by. */
 export type MoveKind = 'call' | 'mail' | 'meeting' | 'task';
-export type EntryKind = 'note' | 'call' | 'mail' | 'meeting';
+export type EntryKind = 'note' | 'call' | 'mail' | 'meeting' | 'visit';
 
 /** Verbs that begin what is to be done, as a rep notes it for the team: "send quote", "call back Thursday". */
 export const TO_DO: readonly [RegExp, MoveKind][] = [
   [/^(?:call|ring|phone|telephone|try (?:again|them|him|her))\b/i, 'call'],
   [/^(?:e-?mail|mail|write|letter|reply|answer|send|quote|forward|resend)\b/i, 'mail'],
-  [/^(?:meet|meeting|visit|lunch|coffee|demo|see|show|test ride|site visit|drop by|pop in)\b/i, 'meeting'],
+  [
+    /^(?:meet|meeting(?! (?:was|got|has|moved|postponed|cancelled)\b)|visit|lunch|coffee|demo|see|show|test ride|site visit|drop by|pop in)\b/i,
+    'meeting',
+  ],
   [
     /^(?:ask|check|chase|remind|follow[- ]?up|prepare|book|order|get|find|fix|arrange|bring|deliver|confirm|invoice|todo|task|next|draft|schedule|set up|make|work out|put together|look up|reserve|pass (?:on|to)|introduce)\b/i,
     'task',
@@ -20,11 +23,25 @@ export const TO_DO: readonly [RegExp, MoveKind][] = [
 
 /** Verbs that say what has happened already, and from whose side. */
 export const DONE: readonly [RegExp, EntryKind, 'ours' | 'theirs'][] = [
+  [
+    /^(?:visited|(?:dropped|popped|called) (?:by|in)(?= |$)|was at their|went (?:to see|by|round))\b/i,
+    'visit',
+    'ours',
+  ],
   [/^(?:called|rang|phoned|spoke|talked|left (?:a )?(?:message|voicemail))\b/i, 'call', 'ours'],
   [/^(?:(?:s?he|they) (?:called|rang|phoned)|missed (?:a )?call)\b/i, 'call', 'theirs'],
   [/^(?:e-?mailed|wrote|replied|answered|sent)\b/i, 'mail', 'ours'],
   [/^(?:(?:s?he|they) (?:e-?mailed|wrote|replied|answered|sent))\b/i, 'mail', 'theirs'],
-  [/^(?:met|visited|showed|demonstrated)\b/i, 'meeting', 'ours'],
+  [
+    /^(?:(?:s?he|they) (?:visited|came (?:by|in|to see us)|dropped (?:by|in)|popped in))\b/i,
+    'visit',
+    'theirs',
+  ],
+  [
+    /^(?:met|meeting (?:was |got )?(?:moved|postponed|cancelled|called off|put off|rescheduled)|showed|demonstrated)\b/i,
+    'meeting',
+    'ours',
+  ],
 ];
 
 /** The kind of thing to do that a text begins with; null when it begins otherwise. */

@@ -1,5 +1,5 @@
-import type { CallOutcome } from '@emporikon/core/ledger/composer';
-import type { Side } from '@emporikon/core/ledger/turn';
+import type { EntryReading } from '@emporikon/core/ledger/entryReading';
+import type { Side, TurnOutcome } from '@emporikon/core/ledger/turn';
 import {
   Model,
   type CreationOptional,
@@ -10,7 +10,8 @@ import {
 import { col, define, visibility, type Visibility } from './columns';
 import type { UserRole } from './users';
 
-export type LedgerKind = 'mail' | 'call' | 'meeting' | 'note' | 'change' | 'quote';
+export type LedgerKind =
+  'mail' | 'call' | 'meeting' | 'visit' | 'form' | 'file' | 'task' | 'note' | 'change' | 'quote';
 
 export class LedgerEntry extends Model<InferAttributes<LedgerEntry>, InferCreationAttributes<LedgerEntry>> {
   declare id: string;
@@ -21,15 +22,23 @@ export class LedgerEntry extends Model<InferAttributes<LedgerEntry>, InferCreati
   declare kind: LedgerKind;
   declare headline: string;
   declare body: string;
-  declare asks: string[];
   declare captureId: string | null;
   declare actorId: string | null;
   /** RFC 5322 Message-ID, by which the same message twice is one entry. */
   declare messageId: CreationOptional<string | null>;
   /** What keeps the entries of one conversation together. */
   declare thread: CreationOptional<string | null>;
-  /** How a call ended; null where nobody said. */
-  declare outcome: CreationOptional<CallOutcome | null>;
+  /** How a call or a meeting went; null where nobody said. */
+  declare outcome: CreationOptional<TurnOutcome | null>;
+  declare version: CreationOptional<number>;
+  /** The whole of what was said, where headline and body are less. */
+  declare said: CreationOptional<string>;
+  /** What it leaves open and settles. */
+  declare reading: CreationOptional<EntryReading | null>;
+  /** Somebody marked here that nothing is left to answer. */
+  declare settles: CreationOptional<boolean>;
+  declare pinnedAt: CreationOptional<Date | null>;
+  declare editedAt: CreationOptional<Date | null>;
   declare createdAt: Date;
 }
 
@@ -40,6 +49,34 @@ export class LedgerLink extends Model<InferAttributes<LedgerLink>, InferCreation
   declare companyId: string | null;
   declare leadId: string | null;
   declare dealId: string | null;
+  /** Where the person worked when it was said; the database fills it in. */
+  declare atCompany: CreationOptional<string | null>;
+  /** The person was only sent a copy of it. */
+  declare isCopied: CreationOptional<boolean>;
+}
+
+/** What an entry said before it was changed. */
+export class LedgerRevision extends Model<
+  InferAttributes<LedgerRevision>,
+  InferCreationAttributes<LedgerRevision>
+> {
+  declare id: string;
+  declare entryId: string;
+  declare headline: string;
+  declare body: string;
+  declare kind: LedgerKind;
+  declare at: Date;
+  declare outcome: TurnOutcome | null;
+  declare until: Date;
+}
+
+/** What somebody wrote beside an entry for themselves alone. */
+export class Annotation extends Model<InferAttributes<Annotation>, InferCreationAttributes<Annotation>> {
+  declare id: string;
+  declare entryId: string;
+  declare userId: string;
+  declare words: string;
+  declare updatedAt: Date;
 }
 
 /** One written row: what it was and what it became; null where it did not or does not exist. */
@@ -76,12 +113,17 @@ export function defineLedgerModels(sequelize: Sequelize): void {
     kind: col.words,
     headline: col.words,
     body: col.words,
-    asks: col.json,
     captureId: col.uuid,
     actorId: col.uuid,
     messageId: col.text,
     thread: col.text,
     outcome: col.text,
+    version: col.version,
+    said: { ...col.words, defaultValue: '' },
+    reading: col.json,
+    settles: col.flag,
+    pinnedAt: col.time,
+    editedAt: col.time,
     createdAt: col.time,
   });
   define(sequelize, LedgerLink, 'ledger_links', {
@@ -91,6 +133,25 @@ export function defineLedgerModels(sequelize: Sequelize): void {
     companyId: col.uuid,
     leadId: col.uuid,
     dealId: col.uuid,
+    atCompany: col.uuid,
+    isCopied: col.flag,
+  });
+  define(sequelize, LedgerRevision, 'ledger_revisions', {
+    id: col.id,
+    entryId: col.uuid,
+    headline: col.words,
+    body: col.words,
+    kind: col.words,
+    at: col.time,
+    outcome: col.text,
+    until: col.time,
+  });
+  define(sequelize, Annotation, 'annotations', {
+    id: col.id,
+    entryId: col.uuid,
+    userId: col.uuid,
+    words: col.words,
+    updatedAt: col.time,
   });
   define(sequelize, EventRow, 'events', {
     seq: { type: 'BIGINT', autoIncrement: true, primaryKey: true },

@@ -1,0 +1,98 @@
+import { useHouse } from '../testing/harness';
+import { saying } from '../testing/saying';
+
+const { pell } = useHouse();
+const { person, company, enter, ledger } = saying(pell);
+const mailed = (side: 'ours' | 'theirs', headline: string, at: string, personId: string) =>
+  enter(pell, { kind: 'mail', side, headline, at }, { personId });
+
+describe('whose turn it is', () => {
+  it('is read from the words, the same on person, company, lead and deal', async () => {
+    const firm = await company('Quay Florists');
+    const id = await person('Lea Brink', firm);
+    const lead = (await pell.call('POST /api/leads', { body: { title: 'Two bikes', personId: id } })).body
+      .lead;
+    const dealId = (await pell.call('POST /api/deals', { body: { title: 'Two bikes', personId: id } })).body
+      .deal.id;
+    const all: Record<string, string>[] = [
+      { personId: id },
+      { companyId: firm },
+      { leadId: lead.id },
+      { dealId },
+    ];
+    const turns = async () => Promise.all(all.map(async (about) => (await ledger(about)).turn.turn));
+    await mailed('theirs', 'Could you send the payload sheet?', '2026-11-02T09:00:00Z', id);
+    expect(await turns()).toEqual(['ours', 'ours', 'ours', 'ours']);
+    await enter(
+      pell,
+      {
+        kind: 'call',
+        side: 'ours',
+        headline: 'Left a voicemail',
+        outcome: 'voicemail',
+        at: '2026-11-02T10:00:00Z',
+      },
+      { personId: id },
+    );
+    expect(await turns()).toEqual(['ours', 'ours', 'ours', 'ours']);
+    await mailed(
+      'ours',
+      'Here is the payload sheet. When do you want to ride it?',
+      '2026-11-03T09:00:00Z',
+      id,
+    );
+    expect(await turns()).toEqual(['theirs', 'theirs', 'theirs', 'theirs']);
+    await mailed('theirs', 'Thursday at ten suits us.', '2026-11-04T09:00:00Z', id);
+    expect(new Set(await turns())).toEqual(new Set(['nobody']));
+  });
+
+  it('is ours at a company as long as one of its people waits, however much is said with the others', async () => {
+    const firm = await company('Harbour Caterers');
+    const [waits, talks] = [await person('Wim Waits', firm), await person('Tess Talks', firm)];
+    await mailed('theirs', 'What does the trailer cost?', '2026-11-01T09:00:00Z', waits);
+    for (let day = 2; day < 12; day++)
+      await enter(
+        pell,
+        {
+          kind: 'call',
+          side: 'ours',
+          headline: 'Talked it through',
+          at: `2026-11-${String(day).padStart(2, '0')}T09:00:00Z`,
+        },
+        { personId: talks },
+      );
+    expect((await ledger({ personId: talks })).turn.turn).toBe('nobody');
+    expect((await ledger({ companyId: firm })).turn).toMatchObject({
+      turn: 'ours',
+      because: 'they asked: What does the trailer cost?',
+    });
+  });
+
+  it('is settled by hand, in the ledger, and taken back', async () => {
+    const firm = await company('Mill Couriers');
+    const id = await person('Otto Reed', firm);
+    await mailed('theirs', 'Any news?', '2026-11-02T09:00:00Z', id);
+    const { body } = await pell.call('POST /api/ledger/answered', { body: { companyId: firm } });
+    expect((await ledger({ personId: id })).turn).toMatchObject({
+      turn: 'nobody',
+      because: 'Pell Garrick marked it as answered',
+    });
+    expect((await ledger({ companyId: firm })).turn.turn).toBe('nobody');
+    const again = await pell.call('POST /api/ledger/answered', { body: { personId: id } });
+    expect(again.status).toBe(409);
+    await pell.call('POST /api/events/:id/undo', { params: { id: body.eventId ?? '' } });
+    expect((await ledger({ personId: id })).turn.turn).toBe('ours');
+  });
+
+  it('a task that is done answers, and a note does not', async () => {
+    const id = await person('Nora Vance');
+    await mailed('theirs', 'Could you send the quote?', '2026-11-02T09:00:00Z', id);
+    await enter(pell, { headline: 'Quote sent? Ask Ines' }, { personId: id });
+    expect((await ledger({ personId: id })).turn.turn).toBe('ours');
+    const task = await pell.call('POST /api/tasks', {
+      body: { title: 'Send the quote', kind: 'mail', dueAt: '2026-11-25T09:00:00Z', personId: id },
+    });
+    await pell.call('PATCH /api/tasks/:id', { params: { id: task.body.task.id }, body: { done: true } });
+    expect((await ledger({ personId: id })).turn.turn).toBe('nobody');
+  });
+});
