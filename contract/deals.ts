@@ -57,6 +57,12 @@ export const DealRow = z.object({
     .describe('0 to 1, from what was learnt of its lead and from its stage; null for a closed one'),
   nextMove: Task.nullable(),
   turn: Turn,
+  news: z
+    .object({ count: z.int(), sentence: z.string().nullable() })
+    .nullable()
+    .describe(
+      'what colleagues entered since whoever asks looked at it last, and the newest sentence on why it was changed',
+    ),
 });
 export type DealRow = z.infer<typeof DealRow>;
 const Filter = z.object({

@@ -11,6 +11,7 @@ import { formRoutes } from './forms';
 import { importRoutes } from './imports';
 import { leadRoutes } from './leads';
 import { ledgerRoutes } from './ledger';
+import { noticeRoutes } from './notices';
 import { lookAlikeRoutes } from './lookAlikes';
 import { lookUpRoutes } from './lookups';
 import { mailboxRoutes } from './mailboxes';
@@ -37,6 +38,7 @@ export const allRoutes = {
   ...dealRoutes,
   ...taskRoutes,
   ...ledgerRoutes,
+  ...noticeRoutes,
   ...settingsRoutes,
   ...fieldRoutes,
   ...callRoutes,

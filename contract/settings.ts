@@ -116,7 +116,14 @@ export const settingsRoutes = routes({
   'GET /api/counts': {
     summary: 'The numbers beside the sections',
     tag: 'search',
-    reply: z.object({ arrivals: z.int(), round: z.int(), overdue: z.int(), leads: z.int(), deals: z.int() }),
+    reply: z.object({
+      arrivals: z.int(),
+      round: z.int(),
+      overdue: z.int(),
+      leads: z.int(),
+      deals: z.int(),
+      notices: z.int().describe('unread'),
+    }),
   },
   'POST /api/events/:id/undo': {
     summary: 'Undo a change; 409 with reasons when other changes depend on it',

@@ -4,12 +4,13 @@ import { enterChanges } from './ledger/changes';
 import { followTurns } from './ledger/turns';
 import { lookUpAfter } from './lookups/automatic';
 import { keepPastWork } from './people/pastWork';
+import { followNotices } from './notices/follow';
 import { scoreAfter } from './qualifying/touched';
 import { keepWorkedWith } from './search/worked';
 
 /** What follows the events of commands: with them, in their transaction, or after it through the queue. */
 export const followers: Followers = {
   completes: [keepPastWork, enterChanges],
-  within: [keepDealStates, keepWorkedWith, followTurns],
+  within: [keepDealStates, keepWorkedWith, followTurns, followNotices],
   after: [scoreAfter, lookUpAfter],
 };

@@ -15,6 +15,7 @@ import { ledger } from './ledger/room';
 import { lookalikes } from './lookalikes/room';
 import { lookups } from './lookups/room';
 import { mailboxes } from './mailboxes/room';
+import { notices } from './notices/room';
 import { outbox } from './outbox/room';
 import { people } from './people/room';
 import { pipelines } from './pipelines/room';
@@ -45,6 +46,7 @@ export const rooms: readonly Room[] = [
   lookalikes,
   lookups,
   mailboxes,
+  notices,
   outbox,
   people,
   pipelines,

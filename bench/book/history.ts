@@ -49,11 +49,19 @@ SELECT ${id('entry', 's.n')}, s.at, (ARRAY['theirs', 'ours', 'within'])[1 + s.n 
        'About the bikes, ' || s.n, 'We spoke of long bikes, of what a trailer carries, and of the price of eight.', u.id, s.at
   FROM (SELECT n, ${some(6, USERS)} AS owner, timestamptz '2026-11-20' - n * interval '9 seconds' AS at FROM generate_series(${from}, ${until}) n) s
   JOIN numbered_users u ON u.n = s.owner;
-INSERT INTO ledger_links (id, entry_id, person_id, deal_id, at)
-SELECT ${id('link', 's.n')}, ${id('entry', 's.n')}, CASE WHEN d.id IS NULL THEN p.id END, d.id, s.at
+INSERT INTO ledger_links (id, entry_id, person_id, deal_id, at_company, at)
+SELECT ${id('link', 's.n')}, ${id('entry', 's.n')}, CASE WHEN d.id IS NULL THEN p.id END, d.id, CASE WHEN d.id IS NULL THEN w.company_id END, s.at
   FROM (SELECT n, CASE WHEN n % 4 = 0 THEN ${some(7, `least(1000, ${within})`)} ELSE ${some(8, String(within))} END AS person, CASE WHEN n % 10 = 0 THEN ${some(9, DEALS)} END AS deal, timestamptz '2026-11-20' - n * interval '9 seconds' AS at
           FROM generate_series(${from}, ${until}) n) s
-  JOIN numbered_people p ON p.n = s.person LEFT JOIN numbered_deals d ON d.n = s.deal`;
+  JOIN numbered_people p ON p.n = s.person JOIN people w ON w.id = p.id LEFT JOIN numbered_deals d ON d.n = s.deal`;
+
+/** Whose turn it is with each person, as the program keeps it: by the side that spoke last. */
+const turns = `
+INSERT INTO turns (person_id, turn, since, because, spoken_at, touched_at, is_live)
+SELECT p.id, CASE n.side WHEN 'ours' THEN 'theirs' ELSE 'ours' END, n.at, CASE n.side WHEN 'ours' THEN 'we wrote' ELSE 'they wrote' END, n.at, n.at, false
+  FROM people p CROSS JOIN LATERAL (
+    SELECT e.side, e.at FROM ledger_links k JOIN ledger_entries e ON e.id = k.entry_id
+     WHERE k.person_id = p.id AND e.side <> 'within' ORDER BY k.at DESC LIMIT 1) n`;
 
 const states = `
 INSERT INTO deal_states (deal_id, at, stage_id, amount_minor, currency, probability, expected_close, owner_id)
@@ -98,4 +106,5 @@ export async function fillHistory(
   }
   for (const table of tables) await client.query(`ALTER TABLE ${table} ENABLE TRIGGER ALL`);
   for (const { made } of indexes) await client.query(made);
+  await client.query(turns);
 }

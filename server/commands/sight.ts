@@ -29,7 +29,10 @@ export async function enterAs(
  * Runs a part of a command past what its actor may see: to find out whether something hidden is in the way, or to move
  * all that belongs to a record that they may change. What it gives back must not tell them what they cannot see.
  */
-export async function pastSight<Result>(context: Context, run: () => Promise<Result>): Promise<Result> {
+export async function pastSight<Result>(
+  context: Pick<Context, 'sequelize' | 'tx'>,
+  run: () => Promise<Result>,
+): Promise<Result> {
   const [now] = await askPrepared<{ role: string }>(context, "SELECT current_setting('role') AS role", {});
   if (now?.role !== 'emporikon_member') return run();
   await becomes(context, 'none');

@@ -22,6 +22,7 @@ import * as seventeenth from './migrations/0017-locale';
 import * as eighteenth from './migrations/0018-sorted-lists';
 import * as nineteenth from './migrations/0019-places-and-ratings';
 import * as twentieth from './migrations/0020-one-history';
+import * as twentyFirst from './migrations/0021-notices';
 
 export const MIGRATIONS = [
   first,
@@ -44,6 +45,7 @@ export const MIGRATIONS = [
   eighteenth,
   nineteenth,
   twentieth,
+  twentyFirst,
 ];
 /** Any constant will do, as long as every process of this program takes the same lock. */
 const LOCK = 4600_0001;

@@ -8,6 +8,7 @@ import { QueryTypes } from 'sequelize';
 import type { Context } from '../commands/context';
 import { Stage } from '../db/models/deals';
 import { notFound } from '../http/problems';
+import { newsOfDeals, type News } from '../ledger/looks';
 import { turnsOfDeals } from '../ledger/turns';
 import { loadStages, stageViews } from '../pipelines/stages';
 import { loadMeasure } from '../qualifying/score';
@@ -60,7 +61,7 @@ function asRow(
   now: string,
   base: number,
   moves: ReadonlyMap<string, Task>,
-  turns: ReadonlyMap<string, Turn>,
+  { turns, news }: { turns: ReadonlyMap<string, Turn>; news: ReadonlyMap<string, News> },
 ): DealRow {
   return {
     id: row.id,
@@ -83,6 +84,7 @@ function asRow(
     winChance: chanceOf(row, base),
     nextMove: moves.get(row.id) ?? null,
     turn: turns.get(row.id) ?? NOTHING_SAID,
+    news: news.get(row.id) ?? null,
   };
 }
 
@@ -95,10 +97,10 @@ export async function dealRows(context: Context, ids: readonly string[]): Promis
     transaction: context.tx,
   });
   const moves = await nextMoves(context, 'deal_id', ids);
-  const turns = await turnsOfDeals(context, ids);
+  const said = { turns: await turnsOfDeals(context, ids), news: await newsOfDeals(context, ids) };
   const base = shareOfWins((await loadMeasure(context)).model);
   const now = context.now().toISOString();
-  const byId = new Map(rows.map((row) => [row.id, asRow(row, now, base, moves, turns)]));
+  const byId = new Map(rows.map((row) => [row.id, asRow(row, now, base, moves, said)]));
   return ids.flatMap((id) => byId.get(id) ?? []);
 }
 

@@ -15,9 +15,18 @@ async function loadEntry(context: Context, id: string): Promise<LedgerEntry> {
   return entry;
 }
 
+type Patch = Parsed<'PATCH /api/ledger/:id', 'body'>;
+
+/** Of a change that somebody made they can say or mend why, and nothing else. */
+const isReason = (entry: LedgerEntry, patch: Patch): boolean =>
+  entry.kind === 'change' &&
+  !entry.settles &&
+  patch.body !== undefined &&
+  Object.keys(patch).every((key) => key === 'body' || key === 'version');
+
 /** What somebody wrote is theirs to change; what came in, and what the program noted, stays as it is. */
-function requireAuthor(context: Context, entry: LedgerEntry): void {
-  if (entry.captureId || !WrittenKind.safeParse(entry.kind).success)
+function requireAuthor(context: Context, entry: LedgerEntry, patch: Patch): void {
+  if (entry.captureId || !(WrittenKind.safeParse(entry.kind).success || isReason(entry, patch)))
     throw forbidden('What came in is kept as it is. Write a note beside it instead.');
   if (entry.actorId !== requireActor(context).id)
     throw forbidden('Only the colleague who wrote this can change it. Write a note beside it instead.');
@@ -80,8 +89,6 @@ async function unlink(context: Context, entry: LedgerEntry, about: About): Promi
   for (const link of going) await context.write.remove(link);
 }
 
-type Patch = Parsed<'PATCH /api/ledger/:id', 'body'>;
-
 async function rewrite(context: Context, entry: LedgerEntry, patch: Patch): Promise<void> {
   const { version, at, outcome } = patch;
   const kind = patch.kind ?? entry.kind;
@@ -91,7 +98,12 @@ async function rewrite(context: Context, entry: LedgerEntry, patch: Patch): Prom
     body: patch.body ?? entry.body,
     at: at ? requirePast(context, new Date(at)) : entry.at,
     outcome: outcomeFor(kind, outcome === undefined ? (entry.outcome ?? null) : outcome),
-    side: kind === 'note' ? ('within' as const) : entry.side === 'within' ? ('ours' as const) : entry.side,
+    side:
+      kind === 'note' || kind === 'change'
+        ? ('within' as const)
+        : entry.side === 'within'
+          ? ('ours' as const)
+          : entry.side,
   };
   if (version !== undefined && version !== entry.version) throw stale(rowOf(entry));
   await keepRevision(context, entry);
@@ -121,7 +133,7 @@ export async function changeEntry(
 ): Promise<{ version: number; eventId: string | null }> {
   const entry = await loadEntry(context, id);
   if (!isSame(entry, patch)) {
-    requireAuthor(context, entry);
+    requireAuthor(context, entry, patch);
     await rewrite(context, entry, patch);
   }
   const { isPinned, link, unlink: going } = patch;
@@ -140,7 +152,7 @@ export async function changeEntry(
 /** Removes what somebody wrote themselves; it can be taken back. */
 export async function removeEntry(context: Context, id: string): Promise<{ eventId: string | null }> {
   const entry = await loadEntry(context, id);
-  requireAuthor(context, entry);
+  requireAuthor(context, entry, {});
   for (const model of [LedgerRevision, LedgerLink] as const)
     for (const row of await (model as typeof LedgerLink).findAll({
       where: { entryId: id },

@@ -11,6 +11,7 @@ interface Counts {
   overdue: number;
   leads: number;
   deals: number;
+  notices: number;
 }
 
 async function counts(context: Context): Promise<Counts> {
@@ -21,6 +22,7 @@ async function counts(context: Context): Promise<Counts> {
             ${cappedCount('tasks WHERE done_at IS NULL AND assignee_id = :me AND due_at < :tomorrow')} AS round,
             ${cappedCount('tasks WHERE done_at IS NULL AND assignee_id = :me AND due_at < :today')} AS overdue,
             ${cappedCount("leads WHERE status IN ('new', 'working', 'qualified')")} AS leads,
+            ${cappedCount('notices WHERE user_id = :me AND read_at IS NULL')} AS notices,
             (SELECT coalesce(sum(d.deals), 0)::int FROM deal_sums d JOIN stages s ON s.id = d.stage_id WHERE s.kind = 'open') AS deals`,
     {
       replacements: {
@@ -32,7 +34,7 @@ async function counts(context: Context): Promise<Counts> {
       transaction: context.tx,
     },
   );
-  return row ?? { arrivals: 0, round: 0, overdue: 0, leads: 0, deals: 0 };
+  return row ?? { arrivals: 0, round: 0, overdue: 0, leads: 0, deals: 0, notices: 0 };
 }
 
 interface HistoryRow {

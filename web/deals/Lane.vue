@@ -53,8 +53,16 @@ const TURNS = { ours: 'our turn', theirs: 'their turn', nobody: '' } as const;
 const isBare = (deal: DealRow): boolean => !deal.nextMove && props.stage.kind === 'open';
 function aside(deal: DealRow, isLate: boolean): string {
   if (props.stage.kind !== 'open') return '';
+  // What a colleague said on why they changed it stands there until it is read.
+  if (deal.news?.sentence) return `“${deal.news.sentence}”`;
   if (isBare(deal)) return 'no next move';
-  return [...(isLate ? [counted(deal.days, 'day')] : []), TURNS[deal.turn.turn]].filter(Boolean).join(', ');
+  return [
+    ...(isLate ? [counted(deal.days, 'day')] : []),
+    TURNS[deal.turn.turn],
+    ...(deal.news ? [`${plainNumber(deal.news.count)} new`] : []),
+  ]
+    .filter(Boolean)
+    .join(', ');
 }
 
 const NEAR_END = 300;
@@ -124,10 +132,13 @@ function press(event: KeyboardEvent, deal: DealRow): void {
             aria-keyshortcuts="Shift+ArrowDown Shift+ArrowUp"
             draggable="false"
             @keydown="press($event, deal)"
-            ><b>{{ deal.title }}</b></RouterLink
+            ><b>{{ deal.title }}</b>
+            <v-tooltip v-if="deal.news?.sentence" activator="parent" location="bottom" max-width="300">{{
+              deal.news.sentence
+            }}</v-tooltip></RouterLink
           >
           <div class="r">
-            <span :class="{ none: isBare(deal) }">{{ aside(deal, isLate) }}</span>
+            <span :class="{ none: isBare(deal) && !deal.news?.sentence }">{{ aside(deal, isLate) }}</span>
             <span class="num">{{ money(deal.amountMinor, deal.currency) }}</span>
           </div>
           <v-select

@@ -42,6 +42,8 @@ const isEditable = computed(
     !entry.value.captureId &&
     WRITTEN.some((kind) => kind === entry.value?.kind),
 );
+/** Of a change that one made one can say why. */
+const isReason = computed(() => entry.value?.isMine === true && entry.value.kind === 'change');
 const hasOutcome = computed(() => ['call', 'meeting', 'visit'].includes(entry.value?.kind ?? ''));
 const outcomeWord = computed(
   () => OUTCOMES.find((one) => one.value === entry.value?.outcome)?.title ?? 'Not said',
@@ -177,7 +179,20 @@ const unlink = ({ key, id, name }: { key: string; id: string; name: string }): P
             </dd>
           </template>
         </dl>
-        <p v-if="!isEditable" class="whole">{{ entry.said }}</p>
+        <dl v-if="isReason" class="facts">
+          <dt class="cap">Why</dt>
+          <dd>
+            <EditCell
+              :value="entry.body"
+              label="Why"
+              placeholder="Say why, for your colleagues"
+              :save="(text, version) => change({ body: text })(version)"
+              :version="entry.version"
+              field="body"
+            />
+          </dd>
+        </dl>
+        <p v-else-if="!isEditable" class="whole">{{ entry.said }}</p>
         <RouterLink v-if="entry.captureId" :to="`/arrivals/${entry.captureId}`" class="quiet-link"
           >Open the message</RouterLink
         >

@@ -15,11 +15,19 @@ const theme = defineModel<ThemeChoice>('theme', { required: true });
 const CaptureDialog = defineAsyncComponent(() => import('./CaptureDialog.vue'));
 const session = useSession();
 const MakeDialog = defineAsyncComponent(() => import('../make/MakeDialog.vue'));
+const NoticePanel = defineAsyncComponent(() => import('../notices/NoticePanel.vue'));
 const KeysDialog = defineAsyncComponent(() => import('./KeysDialog.vue'));
 const isCapturing = ref(false);
+const areNoticesShown = ref(false);
 const making = ref<Exclude<Makeable, 'call'> | null>(null);
 const areKeysShown = ref(false);
-const { data: counts } = useFetched(() => api('GET /api/counts'), ['captures', 'tasks', 'leads', 'deals']);
+const { data: counts, load: recount } = useFetched(
+  () => api('GET /api/counts'),
+  ['captures', 'tasks', 'leads', 'deals', 'notices'],
+);
+const forYou = computed(() =>
+  counts.value?.notices ? `For you (${shownCount(counts.value.notices)})` : 'For you',
+);
 
 const route = useRoute();
 const router = useRouter();
@@ -55,11 +63,15 @@ const themes: { value: ThemeChoice; name: string }[] = [
     <div class="who">
       <span v-if="!isLive" class="late" role="status">not live</span>
       <v-btn class="line" @click="isCapturing = true">Capture</v-btn>
+      <v-btn class="plain for-you" @click="areNoticesShown = true">
+        For you <sup v-if="counts?.notices">{{ shownCount(counts.notices) }}</sup>
+      </v-btn>
       <v-menu>
         <template #activator="{ props: activator }">
           <v-btn class="plain me" v-bind="activator">{{ session.me?.name }}</v-btn>
         </template>
         <v-list density="compact">
+          <v-list-item :title="forYou" @click="areNoticesShown = true" />
           <v-list-item
             v-for="one in themes"
             :key="one.value"
@@ -107,6 +119,7 @@ const themes: { value: ThemeChoice; name: string }[] = [
     >
   </nav>
   <CaptureDialog v-if="isCapturing" @make="make" @close="isCapturing = false" />
+  <NoticePanel v-if="areNoticesShown" @read="recount" @close="areNoticesShown = false" />
   <MakeDialog v-if="making" :what="making" @close="making = null" />
   <KeysDialog v-if="areKeysShown" @close="areKeysShown = false" />
 </template>
@@ -211,7 +224,17 @@ const themes: { value: ThemeChoice; name: string }[] = [
   min-width: 14px;
   line-height: 1;
 }
+.for-you sup {
+  font-size: 11px;
+  color: var(--ours);
+  font-weight: 600;
+  margin-left: 3px;
+}
 @media (max-width: 700px) {
+  /* It stands in the menu of the name instead. */
+  .for-you {
+    display: none;
+  }
   .masthead {
     gap: 10px;
     padding: 0 14px;
