@@ -133,9 +133,15 @@ const Chosen = z.object({ ids: z.array(Id).min(1).max(200) });
 
 export const captureRoutes = routes({
   'GET /api/captures': {
-    summary: 'Arrivals, newest first',
+    summary: 'Arrivals, newest first; or what sounds negative before the rest',
     tag: 'captures',
-    query: Page.extend({ state: z.enum(['waiting', 'filed', 'set aside']).default('waiting') }),
+    query: Page.extend({
+      state: z.enum(['waiting', 'filed', 'set aside']).default('waiting'),
+      first: z
+        .enum(['newest', 'negative'])
+        .default('newest')
+        .describe('negative: what sounds so comes before the rest'),
+    }),
     reply: z.object({
       items: z.array(CaptureRow),
       next: z.string().nullable(),

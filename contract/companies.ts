@@ -70,6 +70,10 @@ export const companyRoutes = routes({
       technology: z.string().max(60).optional(),
       atLeast: z.coerce.number().int().min(0).max(5_000_000).optional().describe('employees'),
       atMost: z.coerce.number().int().min(0).max(5_000_000).optional().describe('employees'),
+      news: z
+        .literal('mine')
+        .optional()
+        .describe('those on which colleagues entered something since you looked'),
       ...sortedBy(['name', 'domain', 'industry', 'country', 'employees'], 'name'),
     }),
     reply: z.object({ items: z.array(CompanyRow), next: z.string().nullable() }),

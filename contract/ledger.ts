@@ -30,6 +30,10 @@ export const Entry = z.object({
   isMine: z.boolean().describe('entered by whoever asks, and so theirs to change'),
   outcome: Outcome.nullable().describe('how a call or a meeting went'),
   captureId: Id.nullable(),
+  tone: z
+    .enum(['negative', 'neutral', 'positive'])
+    .nullable()
+    .describe('of a mail or a call, where its language is weighed'),
   people: z.array(Named),
   deals: z.array(Named),
   thread: z

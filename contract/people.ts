@@ -103,6 +103,10 @@ export const peopleRoutes = routes({
       tag: z.string().max(60).optional(),
       list: Id.optional(),
       inactive: z.enum(['without', 'with', 'only']).default('without'),
+      news: z
+        .literal('mine')
+        .optional()
+        .describe('those on which colleagues entered something since you looked'),
       ...sortedBy(['name', 'jobTitle', 'company', 'standing'], 'name'),
     }),
     reply: z.object({ items: z.array(PersonRow), next: z.string().nullable() }),

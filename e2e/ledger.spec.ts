@@ -13,11 +13,9 @@ const enter = (page: Page, personId: string, data: Record<string, unknown>) =>
 const entries = (page: Page) => page.locator('li[data-entry]');
 const panel = (page: Page) => page.getByRole('complementary', { name: 'Entry' });
 async function open(page: Page, headline: string): Promise<void> {
-  await entries(page).filter({ hasText: headline }).first().hover();
-  await page
-    .getByRole('button', { name: `Details: ${headline}` })
-    .first()
-    .click();
+  const entry = entries(page).filter({ hasText: headline }).first();
+  await entry.hover();
+  await entry.getByRole('button', { name: `Details: ${headline}` }).click();
   await expect(panel(page)).toContainText('Belongs to');
 }
 

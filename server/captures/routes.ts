@@ -2,6 +2,7 @@ import { cappedCount } from '../db/counting';
 import { IdParam } from '@emporikon/contract/common';
 import type { FastifyInstance, FastifyReply, FastifySchema } from 'fastify';
 import { literal, Op, QueryTypes } from 'sequelize';
+import type { Literal } from 'sequelize/types/utils';
 import { z } from 'zod';
 import type { Tools } from '../commands/context';
 import { Capture, ClaimRow } from '../db/models/captures';
@@ -21,17 +22,30 @@ import { storeCapture } from './store';
 import { moveInTray } from './tray';
 import { asRow, captureDetail } from './view';
 
+/** As the index has it (migration 0021). */
+const IS_NEGATIVE = "(CASE WHEN message ->> 'tone' = 'negative' THEN 1 ELSE 0 END)";
+
 export const captureHandlers: Handlers = {
   'GET /api/captures': async ({ query, context }) => {
-    const [before = '', beforeId = ''] = decodeCursor(query.cursor, 2);
+    const isByTone = query.first === 'negative';
+    const [before = '', beforeId = '', beforeTone = ''] = decodeCursor(query.cursor, isByTone ? 3 : 2);
     const captures = await Capture.findAll({
       where: {
         state: query.state,
-        [Op.and]: before ? [literal('(received_at, id) < (:before::timestamptz, :beforeId::uuid)')] : [],
+        [Op.and]: before
+          ? [
+              literal(
+                isByTone
+                  ? `(${IS_NEGATIVE}, received_at, id) < (:beforeTone::int, :before::timestamptz, :beforeId::uuid)`
+                  : '(received_at, id) < (:before::timestamptz, :beforeId::uuid)',
+              ),
+            ]
+          : [],
       },
-      replacements: { before, beforeId },
+      replacements: { before, beforeId, beforeTone },
       attributes: { exclude: ['raw'] },
       order: [
+        ...(isByTone ? [[literal(IS_NEGATIVE), 'DESC'] as [Literal, string]] : []),
         ['receivedAt', 'DESC'],
         ['id', 'DESC'],
       ],
@@ -57,7 +71,13 @@ export const captureHandlers: Handlers = {
     return {
       items: page.map((one) => asRow(one, nameOf(one))),
       next:
-        captures.length > page.length && last ? encodeCursor([last.receivedAt.toISOString(), last.id]) : null,
+        captures.length > page.length && last
+          ? encodeCursor([
+              last.receivedAt.toISOString(),
+              last.id,
+              ...(isByTone ? [last.message.tone === 'negative' ? '1' : '0'] : []),
+            ])
+          : null,
       waiting: count?.waiting ?? 0,
       oldest: count?.oldest?.toISOString() ?? null,
     };

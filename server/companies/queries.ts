@@ -9,6 +9,7 @@ import { Company, Person } from '../db/models/people';
 import { User } from '../db/models/users';
 import { notFound } from '../http/problems';
 import { inOrderOf, sortedIds, type SortKey } from '../http/sorting';
+import { isNewFor } from '../ledger/looks';
 import { turnOf } from '../ledger/queries';
 import { linkedWork } from '../people/queries';
 import { mergesInto } from '../lookalikes/merged';
@@ -58,6 +59,7 @@ interface CompanyQuery {
   technology?: string;
   atLeast?: number;
   atMost?: number;
+  news?: 'mine';
   sort: keyof typeof SORTS;
   direction?: 'asc' | 'desc';
   cursor?: string;
@@ -83,6 +85,7 @@ export async function listCompanies(
     technology: 'c.technologies @> ARRAY[:technology]::text[]',
     atLeast: 'c.employees >= :atLeast',
     atMost: 'c.employees <= :atMost',
+    news: isNewFor('companies', 'c.id'),
   };
   const used = Object.entries(conditions).filter(
     ([name]) => narrowed[name as keyof typeof conditions] !== undefined,
@@ -93,7 +96,7 @@ export async function listCompanies(
       from: 'companies c',
       id: 'c.id',
       where: [held.sql, ...used.map(([, sql]) => sql)].join(' AND '),
-      replacements: { ...held.replacements, ...narrowed },
+      replacements: { ...held.replacements, ...narrowed, reader: context.actor?.id ?? null },
     },
     { sort, key: SORTS[sort], direction, cursor, limit },
   );

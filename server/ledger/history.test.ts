@@ -252,3 +252,51 @@ describe('a change', () => {
     ]);
   });
 });
+
+describe('what sounds negative', () => {
+  const raw = (who: string, at: number, text: string) =>
+    `From: ${who} <${who.toLowerCase()}@tone.example>\nTo: pell@wharfside.example\nMessage-ID: <t${at}@tone.example>\nDate: Mon, ${at} Nov 2026 09:00:00 +0000\nSubject: Bikes\n\n${text}\n`;
+  it('comes first in Arrivals where one wants it so, page by page, and is said in the ledger', async () => {
+    const texts = [
+      'Thank you, we love the bikes, they are wonderful.',
+      'This is terrible. We are very angry and disappointed, the bike is awful.',
+      'The box is 40 cm wide.',
+    ];
+    const ids: string[] = [];
+    for (const [at, text] of texts.entries())
+      ids.push((await pell.call('POST /api/captures', { raw: raw(`Tone${at}`, at + 2, text) })).body.id);
+    const seen: string[] = [];
+    let cursor: string | null = '';
+    do {
+      const query: Record<string, string> = { first: 'negative', limit: '1', ...(cursor ? { cursor } : {}) };
+      const { body } = await pell.call('GET /api/captures', { query });
+      seen.push(...body.items.map((one) => one.id));
+      cursor = body.next;
+    } while (cursor);
+    expect(seen[0]).toBe(ids[1]);
+    expect(seen.filter((id) => ids.includes(id))).toEqual([ids[1], ids[2], ids[0]]);
+    expect(new Set(seen).size).toBe(seen.length);
+    const filed = await pell.call('POST /api/captures/:id/filing', {
+      params: { id: ids[1] ?? '' },
+      body: { person: 'new' },
+    });
+    const { items } = await ledger({ personId: filed.body.person?.id ?? '' });
+    expect(items.find((entry) => entry.kind === 'mail')?.tone).toBe('negative');
+  });
+
+  it('people and companies are narrowed to those on which colleagues entered something since', async () => {
+    const firm = await company('Newsworthy Mills');
+    const [ada, bo] = [await person('Ada Newsworthy', firm), await person('Bo Newsworthy', firm)];
+    for (const recordId of [ada, bo, firm]) await pell.call('POST /api/looks', { body: { recordId } });
+    const found = async (name: 'GET /api/people' | 'GET /api/companies') =>
+      (
+        (await pell.call(name, { query: { news: 'mine', q: 'newsworthy' } })).body as unknown as {
+          items: { id: string }[];
+        }
+      ).items.map(({ id }) => id);
+    expect([await found('GET /api/people'), await found('GET /api/companies')]).toEqual([[], []]);
+    await enter(pell, { headline: 'My own' }, { personId: bo });
+    await enter(ines, { headline: 'From a colleague' }, { personId: ada });
+    expect([await found('GET /api/people'), await found('GET /api/companies')]).toEqual([[ada], [firm]]);
+  });
+});

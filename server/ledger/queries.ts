@@ -20,6 +20,7 @@ interface Row {
   said: string;
   outcome: Entry['outcome'];
   capture_id: string | null;
+  tone: Entry['tone'];
   actor_id: string | null;
   actor: string | null;
   people: { id: string; name: string }[];
@@ -41,6 +42,7 @@ const linked = (table: 'people' | 'deals' | 'companies' | 'leads', column: strin
 /** An entry as it is shown, as SQL over `n`. */
 const shown = (inThreadCount: string): string => `
   n.id, n.version, n.at, n.side, n.kind, n.headline, n.body, n.said <> '' AND n.said <> n.headline AS has_more, n.outcome, n.capture_id, n.actor_id, u.name AS actor,
+  CASE WHEN n.side = 'theirs' THEN (SELECT c.message ->> 'tone' FROM captures c WHERE c.id = n.capture_id) END AS tone,
   ${linked('people', 'person_id', 'full_name')} AS people, ${linked('deals', 'deal_id', 'title')} AS deals,
   n.thread, ${inThreadCount} AS in_thread, n.pinned_at, n.edited_at,
   coalesce(n.created_at > :newSince::timestamptz AND n.actor_id IS DISTINCT FROM :reader::uuid, false) AS is_new,
@@ -84,6 +86,7 @@ const asEntry = (row: Row, reader: string): Entry => ({
   isMine: row.actor_id === reader,
   outcome: row.outcome,
   captureId: row.capture_id,
+  tone: row.tone,
   people: row.people,
   deals: row.deals,
   thread: row.thread && row.in_thread > 1 ? { id: row.thread, count: row.in_thread } : null,

@@ -1,6 +1,7 @@
 import type { PersonRow } from '@emporikon/contract/people';
 import { QueryTypes } from 'sequelize';
 import type { Context } from '../commands/context';
+import { isNewFor } from '../ledger/looks';
 import { decodeCursor, encodeCursor } from '../http/paging';
 import { notFound } from '../http/problems';
 import { inOrderOf, sortedIds, type SortKey } from '../http/sorting';
@@ -56,6 +57,7 @@ interface Query {
   q?: string;
   tag?: string;
   list?: string;
+  news?: 'mine';
   inactive: keyof typeof ACTIVE;
   sort: keyof typeof SORTS;
   direction?: 'asc' | 'desc';
@@ -110,7 +112,8 @@ async function pageByName(
 export async function listPeople(context: Context, query: Query): Promise<Page> {
   const { sort, direction = 'asc', cursor, limit } = query;
   const isByName = sort === 'name' && direction === 'asc';
-  const byName = isByName && query.q && !query.tag && !query.list ? await pageByName(context, query) : null;
+  const byName =
+    isByName && query.q && !query.tag && !query.list && !query.news ? await pageByName(context, query) : null;
   if (byName) return byName;
   const held = nameHolds('p', 'p.id', query.q ?? '');
   const { ids, next } = await sortedIds(
@@ -120,8 +123,14 @@ export async function listPeople(context: Context, query: Query): Promise<Page> 
       id: 'p.id',
       where: `${held.sql} AND ${ACTIVE[query.inactive]}
         ${query.tag ? 'AND p.tags @> ARRAY[:tag]::text[]' : ''}
-        ${query.list ? 'AND EXISTS (SELECT 1 FROM list_members m WHERE m.person_id = p.id AND m.list_id = :list)' : ''}`,
-      replacements: { ...held.replacements, tag: query.tag ?? null, list: query.list ?? null },
+        ${query.list ? 'AND EXISTS (SELECT 1 FROM list_members m WHERE m.person_id = p.id AND m.list_id = :list)' : ''}
+        ${query.news ? `AND ${isNewFor('people', 'p.id')}` : ''}`,
+      replacements: {
+        ...held.replacements,
+        tag: query.tag ?? null,
+        list: query.list ?? null,
+        reader: context.actor?.id ?? null,
+      },
     },
     { sort, key: SORTS[sort], direction, cursor, limit },
   );

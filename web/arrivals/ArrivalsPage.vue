@@ -7,6 +7,7 @@ import { api } from '../shell/api';
 import { usePageKeys } from '../shell/browser';
 import { ago, plainNumber, shownCount, when } from '../shell/format';
 import { usePaged } from '../shell/usePaged';
+import { useQueryRef } from '../shell/useQueryRef';
 import ChannelIcon from '../kit/ChannelIcon.vue';
 import { useUndo } from '../shell/undo';
 import CapturePane from './CapturePane.vue';
@@ -18,6 +19,8 @@ const route = useRoute();
 const router = useRouter();
 /** The same tray shows what was set aside, so that it can be brought back. */
 const isAside = computed(() => route.path.startsWith('/arrivals/set-aside'));
+/** What sounds negative stands before the rest, where one wants it so. */
+const first = useQueryRef<'newest' | 'negative'>('first', 'newest');
 const home = computed(() => (isAside.value ? '/arrivals/set-aside' : '/arrivals'));
 const {
   items: paged,
@@ -29,7 +32,7 @@ const {
 } = usePaged<CaptureRow, Reply<'GET /api/captures'>>(
   (cursor) =>
     api('GET /api/captures', {
-      query: { limit: 100, state: isAside.value ? 'set aside' : 'waiting', cursor },
+      query: { limit: 100, state: isAside.value ? 'set aside' : 'waiting', first: first.value, cursor },
     }),
   ['captures', 'claims'],
 );
@@ -43,7 +46,7 @@ const wanted = computed(() =>
 );
 /** Without an address of its own the page shows what came in last. */
 const chosen = computed(() => wanted.value ?? items.value[0]?.id ?? null);
-watch(isAside, load);
+watch([isAside, first], load);
 const position = computed(() => items.value.findIndex((one) => one.id === chosen.value));
 
 function show(index: number): void {
@@ -133,6 +136,13 @@ watch(
           </template>
           <template v-else>
             <v-btn v-if="items.length" class="word" @click="isChoosing = true">Select several</v-btn>
+            <v-btn
+              v-if="items.length"
+              class="word"
+              :aria-pressed="first === 'negative'"
+              @click="first = first === 'negative' ? 'newest' : 'negative'"
+              >Negative first</v-btn
+            >
             <Strangers v-if="!isAside" />
           </template>
         </div>

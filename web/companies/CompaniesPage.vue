@@ -17,6 +17,7 @@ const narrowed = reactive({
   country: useQueryRef('country', ''),
   technology: useQueryRef('technology', ''),
   atLeast: useQueryRef('atLeast', ''),
+  news: useQueryRef<'' | 'mine'>('news', ''),
 });
 const sort = useQueryRef<'name' | 'domain' | 'industry' | 'country' | 'employees'>('sort', 'name');
 const direction = useQueryRef<'asc' | 'desc'>('direction', 'asc');
@@ -32,6 +33,7 @@ const { items, hasMore, more, error, reload } = usePaged(
         country: narrowed.country || undefined,
         technology: narrowed.technology || undefined,
         atLeast: narrowed.atLeast || undefined,
+        news: narrowed.news || undefined,
         sort: sort.value,
         direction: direction.value,
         limit: 60,
@@ -88,6 +90,15 @@ const COLUMNS: Column[] = [
           :items="[
             { value: '', title: 'Any size' },
             ...SIZES.map((size) => ({ value: String(size), title: `${size} or more employees` })),
+          ]"
+        />
+        <v-select
+          v-model="narrowed.news"
+          class="inline-edit kind"
+          aria-label="New or all"
+          :items="[
+            { value: '', title: 'New or not' },
+            { value: 'mine', title: 'New for me' },
           ]"
         />
       </FilterBar>

@@ -3,6 +3,7 @@ import type { Board, DealRow, Stage } from '@emporikon/contract/deals';
 import { computed, onBeforeUnmount, ref, watch } from 'vue';
 import { counted, money, plainNumber, roughMoney } from '../shell/format';
 import { useMedia } from '../shell/browser';
+import { cardWords } from './cardWords';
 import { placeDeals } from './placing';
 import { useVisibleRows } from './visible';
 
@@ -48,22 +49,9 @@ const drawn = computed(() => {
   return places.value.filter((one) => one.row >= first && one.row <= last);
 });
 const sums = computed(() => props.stage.sums.map((sum) => money(sum.plain, sum.currency)).join(', '));
-const TURNS = { ours: 'our turn', theirs: 'their turn', nobody: '' } as const;
-
+const asideOf = (deal: DealRow, isLate: boolean): string =>
+  cardWords(deal, { isOpen: props.stage.kind === 'open', isLate });
 const isBare = (deal: DealRow): boolean => !deal.nextMove && props.stage.kind === 'open';
-function aside(deal: DealRow, isLate: boolean): string {
-  if (props.stage.kind !== 'open') return '';
-  // What a colleague said on why they changed it stands there until it is read.
-  if (deal.news?.sentence) return `“${deal.news.sentence}”`;
-  if (isBare(deal)) return 'no next move';
-  return [
-    ...(isLate ? [counted(deal.days, 'day')] : []),
-    TURNS[deal.turn.turn],
-    ...(deal.news ? [`${plainNumber(deal.news.count)} new`] : []),
-  ]
-    .filter(Boolean)
-    .join(', ');
-}
 
 const NEAR_END = 300;
 /** Further cards are asked for before the end of those that are here is reached. */
@@ -138,7 +126,7 @@ function press(event: KeyboardEvent, deal: DealRow): void {
             }}</v-tooltip></RouterLink
           >
           <div class="r">
-            <span :class="{ none: isBare(deal) && !deal.news?.sentence }">{{ aside(deal, isLate) }}</span>
+            <span :class="{ none: isBare(deal) && !deal.news?.sentence }">{{ asideOf(deal, isLate) }}</span>
             <span class="num">{{ money(deal.amountMinor, deal.currency) }}</span>
           </div>
           <v-select

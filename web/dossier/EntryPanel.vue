@@ -2,15 +2,14 @@
 import type { EntryDetail } from '@emporikon/contract/ledger';
 import { computed, ref, watch } from 'vue';
 import EditCell from '../kit/EditCell.vue';
-import RecordField from '../kit/RecordField.vue';
 import SidePanel from '../kit/SidePanel.vue';
-import type { RecordValue } from '../kit/forms';
 import { CHANNELS } from '../kit/icons';
 import { api } from '../shell/api';
 import { when } from '../shell/format';
 import { useFetched } from '../shell/live';
 import { useUndo } from '../shell/undo';
 import VisibilityDialog from '../visibility/VisibilityDialog.vue';
+import EntryRecords from './EntryRecords.vue';
 
 /** One entry of a ledger with all that was said, what it belongs to, and what somebody wrote beside it for themselves. */
 const props = defineProps<{ id: string }>();
@@ -95,28 +94,6 @@ const annotate = (words: string): Promise<{ eventId: string | null }> =>
   api('PUT /api/ledger/:id/annotation', { params: { id: props.id }, body: { words } });
 const share = (): Promise<boolean> =>
   run('Shared as a note.', () => api('POST /api/ledger/:id/annotation/share', { params: { id: props.id } }));
-
-const KEYS = { person: 'personId', company: 'companyId', deal: 'dealId' } as const;
-const records = computed(() => [
-  ...(entry.value?.people ?? []).map((one) => ({ ...one, key: 'personId', to: `/people/${one.id}` })),
-  ...(entry.value?.companies ?? []).map((one) => ({ ...one, key: 'companyId', to: `/companies/${one.id}` })),
-  ...(entry.value?.deals ?? []).map((one) => ({ ...one, key: 'dealId', to: `/deals/${one.id}` })),
-  ...(entry.value?.leads ?? []).map((one) => ({ ...one, key: 'leadId', to: `/leads/${one.id}` })),
-]);
-const adding = ref<keyof typeof KEYS | null>(null);
-async function link(chosen: RecordValue | null): Promise<void> {
-  const kind = adding.value;
-  if (!kind || !chosen?.id) return;
-  const about = { [KEYS[kind]]: chosen.id };
-  await run(`Linked to ${chosen.label}.`, () =>
-    api('PATCH /api/ledger/:id', { params: { id: props.id }, body: { link: about } }),
-  );
-  adding.value = null;
-}
-const unlink = ({ key, id, name }: { key: string; id: string; name: string }): Promise<boolean> =>
-  run(`No longer linked to ${name}.`, () =>
-    api('PATCH /api/ledger/:id', { params: { id: props.id }, body: { unlink: { [key]: id } } }),
-  );
 </script>
 
 <template>
@@ -196,37 +173,7 @@ const unlink = ({ key, id, name }: { key: string; id: string; name: string }): P
         <RouterLink v-if="entry.captureId" :to="`/arrivals/${entry.captureId}`" class="quiet-link"
           >Open the message</RouterLink
         >
-        <h3>Belongs to</h3>
-        <ul class="records">
-          <li v-for="record in records" :key="record.id">
-            <RouterLink :to="record.to" class="quiet-link">{{ record.name }}</RouterLink>
-            <v-btn
-              v-if="records.length > 1"
-              class="word"
-              :aria-label="`Unlink ${record.name}`"
-              @click="unlink(record)"
-              >Unlink</v-btn
-            >
-          </li>
-        </ul>
-        <div class="ways">
-          <v-btn
-            v-for="kind in ['person', 'company', 'deal'] as const"
-            :key="kind"
-            class="word"
-            :aria-pressed="adding === kind"
-            @click="adding = adding === kind ? null : kind"
-            >Link a {{ kind }}</v-btn
-          >
-        </div>
-        <RecordField
-          v-if="adding"
-          :key="adding"
-          :kind="adding"
-          :label="`Find a ${adding}`"
-          :model-value="null"
-          @update:model-value="link"
-        />
+        <EntryRecords :entry="entry" />
         <h3>Private note</h3>
         <p class="soft">Only you see this.</p>
         <EditCell
@@ -282,16 +229,10 @@ h3 {
 .facts dd {
   margin: 0 0 6px;
 }
-.records,
 .revisions {
   list-style: none;
   margin: 0;
   padding: 0;
-}
-.records li {
-  display: flex;
-  justify-content: space-between;
-  gap: 12px;
 }
 .revisions li {
   border-top: 1px solid var(--rule);

@@ -26,6 +26,7 @@ const kind = computed(() => {
   return outcome && outcome !== 'spoke' ? `${word}, ${outcome}` : word;
 });
 const marks = computed(() => [
+  ...(props.entry.tone && props.entry.tone !== 'neutral' ? [`sounds ${props.entry.tone}`] : []),
   ...(props.entry.isPinned ? ['Pinned'] : []),
   ...(props.entry.editedAt ? ['Edited'] : []),
   ...(props.entry.isAnnotated ? ['Your private note'] : []),

@@ -17,6 +17,7 @@ type Sort = 'name' | 'jobTitle' | 'company' | 'standing';
 const q = useQueryRef('q', '');
 const tag = useQueryRef('tag', '');
 const list = useQueryRef('list', '');
+const news = useQueryRef<'' | 'mine'>('news', '');
 const inactive = useQueryRef<'without' | 'only'>('inactive', 'without');
 const sort = useQueryRef<Sort>('sort', 'name');
 const direction = useQueryRef<'asc' | 'desc'>('direction', 'asc');
@@ -29,6 +30,7 @@ const { items, hasMore, more, error, reload } = usePaged(
         q: q.value,
         tag: tag.value || undefined,
         list: list.value || undefined,
+        news: news.value || undefined,
         inactive: inactive.value,
         sort: sort.value,
         direction: direction.value,
@@ -38,7 +40,10 @@ const { items, hasMore, more, error, reload } = usePaged(
   ['people', 'companies', 'contact_points'],
 );
 const ticked = ref<string[]>([]);
-reloadOn(() => [q.value, tag.value, list.value, inactive.value, sort.value, direction.value], reload);
+reloadOn(
+  () => [q.value, tag.value, list.value, news.value, inactive.value, sort.value, direction.value],
+  reload,
+);
 const COLUMNS: Column[] = [
   { key: 'fullName', title: 'Name', width: 19, sort: 'name', isName: true },
   { key: 'jobTitle', title: 'Job title', width: 15, sort: 'jobTitle' },
@@ -61,7 +66,7 @@ const COLUMNS: Column[] = [
         placeholder="Name, company or email"
         aria-label="Narrow by name"
       />
-      <FilterBar :set="[tag, list, inactive !== 'without']">
+      <FilterBar :set="[tag, list, news, inactive !== 'without']">
         <v-select
           v-model="tag"
           class="inline-edit tag"
@@ -81,6 +86,15 @@ const COLUMNS: Column[] = [
               value: one.id,
               title: `${one.name} (${shownCount(one.people)})`,
             })),
+          ]"
+        />
+        <v-select
+          v-model="news"
+          class="inline-edit tag"
+          aria-label="New or all"
+          :items="[
+            { value: '', title: 'New or not' },
+            { value: 'mine', title: 'New for me' },
           ]"
         />
         <v-select

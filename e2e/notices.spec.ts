@@ -1,0 +1,38 @@
+import { expect, test } from './test';
+import { signIn } from './pages';
+
+test('a mention and a task reach the colleague at once, lead to the record, and are read', async ({
+  browser,
+}) => {
+  const [page, ines] = [await signIn(browser), await signIn(browser, 'ines')];
+  const name = `Notice Board${Date.now()}`;
+  const made = await page.request.post('/api/people', { data: { fullName: name } });
+  const { person } = (await made.json()) as { person: { id: string } };
+  await page.goto(`/people/${person.id}`);
+  const line = page.getByLabel('Write what happened or what comes next');
+  await line.fill('@ines knows her brother');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('li[data-entry]')).toContainText('@ines knows her brother');
+  await line.fill('task for Ines: send the payload sheet by Friday');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('[data-next-move]')).toContainText('Send the payload sheet');
+  const forYou = ines.getByRole('button', { name: /^For you/ });
+  await expect(forYou).toHaveText(/For you\s*[2-9]/);
+  await forYou.click();
+  const panel = ines.getByRole('complementary', { name: 'For you' });
+  await expect(panel.getByRole('link').nth(0)).toHaveText(
+    /^Pell Garrick gave you a task: Send the payload sheet/,
+  );
+  await panel.getByRole('link', { name: 'Pell Garrick mentioned you: @ines knows her brother' }).click();
+  await expect(ines.getByRole('heading', { name })).toBeVisible();
+  await forYou.click();
+  await expect(panel.getByRole('button', { name: 'Mark as unread: @ines knows her brother' })).toBeVisible();
+  await panel.getByRole('button', { name: 'Mark all as read' }).click();
+  await expect(forYou).toHaveText(/^\s*For you\s*$/);
+  await panel.getByRole('button', { name: 'Close' }).click();
+  await ines.getByRole('button', { name: 'Done' }).first().click();
+  await page.getByRole('button', { name: /^For you/ }).click();
+  await expect(
+    page.getByRole('link', { name: 'Ines Tolland finished: Send the payload sheet' }),
+  ).toBeVisible();
+});
