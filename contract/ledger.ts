@@ -135,6 +135,7 @@ const Narrowed = {
     .describe('this month of your own clock and what was before'),
   q: z.string().max(200).optional().describe('words that all stand in it, in any order'),
   thread: z.string().max(1000).optional().describe('one exchange, unfolded'),
+  fold: z.enum(['yes', 'no']).optional().describe('no: every mail of an exchange, and not only the newest'),
   newSince: z.iso.datetime({ offset: true }).optional().describe('marks what colleagues entered since'),
 };
 

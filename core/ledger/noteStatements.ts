@@ -22,10 +22,22 @@ const ACCEPTS = phrases('accepts');
 const DECLINES = phrases('declines');
 /** "Will send the contract", with nobody named: the writer of the note will. */
 const WILL =
-  /^(?:will|'ll|to) (?:also |then )?(?:send|call|ring|mail|email|quote|prepare|check|follow up|arrange|book|order|visit|write|bring|draft)\b/;
+  /^promised (?!us\b|me\b)|^(?:will|'ll|to) (?:also |then )?(?:send|call|ring|mail|email|quote|prepare|check|follow up|arrange|book|order|visit|write|bring|draft)\b/;
+/** "Still have to send them the sheet": nobody is named, and so it is for whoever writes the note. */
+const OWE =
+  /^(?:still |we |i |also )*(?:have|need|got|must|should)(?: still)?(?: to)? (?:get back|come back|reply|answer|send|call|ring|write|mail|email|check|find out|ask|prepare|quote|book|bring|tell|give|let)\b/;
+/** "Get back to them": whoever has to is not they. */
+const TO_THEM = /\b(?:to|tell|send|call|ring|ask|give|let|show|mail|email) (?:them|him|her)\b/;
+const THEY = /^(?:s?he|they)\b/;
+/** Whether what is left is for those who were spoken with. */
+const isTheirs = (said: string): boolean =>
+  LEFT_TO_THEM.test(said) && !WILL.test(said) && !OWE.test(said) && (!TO_THEM.test(said) || THEY.test(said));
 /** What was answered at once is not left. */
 const ANSWERED =
   /\b(?:told|answered|explained to) (?:him|her|them)\b(?!.*\b(?:i|we)(?:'d|'ll| would| will)\b)/;
+
+/** Where somebody else becomes the subject: "we prepare the contract, Tom checks the insurance". */
+const NEXT_SUBJECT = /[,;](?= (?:and |but )?(?:we|i|s?he|they|\p{Lu}\p{Ll}+) )|,? but (?=\S)/u;
 
 const linesOf = (text: string): Line[] => {
   let start = 0;
@@ -38,25 +50,35 @@ const linesOf = (text: string): Line[] => {
 
 /** Reads what the note of a call or a meeting leaves open. */
 export function readNoteStatements(text: string): NoteStatements {
-  const sentences = toSentences(linesOf(text));
+  const sentences = toSentences(linesOf(text)).flatMap((sentence) =>
+    sentence.text.split(NEXT_SUBJECT).map((clause) => ({ ...sentence, text: clause.trim() })),
+  );
   const said = sentences.map((sentence) => ({ text: sentence.text, flat: certain(flat(sentence.text)) }));
   const promises = readPromises(sentences, [], 'ours').flatMap((one) =>
     one.kind === 'promise'
-      ? [{ text: one.text, isTheirs: one.value.by === 'theirs' && !WILL.test(flat(one.text)) }]
+      ? [
+          {
+            text: one.text,
+            isTheirs:
+              one.value.by === 'theirs' &&
+              !WILL.test(flat(one.text)) &&
+              !(TO_THEM.test(flat(one.text)) && !THEY.test(flat(one.text))),
+          },
+        ]
       : [],
   );
   const told = new Set(promises.map((one) => one.text));
   const left = said.map((one) => ({
     text: one.text,
-    toThem: LEFT_TO_THEM.test(one.flat),
+    toThem: isTheirs(one.flat),
     willDo: WILL.test(one.flat),
-    toUs: LEFT_TO_US.test(one.flat) && !ANSWERED.test(one.flat),
+    toUs: (LEFT_TO_US.test(one.flat) || OWE.test(one.flat)) && !ANSWERED.test(one.flat),
   }));
   return {
     asks: [
       ...readAsks(sentences, [])
         .map((ask) => ask.text)
-        .filter((ask) => !told.has(ask) && !LEFT_TO_THEM.test(flat(ask)) && !DECLINES.test(flat(ask))),
+        .filter((ask) => !told.has(ask) && !isTheirs(flat(ask)) && !DECLINES.test(flat(ask))),
       ...left.filter((one) => one.toUs && !one.toThem && !one.willDo).map((one) => one.text),
     ],
     promises: [

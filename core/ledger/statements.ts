@@ -18,6 +18,10 @@ export interface Statements {
   declines: boolean;
   /** It says that what was proposed does not suit. */
   counters: boolean;
+  /** What is asked is whether whoever speaks shall do something: a yes leaves it to them. */
+  offers: string[];
+  /** It says that there is no answer yet. */
+  isNotYet: boolean;
   /** It says yes, which answers a question. */
   agrees: boolean;
   /** Nothing in it but thanks, receipts and goodbyes. */
@@ -43,6 +47,12 @@ const COUNTERS = phrases('counters');
 const REQUESTS = phrases('requests');
 const OFFERS_CHOICE = phrases('offersChoice');
 const INFORMS = phrases('informs');
+const OFFERS_TO_DO = phrases('offersToDo');
+const REMINDS = phrases('reminds');
+const NOT_YET = phrases('notYet');
+const SAYS_WHEN = phrases('saysWhen');
+/** An order that is announced for another day is not given yet. */
+const WILL_ORDER = /(?:^|[ ,])(?:we|i)(?:'ll| will) (?:place|order|sign|confirm|buy|book|pay)\b/;
 const PROMISES = phrases('promises');
 const QUOTE = phrases('quote');
 const BRINGS = phrases('attached');
@@ -50,7 +60,6 @@ const GREETING = new RegExp(`^\\s*(?:${alternatives('greeting')})(?![\\p{L}\\p{N
 /** Where one sentence asks two things: "is it light and can it be charged indoors?" */
 const SECOND_QUESTION = new RegExp(
   `[,;]? (?:and|und|et|e|y|en|och|og|i) (?=(?:${alternatives('secondQuestion')}) )`,
-  'i',
 );
 /** Said in short, at the end of a wish. */
 const SHORT_PLEASE = new RegExp(`(?<![a-z])(?:${alternatives('shortPlease')})[ .!]*$`);
@@ -59,6 +68,12 @@ const SHORT_YES =
   /^(?:(?:sim|si|yes|ja|oui|tak|claro)[, ]+)?(?:pode|puede) ser\b|^(?:sim|si|yes|ja|oui|tak|claro)(?: [\p{L}']+){0,4}[.!]*$/u;
 /** A sentence of one's own that begins with its verb: "Will go through it". */
 const BARE_WILL = /^(?:will|shall) (?!you|that|this|it|there|the)[a-z]+/;
+/** "Say the word and I'll reserve it": what is promised hangs on what is asked. */
+const IN_RETURN =
+  /^(?:just |please |simply )*(?:say|let|send|tell|give|drop|call|ring|confirm|reply|sign|pick|choose|come back)\b.* and (?:i|we)(?:'ll| will)\b/;
+/** More than thanks is in it: something comes, or is going to be. */
+const CONTENT =
+  /\b(?:(?:it|that|they|this)(?:'ll| will)|here (?:is|are)|(?:it|that|they)(?:'s|'re| is| are) (?:now |all )?(?:online|done|ready|live|on (?:its|the|their)|sorted|fixed|sent|booked|paid|signed|posted))\b/;
 const SUM = /[€£$]\s?\d|\d\s?(?:€|£|eur|euros?|gbp|kr|zl|each|per )/;
 /** With more words there is something else in it too. */
 const [MOST_THANKS, MOST_YES, MOST_GREETING] = [14, 5, 6];
@@ -66,9 +81,11 @@ const [MOST_THANKS, MOST_YES, MOST_GREETING] = [14, 5, 6];
 const countWords = (text: string): number => text.split(' ').length;
 const isQuestion = (said: string): boolean => said.endsWith('?');
 const isPromise = (said: string): boolean =>
-  !isQuestion(said) && (PROMISES.test(certain(said)) || BARE_WILL.test(said));
+  !isQuestion(said) && !IN_RETURN.test(said) && (PROMISES.test(certain(said)) || BARE_WILL.test(said));
+const isAnnounced = (said: string): boolean => WILL_ORDER.test(said) && SAYS_WHEN.test(said);
 const isThanks = (said: string): boolean =>
   countWords(said) <= MOST_THANKS &&
+  !CONTENT.test(said) &&
   (THANKS.test(said) ||
     ENDS.test(said) ||
     OFFERS_MORE.test(said) ||
@@ -101,7 +118,12 @@ function asksIn(sentences: readonly Sentence[], promised: ReadonlySet<string>): 
     .map(({ text }) => text.trim())
     .filter((text) => {
       const said = certain(flat(text));
-      return OFFERS_CHOICE.test(said) || (SHORT_PLEASE.test(said) && countWords(said) > 2);
+      return (
+        OFFERS_CHOICE.test(said) ||
+        REMINDS.test(said) ||
+        IN_RETURN.test(said) ||
+        (SHORT_PLEASE.test(said) && countWords(said) > 2)
+      );
     })
     .filter((text) => !asked.includes(text));
   return [...asked.flatMap((text) => text.split(SECOND_QUESTION)), ...others];
@@ -124,12 +146,21 @@ export function readStatements(
   const said = all.map((sentence) => flat(sentence.text));
   const open = all.filter((_, at) => !OFFERS_MORE.test(said[at] ?? '') && !ENDS.test(said[at] ?? ''));
   const sure = open.map((sentence) => ({ text: sentence.text, flat: certain(flat(sentence.text)) }));
-  const read = readPromises(open, [], side).map((promise) => promise.text);
+  const read = readPromises(open, [], side)
+    .map((promise) => promise.text)
+    .filter((text) => !REMINDS.test(flat(text)) && !IN_RETURN.test(flat(text)));
   const promised = new Set(read);
   const asks = asksIn(open, promised);
   const promises = [
     ...read,
-    ...sure.filter((one) => isPromise(one.flat) && !promised.has(one.text)).map((one) => one.text),
+    ...sure
+      .filter(
+        (one) =>
+          (isPromise(one.flat) || isAnnounced(one.flat)) &&
+          !promised.has(one.text) &&
+          !REMINDS.test(one.flat),
+      )
+      .map((one) => one.text),
   ];
   const words = said.join(' ');
   const brings = said.some((one) => BRINGS.test(one));
@@ -137,9 +168,11 @@ export function readStatements(
     asks,
     requests: asks.some((ask) => REQUESTS.test(flat(ask))),
     promises,
-    accepts: sure.some((one) => !isQuestion(one.flat) && ACCEPTS.test(one.flat)),
-    declines: sure.some((one) => DECLINES.test(one.flat)),
+    accepts: sure.some((one) => !isQuestion(one.flat) && !isAnnounced(one.flat) && ACCEPTS.test(one.flat)),
+    declines: said.some((one) => DECLINES.test(certain(one))),
     counters: sure.some((one) => COUNTERS.test(one.flat)),
+    offers: asks.filter((ask) => OFFERS_TO_DO.test(flat(ask)) && !SAYS_WHEN.test(flat(ask))),
+    isNotYet: side === 'theirs' && said.some((one) => NOT_YET.test(one)),
     agrees: said.some((one) => AGREES.test(one)),
     isThanks: said.length > 0 && !asks.length && !promises.length && said.every(isThanks),
     ends: said.some((one) => ENDS.test(one) || OFFERS_MORE.test(one)),

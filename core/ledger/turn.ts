@@ -1,4 +1,5 @@
 import { readEntry, type EntryReading, type Said, type Side, type TurnOutcome } from './entryReading';
+import { alternatives } from '../words/compile';
 import type { NoteStatements } from './noteStatements';
 import type { Statements } from './statements';
 import { flat, phrases } from './turnPatterns';
@@ -28,7 +29,7 @@ interface Debt {
   at: string;
   why: string;
   what: string;
-  kind: 'question' | 'request' | 'promise' | 'quote' | 'word';
+  kind: 'question' | 'request' | 'promise' | 'quote' | 'offer' | 'word';
 }
 interface Standing {
   ours: Debt[];
@@ -38,24 +39,48 @@ interface Standing {
 }
 
 const STOP = new Set(
-  'about also and are aus avec back been can che com come con could das dem den der des die does een een eine for from haben have het ich les mit nos not och oder para per please pour que send sie the them they this und una une uns van von vous was were what when will with would you your'.split(
+  'about also and are aus avec back been can che com come con could das dem den der des die does een een eine for from haben have het ich les mit nos not och oder para per please pour que sie the them they this und una une uns van von vous was were what when will with would you your'.split(
     ' ',
   ),
 );
+/** Past forms that share no beginning with their verb. */
+const VERBS: Readonly<Record<string, string>> = {
+  sent: 'send',
+  rang: 'ring',
+  wrote: 'write',
+  written: 'write',
+  paid: 'pay',
+  brought: 'bring',
+  gave: 'give',
+  spoke: 'speak',
+  told: 'tell',
+  made: 'make',
+  met: 'meet',
+};
+const stem = (word: string): string =>
+  (VERBS[word] ?? (word.length > 4 ? word.replace(/(?:ing|ed|es|s)$/, '') : word)).slice(0, 5);
 const stemsOf = (text: string): Set<string> =>
-  new Set(
-    (flat(text).match(/[\p{L}\p{N}]{3,}/gu) ?? [])
-      .filter((word) => !STOP.has(word))
-      .map((word) => word.slice(0, 5)),
-  );
+  new Set((flat(text).match(/[\p{L}\p{N}]{3,}/gu) ?? []).map(stem).filter((word) => !STOP.has(word)));
+
+const ASKS_PRICE = phrases('asksPrice');
+const ASKS_WHEN = phrases('asksWhen');
+const SAYS_WHEN = phrases('saysWhen');
+const SAYS_PRICE = /[€£$]\s?\d|\d\s?(?:€|£|\$|eur|euros?|gbp|kr|zl|each\b|per )|\d{2,} (?:a|the) /;
+
+/** Whether words answer what was asked: they take up its own words, or name the price or the time it asked for. */
+function answers({ what }: Debt, words: ReadonlySet<string>, said: string): boolean {
+  const asked = flat(what);
+  if (ASKS_PRICE.test(asked) && SAYS_PRICE.test(said)) return true;
+  if (ASKS_WHEN.test(asked) && SAYS_WHEN.test(said)) return true;
+  return [...stemsOf(what)].some((stem) => words.has(stem));
+}
 
 /** The debts a reply leaves: where it plainly answers some of several, the others stay. */
 function unanswered(debts: readonly Debt[], said: string): Debt[] {
   if (debts.length < 2) return [];
   const words = stemsOf(said);
-  const isMet = ({ what }: Debt): boolean => [...stemsOf(what)].some((stem) => words.has(stem));
-  const met = debts.filter(isMet);
-  return met.length ? debts.filter((debt) => !met.includes(debt)) : [];
+  const open = debts.filter((one) => !answers(one, words, said));
+  return open.length < debts.length ? open : [];
 }
 
 const debt = (at: string, why: string, what: string, kind: Debt['kind'] = 'word'): Debt => ({
@@ -75,8 +100,21 @@ const promised = (at: string, who: string, promises: readonly string[]): Debt[] 
 /** A short answer, or a task, that says it is done, and not only that it will be. */
 const DONE = phrases('isDone');
 
+/** "Blue, please": a short wish without a verb of asking, where we had asked, answers. */
+const isPick = (now: Standing, { asks, requests, promises, accepts }: Statements): boolean =>
+  now.theirs.some(({ kind }) => kind === 'question') &&
+  asks.length > 0 &&
+  !requests &&
+  !promises.length &&
+  !accepts &&
+  asks.every((ask) => PICK.test(flat(ask)) && flat(ask).split(' ').length <= LONGEST_PICK);
+const LONGEST_PICK = 14;
+/** With "please", and neither a question nor a number in it. */
+const PICK = new RegExp(`^(?![^?]*[?\\d]).*(?<![a-z])(?:${alternatives('shortPlease')})(?![a-z])`);
+
 /** What they say in their own words. */
-function hear(now: Standing, { at }: TurnEntry, said: Statements): void {
+function hear(now: Standing, { at }: TurnEntry, heard: Statements): void {
+  const said = isPick(now, heard) ? { ...heard, asks: [] } : heard;
   if (said.declines && !said.asks.length) {
     Object.assign(now, { ours: [], theirs: [], settled: { at, why: 'they said no' } });
     return;
@@ -86,6 +124,21 @@ function hear(now: Standing, { at }: TurnEntry, said: Statements): void {
   if (said.counters && !said.asks.length && !said.promises.length && !said.accepts) {
     now.theirs = [];
     now.ours.push(debt(at, 'it does not suit them', said.words));
+    return;
+  }
+  const offer = now.theirs.find(({ kind }) => kind === 'offer');
+  if (offer && said.agrees && !said.isNotYet && !said.promises.length) {
+    now.theirs = [];
+    now.ours.push(
+      debt(at, `they said yes to: ${offer.what}`, offer.what, 'request'),
+      ...asked(at, 'they', said),
+    );
+    return;
+  }
+  if (said.isNotYet && now.theirs.length && !said.asks.length && !said.accepts) {
+    now.theirs = promised(at, 'they', said.promises).concat(
+      said.promises.length ? [] : [debt(at, 'they have no answer yet', said.words)],
+    );
     return;
   }
   if (said.asks.length || said.accepts) {
@@ -128,7 +181,10 @@ function tell(now: Standing, { at }: TurnEntry, said: Statements, isQuote: boole
     return;
   }
   now.ours.push(...promised(at, 'we', said.promises));
-  if (said.asks.length) now.theirs = asked(at, 'we', said);
+  if (said.asks.length)
+    now.theirs = asked(at, 'we', said).map((one) =>
+      said.offers.includes(one.what) ? { ...one, kind: 'offer' } : one,
+    );
   if (isQuote || said.bringsQuote)
     now.theirs = [...now.theirs, debt(at, 'we sent the quote', 'quote', 'quote')];
   if (said.asks.length || isQuote || said.bringsQuote || said.promises.length) return;
@@ -143,6 +199,10 @@ function tell(now: Standing, { at }: TurnEntry, said: Statements, isQuote: boole
   else now.settled = { at, why: 'we sent it' };
 }
 
+/** What the note of a call, a meeting or a visit says is still to be done by us. */
+const leftOpen = ({ at, kind }: TurnEntry, asks: readonly string[]): Debt[] =>
+  asks.map((what) => debt(at, `open after the ${kind}: ${what}`, what, 'question'));
+
 /** A call or a meeting: both have spoken, and only what was left open in it stays. */
 function speak(now: Standing, entry: TurnEntry, said: NoteStatements): void {
   const { at, outcome, side, text } = entry;
@@ -153,7 +213,7 @@ function speak(now: Standing, entry: TurnEntry, said: NoteStatements): void {
   }
   if (outcome !== 'moved') Object.assign(now, { ours: [], theirs: [], settled: { at, why: 'last spoke' } });
   if (said.declines) return;
-  now.ours.push(...asked(at, 'they', said), ...promised(at, 'we', said.promises));
+  now.ours.push(...leftOpen(entry, said.asks), ...promised(at, 'we', said.promises));
   if (said.accepts) now.ours.push(debt(at, 'they accepted', 'accepted'));
   if (said.theirPromises.length) now.theirs = promised(at, 'they', said.theirPromises);
 }
@@ -161,10 +221,10 @@ function speak(now: Standing, entry: TurnEntry, said: NoteStatements): void {
 /** A task that is done settles the question or the promise it was about. */
 function carryOut(now: Standing, { at, text = '' }: TurnEntry): void {
   const said = flat(text);
-  if (!DONE.test(said) || !now.ours.length) return;
+  if (!(DONE.test(said) || /^[a-z]+ed\b/.test(said)) || !now.ours.length) return;
   const words = stemsOf(text);
   const others = now.ours.filter(({ what }) => ![...stemsOf(what)].some((stem) => words.has(stem)));
-  now.ours = others.length < now.ours.length ? others : [];
+  now.ours = others;
   if (!now.ours.length) now.settled = { at, why: 'we did what they asked' };
 }
 

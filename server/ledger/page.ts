@@ -63,8 +63,8 @@ export const inThread = (owner: LedgerOwner, beside: string): string =>
   `FROM ledger_entries m WHERE m.thread = ${beside}.thread AND EXISTS (SELECT 1 FROM ledger_links w WHERE w.entry_id = m.id AND ${BELONGS[owner]('w')})`;
 
 /** Of an exchange of mails only the newest is shown, unless something in particular is looked for. */
-export const isFolded = ({ q, thread, with: person, by }: Narrowed): boolean =>
-  !q && !thread && !person && !by;
+export const isFolded = ({ fold, q, thread, with: person, by }: Narrowed): boolean =>
+  fold !== 'no' && !q && !thread && !person && !by;
 
 /** So many of the words that are looked for count. */
 const MOST_WORDS = 8;

@@ -55,7 +55,7 @@ function deliver(letters: number): void {
   }
 }
 const kept = async () => {
-  const { body } = await pell.call('GET /api/ledger', { query: { personId, limit: '100' } });
+  const { body } = await pell.call('GET /api/ledger', { query: { personId, fold: 'no', limit: '100' } });
   const [rows] = await house.sequelize.query(
     `SELECT (SELECT count(*) FROM mailbox_messages)::int AS noted, (SELECT count(*) FROM mailbox_set_aside)::int AS aside,
             (SELECT count(*) FROM captures)::int AS captures,

@@ -35,7 +35,7 @@ const US = 'Pell Garrick <pell@wharfside.example>';
 const THEM = 'Ines Duarte <ines@padariasol.example>';
 const OTHER = 'Gil Noot <gil@noot.example>';
 const ledger = async (person = personId) =>
-  (await pell.call('GET /api/ledger', { query: { personId: person } })).body.items;
+  (await pell.call('GET /api/ledger', { query: { personId: person, fold: 'no' } })).body.items;
 const box = async () => (await pell.call('GET /api/mailboxes')).body.items[0]!;
 const read = async () => {
   await pell.call('POST /api/mailboxes/:id/reading', { params: { id } });
@@ -110,7 +110,7 @@ it('keeps a thread together on the deal it stands with', async () => {
   const leadId = filed.body.lead?.id ?? '';
   dovecot.deliver(letter('Tea Lund <tea@lund.example>', US, { reply: 'thread@test.example' }));
   await read();
-  const { body } = await pell.call('GET /api/ledger', { query: { leadId } });
+  const { body } = await pell.call('GET /api/ledger', { query: { leadId, fold: 'no' } });
   expect(body.items).toHaveLength(2);
 });
 

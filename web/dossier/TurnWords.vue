@@ -6,7 +6,8 @@ import { day } from '../shell/format';
 /** Whose turn it is, and why; pointed at, the rule by which that is so. */
 const props = defineProps<{ turn: Turn }>();
 const words = computed(() => {
-  const { turn, because, since } = props.turn;
+  const { turn, since } = props.turn;
+  const because = props.turn.because.replace(/[.,;]+$/, '');
   const on = since ? `, ${day(since)}` : '';
   if (turn === 'ours') return `Our turn: ${because}${on}`;
   return turn === 'theirs' ? `Their turn: ${because}${on}` : `Nobody’s turn: ${because}${on}`;

@@ -226,6 +226,7 @@ const themes: { value: ThemeChoice; name: string }[] = [
 }
 .for-you sup {
   font-size: 11px;
+  line-height: 0;
   color: var(--ours);
   font-weight: 600;
   margin-left: 3px;
