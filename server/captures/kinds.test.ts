@@ -85,9 +85,9 @@ describe('a page', () => {
     const filed = await file(first.body.id);
     expect(filed.body.person.name).toBe('Wiebke Harms');
     const ledger = async () =>
-      (await pell.call('GET /api/ledger', { query: { personId: filed.body.person.id } })).body.items.map(
-        (item) => item.side,
-      );
+      (
+        await pell.call('GET /api/ledger', { query: { personId: filed.body.person.id, fold: 'no' } })
+      ).body.items.map((item) => item.side);
     expect(await ledger()).toEqual(['ours', 'theirs', 'ours']);
     const later = await clip(thread(4), 'https://rollcall.example/messages/wiebke');
     expect(later.body.page?.conversation.map((one) => one.filed)).toEqual([true, true, true, false]);

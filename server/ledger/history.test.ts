@@ -73,12 +73,22 @@ describe('a ledger', () => {
     expect(await of({ q: '1_0' })).toEqual([]);
     expect(await of({ upTo: '2026-03' })).toEqual([]);
     expect(await of({ upTo: '2026-04' })).toEqual(['Saw the bakehouse']);
+    const months = async (query: Record<string, string>) =>
+      (await pell.call('GET /api/ledger/months', { query: { companyId: firm, ...query } })).body.items.map(
+        ({ month, count }) => `${month} ${count}`,
+      );
     // The months are those of the reader’s clock: it is April in London already.
-    expect((await pell.call('GET /api/ledger/months', { query: { companyId: firm } })).body.items).toEqual([
-      { month: '2026-09', count: 1 },
-      { month: '2026-08', count: 1 },
-      { month: '2026-04', count: 1 },
+    expect(await months({})).toEqual(['2026-09 1', '2026-08 1', '2026-04 1']);
+    expect(await months({ kind: 'visit', with: ada, until: '2026-09-01T00:00:00Z', fold: 'no' })).toEqual([
+      '2026-04 1',
     ]);
+    expect(await months({ by: inesId, from: '2026-08-01T00:00:00Z', upTo: '2026-08' })).toEqual([
+      '2026-08 1',
+    ]);
+    expect(await months({ q: 'pays', newSince: '2026-01-01T00:00:00Z' })).toEqual(['2026-09 1']);
+    expect(await months({ thread: 'none of these' })).toEqual([]);
+    for (const about of [{ personId: ada }, { leadId: ada }, { dealId: ada }] as Record<string, string>[])
+      expect((await pell.call('GET /api/ledger/months', { query: about })).status).toBe(200);
   });
 
   it('folds an exchange of mails into its newest, with how many there are', async () => {
