@@ -128,3 +128,10 @@ it('with several it is ours as soon as one waits for us, and since that one wait
   expect(joinTurns([of('nobody', 1), of('nobody', 9)]).because).toBe('nobody 9');
   expect(joinTurns([])).toEqual({ turn: 'nobody', since: null, because: 'nothing said yet' });
 });
+
+it('names what was asked in so many words before what a note leaves open', () => {
+  const noted = entry('ours', 'Called her, wants to start in March', { kind: 'call' });
+  const wrote = entry('theirs', 'Could you send the quote?', { at: '2026-11-05T09:00:00Z' });
+  expect(readTurn([noted]).because).toBe('open after the call: Called her, wants to start in March');
+  expect(readTurn([noted, wrote]).because).toBe('they asked: Could you send the quote?');
+});

@@ -29,7 +29,7 @@ interface Debt {
   at: string;
   why: string;
   what: string;
-  kind: 'question' | 'request' | 'promise' | 'quote' | 'offer' | 'word';
+  kind: 'question' | 'request' | 'promise' | 'quote' | 'offer' | 'left' | 'word';
 }
 interface Standing {
   ours: Debt[];
@@ -201,7 +201,7 @@ function tell(now: Standing, { at }: TurnEntry, said: Statements, isQuote: boole
 
 /** What the note of a call, a meeting or a visit says is still to be done by us. */
 const leftOpen = ({ at, kind }: TurnEntry, asks: readonly string[]): Debt[] =>
-  asks.map((what) => debt(at, `open after the ${kind}: ${what}`, what, 'question'));
+  asks.map((what) => debt(at, `open after the ${kind}: ${what}`, what, 'left'));
 
 /** A call or a meeting: both have spoken, and only what was left open in it stays. */
 function speak(now: Standing, entry: TurnEntry, said: NoteStatements): void {
@@ -255,7 +255,8 @@ function take(now: Standing, entry: TurnEntry): void {
 export function readTurn(entries: readonly TurnEntry[]): TurnState {
   const now: Standing = { ours: [], theirs: [], settled: null, isBegun: false };
   for (const entry of [...entries].sort((a, b) => Date.parse(a.at) - Date.parse(b.at))) take(now, entry);
-  const [ours] = now.ours;
+  // What was asked or promised in so many words says more than what a note leaves open.
+  const ours = now.ours.find(({ kind }) => kind !== 'left' && kind !== 'word') ?? now.ours[0];
   if (ours) return { turn: 'ours', since: ours.at, because: ours.why };
   const theirs = now.theirs.at(-1);
   if (theirs) return { turn: 'theirs', since: theirs.at, because: theirs.why };
