@@ -44,6 +44,9 @@ export const PersonRow = z.object({
   phone: z.string().nullable(),
   owner: z.string().nullable(),
   updatedAt: Time,
+  turn: Turn,
+  spokenAt: Time.nullable().describe('when both sides had a word last'),
+  touchedAt: Time.nullable().describe('when anything was said last, by us or by them'),
 });
 export type PersonRow = z.infer<typeof PersonRow>;
 const LeadRef = Named.extend({ status: z.string() });

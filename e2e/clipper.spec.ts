@@ -128,7 +128,7 @@ test('a thread goes into the ledger, and when it went on only what is new', asyn
   await again.sheet.getByRole('button', { name: 'File 1 message' }).click();
   await expect(again.sheet.getByText('The message is in the ledger of Siobhán Lacey.')).toBeVisible();
   const { items } = await api('/api/people?q=Siobh%C3%A1n');
-  const ledger = await api(`/api/ledger?personId=${String(items[0]?.id)}`);
+  const ledger = await api(`/api/ledger?fold=no&personId=${String(items[0]?.id)}`);
   expect(ledger.items).toHaveLength(4);
   await again.page.close();
 });

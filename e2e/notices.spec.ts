@@ -25,6 +25,10 @@ test('a mention and a task reach the colleague at once, lead to the record, and 
   );
   await panel.getByRole('link', { name: 'Pell Garrick mentioned you: @ines knows her brother' }).click();
   await expect(ines.getByRole('heading', { name })).toBeVisible();
+  await ines.getByRole('button', { name: 'Answer Pell Garrick: @ines knows her brother' }).click();
+  await ines.keyboard.type('he is called Rui');
+  await ines.keyboard.press('Enter');
+  await expect(page.locator('li[data-entry]').first()).toContainText('@pell.garrick he is called Rui');
   await forYou.click();
   await expect(panel.getByRole('button', { name: 'Mark as unread: @ines knows her brother' })).toBeVisible();
   await panel.getByRole('button', { name: 'Mark all as read' }).click();

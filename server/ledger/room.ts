@@ -1,10 +1,12 @@
 import { plain, refersTo } from '../db/tables';
 import type { Room } from '../http/room';
+import { fillTurnsJob } from './fillTurns';
 import { ledgerHandlers } from './routes';
 
 export const ledger: Room = {
   name: 'ledger',
   routes: [ledgerHandlers],
+  jobs: [fillTurnsJob],
   tables: [
     ...plain('work', 'ledger_entries'),
     ...plain('ground', 'turns', 'looks'),

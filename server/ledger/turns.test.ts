@@ -1,7 +1,8 @@
 import { useHouse } from '../testing/harness';
+import { fillTurnsJob } from './fillTurns';
 import { saying } from '../testing/saying';
 
-const { pell } = useHouse();
+const { house, ines, pell } = useHouse();
 const { person, company, enter, ledger } = saying(pell);
 const mailed = (side: 'ours' | 'theirs', headline: string, at: string, personId: string) =>
   enter(pell, { kind: 'mail', side, headline, at }, { personId });
@@ -94,5 +95,57 @@ describe('whose turn it is', () => {
     });
     await pell.call('PATCH /api/tasks/:id', { params: { id: task.body.task.id }, body: { done: true } });
     expect((await ledger({ personId: id })).turn.turn).toBe('nobody');
+  });
+
+  it('is kept at night for whoever it is not kept of, and is the same before and after', async () => {
+    const firm = await company('Before Bakery');
+    const ids = [];
+    for (let at = 0; at < 3; at++) ids.push(await person(`Before Number${at}`, firm));
+    for (const [at, id] of ids.entries())
+      await mailed('theirs', 'What does the trailer cost?', `2026-10-0${at + 1}T09:00:00Z`, id);
+    const before = (await ledger({ companyId: firm })).turn;
+    await house.sequelize.query('DELETE FROM turns');
+    await house.sequelize.query('UPDATE ledger_entries SET reading = NULL');
+    expect((await ledger({ companyId: firm })).turn).toEqual(before);
+    await fillTurnsJob.handle(house.tools, {});
+    const [kept] = await house.sequelize.query('SELECT turn FROM turns WHERE person_id IN (:ids)', {
+      replacements: { ids },
+    });
+    expect(kept).toEqual([{ turn: 'ours' }, { turn: 'ours' }, { turn: 'ours' }]);
+    expect((await ledger({ companyId: firm })).turn).toEqual(before);
+  });
+
+  it('stands in the list of people, with when they were spoken with and touched last', async () => {
+    const id = await person('Listed Lindqvist');
+    const row = async (by = pell) =>
+      (await by.call('GET /api/people', { query: { q: 'listed lindqvist' } })).body.items[0];
+    expect(await row()).toMatchObject({ turn: { turn: 'nobody' }, spokenAt: null, touchedAt: null });
+    await mailed('theirs', 'What does the trailer cost?', '2026-10-01T09:00:00Z', id);
+    await mailed('ours', 'It costs €1,190.', '2026-10-02T09:00:00Z', id);
+    const missed = {
+      kind: 'call',
+      side: 'ours',
+      headline: 'Rang',
+      outcome: 'no answer',
+      at: '2026-10-05T09:00:00Z',
+    };
+    await enter(pell, missed, { personId: id });
+    await enter(pell, { headline: 'A note for ourselves' }, { personId: id });
+    const listed = {
+      turn: { turn: 'nobody' },
+      spokenAt: '2026-10-01T09:00:00.000Z',
+      touchedAt: '2026-10-05T09:00:00.000Z',
+    };
+    expect(await row()).toMatchObject(listed);
+    // What only some may see is read for whoever asks, and is the same to them.
+    const hidden = (await mailed('theirs', 'In confidence: may we return it?', '2026-10-07T09:00:00Z', id))
+      .body.id;
+    await pell.call('PUT /api/visibility/:kind/:id', {
+      params: { kind: 'ledger', id: hidden },
+      body: { visibility: 'owner' },
+    });
+    expect(await row()).toMatchObject({ turn: { turn: 'ours' }, spokenAt: '2026-10-07T09:00:00.000Z' });
+    expect(await row(ines)).toMatchObject(listed);
+    expect(JSON.stringify(await row(ines))).not.toContain('confidence');
   });
 });

@@ -85,30 +85,57 @@ const saidOfNobody = (
     { ids: [...ids] },
   );
 
+const SPOKEN = new Set(['call', 'meeting', 'visit']);
+/** Whether both sides had a word: they talked, or they wrote to us. */
+const isSpoken = ({ kind, side, outcome, reading }: TurnEntry): boolean =>
+  SPOKEN.has(kind)
+    ? !outcome || outcome === 'spoke'
+    : side === 'theirs' && (kind === 'mail' || kind === 'form') && !reading?.isRobot;
+const isTouch = ({ side }: TurnEntry): boolean => side !== 'within';
+const newest = (entries: readonly TurnEntry[], which: (entry: TurnEntry) => boolean): string | null =>
+  entries.find(which)?.at ?? null;
+
 interface Kept {
   person_id: string;
   turn: Turn['turn'] | null;
   since: Date | null;
   because: string | null;
+  spoken_at: Date | null;
+  touched_at: Date | null;
   is_live: boolean | null;
 }
 
+/** Whose turn it is with somebody, and when both sides had a word last and when anything was said at all. */
+export type Contact = Turn & { spokenAt: string | null; touchedAt: string | null };
+
+const contactOf = (entries: readonly TurnEntry[]): Contact => ({
+  ...readTurn(entries),
+  spokenAt: newest(entries, isSpoken),
+  touchedAt: newest(entries, isTouch),
+});
+
 /** Whose turn it is with each of some people, as far as whoever asks sees what was said. */
-export async function turnsOfPeople(asked: Asked, ids: readonly string[]): Promise<Map<string, Turn>> {
+export async function turnsOfPeople(asked: Asked, ids: readonly string[]): Promise<Map<string, Contact>> {
   if (!ids.length) return new Map();
   const kept = await select<Kept>(
     asked,
-    `SELECT p.id AS person_id, t.turn, t.since, t.because, t.is_live FROM unnest(ARRAY[:ids]::uuid[]) p (id) LEFT JOIN turns t ON t.person_id = p.id`,
+    `SELECT p.id AS person_id, t.turn, t.since, t.because, t.spoken_at, t.touched_at, t.is_live FROM unnest(ARRAY[:ids]::uuid[]) p (id) LEFT JOIN turns t ON t.person_id = p.id`,
     { ids: [...ids] },
   );
   const live = kept.filter((row) => row.is_live !== false).map((row) => row.person_id);
   const said = byOwner(live.length ? await saidWithPeople(asked, live) : []);
   return new Map(
-    kept.map(({ person_id: id, turn, since, because, is_live: isLive }) => [
+    kept.map(({ person_id: id, turn, since, because, ...at }) => [
       id,
-      isLive === false && turn
-        ? { turn, since: since?.toISOString() ?? null, because: because ?? '' }
-        : readTurn(said.get(id) ?? []),
+      at.is_live === false && turn
+        ? {
+            turn,
+            since: since?.toISOString() ?? null,
+            because: because ?? '',
+            spokenAt: at.spoken_at?.toISOString() ?? null,
+            touchedAt: at.touched_at?.toISOString() ?? null,
+          }
+        : contactOf(said.get(id) ?? []),
     ]),
   );
 }
@@ -155,16 +182,6 @@ export async function turnsOfDeals(asked: Asked, ids: readonly string[]): Promis
   );
 }
 
-const SPOKEN = new Set(['call', 'meeting', 'visit']);
-/** Whether both sides had a word: they talked, or they wrote to us. */
-const isSpoken = ({ kind, side, outcome, reading }: TurnEntry): boolean =>
-  SPOKEN.has(kind)
-    ? !outcome || outcome === 'spoke'
-    : side === 'theirs' && (kind === 'mail' || kind === 'form') && !reading?.isRobot;
-const isTouch = ({ side }: TurnEntry): boolean => side !== 'within';
-const newest = (entries: readonly TurnEntry[], which: (entry: TurnEntry) => boolean): string | null =>
-  entries.find(which)?.at ?? null;
-
 /** Keeps whose turn it is with each of some people. */
 export async function keepTurns(asked: Asked, ids: readonly string[]): Promise<void> {
   if (!ids.length) return;
@@ -176,15 +193,8 @@ export async function keepTurns(asked: Asked, ids: readonly string[]): Promise<v
       transaction: asked.tx,
     });
   const rows = [...said].map(([id, entries]) => {
-    const { turn, since, because } = readTurn(entries);
-    return {
-      id,
-      turn,
-      since,
-      because,
-      spoken: newest(entries, isSpoken),
-      touched: newest(entries, isTouch),
-    };
+    const { spokenAt: spoken, touchedAt: touched, ...turn } = contactOf(entries);
+    return { id, ...turn, spoken, touched };
   });
   await asked.sequelize.query(
     `INSERT INTO turns (person_id, turn, since, because, spoken_at, touched_at, is_live)

@@ -43,7 +43,7 @@ export async function knownPeople(context: Context, ids: readonly string[]): Pro
             n.at AS last_at, n.headline AS last_headline, n.side AS last_side
        FROM people p LEFT JOIN companies c ON c.id = p.company_id LEFT JOIN users u ON u.id = p.owner_id
        LEFT JOIN LATERAL (SELECT e.at, e.headline, e.side FROM ledger_links k JOIN ledger_entries e ON e.id = k.entry_id
-                           WHERE k.person_id = p.id ORDER BY k.at DESC, k.entry_id DESC LIMIT 1) n ON true
+                           WHERE k.person_id = p.id AND e.kind <> 'change' ORDER BY k.at DESC, k.entry_id DESC LIMIT 1) n ON true
       WHERE p.id IN (:ids)`,
     options,
   );

@@ -1,7 +1,9 @@
 import type { PersonRow } from '@emporikon/contract/people';
+import { joinTurns } from '@emporikon/core/ledger/turn';
 import { QueryTypes } from 'sequelize';
 import type { Context } from '../commands/context';
 import { isNewFor } from '../ledger/looks';
+import { turnsOfPeople, type Contact } from '../ledger/turns';
 import { decodeCursor, encodeCursor } from '../http/paging';
 import { notFound } from '../http/problems';
 import { inOrderOf, sortedIds, type SortKey } from '../http/sorting';
@@ -32,7 +34,17 @@ const ACTIVE = {
   with: 'true',
 } as const;
 
-const asRow = (row: Row): PersonRow => ({
+/** Rows with whose turn it is, and when they were spoken with last. */
+async function withTurns(context: Context, rows: readonly Row[]): Promise<PersonRow[]> {
+  const turns = await turnsOfPeople(
+    context,
+    rows.map((row) => row.id),
+  );
+  return rows.map((row) => asRow(row, turns.get(row.id)));
+}
+
+const NOTHING_SAID = { ...joinTurns([]), spokenAt: null, touchedAt: null };
+const asRow = (row: Row, contact: Contact = NOTHING_SAID): PersonRow => ({
   id: row.id,
   fullName: row.full_name,
   jobTitle: row.job_title,
@@ -43,6 +55,9 @@ const asRow = (row: Row): PersonRow => ({
   owner: row.owner,
   inactive: row.inactive,
   updatedAt: row.updated_at.toISOString(),
+  turn: { turn: contact.turn, since: contact.since, because: contact.because },
+  spokenAt: contact.spokenAt,
+  touchedAt: contact.touchedAt,
 });
 
 /** A person's company is read along its name, so that no order of all people is ever made. */
@@ -100,7 +115,7 @@ async function pageByName(
   const page = rows.slice(0, limit);
   const end = page.at(-1);
   return {
-    items: page.map(asRow),
+    items: await withTurns(context, page),
     next: rows.length > limit && end ? encodeCursor([end.full_name, end.id]) : null,
   };
 }
@@ -135,11 +150,12 @@ export async function listPeople(context: Context, query: Query): Promise<Page> 
     { sort, key: SORTS[sort], direction, cursor, limit },
   );
   const rows = ids.length ? await ask(context, 'p.id IN (:ids)', { ids }) : [];
-  return { items: inOrderOf(ids, rows).map(asRow), next };
+  return { items: await withTurns(context, inOrderOf(ids, rows)), next };
 }
 
 export async function personRow(context: Context, id: string): Promise<PersonRow> {
   const [row] = await ask(context, 'p.id = :id', { id });
-  if (!row) throw notFound('There is no such person.');
-  return asRow(row);
+  const [person] = row ? await withTurns(context, [row]) : [];
+  if (!person) throw notFound('There is no such person.');
+  return person;
 }

@@ -47,13 +47,13 @@ export const QUOTE_WORDS =
  * SQL expressions.
  */
 export const touchesSql = (person: string, until: string): string => `
-  SELECT CASE e.kind WHEN 'meeting' THEN 'met' WHEN 'call' THEN 'called'
+  SELECT CASE e.kind WHEN 'meeting' THEN 'met' WHEN 'visit' THEN 'met' WHEN 'call' THEN 'called'
               WHEN 'mail' THEN CASE WHEN e.thread IS NOT NULL AND EXISTS (
                 SELECT 1 FROM ledger_entries o WHERE o.thread = e.thread AND o.side = 'ours' AND o.at < e.at) THEN 'replied' ELSE 'wrote' END END AS kind,
          e.at, e.headline AS words
     FROM ledger_links k JOIN ledger_entries e ON e.id = k.entry_id
    WHERE k.person_id = ${person} AND e.at <= ${until}
-     AND (e.kind = 'meeting' OR (e.kind = 'mail' AND e.side = 'theirs') OR (e.kind = 'call' AND coalesce(e.outcome, 'spoke') = 'spoke' AND e.headline NOT ILIKE 'missed%'))
+     AND ((e.kind IN ('meeting', 'visit') AND coalesce(e.outcome, 'spoke') = 'spoke') OR (e.kind = 'mail' AND e.side = 'theirs') OR (e.kind = 'call' AND coalesce(e.outcome, 'spoke') = 'spoke' AND e.headline NOT ILIKE 'missed%'))
   UNION ALL
   SELECT 'filled in a form', e.at, e.headline
     FROM ledger_links k JOIN ledger_entries e ON e.id = k.entry_id JOIN captures f ON f.id = e.capture_id AND f.kind = 'form'

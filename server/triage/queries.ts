@@ -53,7 +53,7 @@ export async function triagePile(
               || ARRAY(SELECT d.title FROM deals d JOIN deal_roles r ON r.deal_id = d.id WHERE r.person_id = p.id LIMIT 3) AS work
        FROM people p LEFT JOIN LATERAL (
          SELECT e.at, e.headline FROM ledger_links k JOIN ledger_entries e ON e.id = k.entry_id
-          WHERE k.person_id = p.id ORDER BY k.at DESC, k.entry_id DESC LIMIT 1) said ON true
+          WHERE k.person_id = p.id AND e.kind <> 'change' ORDER BY k.at DESC, k.entry_id DESC LIMIT 1) said ON true
       WHERE ${within} AND p.triaged_at IS NULL AND p.inactive_since IS NULL ORDER BY p.created_at, p.id LIMIT :limit`,
     options,
   );

@@ -119,11 +119,9 @@ function press(event: KeyboardEvent, deal: DealRow): void {
             :to="`/deals/${deal.id}`"
             aria-keyshortcuts="Shift+ArrowDown Shift+ArrowUp"
             draggable="false"
+            :title="deal.news?.sentence ?? undefined"
             @keydown="press($event, deal)"
-            ><b>{{ deal.title }}</b>
-            <v-tooltip v-if="deal.news?.sentence" activator="parent" location="bottom" max-width="300">{{
-              deal.news.sentence
-            }}</v-tooltip></RouterLink
+            ><b>{{ deal.title }}</b></RouterLink
           >
           <div class="r">
             <span :class="{ none: isBare(deal) && !deal.news?.sentence }">{{ asideOf(deal, isLate) }}</span>

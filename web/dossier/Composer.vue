@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import type { About, ComposerReading } from '@emporikon/contract/ledger';
-import { computed, ref, watch } from 'vue';
+import { computed, ref, useTemplateRef, watch } from 'vue';
 import { api, wordsOf } from '../shell/api';
 import { due, money } from '../shell/format';
 import { useUndo } from '../shell/undo';
+import { answering } from './answering';
 
 const props = defineProps<{ about: About; placeholder?: string }>();
 /** Which of several open deals a sum is meant for. */
@@ -35,6 +36,13 @@ watch([line, dealId], ([text]) => {
       (problem: unknown) => (error.value = wordsOf(problem)),
     );
   }, PAUSE_MS);
+});
+
+const field = useTemplateRef<{ focus: () => void }>('field');
+watch(answering, (answer) => {
+  if (!answer) return;
+  line.value = answer.words + line.value;
+  field.value?.focus();
 });
 
 /** The line cut where what was understood begins and ends, for the light behind the words. */
@@ -135,6 +143,7 @@ async function save(): Promise<void> {
         </div>
       </div>
       <v-text-field
+        ref="field"
         v-model="line"
         aria-label="Write what happened or what comes next"
         aria-describedby="made"

@@ -3,6 +3,7 @@ import type { Entry } from '@emporikon/contract/ledger';
 import { computed } from 'vue';
 import ChannelIcon from '../kit/ChannelIcon.vue';
 import { CHANNELS } from '../kit/icons';
+import { answerTo } from './answering';
 import { clock, counted, day, nameList, plainNumber } from '../shell/format';
 
 /** One entry of a ledger: theirs on the left of the spine, ours on the right, what is between us on the spine itself. */
@@ -42,6 +43,13 @@ const marks = computed(() => [
     <span class="soft"
       >{{ entry.actor?.split(' ')[0] ?? 'Automatically' }}, {{ day(entry.at)
       }}<template v-for="mark in marks" :key="mark"> · {{ mark }}</template></span
+    >
+    <v-btn
+      v-if="entry.kind === 'note' && entry.actor && !entry.isMine"
+      class="word"
+      :aria-label="`Answer ${entry.actor}: ${entry.headline}`"
+      @click="answerTo(entry.actor)"
+      >Answer</v-btn
     >
     <v-btn class="word more" :aria-label="`Details: ${entry.headline}`" @click="emit('open')">Details</v-btn>
   </div>

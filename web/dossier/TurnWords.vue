@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Turn } from '@emporikon/contract/ledger';
-import { computed } from 'vue';
+import { computed, ref } from 'vue';
 import { day } from '../shell/format';
 
 /** Whose turn it is, and why; pointed at, the rule by which that is so. */
@@ -12,6 +12,8 @@ const words = computed(() => {
   if (turn === 'ours') return `Our turn: ${because}${on}`;
   return turn === 'theirs' ? `Their turn: ${because}${on}` : `Nobody’s turn: ${because}${on}`;
 });
+/** The rule is there while somebody points at the words or has gone to them by keyboard. */
+const isNear = ref(false);
 const RULES: Record<Turn['turn'], string> = {
   ours: 'Something they asked, or something we promised, is still open. An answer, a call or “Not our turn” closes it; a voicemail or a note does not.',
   theirs:
@@ -21,8 +23,22 @@ const RULES: Record<Turn['turn'], string> = {
 </script>
 
 <template>
-  <span class="turn" :class="turn.turn" tabindex="0"
+  <span
+    class="turn"
+    :class="turn.turn"
+    tabindex="0"
+    @pointerenter="isNear = true"
+    @pointerleave="isNear = false"
+    @focus="isNear = true"
+    @blur="isNear = false"
     >{{ words
-    }}<v-tooltip activator="parent" location="bottom" max-width="340">{{ RULES[turn.turn] }}</v-tooltip></span
-  >
+    }}<v-tooltip
+      v-if="isNear"
+      model-value
+      activator="parent"
+      location="bottom"
+      max-width="340"
+      :open-on-hover="false"
+      :text="RULES[turn.turn]"
+  /></span>
 </template>

@@ -7,7 +7,8 @@ import type { Column } from '../kit/table/columns';
 import SelectionBar from '../lookups/SelectionBar.vue';
 import NewButton from '../make/NewButton.vue';
 import { api } from '../shell/api';
-import { shownCount } from '../shell/format';
+import { ago, shownCount } from '../shell/format';
+import TurnWords from '../dossier/TurnWords.vue';
 import { useFetched } from '../shell/live';
 import { reloadOn, usePaged } from '../shell/usePaged';
 import { useQueryRef } from '../shell/useQueryRef';
@@ -37,7 +38,7 @@ const { items, hasMore, more, error, reload } = usePaged(
         limit: 60,
       },
     }),
-  ['people', 'companies', 'contact_points'],
+  ['people', 'companies', 'contact_points', 'ledger_links'],
 );
 const ticked = ref<string[]>([]);
 reloadOn(
@@ -52,6 +53,9 @@ const COLUMNS: Column[] = [
   { key: 'phone', title: 'Phone', width: 13, onPhone: true },
   { key: 'standing', title: 'Standing', width: 8, sort: 'standing' },
   { key: 'owner', title: 'Owner', width: 10, isHidden: true },
+  { key: 'spokenAt', title: 'Last spoken to', width: 10, isHidden: true },
+  { key: 'touchedAt', title: 'Last touched', width: 10, isHidden: true },
+  { key: 'turn', title: 'Turn', width: 22, isHidden: true },
 ];
 </script>
 
@@ -144,6 +148,9 @@ const COLUMNS: Column[] = [
       <template #cell-phone="{ row }">
         <PhoneButton v-if="row.phone" :number="row.phone" :person-id="row.id" />
       </template>
+      <template #cell-spokenAt="{ row }">{{ row.spokenAt ? ago(row.spokenAt) : '' }}</template>
+      <template #cell-touchedAt="{ row }">{{ row.touchedAt ? ago(row.touchedAt) : '' }}</template>
+      <template #cell-turn="{ row }"><TurnWords v-if="row.turn.since" :turn="row.turn" /></template>
       <template #empty>
         <p class="empty">
           {{
