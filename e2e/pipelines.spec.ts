@@ -63,6 +63,7 @@ test('the board is filtered, a deal that is won is asked why, and what a stage w
   // Moved back, it is asked nothing; moved once more by the keys, it is asked again.
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(about).toBeHidden();
+  await expect(page.locator('[data-lane="Tried out"]')).toContainText('Filtered, 1 bike');
   await card.focus();
   for (const stage of ['Proposal', 'Terms', 'Signed']) {
     await page.keyboard.press('Shift+ArrowDown');
