@@ -7,7 +7,7 @@ import { isLedIn } from '../reading/call/who';
 import { moveKindOf, type MoveKind } from '../reading/intents/moves';
 import { findMoments, type Moment } from '../reading/intents/when';
 import type { Claim, Intent } from '../reading/types';
-import { nextWorkingDay } from './days';
+import { nextWorkingDay } from '../calendar/workingDays';
 
 export type SheetPart = 'person' | 'background' | 'said' | 'move' | 'deal';
 
@@ -91,7 +91,7 @@ function moveOf(
   return {
     title: (title.charAt(0).toUpperCase() + title.slice(1)).slice(0, 300) || 'Follow up',
     kind,
-    dueAt: moment?.at ?? iso(nextWorkingDay(now)),
+    dueAt: moment?.at ?? iso(nextWorkingDay(now, options.free)),
     endAt: moment ? endOf(clause.text, moment) : null,
     allDay: moment ? moment.allDay : true,
     assumedDate: !moment,

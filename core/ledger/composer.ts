@@ -1,11 +1,12 @@
-import { DateTime } from 'luxon';
 import { tidy } from '../people/text';
-import { DONE, TO_DO, type EntryKind, type MoveKind } from '../reading/intents/moves';
+import { DONE, TO_DO, type EntryKind } from '../reading/intents/moves';
 import { readMoney } from '../reading/intents/money';
 import { readQuantities } from '../reading/intents/quantity';
-import { findMoments, type Moment } from '../reading/intents/when';
+import { findMoments } from '../reading/intents/when';
 import type { Intent } from '../reading/types';
-import { nextWorkingDay } from './days';
+import type { FreeDays } from '../calendar/workingDays';
+import { composeMove, toDoOf, type ComposedMove } from './composedMove';
+import type { Colleague } from './mentions';
 import { findPast } from './past';
 
 export interface ComposerContext {
@@ -16,18 +17,13 @@ export interface ComposerContext {
   userId: string;
   /** ISO 4217 code of a sum that names no currency: that of the deal the line is about. */
   currency: string;
-  users: readonly { id: string; name: string }[];
+  users: readonly Colleague[];
+  /** Days on which the writer does not work; weekends, where left out. */
+  free?: FreeDays | undefined;
 }
 
 export interface ComposerReading {
-  nextMove: {
-    title: string;
-    kind: MoveKind;
-    dueAt: string;
-    allDay: boolean;
-    assumedDate: boolean;
-    assigneeId: string;
-  } | null;
+  nextMove: ComposedMove | null;
   entry: {
     kind: EntryKind;
     side: 'ours' | 'theirs' | 'within';
@@ -69,8 +65,6 @@ function outcomeOf(kind: EntryKind, text: string): CallOutcome | null {
   if (kind !== 'meeting' && kind !== 'visit') return null;
   return MOVED.test(text) ? 'moved' : ABSENT.test(text) ? 'no answer' : 'spoke';
 }
-
-const BARE: Record<MoveKind, string> = { call: 'Call', mail: 'Write', meeting: 'Meet', task: 'To do' };
 
 const LONGEST = 2000;
 
@@ -119,45 +113,6 @@ const sentence = (clause: Clause): { text: string; start: number; at: (position:
   at: (position) => clause.start + position,
 });
 
-/** "task: …", "task for Joss: …": who does it stands before what is to be done. */
-const GIVEN = /^(?:task|to-?do)(?:\s+for\s+(\p{L}+))?\s*:\s*/iu;
-
-function moveOf(
-  clause: Clause,
-  kind: MoveKind,
-  moment: Moment | undefined,
-  context: ComposerContext,
-): NonNullable<ComposerReading['nextMove']> {
-  const colleague = (name: string | undefined): ComposerContext['users'][number] | undefined =>
-    context.users.find((user) => user.name.split(' ')[0]?.toLowerCase() === name?.toLowerCase());
-  const given = GIVEN.exec(clause.text);
-  const named = /\s(?:for|by)\s+(\p{L}+)\s*$/iu.exec(clause.text);
-  const assignee = colleague(given?.[1]) ?? (named ? colleague(named[1]) : undefined);
-  let title = moment ? clause.text.slice(0, moment.start) + clause.text.slice(moment.end) : clause.text;
-  if (given && (!given[1] || colleague(given[1]))) title = title.replace(GIVEN, '');
-  if (assignee && named && assignee === colleague(named[1]))
-    title = title.replace(new RegExp(`\\s(?:for|by)\\s+${named[1] ?? ''}\\s*$`, 'iu'), '');
-  title = tidy(title)
-    .replace(/\s(?:on|at|by|before|until)(?=\s(?:about|with|to|for)\b|$)/i, '')
-    .replace(/[,\s]+$/, '');
-  const due =
-    moment?.at ??
-    nextWorkingDay(DateTime.fromISO(context.now, { zone: context.zone })).toISO({
-      suppressMilliseconds: true,
-    }) ??
-    context.now;
-  // "call 1/12": where the time is all that was said, the kind of move says the rest.
-  if (!title) title = BARE[kind];
-  return {
-    title: title.charAt(0).toUpperCase() + title.slice(1),
-    kind,
-    dueAt: due,
-    allDay: moment ? moment.allDay : true,
-    assumedDate: !moment,
-    assigneeId: assignee?.id ?? context.userId,
-  };
-}
-
 /**
  * Reads one line of plain words into what it will save: a next move, something that happened, a note, a sum.
  * `call Thursday 11am about the quote` is a next move; `called her, budget is 40k` is a call and a sum.
@@ -181,12 +136,12 @@ export function readComposerLine(line: string, context: ComposerContext): Compos
     if (quantity?.kind === 'quantity') reading.wants ??= quantity.value;
     for (const intent of [money, quantity])
       if (intent) reading.lit.push({ start: intent.span.start, end: intent.span.end });
-    const future = TO_DO.find(([pattern]) => pattern.test(clause.text));
-    if (future && !reading.nextMove) {
-      reading.nextMove = moveOf(clause, future[1], moment, context);
-      const verb = future[0].exec(clause.text)?.[0].length ?? 0;
-      reading.lit.push({ start: clause.start, end: clause.start + verb });
-      if (moment) reading.lit.push({ start: clause.start + moment.start, end: clause.start + moment.end });
+    const toDo = reading.nextMove ? null : toDoOf(clause.text, context.users);
+    if (toDo) {
+      const { move, lit } = composeMove(clause.text, toDo, context);
+      reading.nextMove = move;
+      for (const { start, end } of lit)
+        reading.lit.push({ start: clause.start + start, end: clause.start + end });
       continue;
     }
     const past = DONE.find(([pattern]) => pattern.test(clause.text));

@@ -10,8 +10,8 @@ const CONTEXT: ComposerContext = {
   userId: 'pell',
   currency: 'EUR',
   users: [
-    { id: 'pell', name: 'Pell Garrick' },
-    { id: 'ines', name: 'Ines Tolland' },
+    { id: 'pell', name: 'Pell Garrick', email: 'pell@wharfside.example' },
+    { id: 'ines', name: 'Ines Tolland', email: 'ines@wharfside.example' },
   ],
 };
 const read = (line: string, over: Partial<ComposerContext> = {}) =>
@@ -26,6 +26,8 @@ describe('the composer', () => {
       allDay: false,
       assumedDate: false,
       assigneeId: 'pell',
+      repeat: null,
+      isUrgent: false,
     });
   });
 

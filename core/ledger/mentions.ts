@@ -1,6 +1,6 @@
 import { squash } from '../people/text';
 
-interface Colleague {
+export interface Colleague {
   id: string;
   name: string;
   email: string;
@@ -13,18 +13,24 @@ const AT = /(?<![\p{L}\p{N}._%+-])@([\p{L}\p{N}][\p{L}\p{N}._-]*)/gu;
 const handlesOf = ({ name, email }: Colleague): string[] => [squash(email.split('@')[0] ?? ''), squash(name)];
 
 /**
- * The colleagues that a text calls by @: by their address, their whole name ("@mara.quill"), or their first name where
- * only one has it.
- * @returns their ids, each once, in the order of the text
+ * Where a text calls colleagues by @: by their address, their whole name ("@mara.quill"), or their first name where only
+ * one has it. A full stop that ends the sentence is not part of it.
  */
-export function findMentions(text: string, colleagues: readonly Colleague[]): string[] {
-  const found = new Set<string>();
-  for (const [, called = ''] of text.matchAll(AT)) {
+export function mentionsIn(
+  text: string,
+  colleagues: readonly Colleague[],
+): { id: string; start: number; end: number }[] {
+  return [...text.matchAll(AT)].flatMap((match) => {
+    const [whole, called = ''] = match;
     const handle = squash(called);
     const known = colleagues.filter((one) => handlesOf(one).includes(handle));
     const byFirstName = colleagues.filter((one) => squash(one.name.split(' ')[0] ?? '') === handle);
     const meant = known.length ? known : byFirstName.length === 1 ? byFirstName : [];
-    for (const { id } of meant) found.add(id);
-  }
-  return [...found];
+    return meant.map(({ id }) => ({ id, start: match.index, end: match.index + whole.length }));
+  });
 }
+
+/** The colleagues that a text calls by @, each once, in the order of the text. */
+export const findMentions = (text: string, colleagues: readonly Colleague[]): string[] => [
+  ...new Set(mentionsIn(text, colleagues).map(({ id }) => id)),
+];

@@ -1,4 +1,5 @@
 import { DateTime } from 'luxon';
+import { nextWorkingDay, workingDayUntil, type FreeDays } from '../calendar/workingDays';
 import { tidy } from '../people/text';
 import type { Intent } from '../reading/types';
 import type { MoveKind } from '../reading/intents/moves';
@@ -19,12 +20,6 @@ const LONGEST = 80;
 /** From here on the reader is sure that they turn to us, and do not only say what they wish for. */
 const DIRECT = 0.9;
 const TAIL = /\s+(?:by|before|until|on)\s+\S+(?:\s+\S+)?$/i;
-
-const workday = (day: DateTime, step: 1 | -1): DateTime => {
-  let at = day;
-  while (at.weekday > 5) at = at.plus({ days: step });
-  return at;
-};
 
 /** Drops a date from a line of words, with the word that leads up to it. */
 function without(words: string, date: string): string {
@@ -61,6 +56,7 @@ export function proposeMove(
   intents: readonly Pick<Intent, 'kind' | 'value' | 'text' | 'confidence'>[],
   now: string,
   zone: string,
+  free?: FreeDays,
 ): ProposedMove | null {
   const at = DateTime.fromISO(now, { zone });
   const asks = intents.filter((intent): intent is Extract<Intent, { kind: 'ask' }> => intent.kind === 'ask');
@@ -83,9 +79,9 @@ export function proposeMove(
   const named = ask.value.due ? DateTime.fromISO(ask.value.due, { setZone: true }) : null;
   const timed = named !== null && (named.hour !== 0 || named.minute !== 0);
   const due = timed || !isWish ? named : null;
-  const soonest = workday(at.startOf('day').plus({ days: 1 }), 1);
+  const soonest = nextWorkingDay(at, free);
   let day = due
-    ? workday(DateTime.fromISO(due.toISODate() ?? '', { zone }).minus({ days: timed ? 0 : 1 }), -1)
+    ? workingDayUntil(DateTime.fromISO(due.toISODate() ?? '', { zone }).minus({ days: timed ? 0 : 1 }), free)
     : soonest;
   if (timed && due) day = due;
   else if (day < at.startOf('day')) day = at.startOf('day');

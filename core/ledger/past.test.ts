@@ -1,5 +1,4 @@
 import { DateTime } from 'luxon';
-import { nextWorkingDay, workingDaysOn } from './days';
 import { findPast } from './past';
 
 /** A Friday, 16:00 in London. */
@@ -61,27 +60,5 @@ describe('when something took place', () => {
 
   it('without a real clock there is no time', () => {
     expect(past('yesterday', 'soon')).toBeNull();
-  });
-});
-
-describe('working days', () => {
-  const day = (iso: string): DateTime => DateTime.fromISO(iso, { zone: 'Europe/London' });
-
-  it.each([
-    ['2026-11-26', '2026-11-27'],
-    ['2026-11-27', '2026-11-30'],
-    ['2026-11-28', '2026-11-30'],
-    ['2026-11-29', '2026-11-30'],
-  ])('after %s comes %s', (now, next) => {
-    expect(nextWorkingDay(day(now)).toISODate()).toBe(next);
-  });
-
-  it.each([
-    [0, '2026-11-27'],
-    [1, '2026-11-30'],
-    [3, '2026-12-02'],
-    [6, '2026-12-07'],
-  ])('%d of them after a Friday it is %s', (days, then) => {
-    expect(workingDaysOn(day('2026-11-27T16:00'), days).toISO()).toBe(day(then).startOf('day').toISO());
   });
 });

@@ -1,4 +1,4 @@
-import { workingDaysOn } from '@emporikon/core/ledger/days';
+import { workingDaysOn } from '@emporikon/core/calendar/workingDays';
 import { DateTime } from 'luxon';
 import { requireActor, type Context } from '../commands/context';
 import { Lead } from '../db/models/deals';

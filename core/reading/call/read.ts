@@ -1,3 +1,4 @@
+import type { FreeDays } from '../../calendar/workingDays';
 import { companyLikeness } from '../../people/companies';
 import { nameOverlap, parseName } from '../../people/names';
 import { readPhone } from '../../people/phones';
@@ -25,6 +26,8 @@ export interface NoteOptions {
   country?: string;
   /** ISO 4217, for sums without a currency. */
   currency?: string;
+  /** Days on which the writer does not work; weekends, where left out. */
+  free?: FreeDays | undefined;
 }
 
 export interface NoteReading {
