@@ -11,6 +11,7 @@ import { formRoutes } from './forms';
 import { importRoutes } from './imports';
 import { leadRoutes } from './leads';
 import { ledgerRoutes } from './ledger';
+import { calendarRoutes } from './calendar';
 import { noticeRoutes } from './notices';
 import { lookAlikeRoutes } from './lookAlikes';
 import { lookUpRoutes } from './lookups';
@@ -37,6 +38,7 @@ export const allRoutes = {
   ...leadRoutes,
   ...dealRoutes,
   ...taskRoutes,
+  ...calendarRoutes,
   ...ledgerRoutes,
   ...noticeRoutes,
   ...settingsRoutes,

@@ -100,6 +100,9 @@ export const ComposerReading = z.object({
       assumedDate: z.boolean(),
       assigneeId: Id,
       assignee: z.string(),
+      repeat: z.string().nullable().describe('as tasks have it'),
+      repeatWords: z.string().nullable(),
+      isUrgent: z.boolean(),
     })
     .nullable(),
   entry: z

@@ -1,4 +1,4 @@
 import { z } from 'zod';
 
 /** What a next move is done by. */
-export const MoveKind = z.enum(['call', 'mail', 'meeting', 'task']);
+export const MoveKind = z.enum(['call', 'mail', 'meeting', 'visit', 'task']);

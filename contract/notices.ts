@@ -1,7 +1,10 @@
+import { NOTICE_KINDS } from '@emporikon/core/ledger/notices';
 import { z } from 'zod';
 import { Id, IdParam, Page, routes, Time } from './common';
 
-export const NoticeKind = z.enum(['mention', 'given', 'done', 'moved', 'passed on', 'owner']);
+const TimeOfDay = z.string().regex(/^(?:[01]\d|2[0-3]):[0-5]\d$/, 'a time such as 08:00');
+
+export const NoticeKind = z.enum(NOTICE_KINDS);
 export const Notice = z.object({
   id: Id,
   kind: NoticeKind,
@@ -12,10 +15,25 @@ export const Notice = z.object({
     .object({ kind: z.enum(['person', 'company', 'lead', 'deal']), id: Id, name: z.string() })
     .nullable()
     .describe('where it can be looked at'),
+  taskId: Id.nullable().describe('the task it is about'),
   at: Time,
   isRead: z.boolean(),
 });
 export type Notice = z.infer<typeof Notice>;
+export const NoticeChoice = z.object({
+  kind: NoticeKind,
+  mail: z.enum(['at once', 'digest', 'off']),
+  browser: z.boolean().describe('while the program is open somewhere in the background'),
+});
+export type NoticeChoice = z.infer<typeof NoticeChoice>;
+const NoticeSettings = z.object({
+  choices: z.array(NoticeChoice),
+  digestAt: TimeOfDay.describe('when the mail of the day goes out, on your clock'),
+  quiet: z
+    .object({ from: TimeOfDay, until: TimeOfDay })
+    .nullable()
+    .describe('when nothing is mailed, on your clock; it may go over midnight'),
+});
 
 export const noticeRoutes = routes({
   'GET /api/notices': {
@@ -24,6 +42,21 @@ export const noticeRoutes = routes({
     tag: 'notices',
     query: Page,
     reply: z.object({ items: z.array(Notice), next: z.string().nullable() }),
+  },
+  'GET /api/notices/settings': {
+    summary: 'How each kind of notice reaches you',
+    tag: 'notices',
+    reply: NoticeSettings,
+  },
+  'PATCH /api/notices/settings': {
+    summary: 'Change how notices reach you',
+    tag: 'notices',
+    body: z.object({
+      choices: z.array(NoticeChoice).max(20).optional(),
+      digestAt: TimeOfDay.optional(),
+      quiet: z.object({ from: TimeOfDay, until: TimeOfDay }).nullable().optional(),
+    }),
+    reply: NoticeSettings,
   },
   'PATCH /api/notices/:id': {
     summary: 'Mark a notice as read or unread',

@@ -23,6 +23,10 @@ export const Me = z.object({
   locale: z.string().nullable().describe('BCP 47; null follows the browser'),
   currency: z.string(),
   country: z.string().describe('ISO 3166-1, where a number without a country code is from'),
+  holidays: z
+    .string()
+    .nullable()
+    .describe('whose public holidays you keep: PT, DE-BY; null keeps those of the organisation’s country'),
 });
 export type Me = z.infer<typeof Me>;
 export const Teammate = z.object({
@@ -70,7 +74,11 @@ export const sessionRoutes = routes({
   'PATCH /api/session': {
     summary: 'Change my own settings',
     tag: 'session',
-    body: z.object({ timeZone: z.string().max(60).optional(), locale: Locale.nullable().optional() }),
+    body: z.object({
+      timeZone: z.string().max(60).optional(),
+      locale: Locale.nullable().optional(),
+      holidays: z.string().max(60).nullable().optional(),
+    }),
     reply: Me,
   },
   'PUT /api/session/password': {

@@ -1,7 +1,8 @@
 import { normalizeValue } from '@emporikon/server/people/values';
 import { runInTransaction, type Actor, type Context, type Tools } from '@emporikon/server/commands/context';
 import { findOrMakeCompany } from '@emporikon/server/companies/commands';
-import { Deal, DealRoleRow, Stage, Task } from '@emporikon/server/db/models/deals';
+import { Deal, DealRoleRow, Stage } from '@emporikon/server/db/models/deals';
+import { Task } from '@emporikon/server/db/models/tasks';
 import { type LedgerKind } from '@emporikon/server/db/models/ledger';
 import { enter } from '@emporikon/server/ledger/write';
 import { addPerson } from '@emporikon/server/people/commands';
@@ -248,6 +249,7 @@ async function loadDeal(context: Context, deal: DemoDeal): Promise<void> {
       kind,
       dueAt: workday(now.setZone(actor?.timeZone ?? 'utc').startOf('day'), days).toJSDate(),
       allDay: true,
+      zone: actor?.timeZone ?? 'UTC',
       assigneeId: owner,
       personId,
       companyId: company.id,

@@ -1,6 +1,7 @@
 import { runInTransaction, type Actor, type Context, type Tools } from '@emporikon/server/commands/context';
 import { findOrMakeCompany } from '@emporikon/server/companies/commands';
-import { Deal, Lead, Stage, Task } from '@emporikon/server/db/models/deals';
+import { Deal, Lead, Stage } from '@emporikon/server/db/models/deals';
+import { Task } from '@emporikon/server/db/models/tasks';
 import { type LedgerKind } from '@emporikon/server/db/models/ledger';
 import { Signal } from '@emporikon/server/db/models/qualifying';
 import { Person } from '@emporikon/server/db/models/people';
@@ -248,6 +249,7 @@ async function openLead(context: Context, at: number, random: () => number, owne
       kind: (['call', 'mail', 'call'] as const)[at % 3] ?? 'call',
       dueAt: workday(now.setZone('Europe/London').startOf('day'), 2 + (at % 6)).toJSDate(),
       allDay: true,
+      zone: 'Europe/London',
       assigneeId: owner,
       personId: made.person.id,
       companyId: made.companyId,

@@ -5,12 +5,13 @@ import { followTurns } from './ledger/turns';
 import { lookUpAfter } from './lookups/automatic';
 import { keepPastWork } from './people/pastWork';
 import { followNotices } from './notices/follow';
+import { followReminders } from './tasks/reminders';
 import { scoreAfter } from './qualifying/touched';
 import { keepWorkedWith } from './search/worked';
 
 /** What follows the events of commands: with them, in their transaction, or after it through the queue. */
 export const followers: Followers = {
   completes: [keepPastWork, enterChanges],
-  within: [keepDealStates, keepWorkedWith, followTurns, followNotices],
+  within: [keepDealStates, keepWorkedWith, followTurns, followNotices, followReminders],
   after: [scoreAfter, lookUpAfter],
 };

@@ -1,6 +1,7 @@
 import type { Room } from './http/room';
 import { followers } from './followers';
 import { followJob } from './jobs/follow';
+import { calendar } from './calendar/room';
 import { calls } from './calls/room';
 import { captures } from './captures/room';
 import { companies } from './companies/room';
@@ -32,6 +33,7 @@ import { visibility } from './visibility/room';
 
 /** Every capability of the program. A new one is added here, and nowhere else. */
 export const rooms: readonly Room[] = [
+  calendar,
   calls,
   captures,
   companies,

@@ -29,7 +29,13 @@ interface Around {
   free?: FreeDays | undefined;
 }
 
-const BARE: Record<MoveKind, string> = { call: 'Call', mail: 'Write', meeting: 'Meet', task: 'To do' };
+const BARE: Record<MoveKind, string> = {
+  call: 'Call',
+  mail: 'Write',
+  meeting: 'Meet',
+  visit: 'Visit',
+  task: 'To do',
+};
 /** "task: …", "task for Joss: …", "task @joss: …": who does it stands before what is to be done. */
 const GIVEN = /^(?:task|to-?do)(?:\s+(?:for\s+)?@?([\p{L}\p{N}._-]+))?\s*:\s*/iu;
 /** "@joss fix the price list". */

@@ -13,7 +13,8 @@ export interface ProposedMove {
 
 const KINDS: readonly [RegExp, MoveKind][] = [
   [/\b(?:call|ring|phone|talk|speak)\b/i, 'call'],
-  [/\b(?:meet|visit|come by|demonstrat|try|test ride|lunch)\b/i, 'meeting'],
+  [/\b(?:visit|come by|drop by)\b/i, 'visit'],
+  [/\b(?:meet|demonstrat|try|test ride|lunch)\b/i, 'meeting'],
   [/\b(?:send|quote|write|mail|reply|price|offer|brochure)\b/i, 'mail'],
 ];
 const LONGEST = 80;

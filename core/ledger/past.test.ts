@@ -1,4 +1,3 @@
-import { DateTime } from 'luxon';
 import { findPast } from './past';
 
 /** A Friday, 16:00 in London. */

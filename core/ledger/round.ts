@@ -5,16 +5,27 @@ export interface DueTask {
   /** ISO 8601. */
   dueAt: string;
   allDay: boolean;
+  /** IANA name of the zone in which its day counts; the reader's where it is left out. */
+  zone?: string;
 }
 
 export type DueState = 'overdue' | 'today' | 'later';
 
-/** Where a task stands at a moment: an all-day task is overdue only when its day is over. Days are days of `zone` (IANA). */
-export function dueState(task: Pick<DueTask, 'dueAt' | 'allDay'>, now: string, zone: string): DueState {
-  const due = DateTime.fromISO(task.dueAt, { zone });
+/**
+ * Where a task stands at a moment for a reader in `zone` (IANA). A whole day is the same date wherever it is read, and is
+ * overdue only when that date is over; a time is the same moment for everybody.
+ */
+export function dueState(
+  task: Pick<DueTask, 'dueAt' | 'allDay' | 'zone'>,
+  now: string,
+  zone: string,
+): DueState {
   const at = DateTime.fromISO(now, { zone });
-  if (due.hasSame(at, 'day')) return !task.allDay && due < at ? 'overdue' : 'today';
-  return due < at ? 'overdue' : 'later';
+  const today = at.toISODate() ?? '';
+  const due = DateTime.fromISO(task.dueAt, { zone: task.allDay ? (task.zone ?? zone) : zone });
+  const day = due.toISODate() ?? '';
+  if (day === today) return !task.allDay && due < at ? 'overdue' : 'today';
+  return day < today ? 'overdue' : 'later';
 }
 
 const RANK: Record<DueState, number> = { overdue: 0, today: 1, later: 2 };

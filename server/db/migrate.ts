@@ -23,6 +23,7 @@ import * as eighteenth from './migrations/0018-sorted-lists';
 import * as nineteenth from './migrations/0019-places-and-ratings';
 import * as twentieth from './migrations/0020-one-history';
 import * as twentyFirst from './migrations/0021-notices';
+import * as twentySecond from './migrations/0022-tasks';
 
 export const MIGRATIONS = [
   first,
@@ -46,6 +47,7 @@ export const MIGRATIONS = [
   nineteenth,
   twentieth,
   twentyFirst,
+  twentySecond,
 ];
 /** Any constant will do, as long as every process of this program takes the same lock. */
 const LOCK = 4600_0001;

@@ -1,6 +1,7 @@
 import { standingWhenWon } from '@emporikon/core/lifecycle/standing';
 import type { Context } from '../commands/context';
-import { DealRoleRow, Task, type Deal } from '../db/models/deals';
+import { DealRoleRow, type Deal } from '../db/models/deals';
+import { Task } from '../db/models/tasks';
 import { Person } from '../db/models/people';
 
 /**

@@ -136,6 +136,34 @@ export function defineEffect<Input, Result>(effect: Effect<Input, Result>): Defi
 }
 
 /**
+ * Asks for an effect beside a change, in its transaction: the change can be taken back all the same.
+ * @param runAt not before; at once when null
+ */
+export async function queueEffect<Input, Result>(
+  context: Pick<Context, 'sequelize' | 'tx' | 'newId' | 'now'>,
+  effect: DefinedEffect<Input, Result>,
+  payload: Input,
+  about: { table: string; id: string },
+  runAt: Date | null,
+): Promise<void> {
+  const now = context.now();
+  const row = await OutboxRow.create(
+    {
+      id: context.newId(),
+      kind: effect.name,
+      payload,
+      aboutTable: about.table,
+      aboutId: about.id,
+      createdBy: null,
+      createdAt: now,
+      deadline: new Date((runAt ?? now).getTime() + effect.lastsMs),
+    },
+    { transaction: context.tx },
+  );
+  await addJob(context, effect.job, { id: row.id }, keyOf(row.id), runAt);
+}
+
+/**
  * Asks for an effect, in the transaction of the command that wants it.
  * @param about the row where it was caused; its state is shown there
  */

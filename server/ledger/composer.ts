@@ -1,10 +1,12 @@
 import type { About, ComposerReading } from '@emporikon/contract/ledger';
+import { repeatInWords } from '@emporikon/core/calendar/repeatWords';
 import { readComposerLine } from '@emporikon/core/ledger/composer';
 import { requireActor, type Context } from '../commands/context';
 import { Deal } from '../db/models/deals';
 import { hasLines } from '../deals/lines';
 import { User } from '../db/models/users';
 import { invalid } from '../http/problems';
+import { freeDaysFor } from '../calendar/free';
 import { addTask } from '../tasks/add';
 import { concerned, openDealsOf, type AllConcerned } from './concerned';
 import { enter } from './write';
@@ -25,7 +27,8 @@ export async function readLine(context: Context, line: string, about: About): Pr
     zone: actor.timeZone,
     userId: actor.id,
     currency: deal?.currency ?? context.house.currency,
-    users: users.map(({ id, name }) => ({ id, name })),
+    users: users.map(({ id, name, email }) => ({ id, name, email })),
+    free: await freeDaysFor(context, actor.id),
   });
   const named =
     amount &&
@@ -39,6 +42,7 @@ export async function readLine(context: Context, line: string, about: About): Pr
     dealChoices: isAsked ? deals.slice(0, 10).map(({ id, title }) => ({ id, name: title })) : [],
     nextMove: nextMove && {
       ...nextMove,
+      repeatWords: nextMove.repeat && repeatInWords(nextMove.repeat),
       assignee: users.find((user) => user.id === nextMove.assigneeId)?.name ?? actor.name,
     },
     entry,
@@ -72,7 +76,8 @@ export async function saveLine(
     saved.push(kind);
   }
   if (reading.nextMove && !leaveOut.includes('nextMove')) {
-    await addTask(context, reading.nextMove, all);
+    const { isUrgent, ...wanted } = reading.nextMove;
+    await addTask(context, { ...wanted, ...(isUrgent ? { priority: 'high' } : {}) }, all);
     saved.push('next move');
   }
   if (reading.dealAmount && !leaveOut.includes('dealAmount')) {

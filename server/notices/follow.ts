@@ -1,9 +1,21 @@
 import { QueryTypes, type Transaction } from 'sequelize';
 import { pastSight } from '../commands/sight';
 import type { Followed, Tools, Within } from '../commands/types';
-import { noticesOf, type Colleague, type Told } from './tell';
+import { rowOf } from '../commands/writer';
+import { Task } from '../db/models/tasks';
+import { noticesOf } from './tell';
+import type { Colleague, Told } from './told';
+import { writeNotices } from './write';
 
-const CONCERNS = new Set(['ledger_entries', 'tasks', 'people', 'companies', 'leads', 'deals']);
+const CONCERNS = new Set([
+  'ledger_entries',
+  'tasks',
+  'task_messages',
+  'people',
+  'companies',
+  'leads',
+  'deals',
+]);
 /** Of one change nobody is told more than so much; the rest is one line that says how much. */
 const MOST_EACH = 20;
 
@@ -31,32 +43,17 @@ function shorten(told: readonly Told[]): Told[] {
   return kept;
 }
 
-async function write(tools: Tools, tx: Transaction, event: Followed, told: readonly Told[]): Promise<void> {
-  const rows = told.map((one) => ({
-    user_id: one.userId,
-    kind: one.kind,
-    title: one.title.slice(0, 300),
-    detail: one.detail ?? '',
-    entry_id: one.entryId ?? null,
-    task_id: one.taskId ?? null,
-    person_id: one.personId ?? null,
-    company_id: one.companyId ?? null,
-    lead_id: one.leadId ?? null,
-    deal_id: one.dealId ?? null,
-  }));
-  await tools.sequelize.query(
-    `WITH told AS (
-       INSERT INTO notices (user_id, kind, title, detail, actor_id, event_id, entry_id, task_id, person_id, company_id, lead_id, deal_id, at)
-       SELECT r.user_id, r.kind, r.title, r.detail, :actorId, :eventId, r.entry_id, r.task_id, r.person_id, r.company_id, r.lead_id, r.deal_id, :at
-         FROM jsonb_to_recordset(:rows::jsonb) r (user_id uuid, kind text, title text, detail text, entry_id uuid, task_id uuid, person_id uuid, company_id uuid, lead_id uuid, deal_id uuid)
-       RETURNING user_id)
-     SELECT pg_notify('emporikon_events', json_build_object('command', 'notify', 'touched', json_build_array(json_build_object('table', 'notices', 'id', user_id)),
-              'readers', json_build_object(user_id::text, json_build_array(user_id)))::text) FROM (SELECT DISTINCT user_id FROM told) t`,
-    {
-      replacements: { rows: JSON.stringify(rows), actorId: event.actorId, eventId: event.id, at: event.at },
-      transaction: tx,
-    },
+/** The tasks that something was said about. */
+async function messagedTasks(
+  tx: Transaction,
+  changes: Followed['changes'],
+): Promise<Map<string, Record<string, unknown>>> {
+  const ids = changes.flatMap(({ table, after }) =>
+    table === 'task_messages' && typeof after?.taskId === 'string' ? [after.taskId] : [],
   );
+  if (!ids.length) return new Map();
+  const tasks = await Task.findAll({ where: { id: ids }, transaction: tx });
+  return new Map(tasks.map((task) => [task.id, rowOf(task)]));
 }
 
 /** Tells colleagues what a change has to do with them; a change that is taken back is no longer told. */
@@ -70,6 +67,7 @@ export const followNotices: Within = async (tools, tx, event) => {
       });
     });
   if (!event.changes.some(({ table }) => CONCERNS.has(table)) || event.command.startsWith('import')) return;
-  const told = shorten(noticesOf(event, await colleaguesOf(tools, tx)));
-  if (told.length) await pastSight(asked, () => write(tools, tx, event, told));
+  const messaged = await messagedTasks(tx, event.changes);
+  const told = shorten(noticesOf(event, await colleaguesOf(tools, tx), messaged));
+  if (told.length) await pastSight(asked, () => writeNotices(tools, tx, event, told));
 };

@@ -1,10 +1,14 @@
-import { refersTo } from '../db/tables';
+import { plain, refersTo } from '../db/tables';
 import type { Room } from '../http/room';
+import { digestJob, noticeMail } from './mail';
 import { noticeHandlers } from './routes';
+import { noticeSettingHandlers } from './settings';
 
 export const notices: Room = {
   name: 'notices',
-  routes: [noticeHandlers],
+  routes: [noticeHandlers, noticeSettingHandlers],
+  effects: [noticeMail],
+  jobs: [digestJob],
   tables: [
     {
       table: 'notices',
@@ -13,5 +17,6 @@ export const notices: Room = {
       erase: 'delete',
       export: false,
     },
+    ...plain('ground', 'notice_choices'),
   ],
 };

@@ -11,6 +11,7 @@ interface Row {
   title: string;
   detail: string;
   actor: string | null;
+  task_id: string | null;
   about: Notice['about'];
   at: Date;
   at_key: string;
@@ -29,7 +30,7 @@ async function listNotices(
 ): Promise<{ items: Notice[]; next: string | null }> {
   const [at = '', last = ''] = decodeCursor(cursor, 2);
   const rows = await context.sequelize.query<Row>(
-    `SELECT n.id, n.kind, n.title, n.detail, u.name AS actor, n.at, n.at::text AS at_key, n.read_at, ${ABOUT} AS about
+    `SELECT n.id, n.kind, n.task_id, n.title, n.detail, u.name AS actor, n.at, n.at::text AS at_key, n.read_at, ${ABOUT} AS about
        FROM notices n LEFT JOIN users u ON u.id = n.actor_id LEFT JOIN deals d ON d.id = n.deal_id LEFT JOIN leads l ON l.id = n.lead_id
        LEFT JOIN people p ON p.id = n.person_id LEFT JOIN companies c ON c.id = n.company_id
       WHERE n.user_id = :me ${last ? 'AND (n.at, n.id) < (:at::timestamptz, :last::uuid)' : ''}
@@ -50,6 +51,7 @@ async function listNotices(
       detail: row.detail,
       actor: row.actor,
       about: row.about,
+      taskId: row.task_id,
       at: row.at.toISOString(),
       isRead: row.read_at !== null,
     }),

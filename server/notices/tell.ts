@@ -1,32 +1,10 @@
-import type { NoticeKind } from '@emporikon/contract/notices';
 import { findMentions } from '@emporikon/core/ledger/mentions';
-import { DateTime } from 'luxon';
-import type { z } from 'zod';
 import type { Followed } from '../commands/types';
 import type { Change } from '../db/models/ledger';
+import { handedOver, ofMessage, ofTask } from './tellTasks';
+import type { Colleague, Told } from './told';
 
 type Row = Record<string, unknown>;
-
-/** What somebody is told. */
-export interface Told {
-  userId: string;
-  kind: z.infer<typeof NoticeKind>;
-  title: string;
-  detail?: string;
-  entryId?: string;
-  taskId?: string;
-  personId?: string | null;
-  companyId?: string | null;
-  leadId?: string | null;
-  dealId?: string | null;
-}
-
-export interface Colleague {
-  id: string;
-  name: string;
-  email: string;
-  timeZone: string;
-}
 
 const text = (value: unknown): string => (typeof value === 'string' ? value : '');
 const idOf = (value: unknown): string | null => text(value) || null;
@@ -46,45 +24,6 @@ function mentions({ table, id, before, after }: Change, { colleagues, links }: A
       entryId: id,
       ...links(id),
     }));
-}
-
-const dueIn = (zone: string, row: Row): string =>
-  DateTime.fromISO(text(row.dueAt), { zone }).toFormat(row.allDay ? 'ccc d LLL' : 'ccc d LLL, HH:mm');
-
-/** Whoever is given something to do, and whoever gave it when it is done, moved or passed on. */
-function tasks({ table, id, before, after }: Change, { colleagues }: Around): Told[] {
-  if (table !== 'tasks' || !after) return [];
-  const zoneOf = (userId: string): string => colleagues.find((one) => one.id === userId)?.timeZone ?? 'utc';
-  const tell = (userId: unknown, kind: Told['kind'], detail?: string): Told[] =>
-    idOf(userId)
-      ? [
-          {
-            userId: text(userId),
-            kind,
-            title: text(after.title),
-            detail: detail ?? dueIn(zoneOf(text(userId)), after),
-            taskId: id,
-            personId: idOf(after.personId),
-            companyId: idOf(after.companyId),
-            leadId: idOf(after.leadId),
-            dealId: idOf(after.dealId),
-          },
-        ]
-      : [];
-  if (!before) return tell(after.assigneeId, 'given');
-  const nameOf = (userId: unknown): string => colleagues.find((one) => one.id === userId)?.name ?? '';
-  const isPassedOn = before.assigneeId !== after.assigneeId;
-  return [
-    ...(isPassedOn && !after.doneAt ? tell(after.assigneeId, 'given') : []),
-    ...(isPassedOn && after.createdBy !== after.assigneeId
-      ? tell(after.createdBy, 'passed on', nameOf(after.assigneeId))
-      : []),
-    ...(!before.doneAt && after.doneAt ? tell(after.createdBy, 'done', '') : []),
-    ...(before.dueAt !== after.dueAt ? tell(after.createdBy, 'moved') : []),
-    ...(before.dueAt !== after.dueAt && !isPassedOn && after.assigneeId !== after.createdBy
-      ? tell(after.assigneeId, 'moved')
-      : []),
-  ];
 }
 
 const OWNED = {
@@ -109,11 +48,16 @@ interface Around {
   links: (entryId: string) => Partial<Told>;
 }
 
+/** Of these there is one notice, and not one a task. */
+const HANDING_OVER = new Set(['hand over', 'return work']);
+
 /** What a change tells to whom; nobody is told of what they did themselves. */
 export function noticesOf(
-  { changes, actorId }: Pick<Followed, 'changes' | 'actorId'>,
+  { command, changes, actorId }: Pick<Followed, 'command' | 'changes' | 'actorId'>,
   colleagues: readonly Colleague[],
+  messaged: ReadonlyMap<string, Row> = new Map(),
 ): Told[] {
+  if (HANDING_OVER.has(command)) return handedOver(changes, colleagues, actorId);
   const links = (entryId: string): Partial<Told> => {
     const own = changes.flatMap(({ table, after }) =>
       table === 'ledger_links' && after?.entryId === entryId ? [after] : [],
@@ -129,6 +73,11 @@ export function noticesOf(
   };
   const around = { colleagues, links };
   return changes
-    .flatMap((change) => [...mentions(change, around), ...tasks(change, around), ...owners(change)])
+    .flatMap((change) => [
+      ...mentions(change, around),
+      ...ofTask(change, colleagues, actorId),
+      ...ofMessage(change, messaged),
+      ...owners(change),
+    ])
     .filter(({ userId }) => userId !== actorId && colleagues.some((one) => one.id === userId));
 }

@@ -3,6 +3,7 @@ import { SMTPServer } from 'smtp-server';
 import { readMail } from '../captures/arrivals';
 import { storeCapture } from '../captures/store';
 import { runInTransaction, type Tools } from '../commands/context';
+import { takeTaskReply } from '../tasks/replies';
 
 /** Where mail comes in. A real mail server relays to it as the post office stand-in does. */
 export interface MailIntake {
@@ -13,6 +14,7 @@ export interface MailIntake {
 /** Reads a message and keeps it. One of which there is nothing to keep is refused for good, everything else by trying again. */
 async function takeMail(tools: Tools, raw: Buffer): Promise<void> {
   const arrival = await readMail(tools, null, raw);
+  if (await takeTaskReply(tools, arrival)) return;
   await runInTransaction(tools, null, (context) => storeCapture(context, arrival, { by: 'post' }));
 }
 

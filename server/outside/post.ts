@@ -2,13 +2,22 @@ import { createTransport } from 'nodemailer';
 import { mustHoldNoConnection } from '../db/connect';
 import { NotSent } from './notSent';
 
+interface PostedMessage {
+  /** Makes the Message-ID, so that the same mail keeps it. */
+  id: string;
+  to: string;
+  subject: string;
+  text: string;
+  /** Nobody wrote it, and no machine is to answer it (RFC 3834). */
+  isAutomatic?: boolean;
+}
+
 /** Where our own mail goes out. */
 export interface Post {
   /**
-   * @param id makes the Message-ID, so that the same mail keeps it
    * @throws NotSent when the server did not take it for sure; another error when the connection broke while it was handed over
    */
-  send(message: { id: string; to: string; subject: string; text: string }): Promise<void>;
+  send(message: PostedMessage): Promise<void>;
 }
 
 interface SmtpError {
@@ -41,7 +50,7 @@ export function openPost(server: string, from: string): Post {
   const [host = '127.0.0.1', port = '25'] = server.split(':');
   const domain = /@([^>\s]+)/.exec(from)?.[1] ?? 'localhost';
   return {
-    async send({ id, ...message }) {
+    async send({ id, isAutomatic, ...message }) {
       mustHoldNoConnection('a mail server');
       const handOver = new HandOver();
       const transport = createTransport({
@@ -55,7 +64,12 @@ export function openPost(server: string, from: string): Post {
         logger: handOver.logger,
       });
       try {
-        await transport.sendMail({ from, messageId: `<${id}@${domain}>`, ...message });
+        await transport.sendMail({
+          from,
+          messageId: `<${id}@${domain}>`,
+          ...(isAutomatic ? { headers: { 'Auto-Submitted': 'auto-generated' } } : {}),
+          ...message,
+        });
       } catch (error) {
         const failed = error as SmtpError;
         if (failed.responseCode)

@@ -1,8 +1,10 @@
 import type { Me } from '@emporikon/contract/session';
+import { isHolidayPlace } from '@emporikon/core/calendar/holidays';
 import { DateTime } from 'luxon';
 import type { Context } from '../commands/context';
 import { requireActor } from '../commands/context';
 import { Session, User } from '../db/models/users';
+import { remindAnew } from '../tasks/reminders';
 import { early, type Handlers } from '../http/mount';
 import { invalid, notFound, ProblemError } from '../http/problems';
 import { limitAttempts, noteFailure } from './attempts';
@@ -16,6 +18,7 @@ let decoy: Promise<string> | null = null;
 const meOf = (user: User, context: Context): Me => ({
   ...actorOf(user),
   locale: user.locale ?? null,
+  holidays: user.holidays ?? null,
   currency: context.house.currency,
   country: context.house.country,
 });
@@ -105,8 +108,11 @@ export const sessionHandlers: Handlers = {
   'PATCH /api/session': async ({ body, context }) => {
     if (body.timeZone && !DateTime.now().setZone(body.timeZone).isValid)
       throw invalid('There is no such time zone.', { fields: { timeZone: 'is not an IANA time zone' } });
+    if (body.holidays && !isHolidayPlace(body.holidays))
+      throw invalid('The holidays of this place are not known.', { fields: { holidays: 'is not known' } });
     const user = await loadUser(context);
     await user.update(body, { transaction: context.tx });
+    if (body.timeZone) await remindAnew(context, user);
     return meOf(user, context);
   },
 };

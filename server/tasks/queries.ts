@@ -1,8 +1,10 @@
-import type { Task as TaskView } from '@emporikon/contract/tasks';
+import type { TaskDetail, Task as TaskView } from '@emporikon/contract/tasks';
+import { repeatInWords } from '@emporikon/core/calendar/repeatWords';
 import { dueState } from '@emporikon/core/ledger/round';
 import { QueryTypes } from 'sequelize';
 import type { Context } from '../commands/context';
 import { cappedCount } from '../db/counting';
+import { Task } from '../db/models/tasks';
 import { decodeCursor, pageOf } from '../http/paging';
 
 interface Row {
@@ -14,6 +16,18 @@ interface Row {
   all_day: boolean;
   ends_at: Date | null;
   done_at: Date | null;
+  done_by: string | null;
+  kind_id: string | null;
+  own_kind: string | null;
+  starts_at: Date | null;
+  zone: string;
+  priority: TaskView['priority'];
+  progress: number;
+  repeat: string | null;
+  given_by: string | null;
+  giver: string | null;
+  declined: { at: string; why: string } | null;
+  decliner: string | null;
   assignee_id: string;
   assignee: string;
   person_id: string | null;
@@ -28,22 +42,33 @@ interface Row {
 
 const SELECT = `
   SELECT t.id, t.version, t.title, t.kind, t.due_at, t.all_day, t.ends_at, t.done_at, u.id AS assignee_id, u.name AS assignee,
+         t.kind_id, k.name AS own_kind, t.starts_at, t.zone, t.priority, t.progress, t.repeat, t.given_by, g.name AS giver, t.declined, x.name AS decliner, f.name AS done_by,
          p.id AS person_id, p.full_name AS person, c.id AS company_id, c.name AS company, l.id AS lead_id, l.title AS lead, d.id AS deal_id, d.title AS deal
-    FROM tasks t JOIN users u ON u.id = t.assignee_id
+    FROM tasks t JOIN users u ON u.id = t.assignee_id LEFT JOIN users g ON g.id = t.given_by LEFT JOIN users f ON f.id = t.done_by
+    LEFT JOIN users x ON x.id = (t.declined ->> 'by')::uuid LEFT JOIN task_kinds k ON k.id = t.kind_id
     LEFT JOIN people p ON p.id = t.person_id LEFT JOIN companies c ON c.id = t.company_id LEFT JOIN leads l ON l.id = t.lead_id LEFT JOIN deals d ON d.id = t.deal_id`;
 
 const named = (id: string | null, name: string | null): { id: string; name: string } | null =>
   id && name ? { id, name } : null;
 
 function asTask(row: Row, context: Context): TaskView {
-  const due = { dueAt: row.due_at.toISOString(), allDay: row.all_day };
+  const due = { dueAt: row.due_at.toISOString(), allDay: row.all_day, zone: row.zone };
   return {
     id: row.id,
     version: row.version,
     title: row.title,
     kind: row.kind,
     ...due,
+    ownKind: named(row.kind_id, row.own_kind),
+    startAt: row.starts_at?.toISOString() ?? null,
     endAt: row.ends_at?.toISOString() ?? null,
+    priority: row.priority,
+    progress: row.progress,
+    repeat: row.repeat,
+    repeatWords: row.repeat ? repeatInWords(row.repeat) : null,
+    givenBy: named(row.given_by, row.giver),
+    declined: row.declined ? { by: row.decliner ?? '', at: row.declined.at, why: row.declined.why } : null,
+    doneBy: row.done_by,
     assignee: { id: row.assignee_id, name: row.assignee },
     doneAt: row.done_at?.toISOString() ?? null,
     person: named(row.person_id, row.person),
@@ -87,6 +112,40 @@ export async function openTasks(
   };
 }
 
+/** What becomes of what somebody gave to others: open by when it is due, or done of late, newest first. */
+export async function delegatedTasks(
+  context: Context,
+  giverId: string,
+  { cursor, limit, state }: { cursor?: string | undefined; limit: number; state: 'open' | 'done' },
+): Promise<{ items: TaskView[]; next: string | null }> {
+  const [at = '', last = ''] = decodeCursor(cursor, 2);
+  const [key, order, beyond] = state === 'open' ? ['due_at', 'ASC', '>'] : ['done_at', 'DESC', '<'];
+  const rows = await context.sequelize.query<Row & { key: string }>(
+    `${SELECT.replace('SELECT', `SELECT t.${key}::text AS key,`)}
+      WHERE (t.given_by = :giverId OR t.created_by = :giverId AND t.created_by <> t.assignee_id) AND t.assignee_id <> :giverId AND t.done_at IS ${state === 'open' ? 'NULL' : 'NOT NULL AND t.done_at > :since'}
+        ${last ? `AND (t.${key}, t.id) ${beyond} (:at::timestamptz, :last::uuid)` : ''}
+      ORDER BY t.${key} ${order}, t.id ${order} LIMIT :most`,
+    {
+      replacements: {
+        giverId,
+        at,
+        last,
+        most: limit + 1,
+        since: new Date(context.now().getTime() - DONE_DAYS * 86_400_000),
+      },
+      type: QueryTypes.SELECT,
+      transaction: context.tx,
+    },
+  );
+  return pageOf(
+    rows,
+    limit,
+    (row) => asTask(row, context),
+    (row) => [row.key, row.id],
+  );
+}
+const DONE_DAYS = 30;
+
 export async function taskById(context: Context, id: string): Promise<TaskView | null> {
   const [row] = await context.sequelize.query<Row>(`${SELECT} WHERE t.id = :id`, {
     replacements: { id },
@@ -94,6 +153,39 @@ export async function taskById(context: Context, id: string): Promise<TaskView |
     transaction: context.tx,
   });
   return row ? asTask(row, context) : null;
+}
+
+const MESSAGES_SHOWN = 100;
+
+/** A task with all that belongs to it; null where there is none. */
+export async function taskDetail(context: Context, id: string): Promise<TaskDetail | null> {
+  const view = await taskById(context, id);
+  const task = view && (await Task.findByPk(id, { transaction: context.tx }));
+  if (!task) return null;
+  const options = { type: QueryTypes.SELECT as const, transaction: context.tx };
+  const watchers = await context.sequelize.query<{ id: string; name: string }>(
+    'SELECT id, name FROM users WHERE id = ANY ($ids::uuid[]) ORDER BY name',
+    { bind: { ids: task.watchers }, ...options },
+  );
+  const messages = await context.sequelize.query<{
+    id: string;
+    by: string;
+    at: Date;
+    words: string;
+    is_mail: boolean;
+  }>(
+    `SELECT m.id, u.name AS by, m.at, m.words, m.message_id IS NOT NULL AS is_mail FROM task_messages m JOIN users u ON u.id = m.user_id
+      WHERE m.task_id = $id ORDER BY m.at DESC, m.id DESC LIMIT ${MESSAGES_SHOWN}`,
+    { bind: { id }, ...options },
+  );
+  const { notes, checklist, reminders, asked = null, entryId = null } = task;
+  return {
+    ...view,
+    ...{ notes, checklist, reminders, watchers, asked, entryId },
+    messages: messages
+      .reverse()
+      .map(({ is_mail, at, ...message }) => ({ ...message, at: at.toISOString(), isMail: is_mail })),
+  };
 }
 
 type Owner = 'person_id' | 'company_id' | 'lead_id' | 'deal_id';

@@ -47,6 +47,7 @@ export interface Client {
 }
 
 export interface SentMail {
+  id: string;
   to: string;
   subject: string;
   text: string;

@@ -2,7 +2,8 @@ import type { SightKind } from '@emporikon/contract/visibility';
 import type { Model, ModelStatic } from 'sequelize';
 import { Capture } from '../db/models/captures';
 import type { Visibility } from '../db/models/columns';
-import { Deal, Lead, Task } from '../db/models/deals';
+import { Deal, Lead } from '../db/models/deals';
+import { Task } from '../db/models/tasks';
 import { LedgerEntry } from '../db/models/ledger';
 import { Company, Person } from '../db/models/people';
 

@@ -4,7 +4,7 @@ import { computed, reactive, ref, watch } from 'vue';
 import { clock, due } from '../shell/format';
 import DateField from '../kit/DateField.vue';
 import TimeField from '../kit/TimeField.vue';
-import { fromField, toField } from './moment';
+import { fromField, toField } from '../shell/moment';
 
 /** The follow-ups as they were read or added, each correctable; what a hand changed stays while more is typed. */
 const props = defineProps<{ moves: SheetMove[] }>();

@@ -77,7 +77,7 @@ const parts = computed(() => {
           {
             key: 'nextMove' as const,
             name: 'Next move',
-            words: `${nextMove.title}, ${due(nextMove)}${nextMove.assumedDate ? ' (no day given)' : ''}, ${nextMove.assignee.split(' ')[0] ?? ''}`,
+            words: `${nextMove.title}, ${due(nextMove)}${nextMove.assumedDate ? ' (no day given)' : ''}, ${nextMove.assignee.split(' ')[0] ?? ''}${nextMove.repeatWords ? `, ${nextMove.repeatWords}` : ''}${nextMove.isUrgent ? ', urgent' : ''}`,
           },
         ]
       : []),

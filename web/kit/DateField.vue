@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import type { readTypedDay } from '@emporikon/core/calendar/typedDay';
+import type { FreeDays } from '@emporikon/core/calendar/workingDays';
 import { mdiCalendarBlankOutline } from '@mdi/js';
 import { computed, defineAsyncComponent, ref, useTemplateRef, watch } from 'vue';
 import { fullDay, isMonthFirst, todayOf } from '../shell/format';
+import { loadFreeDays } from './useFreeDays';
 
 /**
  * A day (YYYY-MM-DD; empty for none) that is typed ("fri", "3 dec", "in 3 working days") or picked. It is shown as the
@@ -19,6 +21,7 @@ const isTyping = ref(false);
 const isPicking = ref(false);
 const error = ref('');
 let read: typeof readTypedDay | null = null;
+let free: FreeDays | undefined;
 let settled = model.value ?? '';
 
 const shown = computed(() => (isTyping.value ? text.value : model.value ? fullDay(model.value) : text.value));
@@ -29,14 +32,16 @@ watch(model, (day) => {
 watch(error, (words) => field.value?.setCustomValidity(words));
 
 async function begin(): Promise<void> {
+  const days = loadFreeDays();
   ({ readTypedDay: read } = await import('@emporikon/core/calendar/typedDay'));
+  free = await days;
 }
 
 /** What was typed, as a day; null while it names none. */
 const dayOf = (typed: string): string | null =>
   /^\d{4}-\d\d-\d\d$/.test(typed.trim()) || !read
     ? typed.trim()
-    : read(typed, { today: todayOf(), monthFirst: isMonthFirst() });
+    : read(typed, { today: todayOf(), monthFirst: isMonthFirst(), free });
 
 function type(typed: string): void {
   isTyping.value = true;

@@ -4,12 +4,14 @@ import { leadRoutes } from '@emporikon/contract/leads';
 import { peopleRoutes } from '@emporikon/contract/people';
 import type { Teammate } from '@emporikon/contract/session';
 import { taskRoutes } from '@emporikon/contract/tasks';
+import { findRepeat } from '@emporikon/core/calendar/repeatWords';
 import { minorOf } from '@emporikon/core/ledger/sum';
 import type { ZodType } from 'zod';
-import { fromField } from '../calls/moment';
+import { fromField } from '../shell/moment';
 import type { FormField, FormValues, RecordValue } from '../kit/forms';
 import { api } from '../shell/api';
 import { due, todayOf } from '../shell/format';
+import { PRIORITIES, TASK_KINDS } from '../tasks/kinds';
 
 /** What a dialog begins with: the records it is opened from. */
 export interface Begun {
@@ -203,6 +205,16 @@ const dealForm = (around: Around): MakeForm => ({
   },
 });
 
+/** A repeat in plain words as a rule. @throws where the words name none */
+function repeatOf(words: string | undefined): string | null {
+  const repeat = words ? (findRepeat(words)?.repeat ?? null) : null;
+  if (words && !repeat)
+    throw new Error(
+      `“${words}” names no repeat. Type one such as “every first Monday” or “3 weeks after done”.`,
+    );
+  return repeat;
+}
+
 const TASK = taskRoutes['POST /api/tasks'].body;
 const taskForm = (around: Around): MakeForm => ({
   title: 'New task',
@@ -219,20 +231,24 @@ const taskForm = (around: Around): MakeForm => ({
       name: 'kind',
       label: 'Kind',
       kind: 'choice',
-      options: [
-        { value: 'task', title: 'Task' },
-        { value: 'call', title: 'Call' },
-        { value: 'mail', title: 'Mail' },
-        { value: 'meeting', title: 'Meeting' },
-      ],
+      options: TASK_KINDS,
     },
     { name: 'day', label: 'Due', kind: 'date', isRequired: true },
     { name: 'assigneeId', label: 'Who does it', kind: 'choice', options: optionsOf(around.team) },
+    {
+      name: 'repeat',
+      label: 'Repeats',
+      kind: 'text',
+      placeholder: 'every first Monday, 3 weeks after done',
+    },
+    { name: 'priority', label: 'Priority', kind: 'choice', options: PRIORITIES },
     { name: 'person', label: 'Person', kind: 'person' },
     { name: 'deal', label: 'Deal', kind: 'deal' },
+    { name: 'notes', label: 'Notes', kind: 'long' },
   ],
   given: {
     kind: 'task',
+    priority: 'normal',
     day: todayOf(),
     assigneeId: around.me,
     person: around.begun.person ?? null,
@@ -247,6 +263,9 @@ const taskForm = (around: Around): MakeForm => ({
     dueAt: fromField(String(values.day ?? ''), true) ?? '',
     allDay: true,
     assigneeId: text(values.assigneeId),
+    priority: text(values.priority),
+    repeat: repeatOf(text(values.repeat)),
+    notes: text(values.notes),
     personId: record(values.person)?.id ?? null,
     dealId: record(values.deal)?.id ?? null,
   }),

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import type { Notice } from '@emporikon/contract/notices';
+import { noticeWords } from '@emporikon/core/ledger/notices';
 import { computed } from 'vue';
-import { useRouter } from 'vue-router';
+import { useRouter, type RouteLocationRaw } from 'vue-router';
 import SidePanel from '../kit/SidePanel.vue';
 import { api } from '../shell/api';
 import { when } from '../shell/format';
 import { usePaged } from '../shell/usePaged';
 import { useUndo } from '../shell/undo';
-import { noticeWords } from './words';
 
 /** What is for whoever is signed in: mentions, tasks they were given, what became of those they gave. */
 const emit = defineEmits<{ close: []; read: [] }>();
@@ -20,7 +20,10 @@ const { items, hasMore, more, error, reload } = usePaged<Notice>(
 const hasUnread = computed(() => items.value?.some((notice) => !notice.isRead) ?? false);
 
 const PLACES = { person: 'people', company: 'companies', lead: 'leads', deal: 'deals' } as const;
-const placeOf = ({ about }: Notice): string => (about ? `/${PLACES[about.kind]}/${about.id}` : '/round');
+const placeOf = ({ about, taskId }: Notice): RouteLocationRaw => ({
+  path: about ? `/${PLACES[about.kind]}/${about.id}` : '/round',
+  query: taskId ? { task: taskId } : {},
+});
 
 async function mark(notice: Notice, isRead: boolean): Promise<void> {
   try {

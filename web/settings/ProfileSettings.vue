@@ -2,6 +2,7 @@
 import { computed } from 'vue';
 import PageHead from '../kit/PageHead.vue';
 import { api } from '../shell/api';
+import { useFetched } from '../shell/live';
 import { calendarDay, clock, money, plainNumber, todayOf } from '../shell/format';
 import { useSession } from '../shell/session';
 import { useLooks, type ThemeChoice } from '../shell/theme';
@@ -57,7 +58,16 @@ const example = computed(() =>
   ].join(' · '),
 );
 
-async function put(patch: { timeZone?: string; locale?: string | null }, text: string): Promise<void> {
+const { data: places } = useFetched(() => api('GET /api/calendar/places'), []);
+const holidays = computed(() => [
+  { value: '', title: 'As your organisation’s country' },
+  ...(places.value?.items ?? []).map(({ code, name }) => ({ value: code, title: name })),
+]);
+
+async function put(
+  patch: { timeZone?: string; locale?: string | null; holidays?: string | null },
+  text: string,
+): Promise<void> {
   try {
     session.me = await api('PATCH /api/session', { body: patch });
     undo.tell({ text, eventId: null });
@@ -85,6 +95,14 @@ async function put(patch: { timeZone?: string; locale?: string | null }, text: s
       :model-value="session.me?.locale ?? ''"
       :items="locales"
       @update:model-value="put({ locale: $event || null }, 'Dates and numbers changed.')"
+    />
+    <v-autocomplete
+      label="Public holidays"
+      hint="Working days skip them, and no task is proposed for one."
+      persistent-hint
+      :model-value="session.me?.holidays ?? ''"
+      :items="holidays"
+      @update:model-value="put({ holidays: $event || null }, 'Public holidays changed.')"
     />
     <v-select v-model="choice" label="Theme" hint="Kept on this device." persistent-hint :items="THEMES" />
   </div>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { computed } from 'vue';
-import { useRoute } from 'vue-router';
+import { computed, defineAsyncComponent } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
 import { usePageKeys } from './browser';
 import IncomingCall from '../calls/IncomingCall.vue';
 import Masthead from './Masthead.vue';
@@ -10,10 +10,15 @@ import { useLooks } from './theme';
 import { useUndo } from './undo';
 import Undo from '../kit/Undo.vue';
 
+const TaskPanel = defineAsyncComponent(() => import('../tasks/TaskPanel.vue'));
 const session = useSession();
 const undo = useUndo();
 const route = useRoute();
+const router = useRouter();
 const { choice } = useLooks();
+/** A task stands beside whatever page it was opened from, and so in every address. */
+const taskId = computed(() => (typeof route.query.task === 'string' ? route.query.task : null));
+const closeTask = (): unknown => router.push({ query: { ...route.query, task: undefined } });
 const isFramed = computed(() => session.me !== null && route.meta.open !== true);
 
 usePageKeys((event) => {
@@ -33,6 +38,7 @@ usePageKeys((event) => {
     <main id="main" tabindex="-1" :class="{ framed: isFramed }">
       <RouterView />
     </main>
+    <TaskPanel v-if="isFramed && taskId" :id="taskId" @close="closeTask" />
     <Undo />
   </v-app>
 </template>

@@ -6,6 +6,7 @@ import { api } from './api';
 import type { Command, Makeable } from '../find/commands';
 import FindField from '../find/FindField.vue';
 import { usePageKeys } from './browser';
+import { useBrowserNotices } from '../notices/useBrowserNotices';
 import { isLive, useFetched } from './live';
 import { placeOf, SECTIONS, sectionOf } from './map';
 import { useSession } from './session';
@@ -25,6 +26,7 @@ const { data: counts, load: recount } = useFetched(
   () => api('GET /api/counts'),
   ['captures', 'tasks', 'leads', 'deals', 'notices'],
 );
+useBrowserNotices(() => counts.value?.notices);
 const forYou = computed(() =>
   counts.value?.notices ? `For you (${shownCount(counts.value.notices)})` : 'For you',
 );

@@ -52,9 +52,15 @@ export const when = (iso: string): string =>
   dayKey(iso) === dayKey(new Date().toISOString()) ? clock(iso) : shortDay(iso);
 
 /** When a next move is due: "Thu, 26 Nov, 11:00"; the day alone when it has no hour. */
-export const due = (move: { dueAt: string; allDay: boolean; endAt?: string | null }): string =>
+export const due = (move: {
+  dueAt: string;
+  allDay: boolean;
+  endAt?: string | null;
+  /** In which a whole day counts; one's own where nothing is said. */
+  zone?: string;
+}): string =>
   move.allDay
-    ? day(move.dueAt)
+    ? format({ weekday: 'short', day: 'numeric', month: 'short', timeZone: move.zone ?? zone() })(move.dueAt)
     : `${day(move.dueAt)}, ${clock(move.dueAt)}${move.endAt ? ` – ${clock(move.endAt)}` : ''}`;
 
 /** A sum in minor units; the places behind the point are left out where there are none. */

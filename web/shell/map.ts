@@ -41,7 +41,10 @@ export const SECTIONS: readonly Section[] = [
     name: 'Round',
     to: '/round',
     count: 'round',
-    places: [{ name: 'Today', to: '/round', also: 'tasks day next moves' }],
+    places: [
+      { name: 'List', to: '/round', also: 'tasks day next moves today' },
+      { name: 'Delegated', to: '/round/delegated', also: 'given to others hand over away' },
+    ],
   },
   {
     name: 'Leads',
@@ -116,6 +119,7 @@ export const SETTINGS: readonly { name: string; places: readonly SettingsPlace[]
       { name: 'Profile and language', to: '/settings/profile', also: 'time zone locale dates theme' },
       { name: 'Phone line', to: '/settings/phone-line', also: 'number exchange' },
       { name: 'Mailboxes', to: '/settings/mailboxes', also: 'imap email' },
+      { name: 'Notices', to: '/settings/notices', also: 'notifications mail digest quiet hours reminders' },
       { name: 'Clipper and tokens', to: '/settings/tokens', also: 'api access browser extension' },
       { name: 'Sign-in', to: '/settings/sign-in', also: 'password sessions' },
     ],
@@ -127,6 +131,8 @@ export const SETTINGS: readonly { name: string; places: readonly SettingsPlace[]
       { name: 'Teams', to: '/settings/teams', also: 'managers members' },
       { name: 'Who may see what', to: '/settings/visibility', also: 'private restricted sharing' },
       { name: 'Fields', to: '/settings/fields', also: 'custom fields of your own' },
+      { name: 'Closed days', to: '/settings/closed-days', also: 'holidays working days calendar' },
+      { name: 'Kinds of tasks', to: '/settings/task-kinds', also: 'task types' },
       { name: 'Relations', to: '/settings/relations', also: 'kinds of relation reports to' },
     ],
   },

@@ -47,6 +47,11 @@ export const router = createRouter({
       meta: { title: 'Arrivals' },
     },
     { path: '/round', component: () => import('../round/RoundPage.vue'), meta: { title: 'Round' } },
+    {
+      path: '/round/delegated',
+      component: () => import('../round/DelegatedPage.vue'),
+      meta: { title: 'Delegated' },
+    },
     { path: '/leads', component: () => import('../leads/LeadsPage.vue'), meta: { title: 'Leads' } },
     { path: '/leads/triage', component: TRIAGE, meta: { title: 'Triage' } },
     {

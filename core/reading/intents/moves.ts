@@ -1,5 +1,5 @@
 /** What a next move is done by. */
-export type MoveKind = 'call' | 'mail' | 'meeting' | 'task';
+export type MoveKind = 'call' | 'mail' | 'meeting' | 'visit' | 'task';
 export type EntryKind = 'note' | 'call' | 'mail' | 'meeting' | 'visit';
 
 /** Verbs that begin what is to be done, as a rep notes it for the team: "send quote", "call back Thursday". */
@@ -7,9 +7,10 @@ export const TO_DO: readonly [RegExp, MoveKind][] = [
   [/^(?:call|ring|phone|telephone|try (?:again|them|him|her))\b/i, 'call'],
   [/^(?:e-?mail|mail|write|letter|reply|answer|send|quote|forward|resend)\b/i, 'mail'],
   [
-    /^(?:meet|meeting(?! (?:was|got|has|moved|postponed|cancelled)\b)|visit|lunch|coffee|demo|see|show|test ride|site visit|drop by|pop in)\b/i,
+    /^(?:meet|meeting(?! (?:was|got|has|moved|postponed|cancelled)\b)|lunch|coffee|demo|see|show|test ride)\b/i,
     'meeting',
   ],
+  [/^(?:visit|site visit|drop (?:by|in)|pop in)\b/i, 'visit'],
   [
     /^(?:ask|check|chase|remind|follow[- ]?up|prepare|book|order|get|find|fix|arrange|bring|deliver|confirm|invoice|todo|task|next|draft|schedule|set up|make|work out|put together|look up|reserve|pass (?:on|to)|introduce)\b/i,
     'task',

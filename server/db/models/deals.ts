@@ -1,7 +1,6 @@
 import type { DealRole } from '@emporikon/core/lifecycle/conversion';
 import type { DealAsk } from '@emporikon/core/lifecycle/stages';
 import type { LeadRating, LeadStatus } from '@emporikon/core/lifecycle/statuses';
-import type { MoveKind } from '@emporikon/core/reading/intents/moves';
 import type { Span } from '@emporikon/core/reading/types';
 import {
   Model,
@@ -102,26 +101,6 @@ export class DealRoleRow extends Model<InferAttributes<DealRoleRow>, InferCreati
   declare role: DealRole;
 }
 
-export class Task extends Model<InferAttributes<Task>, InferCreationAttributes<Task>> {
-  declare id: string;
-  declare visibility: CreationOptional<Visibility | null>;
-  declare visibleTo: CreationOptional<string[]>;
-  declare version: CreationOptional<number>;
-  declare title: string;
-  declare kind: MoveKind;
-  declare dueAt: Date;
-  declare allDay: boolean;
-  declare endsAt: CreationOptional<Date | null>;
-  declare assigneeId: string;
-  declare personId: string | null;
-  declare companyId: string | null;
-  declare leadId: string | null;
-  declare dealId: string | null;
-  declare doneAt: CreationOptional<Date | null>;
-  declare createdBy: string | null;
-  declare createdAt: Date;
-}
-
 export function defineDealModels(sequelize: Sequelize): void {
   define(sequelize, Stage, 'stages', {
     id: col.id,
@@ -199,23 +178,5 @@ export function defineDealModels(sequelize: Sequelize): void {
     dealId: col.uuid,
     personId: col.uuid,
     role: col.words,
-  });
-  define(sequelize, Task, 'tasks', {
-    id: col.id,
-    ...visibility,
-    version: col.version,
-    title: col.words,
-    kind: col.words,
-    dueAt: col.time,
-    allDay: col.flag,
-    endsAt: col.time,
-    assigneeId: col.uuid,
-    personId: col.uuid,
-    companyId: col.uuid,
-    leadId: col.uuid,
-    dealId: col.uuid,
-    doneAt: col.time,
-    createdBy: col.uuid,
-    createdAt: col.time,
   });
 }

@@ -9,6 +9,7 @@ import { defineLookAlikeModels } from './lookAlikes';
 import { defineLookUpModels } from './lookUps';
 import { defineMailboxModels } from './mailboxes';
 import { defineDealModels } from './deals';
+import { defineTaskModels } from './tasks';
 import { defineLedgerModels } from './ledger';
 import { defineOutboxModels } from './outbox';
 import { definePeopleModels } from './people';
@@ -23,6 +24,7 @@ export function defineModels(sequelize: Sequelize): void {
   definePeopleModels(sequelize);
   defineCaptureModels(sequelize);
   defineDealModels(sequelize);
+  defineTaskModels(sequelize);
   defineLedgerModels(sequelize);
   defineFieldModels(sequelize);
   defineHostModels(sequelize);

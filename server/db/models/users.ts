@@ -18,6 +18,13 @@ export class User extends Model<InferAttributes<User>, InferCreationAttributes<U
   declare timeZone: string;
   /** How they write days and numbers (BCP 47); null follows their browser. */
   declare locale: CreationOptional<string | null>;
+  /** Whose public holidays they keep (PT, DE-BY); those of the organisation where it is null. */
+  declare holidays: CreationOptional<string | null>;
+  /** When the mail of the day with notices goes out, on their clock (HH:MM). */
+  declare digestAt: CreationOptional<string>;
+  /** From when to when no notice is mailed, on their clock (HH:MM). */
+  declare quietFrom: CreationOptional<string | null>;
+  declare quietUntil: CreationOptional<string | null>;
   declare passwordHash: string;
   declare active: boolean;
   /** Whose figures are looked at together; empty for none. */
@@ -52,6 +59,10 @@ export function defineUserModels(sequelize: Sequelize): void {
     role: col.words,
     timeZone: col.words,
     locale: col.text,
+    holidays: col.text,
+    digestAt: { ...col.words, defaultValue: '08:00' },
+    quietFrom: col.text,
+    quietUntil: col.text,
     passwordHash: col.words,
     active: col.flag,
     team: { ...col.words, defaultValue: '' },

@@ -1,4 +1,4 @@
-import { useSession } from '../shell/session';
+import { useSession } from './session';
 
 const pad = (part: number): string => String(part).padStart(2, '0');
 
@@ -15,9 +15,10 @@ function offsetOf(at: Date, zone: string): number {
   return Math.round((there - at.getTime()) / 60_000);
 }
 
-/** A moment as a date or time field of the page takes it, on the clock of the signed-in person. */
-export function toField(iso: string, allDay: boolean): string {
-  const zone = useSession().me?.timeZone ?? 'UTC';
+const ownZone = (): string => useSession().me?.timeZone ?? 'UTC';
+
+/** A moment as a date or time field of the page takes it, on the clock of the signed-in person or of another zone. */
+export function toField(iso: string, allDay: boolean, zone = ownZone()): string {
   const at = new Date(iso);
   const local = new Date(at.getTime() + offsetOf(at, zone) * 60_000);
   const day = `${local.getUTCFullYear()}-${pad(local.getUTCMonth() + 1)}-${pad(local.getUTCDate())}`;
@@ -25,8 +26,7 @@ export function toField(iso: string, allDay: boolean): string {
 }
 
 /** The moment a date or time field says, ISO 8601; null while it says none. */
-export function fromField(value: string, allDay: boolean): string | null {
-  const zone = useSession().me?.timeZone ?? 'UTC';
+export function fromField(value: string, allDay: boolean, zone = ownZone()): string | null {
   const plain = Date.parse(`${value}${allDay ? 'T00:00' : ''}Z`);
   if (Number.isNaN(plain)) return null;
   return new Date(plain - offsetOf(new Date(plain), zone) * 60_000).toISOString();
