@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { Days } from './round';
 import { Claim, Match } from './captures';
 import {
   Country,
@@ -49,6 +50,8 @@ export const CompanyDossier = Dossier.extend({
   merged: z.array(MergeNote),
   claims: z.array(Claim),
   people: z.array(Named.extend({ jobTitle: z.string().nullable() })),
+  rhythmDays: z.int().nullable(),
+  isImportant: z.boolean(),
 });
 export type CompanyDossier = z.infer<typeof CompanyDossier>;
 const Counted = z.array(z.object({ name: z.string(), companies: z.int() }));
@@ -134,6 +137,8 @@ export const companyRoutes = routes({
       technologies: z.array(Line(60)).max(40).optional(),
       country: Country.nullable().optional(),
       timeZone: TimeZone.nullable().optional(),
+      rhythmDays: Days.nullable().optional().describe('how often you mean to be in touch'),
+      isImportant: z.boolean().optional().describe('weighs more in the round'),
     }),
     reply: Done.extend({ version: z.int() }),
   },

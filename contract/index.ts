@@ -25,6 +25,7 @@ import { quoteRoutes } from './quotes';
 import { relationRoutes } from './relations';
 import { sessionRoutes } from './session';
 import { settingsRoutes } from './settings';
+import { roundRoutes } from './round';
 import { taskRoutes } from './tasks';
 import { triageRoutes } from './triage';
 import { visibilityRoutes } from './visibility';
@@ -37,6 +38,7 @@ export const allRoutes = {
   ...companyRoutes,
   ...leadRoutes,
   ...dealRoutes,
+  ...roundRoutes,
   ...taskRoutes,
   ...calendarRoutes,
   ...ledgerRoutes,

@@ -1,5 +1,6 @@
 import { STANDINGS } from '@emporikon/core/lifecycle/standing';
 import { z } from 'zod';
+import { Days, RhythmView } from './round';
 import { Claim, Match } from './captures';
 import {
   Day,
@@ -91,6 +92,8 @@ export const PersonDossier = Dossier.extend({
   companyClaim: Claim.nullable(),
   standing: Standing,
   inactiveSince: Time.nullable(),
+  rhythm: RhythmView,
+  isImportant: z.boolean(),
   merged: z.array(MergeNote).describe('records that were made one with this one'),
   contacts: z.array(Contact),
   colleagues: z.array(Named),
@@ -165,6 +168,8 @@ export const peopleRoutes = routes({
       tags: Tags.optional(),
       custom: z.record(z.string().max(40), z.string().trim().max(500)).optional(),
       because: Line(500).optional().describe('a sentence on why, for the ledger'),
+      rhythmDays: Days.nullable().optional().describe('how often you mean to be in touch'),
+      isImportant: z.boolean().optional().describe('weighs more in the round'),
     }),
     reply: Done.extend({ version: z.int() }),
   },

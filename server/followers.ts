@@ -6,12 +6,13 @@ import { lookUpAfter } from './lookups/automatic';
 import { keepPastWork } from './people/pastWork';
 import { followNotices } from './notices/follow';
 import { followReminders } from './tasks/reminders';
+import { followRound } from './round/keep';
 import { scoreAfter } from './qualifying/touched';
 import { keepWorkedWith } from './search/worked';
 
 /** What follows the events of commands: with them, in their transaction, or after it through the queue. */
 export const followers: Followers = {
   completes: [keepPastWork, enterChanges],
-  within: [keepDealStates, keepWorkedWith, followTurns, followNotices, followReminders],
+  within: [keepDealStates, keepWorkedWith, followTurns, followRound, followNotices, followReminders],
   after: [scoreAfter, lookUpAfter],
 };

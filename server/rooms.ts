@@ -24,6 +24,7 @@ import { products } from './products/room';
 import { qualifying } from './qualifying/room';
 import { quotes } from './quotes/room';
 import { relations } from './relations/room';
+import { round } from './round/room';
 import { search } from './search/room';
 import { session } from './session/room';
 import { settings } from './settings/room';
@@ -56,6 +57,7 @@ export const rooms: readonly Room[] = [
   qualifying,
   quotes,
   relations,
+  round,
   search,
   session,
   settings,

@@ -1,5 +1,8 @@
 import { DateTime } from 'luxon';
-import { RRule } from 'rrule';
+import * as rrule from 'rrule';
+
+/** Node takes the package as CommonJS, whose exports stand in `default`; bundlers take its ES module. */
+const { RRule } = 'RRule' in rrule ? rrule : (rrule as { default: typeof rrule }).default;
 
 /** A rule of RFC 5545 (§3.3.10) with what it begins with and what is left out. */
 export interface Recurrence {
@@ -33,7 +36,7 @@ const fromWallClock = (wall: Date, zone: string): DateTime =>
 
 const UNTIL = /UNTIL=(\d{8}T\d{6}Z)/i;
 
-function parse({ rule, start, zone }: Recurrence): RRule {
+function parse({ rule, start, zone }: Recurrence): InstanceType<typeof RRule> {
   const begins = DateTime.fromISO(start, { zone });
   // An end in UTC is one moment (RFC 5545, 3.3.10), and is compared on the same clock as the occurrences.
   const inZone = rule.replace(UNTIL, (_, utc: string) => {

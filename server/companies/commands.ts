@@ -103,6 +103,8 @@ export interface CompanyPatch {
   technologies?: string[];
   country?: string | null;
   timeZone?: string | null;
+  rhythmDays?: number | null;
+  isImportant?: boolean;
 }
 
 const CLAIMED = [

@@ -174,6 +174,8 @@ export async function companyDossier(context: Context, id: string): Promise<Comp
     claims,
     merged: await mergesInto(context, id),
     people: people.map((person) => ({ id: person.id, name: person.fullName, jobTitle: person.jobTitle })),
+    rhythmDays: company.rhythmDays ?? null,
+    isImportant: company.isImportant,
     owner: owner ? { id: owner.id, name: owner.name } : null,
     since: company.createdAt.toISOString(),
     turn: await turnOf(context, 'companyId', id),

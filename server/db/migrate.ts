@@ -24,6 +24,7 @@ import * as nineteenth from './migrations/0019-places-and-ratings';
 import * as twentieth from './migrations/0020-one-history';
 import * as twentyFirst from './migrations/0021-notices';
 import * as twentySecond from './migrations/0022-tasks';
+import * as twentyThird from './migrations/0023-round';
 
 export const MIGRATIONS = [
   first,
@@ -48,6 +49,7 @@ export const MIGRATIONS = [
   twentieth,
   twentyFirst,
   twentySecond,
+  twentyThird,
 ];
 /** Any constant will do, as long as every process of this program takes the same lock. */
 const LOCK = 4600_0001;

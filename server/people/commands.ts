@@ -198,6 +198,8 @@ export interface PersonPatch {
   birthday?: string | null;
   background?: string | null;
   tags?: string[];
+  rhythmDays?: number | null;
+  isImportant?: boolean;
   /** Values of the house's own fields by key; an empty one is taken away. */
   custom?: Record<string, string>;
   because?: string;

@@ -12,6 +12,7 @@ import { customFields, loadMappings } from '../fields/mapping';
 import { notFound } from '../http/problems';
 import { turnOf } from '../ledger/queries';
 import { mergesInto } from '../lookalikes/merged';
+import { rhythmOfPerson } from '../round/rhythms';
 import { openMoves } from '../tasks/queries';
 
 interface LinkedRow {
@@ -144,6 +145,8 @@ export async function personDossier(context: Context, id: string): Promise<Perso
     company: company ? { id: company.id, name: company.name } : null,
     companyClaim: current('companyName'),
     standing: person.standing,
+    rhythm: await rhythmOfPerson(context, person, company),
+    isImportant: person.isImportant,
     merged: await mergesInto(context, id),
     inactiveSince: person.inactiveSince?.toISOString() ?? null,
     contacts: contacts.map((contact) => ({

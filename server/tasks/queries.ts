@@ -155,6 +155,16 @@ export async function taskById(context: Context, id: string): Promise<TaskView |
   return row ? asTask(row, context) : null;
 }
 
+/** Some tasks, in no order. */
+export async function tasksByIds(context: Context, ids: readonly string[]): Promise<TaskView[]> {
+  const rows = await context.sequelize.query<Row>(`${SELECT} WHERE t.id = ANY ($ids::uuid[])`, {
+    bind: { ids: [...ids] },
+    type: QueryTypes.SELECT,
+    transaction: context.tx,
+  });
+  return rows.map((row) => asTask(row, context));
+}
+
 const MESSAGES_SHOWN = 100;
 
 /** A task with all that belongs to it; null where there is none. */

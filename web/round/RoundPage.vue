@@ -1,165 +1,149 @@
 <script setup lang="ts">
-import type { Reply } from '@emporikon/contract';
-import type { Task } from '@emporikon/contract/tasks';
-import { computed, ref, watch } from 'vue';
+import { computed, nextTick, ref, watch } from 'vue';
 import { api } from '../shell/api';
-import { clock, day, shownCount } from '../shell/format';
-import { useUndo } from '../shell/undo';
-import { usePaged } from '../shell/usePaged';
+import { usePageKeys } from '../shell/browser';
+import { useFetched } from '../shell/live';
+import { useSession } from '../shell/session';
+import { useQueryRef } from '../shell/useQueryRef';
+import RoundAside from './RoundAside.vue';
+import RoundRow from './RoundRow.vue';
+import { GROUPS, minutesWords } from './words';
+import { useRound } from './useRound';
 
-const undo = useUndo();
-const whose = ref<'mine' | 'all'>('mine');
-const { items, first, hasMore, more, error, reload } = usePaged<Task, Reply<'GET /api/tasks'>>(
-  (cursor) =>
-    api('GET /api/tasks', { query: { cursor, assignee: whose.value === 'all' ? 'all' : undefined } }),
-  ['tasks', 'people', 'deals', 'leads'],
+/** Everything that wants a rep today, in the order of what waiting costs, done in place. */
+const session = useSession();
+const whose = useQueryRef<'mine' | 'team'>('whose', 'mine');
+const kind = useQueryRef<'' | 'turn' | 'task' | 'quiet' | 'stuck' | 'new'>('kind', '');
+const { data, error, load } = useFetched(
+  () => api('GET /api/round', { query: { whose: whose.value, kind: kind.value || undefined } }),
+  ['tasks', 'ledger_entries', 'ledger_links', 'leads', 'deals', 'people', 'rhythms', 'round_later'],
+  () => [whose.value, kind.value],
 );
-watch(whose, reload);
+const { finish, later, open, call, write, recordOf } = useRound(load);
 
-const GROUPS = [
-  { state: 'overdue', name: 'Overdue' },
-  { state: 'today', name: 'Today' },
-  { state: 'later', name: 'Later' },
-] as const;
-const groups = computed(() =>
-  GROUPS.map((group) => ({
-    ...group,
-    items: (items.value ?? []).filter((task) => task.state === group.state),
-  })).filter((group) => group.items.length),
-);
+const lines = computed(() => data.value?.items ?? []);
+const chosen = ref(0);
+const moving = ref<string | null>(null);
+watch(lines, (next) => (chosen.value = Math.max(0, Math.min(chosen.value, next.length - 1))));
+const line = computed(() => lines.value[chosen.value]);
+const countOf = (group: (typeof GROUPS)[number]): number =>
+  group.kind ? (data.value?.counts[group.kind] ?? 0) : (data.value?.total ?? 0);
+const groups = computed(() => GROUPS.filter((group) => !group.kind || countOf(group)));
 
-const about = (task: Task): { to: string; name: string } | null => {
-  if (task.deal) return { to: `/deals/${task.deal.id}`, name: task.deal.name };
-  if (task.lead) return { to: `/leads/${task.lead.id}`, name: task.lead.name };
-  return null;
-};
-const why = (task: Task): string =>
-  task.state === 'overdue'
-    ? `overdue since ${day(task.dueAt)}`
-    : task.allDay
-      ? task.state === 'today'
-        ? 'due today'
-        : `due ${day(task.dueAt)}`
-      : `${task.state === 'today' ? 'today' : day(task.dueAt)}, ${clock(task.dueAt)}`;
-
-async function change(task: Task, body: { done: true } | { dueAt: string }, words: string): Promise<void> {
-  try {
-    const { eventId } = await api('PATCH /api/tasks/:id', {
-      params: { id: task.id },
-      body: { version: task.version, ...body },
-    });
-    undo.tell({ text: `${words}: ${task.title}.`, eventId });
-  } catch (problem) {
-    undo.fail(problem);
-    await reload();
-  }
+function startMoving(index: number): void {
+  chosen.value = index;
+  const key = lines.value[index]?.key ?? null;
+  moving.value = moving.value === key ? null : key;
+  void nextTick(() =>
+    document.querySelector<HTMLInputElement>('[data-round-line][aria-current] .day input')?.focus(),
+  );
 }
-const DAY_MS = 86_400_000;
-/** A day later than it was due, or than now when it is overdue. */
-const tomorrow = (task: Task): string =>
-  new Date(
-    Math.max(Date.parse(task.dueAt), task.state === 'overdue' ? Date.now() : 0) + DAY_MS,
-  ).toISOString();
+async function putOff(index: number, day: string): Promise<void> {
+  const one = lines.value[index];
+  if (one && day && (await later(one, day))) moving.value = null;
+}
+
+const KEYS: Record<string, () => void> = {
+  j: () => void (chosen.value = Math.min(chosen.value + 1, lines.value.length - 1)),
+  k: () => void (chosen.value = Math.max(chosen.value - 1, 0)),
+  d: () => line.value && void finish(line.value),
+  l: () => startMoving(chosen.value),
+  c: () => line.value && call(line.value),
+  w: () => line.value && write(line.value),
+};
+const SAME: Record<string, string> = { ArrowDown: 'j', ArrowUp: 'k' };
+usePageKeys((event) => {
+  if (event.ctrlKey || event.metaKey || event.altKey) return;
+  const act = KEYS[SAME[event.key] ?? event.key];
+  const isOnControl = (event.target as HTMLElement | null)?.closest('a, button') !== null;
+  if (act) {
+    event.preventDefault();
+    act();
+  } else if (event.key === 'Enter' && line.value && !isOnControl) open(line.value);
+});
 </script>
 
 <template>
-  <div class="page">
-    <div class="page-head">
-      <h1>Round</h1>
-      <span class="soft">{{ first ? `${shownCount(first.total)} to do` : '…' }}</span>
-      <span class="whose"
-        ><v-btn class="word" :aria-pressed="whose === 'mine'" @click="whose = 'mine'">Mine</v-btn>
-        <v-btn class="word" :aria-pressed="whose === 'all'" @click="whose = 'all'">Everybody’s</v-btn></span
-      >
+  <div class="round">
+    <div class="page">
+      <div class="page-head">
+        <h1>Round</h1>
+        <span class="soft">{{
+          data ? `${data.total} today${data.minutes ? `, about ${minutesWords(data.minutes)}` : ''}` : '…'
+        }}</span>
+        <span v-if="session.me?.role !== 'rep'" class="whose"
+          ><v-btn class="word" :aria-pressed="whose === 'mine'" @click="whose = 'mine'">Mine</v-btn>
+          <v-btn class="word" :aria-pressed="whose === 'team'" @click="whose = 'team'"
+            >The team’s</v-btn
+          ></span
+        >
+      </div>
+      <div v-if="data" class="groups">
+        <v-btn
+          v-for="group in groups"
+          :key="group.name"
+          class="word"
+          :aria-pressed="kind === (group.kind ?? '')"
+          @click="kind = group.kind ?? ''"
+          >{{ group.name }} {{ countOf(group) }}</v-btn
+        >
+      </div>
+      <p v-if="error" class="wrong" role="alert">{{ error }}</p>
+      <p v-if="data && !lines.length" class="empty">
+        Nothing is waiting for you today. What is due, what you owe an answer, new leads, stuck deals and
+        people going quiet come here by themselves.
+      </p>
+      <ol v-if="lines.length" aria-label="Round">
+        <RoundRow
+          v-for="(one, index) in lines"
+          :key="one.key"
+          :line="one"
+          :position="index + 1"
+          :is-chosen="index === chosen"
+          :is-moving="moving === one.key"
+          :shows-owner="whose === 'team'"
+          :to="recordOf(one)"
+          @choose="chosen = index"
+          @done="finish(one)"
+          @move="startMoving(index)"
+          @later="putOff(index, $event)"
+          @call="call(one)"
+          @write="write(one)"
+        />
+      </ol>
+      <p v-if="data && data.total > lines.length && !kind" class="soft">
+        The first {{ lines.length }} are shown; the others come up as these are done.
+      </p>
+      <template v-if="!data && !error"><span v-for="n in 8" :key="n" class="ghost"></span></template>
     </div>
-    <p v-if="error" class="wrong" role="alert">{{ error }}</p>
-    <p v-if="items && !items.length" class="empty">
-      Nothing is due. Write a next move at the foot of any person, company, lead or deal.
-    </p>
-    <section v-for="group in groups" :key="group.state" :aria-label="group.name">
-      <h2 :class="group.state">{{ group.name }}</h2>
-      <ul>
-        <li v-for="task in group.items" :key="task.id" data-task>
-          <span class="reason" :class="{ late: group.state === 'overdue' }">{{ why(task) }}</span>
-          <span class="what">
-            <b>{{ task.title }}</b>
-            <template v-if="task.person">
-              ·
-              <RouterLink :to="`/people/${task.person.id}`" class="quiet-link">{{
-                task.person.name
-              }}</RouterLink></template
-            >
-            <template v-if="about(task)">
-              ·
-              <RouterLink :to="about(task)?.to ?? ''" class="quiet-link">{{
-                about(task)?.name
-              }}</RouterLink></template
-            >
-            <span v-if="whose === 'all'" class="soft"> · {{ task.assignee.name }}</span>
-          </span>
-          <span class="do">
-            <v-btn
-              class="word"
-              :aria-label="`Done: ${task.title}`"
-              @click="change(task, { done: true }, 'Done')"
-            >
-              Done
-            </v-btn>
-            <v-btn
-              class="word"
-              :aria-label="`A day later: ${task.title}`"
-              @click="change(task, { dueAt: tomorrow(task) }, 'Moved a day')"
-            >
-              A day later
-            </v-btn>
-          </span>
-        </li>
-      </ul>
-    </section>
-    <v-btn v-if="hasMore" class="quiet" @click="more">Show more</v-btn>
-    <template v-if="!items && !error"><span v-for="n in 6" :key="n" class="ghost"></span></template>
+    <RoundAside :lines="lines" />
   </div>
 </template>
 
 <style scoped>
+.round {
+  flex: 1;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 340px;
+}
 .whose {
   margin-left: auto;
 }
-h2 {
-  margin-top: 12px;
-  padding-bottom: 4px;
-  border-bottom: 1px solid var(--rule);
-}
-h2.overdue {
-  color: var(--wait);
-}
-ul {
-  list-style: none;
-  margin: 0;
-  padding: 0;
-}
-li {
-  display: grid;
-  grid-template-columns: 190px 1fr auto;
-  gap: 4px 16px;
-  align-items: baseline;
-  min-height: 36px;
-  padding: 5px 0;
-  border-bottom: 1px solid var(--rule2);
-}
-.reason {
-  color: var(--soft);
-}
-.reason.late {
-  color: var(--wait);
-}
-.do {
+.groups {
   display: flex;
-  gap: 12px;
+  flex-wrap: wrap;
+  gap: 4px 18px;
+  padding-bottom: 10px;
 }
-@media (max-width: 700px) {
-  li {
-    grid-template-columns: 1fr;
+ol {
+  list-style: none;
+  margin: 0 -10px;
+  padding: 0;
+  border-top: 1px solid var(--rule);
+}
+@media (max-width: 1000px) {
+  .round {
+    grid-template-columns: minmax(0, 1fr);
   }
 }
 </style>

@@ -22,6 +22,18 @@ const PAGES: { path: RegExp; lines: KeyLine[] }[] = [
     ],
   },
   {
+    path: /^\/round$/,
+    lines: [
+      { keys: '↓ or j', does: 'Next line' },
+      { keys: '↑ or k', does: 'Previous line' },
+      { keys: 'd', does: 'Done, or answered' },
+      { keys: 'l', does: 'Later: type a day' },
+      { keys: 'c', does: 'Call' },
+      { keys: 'w', does: 'Write' },
+      { keys: 'Enter', does: 'Open the record' },
+    ],
+  },
+  {
     path: /^\/(?:people|leads)\/triage$/,
     lines: [
       { keys: '1 to 9', does: 'Prospect, with that plan' },

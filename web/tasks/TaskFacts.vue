@@ -262,7 +262,8 @@ const lines = (text: string): string[] => text.split('\n').filter(Boolean);
 .whole {
   grid-column: 1 / -1;
 }
-dd {
+dd,
+.facts :deep(.cell) {
   margin: 0;
   white-space: pre-line;
 }

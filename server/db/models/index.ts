@@ -9,6 +9,7 @@ import { defineLookAlikeModels } from './lookAlikes';
 import { defineLookUpModels } from './lookUps';
 import { defineMailboxModels } from './mailboxes';
 import { defineDealModels } from './deals';
+import { defineRoundModels } from './round';
 import { defineTaskModels } from './tasks';
 import { defineLedgerModels } from './ledger';
 import { defineOutboxModels } from './outbox';
@@ -25,6 +26,7 @@ export function defineModels(sequelize: Sequelize): void {
   defineCaptureModels(sequelize);
   defineDealModels(sequelize);
   defineTaskModels(sequelize);
+  defineRoundModels(sequelize);
   defineLedgerModels(sequelize);
   defineFieldModels(sequelize);
   defineHostModels(sequelize);

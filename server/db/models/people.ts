@@ -37,6 +37,9 @@ export class Company extends Model<InferAttributes<Company>, InferCreationAttrib
   declare country: CreationOptional<string | null>;
   /** IANA name. */
   declare timeZone: CreationOptional<string | null>;
+  /** How often we mean to be in touch with whoever works there. */
+  declare rhythmDays: CreationOptional<number | null>;
+  declare isImportant: CreationOptional<boolean>;
   declare createdAt: Date;
   declare updatedAt: Date;
 }
@@ -71,6 +74,9 @@ export class Person extends Model<InferAttributes<Person>, InferCreationAttribut
   declare tags: CreationOptional<string[]>;
   /** Since when nobody works with them any more; they stay, but come last. */
   declare inactiveSince: CreationOptional<Date | null>;
+  /** How often we mean to be in touch; null leaves it to their company, tags and standing. */
+  declare rhythmDays: CreationOptional<number | null>;
+  declare isImportant: CreationOptional<boolean>;
   /** When somebody decided what they are to us. */
   declare triagedAt: CreationOptional<Date | null>;
   declare createdAt: Date;
@@ -117,6 +123,8 @@ export function definePeopleModels(sequelize: Sequelize): void {
     technologies: col.list,
     country: col.text,
     timeZone: col.text,
+    rhythmDays: { ...col.whole, allowNull: true },
+    isImportant: col.flag,
     createdAt: col.time,
     updatedAt: col.time,
   });
@@ -142,6 +150,8 @@ export function definePeopleModels(sequelize: Sequelize): void {
     addressParts: { ...col.list, allowNull: true, defaultValue: null },
     custom: { ...col.json, defaultValue: {} },
     tags: col.list,
+    rhythmDays: { ...col.whole, allowNull: true },
+    isImportant: col.flag,
     inactiveSince: col.time,
     triagedAt: col.time,
     createdAt: col.time,
