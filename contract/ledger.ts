@@ -51,6 +51,11 @@ export const EntryDetail = Entry.extend({
   companies: z.array(Named),
   leads: z.array(Named),
   annotation: z.string().nullable().describe('your own, seen by nobody else'),
+  proposed: z
+    .array(
+      z.object({ title: Line(300), kind: MoveKind, dueAt: Time, allDay: z.boolean(), asked: z.string() }),
+    )
+    .describe('tasks that it asks for and that nobody took yet, each with its sentence'),
   revisions: z
     .array(
       z.object({

@@ -29,6 +29,7 @@ export type NoticeChoice = z.infer<typeof NoticeChoice>;
 const NoticeSettings = z.object({
   choices: z.array(NoticeChoice),
   digestAt: TimeOfDay.describe('when the mail of the day goes out, on your clock'),
+  roundMail: z.boolean().describe('your round is mailed to you at that time on working days'),
   quiet: z
     .object({ from: TimeOfDay, until: TimeOfDay })
     .nullable()
@@ -54,6 +55,7 @@ export const noticeRoutes = routes({
     body: z.object({
       choices: z.array(NoticeChoice).max(20).optional(),
       digestAt: TimeOfDay.optional(),
+      roundMail: z.boolean().optional(),
       quiet: z.object({ from: TimeOfDay, until: TimeOfDay }).nullable().optional(),
     }),
     reply: NoticeSettings,

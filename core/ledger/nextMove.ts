@@ -91,3 +91,28 @@ export function proposeMove(
     ? { title: title.charAt(0).toUpperCase() + title.slice(1), kind, dueAt: iso, allDay: !timed }
     : null;
 }
+
+/** A task that a message asks for, with the sentence that does. */
+export interface AskedMove extends ProposedMove {
+  asked: string;
+}
+
+const MOST_PROPOSED = 5;
+
+/** Every task that a message asks of us, each by itself with its sentence; what is only wished for where nothing else is. */
+export function proposeMoves(
+  intents: readonly Pick<Intent, 'kind' | 'value' | 'text' | 'confidence'>[],
+  now: string,
+  zone: string,
+  free?: FreeDays,
+): AskedMove[] {
+  const asks = intents.filter(({ kind }) => kind === 'ask');
+  const dates = intents.filter(({ kind }) => kind === 'date');
+  const direct = asks.filter(({ confidence }) => confidence >= DIRECT);
+  const moves = (direct.length ? direct : asks.slice(0, 1)).flatMap((ask) => {
+    const move = proposeMove([ask, ...dates], now, zone, free);
+    return move ? [{ ...move, asked: ask.text }] : [];
+  });
+  const once = new Map(moves.map((move) => [move.title, move]));
+  return [...once.values()].slice(0, MOST_PROPOSED);
+}

@@ -1,6 +1,7 @@
 import type { CaptureDetail, CaptureRow, Claim } from '@emporikon/contract/captures';
 import type { Intent } from '@emporikon/contract/intents';
 import { mayBeHidden } from '../people/hidden';
+import { freeDaysFor } from '../calendar/free';
 import { proposeMove } from '@emporikon/core/ledger/nextMove';
 import { headingOf } from '@emporikon/core/reading/heading';
 import { CLAIM_FIELDS } from '@emporikon/core/reading/types';
@@ -216,6 +217,7 @@ export async function captureDetail(
       intents.filter((intent) => intent.fate === 'proposed'),
       localNow(context),
       context.actor?.timeZone ?? 'utc',
+      await freeDaysFor(context, context.actor?.id ?? null),
     ),
     filedAs: await filedAs(context, capture),
   };

@@ -1,4 +1,5 @@
 import type { Entry, EntryDetail, Turn } from '@emporikon/contract/ledger';
+import { proposedTasks } from './proposed';
 import { joinTurns } from '@emporikon/core/ledger/turn';
 import { QueryTypes } from 'sequelize';
 import { requireActor, type Context } from '../commands/context';
@@ -165,6 +166,7 @@ export async function entryDetail(context: Context, id: string): Promise<EntryDe
     companies: row.companies,
     leads: row.leads,
     annotation: own?.words ?? null,
+    proposed: await proposedTasks(context, asEntry(row, reader)),
     revisions: revisions.map(({ headline, body, kind, at, outcome, until }) => ({
       headline,
       body,

@@ -20,6 +20,7 @@ async function settingsOf(context: Context): Promise<Reply<'GET /api/notices/set
       (kind) => chosen.find((one) => one.kind === kind) ?? { kind, ...(DEFAULT_CHOICES[kind] ?? DEFAULT) },
     ),
     digestAt: user.digestAt,
+    roundMail: user.roundMail,
     quiet: user.quietFrom && user.quietUntil ? { from: user.quietFrom, until: user.quietUntil } : null,
   };
 }
@@ -38,6 +39,7 @@ export const noticeSettingHandlers: Handlers = {
     await user.update(
       {
         ...(body.digestAt ? { digestAt: body.digestAt } : {}),
+        ...(body.roundMail === undefined ? {} : { roundMail: body.roundMail }),
         ...(body.quiet === undefined
           ? {}
           : { quietFrom: body.quiet?.from ?? null, quietUntil: body.quiet?.until ?? null }),

@@ -1,6 +1,7 @@
 import { delegating } from '../testing/delegating';
 import { saying } from '../testing/saying';
 import { useHouse } from '../testing/harness';
+import { mailRounds } from './mail';
 
 const { house, pell, ines, mara } = useHouse();
 const { person, company, enter } = saying(pell);
@@ -200,4 +201,25 @@ it('nothing of what is hidden from whoever asks is in their team’s round', asy
   });
   const names = (await round(mara, { whose: 'team' })).items.map(({ person: one }) => one?.name);
   expect(names).not.toContain('Hidden Person');
+});
+
+it('is mailed in the morning to whoever wants it, once a working day', async () => {
+  await pell.call('PATCH /api/notices/settings', { body: { roundMail: true, digestAt: '08:00' } });
+  await task(pell, { title: 'Send the list', dueAt: '2026-11-27T00:00:00Z' });
+  const mailedAt = async (iso: string): Promise<number> => {
+    house.tools.now = () => new Date(iso);
+    const sent = await Promise.all([mailRounds(house.tools), mailRounds(house.tools)]);
+    await house.work();
+    return sent.reduce((sum, count) => sum + count);
+  };
+  house.mails.length = 0;
+  expect(await mailedAt('2026-11-27T07:59:00Z')).toBe(0);
+  expect(await mailedAt('2026-11-27T08:00:00Z')).toBe(1);
+  expect(await mailedAt('2026-11-27T12:00:00Z')).toBe(0);
+  // A Saturday.
+  expect(await mailedAt('2026-11-28T08:00:00Z')).toBe(0);
+  const [mail] = house.mails.filter(({ to }) => to === 'pell@wharfside.example');
+  expect(mail?.subject).toMatch(/^Your round: \d+ today$/);
+  expect(mail?.text).toMatch(/Send the list\n {3}due Fri 27 Nov/);
+  expect(house.mails.filter(({ subject }) => subject.startsWith('Your round'))).toHaveLength(1);
 });

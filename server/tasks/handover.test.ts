@@ -21,7 +21,7 @@ const handOver = async (by: typeof pell, body: Record<string, unknown> = {}) =>
 beforeAll(async () => {
   const personId = await person('Ana Silva');
   await task(pell, { title: 'First' });
-  await task(pell, { title: 'Second' });
+  await task(pell, { title: 'Second', dueAt: '2026-12-04T00:00:00Z' });
   await task(ines, { title: 'Of Ines' });
   await pell.call('POST /api/leads', { body: { title: 'Six bikes', personId } });
   await house.sequelize.query('DELETE FROM notices');

@@ -5,6 +5,7 @@ import { Lead } from '../db/models/deals';
 import { Company, type Person } from '../db/models/people';
 import { Plan } from '../db/models/qualifying';
 import { invalid } from '../http/problems';
+import { freeDaysFor } from '../calendar/free';
 import { addTask } from '../tasks/add';
 import { makeLead } from '../leads/make';
 import { loadPerson } from '../people/commands';
@@ -47,7 +48,9 @@ async function firstMove(context: Context, lead: Lead, plan: Plan): Promise<void
     {
       title: plan.title,
       kind: plan.kind,
-      dueAt: workingDaysOn(today, plan.days).toJSDate().toISOString(),
+      dueAt: workingDaysOn(today, plan.days, await freeDaysFor(context, lead.ownerId))
+        .toJSDate()
+        .toISOString(),
       allDay: true,
       assigneeId: lead.ownerId,
     },

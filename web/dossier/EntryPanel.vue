@@ -10,6 +10,7 @@ import { useFetched } from '../shell/live';
 import { useUndo } from '../shell/undo';
 import VisibilityDialog from '../visibility/VisibilityDialog.vue';
 import EntryRecords from './EntryRecords.vue';
+import ProposedTasks from './ProposedTasks.vue';
 
 /** One entry of a ledger with all that was said, what it belongs to, and what somebody wrote beside it for themselves. */
 const props = defineProps<{ id: string }>();
@@ -20,6 +21,7 @@ const {
   data: entry,
   error,
   isGone,
+  load,
 } = useFetched(
   () => api('GET /api/ledger/:id', { params: { id: props.id } }),
   ['ledger_entries', 'ledger_links', 'annotations'],
@@ -173,6 +175,7 @@ const share = (): Promise<boolean> =>
         <RouterLink v-if="entry.captureId" :to="`/arrivals/${entry.captureId}`" class="quiet-link"
           >Open the message</RouterLink
         >
+        <ProposedTasks :entry="entry" @taken="load" />
         <EntryRecords :entry="entry" />
         <h3>Private note</h3>
         <p class="soft">Only you see this.</p>

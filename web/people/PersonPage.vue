@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { vFocus } from '../kit/focus';
+import AddContact from './AddContact.vue';
 import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import Submissions from '../forms/Submissions.vue';
@@ -21,6 +21,7 @@ import { gatherFetches, useFetched } from '../shell/live';
 import { useUndo } from '../shell/undo';
 import { provideVersion } from '../shell/useDraft';
 import ConsentMark from './ConsentMark.vue';
+import RhythmLine from '../round/RhythmLine.vue';
 import Relations from '../relations/Relations.vue';
 import VisibilityLine from '../visibility/VisibilityLine.vue';
 import PersonWays from './PersonWays.vue';
@@ -50,9 +51,6 @@ const {
   () => [props.id],
 );
 const STANDINGS = ['stranger', 'prospect', 'customer', 'past customer', 'partner', 'personal'] as const;
-const addKind = ref<'email' | 'phone' | 'url'>('email');
-const addValue = ref('');
-const isAdding = ref(false);
 const isForms = ref(false);
 const role = computed(() => person.value?.jobTitle.value ?? '');
 
@@ -120,22 +118,6 @@ const putContact =
     await load();
   };
 
-async function add(): Promise<void> {
-  const value = addValue.value.trim();
-  if (!value) return void (isAdding.value = false);
-  try {
-    const { eventId } = await api('POST /api/people/:id/contacts', {
-      params: { id: props.id },
-      body: { kind: addKind.value, value },
-    });
-    undo.tell({ text: `Added ${value}.`, eventId });
-    isAdding.value = false;
-    addValue.value = '';
-    await load();
-  } catch (problem) {
-    undo.fail(problem);
-  }
-}
 watch(person, (now) => {
   if (now)
     noteRecent({
@@ -249,26 +231,15 @@ watch(person, (now) => {
           :save="put('background')"
         />
         <TagField class="on-card tags" :model-value="person.tags" @update:model-value="putTags" />
-        <form v-if="isAdding" class="add" @submit.prevent="add" @keydown.esc.stop="isAdding = false">
-          <v-select
-            v-model="addKind"
-            class="inline-edit"
-            aria-label="Kind of detail"
-            :items="[
-              { value: 'email', title: 'Email' },
-              { value: 'phone', title: 'Phone' },
-              { value: 'url', title: 'Web' },
-            ]"
-          />
-          <v-text-field v-model="addValue" v-focus class="inline-edit" aria-label="Detail" />
-        </form>
-        <div v-else class="add-word">
-          <v-btn class="word" @click="isAdding = true">Add an address, number or link</v-btn>
-        </div>
+        <AddContact :key="id" :person-id="id" @added="load" />
       </template>
       <template #side
         ><SideColumn :dossier="person" :people="person.colleagues" people-title="At the same company"
-          ><Relations :key="id" :person-id="person.id" :version="person.version" @changed="load"
+          ><RhythmLine :person="person" @changed="load" /><Relations
+            :key="id"
+            :person-id="person.id"
+            :version="person.version"
+            @changed="load"
         /></SideColumn>
       </template>
     </CardFrame>
@@ -294,19 +265,8 @@ watch(person, (now) => {
 </template>
 
 <style scoped>
-.add {
-  display: grid;
-  grid-template-columns: 90px 1fr;
-  gap: 6px;
-  padding: 8px 0;
-  border-top: 1px solid var(--rule2);
-}
 .v-input.tags {
   padding: 21px 0 5px;
   border-top: 1px solid var(--rule2);
-}
-.add-word {
-  border-top: 1px solid var(--rule2);
-  padding-top: 6px;
 }
 </style>

@@ -2,7 +2,7 @@
 import type { RoundLine } from '@emporikon/contract/round';
 import { computed, ref, useTemplateRef, watch } from 'vue';
 import DateField from '../kit/DateField.vue';
-import { amountText } from '../shell/format';
+import { money } from '../shell/format';
 import TaskLink from '../tasks/TaskLink.vue';
 import { besidesWords, reasonWords } from './words';
 
@@ -39,9 +39,9 @@ const name = computed(
 );
 const more = computed(() => {
   const { company, deal, lead, person } = props.line;
-  const sum = deal?.amountMinor ? amountText(deal.amountMinor, deal.currency) : '';
+  const sum = deal?.amountMinor ? money(deal.amountMinor, deal.currency) : '';
   return [
-    company?.name !== name.value ? company?.name : '',
+    company && company.name !== name.value && !deal?.name.startsWith(company.name) ? company.name : '',
     deal && deal.name !== name.value ? deal.name : '',
     sum,
     !deal && lead && person ? lead.name : '',

@@ -47,7 +47,7 @@ it.each([
     null,
     /^Going quiet: 1 day without a word; you plan to speak every week\.$/,
   ],
-  [{ kind: 'new' }, null, /^Nobody has spoken to them; they came in /],
+  [{ kind: 'new' }, null, /^Nobody has spoken to them for \d+ days\.$/],
 ] as [Partial<RoundCause>, number | null, RegExp][])('%o is said as %s', (over, wait, said) => {
   expect(words(over, wait)).toMatch(said);
 });

@@ -40,7 +40,7 @@ export function reasonWords(cause: RoundCause, usualWaitHours: number | null = n
         };
   }
   if (kind === 'new')
-    return { strong: 'Nobody has spoken to them', rest: `; they came in ${ago(since)}.`, tone: 'ours' };
+    return { strong: 'Nobody has spoken to them', rest: ` for ${ago(since)}.`, tone: 'ours' };
   if (kind === 'stuck')
     return {
       strong: 'Stuck:',

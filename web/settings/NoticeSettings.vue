@@ -104,8 +104,13 @@ const setQuiet = (): Promise<void> =>
       </tbody>
     </v-table>
     <div class="times">
+      <v-checkbox
+        :model-value="data.roundMail"
+        label="Mail me my round on working days"
+        @update:model-value="put({ roundMail: $event === true })"
+      />
       <TimeField
-        v-if="hasDigest"
+        v-if="hasDigest || data.roundMail"
         v-model="digestAt"
         label="Mail of the day at"
         @update:model-value="put({ digestAt: $event })"

@@ -141,6 +141,7 @@ export const SETTINGS: readonly { name: string; places: readonly SettingsPlace[]
     places: [
       { name: 'Fit', to: '/settings/fit', also: 'qualifying rules points' },
       { name: 'Warmth', to: '/settings/warmth', also: 'engagement half-life' },
+      { name: 'Rhythms', to: '/settings/rhythms', also: 'how often in touch going quiet' },
       { name: 'Win chance', to: '/settings/win-chance', also: 'model probability dropped leads' },
       { name: 'Lead owners', to: '/settings/lead-owners', also: 'assignment rules round robin' },
       { name: 'Qualifying questions', to: '/settings/questions' },

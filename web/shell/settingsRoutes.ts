@@ -28,6 +28,7 @@ export const SETTINGS_PAGES: RouteRecordRaw[] = [
   settings('relations', 'Relations', () => import('../relations/KindSettings.vue')),
   settings('fit', 'Fit', () => import('../qualifying/FitSheet.vue')),
   settings('warmth', 'Warmth', () => import('../qualifying/WarmthSettings.vue')),
+  settings('rhythms', 'Rhythms', () => import('../settings/RhythmSettings.vue')),
   settings('win-chance', 'Win chance', () => import('../qualifying/WinChanceSettings.vue')),
   settings('lead-owners', 'Lead owners', () => import('../qualifying/OwnerSheet.vue')),
   settings('questions', 'Qualifying questions', () => import('../settings/QuestionSettings.vue')),

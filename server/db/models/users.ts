@@ -22,6 +22,8 @@ export class User extends Model<InferAttributes<User>, InferCreationAttributes<U
   declare holidays: CreationOptional<string | null>;
   /** When the mail of the day with notices goes out, on their clock (HH:MM). */
   declare digestAt: CreationOptional<string>;
+  /** Whether their round is mailed to them in the morning. */
+  declare roundMail: CreationOptional<boolean>;
   /** From when to when no notice is mailed, on their clock (HH:MM). */
   declare quietFrom: CreationOptional<string | null>;
   declare quietUntil: CreationOptional<string | null>;
@@ -60,6 +62,7 @@ export function defineUserModels(sequelize: Sequelize): void {
     timeZone: col.words,
     locale: col.text,
     holidays: col.text,
+    roundMail: col.flag,
     digestAt: { ...col.words, defaultValue: '08:00' },
     quietFrom: col.text,
     quietUntil: col.text,

@@ -1,0 +1,96 @@
+<script setup lang="ts">
+import { STANDINGS } from '@emporikon/core/lifecycle/standing';
+import { ref, watch } from 'vue';
+import NumberField from '../kit/NumberField.vue';
+import PageHead from '../kit/PageHead.vue';
+import { api } from '../shell/api';
+import { counted } from '../shell/format';
+import { useFetched } from '../shell/live';
+import { useSession } from '../shell/session';
+import { useTaskAction } from '../tasks/useTaskAction';
+
+/** How often the team means to be in touch, by standing and tag. */
+const session = useSession();
+const run = useTaskAction();
+const { data, error } = useFetched(() => api('GET /api/rhythms'), ['rhythms']);
+const kind = ref<'standing' | 'tag'>('standing');
+const value = ref<string>('customer');
+const days = ref<number | null>(30);
+watch(kind, (next) => (value.value = next === 'standing' ? 'customer' : ''));
+
+async function put(): Promise<void> {
+  const body = { kind: kind.value, value: value.value.trim(), days: days.value ?? 0 };
+  await run(`Every ${counted(body.days, 'day')} with ${body.value}.`, () =>
+    api('PUT /api/rhythms', { body }),
+  );
+}
+const remove = (id: string, name: string): Promise<boolean> =>
+  run(`No rhythm with ${name}.`, () => api('DELETE /api/rhythms/:id', { params: { id } }));
+</script>
+
+<template>
+  <PageHead
+    title="Rhythms"
+    help="How often you mean to be in touch. Whoever has heard nothing for longer comes into the round as going quiet. A rhythm set on a person or company goes before these; of several tags the shortest holds."
+  />
+  <p v-if="error" class="wrong" role="alert">{{ error }}</p>
+  <p v-if="data && !data.items.length" class="empty">No rhythms yet.</p>
+  <v-table v-if="data?.items.length" class="book narrow">
+    <thead>
+      <tr>
+        <th>With</th>
+        <th>How often</th>
+        <th><span class="visually-hidden">Remove</span></th>
+      </tr>
+    </thead>
+    <tbody>
+      <tr v-for="rule in data.items" :key="rule.id">
+        <td>{{ rule.kind === 'tag' ? `Tag: ${rule.value}` : `Standing: ${rule.value}` }}</td>
+        <td>every {{ counted(rule.days, 'day') }}</td>
+        <td>
+          <v-btn
+            v-if="session.me?.role !== 'rep'"
+            class="word"
+            :aria-label="`Remove the rhythm of ${rule.value}`"
+            @click="remove(rule.id, rule.value)"
+            >Remove</v-btn
+          >
+        </td>
+      </tr>
+    </tbody>
+  </v-table>
+  <form v-if="data && session.me?.role !== 'rep'" class="make" @submit.prevent="put">
+    <v-select
+      v-model="kind"
+      label="By"
+      :items="[
+        { value: 'standing', title: 'Standing' },
+        { value: 'tag', title: 'Tag' },
+      ]"
+    />
+    <v-select
+      v-if="kind === 'standing'"
+      :model-value="value"
+      label="Standing"
+      :items="STANDINGS as readonly string[]"
+      @update:model-value="value = $event"
+    />
+    <v-text-field v-else v-model="value" label="Tag" required maxlength="60" />
+    <NumberField v-model="days" label="Days" :min="1" :max="1000" />
+    <v-btn class="fill" type="submit" :disabled="!value.trim() || !days">Set the rhythm</v-btn>
+  </form>
+</template>
+
+<style scoped>
+.narrow {
+  max-width: 640px;
+}
+.make {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
+  align-items: end;
+  max-width: 720px;
+  padding-top: 14px;
+}
+</style>
