@@ -54,3 +54,32 @@ test('an email-only lead is enriched by itself, qualified and converted within 2
   );
   expect(effort.seconds).toBeLessThanOrEqual(25);
 });
+
+test('a note with a mention and a task for a colleague with a day and a repeat, each one line', async ({
+  browser,
+}) => {
+  const page = await signIn(browser);
+  const made = await page.request.post('/api/people', { data: { fullName: `One Line${Date.now()}` } });
+  const { person } = (await made.json()) as { person: { id: string } };
+  await page.goto(`/people/${person.id}`);
+  const line = page.getByLabel('Write what happened or what comes next');
+  await line.waitFor();
+  const measure = await meter(page);
+  const write = async (words: string, shown: string): Promise<{ all: number; without: number }> => {
+    const before = await measure();
+    await line.click();
+    await page.keyboard.type(words);
+    await page.keyboard.press('Enter');
+    await expect(page.getByText(shown).first()).toBeVisible();
+    const all = (await measure()).seconds - before.seconds;
+    // A key is 0.28 s; what is written is the content itself.
+    return { all, without: all - words.length * 0.28 };
+  };
+  const note = await write('@ines she pays by the quarter', '@ines she pays by the quarter');
+  const task = await write('@ines fix the price list every first Monday', 'Fix the price list');
+  console.log(
+    `effort: a note with a mention: ${note.without.toFixed(1)} s and ${(note.all - note.without).toFixed(1)} s of typing; a task for a colleague with a day and a repeat: ${task.without.toFixed(1)} s and ${(task.all - task.without).toFixed(1)} s of typing`,
+  );
+  expect(note.without).toBeLessThanOrEqual(4);
+  expect(task.without).toBeLessThanOrEqual(7);
+});

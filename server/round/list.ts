@@ -193,7 +193,7 @@ export async function listRound(
   const causes = found.flatMap((one) => {
     const cause = weigh(one, about);
     const off = later.get(keyOf(one));
-    return cause && !(off && new Date(cause.since) <= off) ? [cause] : [];
+    return cause && !(off && new Date(cause.turn?.touchedAt ?? cause.since) <= off) ? [cause] : [];
   });
   const lines = rankCauses(causes, context.now().toISOString());
   const counts = { turn: 0, task: 0, new: 0, stuck: 0, quiet: 0 };

@@ -63,6 +63,11 @@ it('says whose turn it is, what they asked, and how long they usually wait', asy
   house.tools.now = () => new Date('2026-11-30T00:00:00Z');
   expect(await lines()).toHaveLength(1);
   house.tools.now = () => new Date(NOW);
+  expect(await lines()).toEqual([]);
+  house.tools.now = () => new Date('2026-11-28T12:00:00Z');
+  await said('2026-11-28T11:00:00Z', 'theirs', 'And what does the trailer cost?');
+  expect(await lines()).toHaveLength(1);
+  house.tools.now = () => new Date(NOW);
   expect((await later(`turn:${id}`, '2026-11-27')).status).toBe(422);
   await pell.call('POST /api/ledger/answered', { body: { personId: id } });
 });

@@ -113,6 +113,25 @@ it('a reply to a mail that was never sent is mail like any other', async () => {
   ]);
 });
 
+it('a notice of ours that comes round to us is no capture, and one that only looks like it is', async () => {
+  await task(pell, { assigneeId: await idOf(ines) });
+  await mailed();
+  const [mail] = house.mails;
+  const before = await house.count('captures');
+  const come = (messageId: string, subject: string) =>
+    createTransport({ host: '127.0.0.1', port: intake.port, secure: false, ignoreTLS: true }).sendMail({
+      from: 'hello@wharfside.example',
+      to: 'ines@wharfside.example',
+      messageId,
+      subject,
+      text: mail?.text,
+    });
+  await come(`<${mail?.id ?? ''}@wharfside.example>`, 'A task');
+  expect(await house.count('captures')).toBe(before);
+  await come('<notices.00000000-0000-4000-8000-000000000000@wharfside.example>', 'Not ours');
+  expect(await house.count('captures')).toBe(before + 1);
+});
+
 it('declined it goes back with the reason; taken back, moved and asked after, whoever does it hears', async () => {
   const inesId = await idOf(ines);
   const { id } = (await task(pell, { assigneeId: inesId })).task;

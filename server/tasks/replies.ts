@@ -12,6 +12,8 @@ const UUID = '[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}';
 /** The Message-ID of a mail about a task: the task, and the mail that went out. */
 const OURS = new RegExp(`^<task\\.(${UUID})\\.(${UUID})@`);
 const LONGEST = 5000;
+/** The Message-ID of any notice of ours, and the mail that went out. */
+const NOTICE = new RegExp(`^<(?:task\\.${UUID}|notices|round)\\.(${UUID})@`);
 
 const LONGEST_HEAD = 65_536;
 /** RFC 3834, and the older headers of the same meaning. */
@@ -51,12 +53,26 @@ async function findAnswered(tools: Tools, { reading }: Arrival): Promise<Answere
   });
 }
 
+/** Whether a message is a notice of ours that was mailed to a colleague and came round to us. */
+async function isOwnNotice(tools: Tools, messageId: string | null): Promise<boolean> {
+  const id = NOTICE.exec(messageId ?? '')?.[1];
+  if (!id) return false;
+  return runInTransaction(tools, null, async ({ sequelize, tx }) => {
+    const rows = await sequelize.query(
+      "SELECT 1 FROM outbox WHERE id = $id AND kind IN ('mailNotices', 'mailRound')",
+      { bind: { id }, type: QueryTypes.SELECT, transaction: tx },
+    );
+    return rows.length > 0;
+  });
+}
+
 /**
  * Takes a colleague's reply to the mail about a task: what they say stands on the task, and “done” makes it done. The same
- * mail twice is one.
+ * mail twice is one. A notice of ours that comes round, because colleagues have their mail where we take ours, is dropped.
  * @returns whether it was one; anything else is a capture as ever
  */
 export async function takeTaskReply(tools: Tools, arrival: Arrival): Promise<boolean> {
+  if (await isOwnNotice(tools, arrival.reading.message.messageId)) return true;
   const answered = await findAnswered(tools, arrival);
   if (!answered) return false;
   const { message } = arrival.reading;

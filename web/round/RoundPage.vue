@@ -17,8 +17,8 @@ const kind = useQueryRef<'' | 'turn' | 'task' | 'quiet' | 'stuck' | 'new'>('kind
 const { data, error, load } = useFetched(
   () => api('GET /api/round', { query: { whose: whose.value, kind: kind.value || undefined } }),
   ['tasks', 'ledger_entries', 'ledger_links', 'leads', 'deals', 'people', 'rhythms', 'round_later'],
-  () => [whose.value, kind.value],
 );
+watch([whose, kind], load);
 const { finish, later, open, call, write, recordOf } = useRound(load);
 
 const lines = computed(() => data.value?.items ?? []);
