@@ -12,6 +12,7 @@ import { loadDoubles } from './doubles';
 import { loadLeads } from './leads';
 import { FILED, rawMail, WAITING } from './mail';
 import { loadSales } from './sales';
+import { loadTasks } from './tasks';
 import { loadTeam } from './team';
 
 /** Ids that are the same each time the demo is loaded. */
@@ -68,5 +69,6 @@ export async function loadDemo(live: Tools): Promise<boolean> {
       storeCapture(context, arrival, { by: 'post' }),
     );
   }
+  await loadTasks(at, actors, person.id);
   return true;
 }

@@ -25,6 +25,11 @@ const VIEWS: Record<string, Path> = {
     return '/arrivals';
   },
   Round: '/round',
+  delegated: '/round/delegated',
+  'a task': async (page) => {
+    const { items } = (await (await page.request.get('/api/tasks?assignee=all')).json()) as Listed;
+    return `/round?task=${items[0]?.id ?? ''}`;
+  },
   Leads: '/leads',
   'a lead': firstOf('leads'),
   People: '/people',
@@ -46,6 +51,10 @@ const VIEWS: Record<string, Path> = {
   'a new call': '/calls/new',
   'look-ups': '/people/look-ups',
   forecast: '/deals/forecast',
+  notices: '/settings/notices',
+  'closed days': '/settings/closed-days',
+  'kinds of tasks': '/settings/task-kinds',
+  rhythms: '/settings/rhythms',
   'stages and prices': '/settings/pipelines',
   fit: '/settings/fit',
   'win chance': '/settings/win-chance',

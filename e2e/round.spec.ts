@@ -72,7 +72,7 @@ test('says why each line is where it is, by keys and by hand; what was put off c
   await expect(lines).toHaveCount(2);
   const turn = lines.filter({ hasText: person.fullName });
   await expect(turn).toContainText('Our turn since');
-  await turn.getByRole('button', { name: `Why ${person.fullName} stands here` }).click();
+  await turn.getByRole('button', { name: `why ${person.fullName} stands here` }).click();
   await expect(turn).toContainText('It is our turn');
   await turn.getByRole('button', { name: `Later: ${person.fullName}` }).click();
   await turn.getByRole('textbox').fill('in 3 working days');

@@ -69,6 +69,7 @@ it('says whose turn it is, what they asked, and how long they usually wait', asy
   expect(await lines()).toHaveLength(1);
   house.tools.now = () => new Date(NOW);
   expect((await later(`turn:${id}`, '2026-11-27')).status).toBe(422);
+  house.tools.now = () => new Date('2026-11-28T13:00:00Z');
   await pell.call('POST /api/ledger/answered', { body: { personId: id } });
 });
 

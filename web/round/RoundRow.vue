@@ -76,7 +76,7 @@ const isWhy = ref(false);
         <v-btn
           class="word"
           :aria-expanded="isWhy"
-          :aria-label="`Why ${title} stands here`"
+          :aria-label="`${line.points} points: why ${title} stands here`"
           @click="isWhy = !isWhy"
           >{{ line.points }} points</v-btn
         >
