@@ -118,7 +118,7 @@ export const settingsRoutes = routes({
     tag: 'search',
     reply: z.object({
       arrivals: z.int(),
-      round: z.int(),
+      round: z.int().describe('tasks that are due, and people to whom you owe an answer'),
       overdue: z.int(),
       leads: z.int(),
       deals: z.int(),

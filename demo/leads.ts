@@ -131,6 +131,7 @@ async function say(
   context: Context,
   made: Made,
   [kind, side, at, headline, said]: [LedgerKind, 'theirs' | 'ours', DateTime, string, string],
+  settles = false,
 ): Promise<void> {
   const time = officeTime(at).toJSDate();
   await enter(
@@ -141,6 +142,7 @@ async function say(
       kind,
       headline,
       said,
+      settles,
       actorId: side === 'theirs' ? null : made.lead.ownerId,
       createdAt: time,
     },
@@ -173,7 +175,13 @@ async function closedLead(
   const slow = Math.floor(random() * 4);
   await say(context, made, ['mail', 'ours', came.plus({ days: slow }), 'Our answer', '']);
   for (let letter = 1; letter <= letters; letter++)
-    await say(context, made, ['mail', 'theirs', came.plus({ days: slow + letter * 3 }), 'Wrote again', '']);
+    // Whatever came of it, the last letter left nothing to answer.
+    await say(
+      context,
+      made,
+      ['mail', 'theirs', came.plus({ days: slow + letter * 3 }), 'Wrote again', ''],
+      letter === letters,
+    );
   const liking = made.tradeLikes + letters * 0.7 - slow * 0.3 - (made.employees > 200 ? 1 : 0) - 1.1;
   const isWon = random() < 1 / (1 + Math.exp(-liking));
   const ended = officeTime(

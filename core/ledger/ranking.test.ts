@@ -45,7 +45,7 @@ describe('what waiting costs', () => {
       fc.property(amount, amount, (a, b) => {
         const [less, more] = [Math.min(a, b), Math.max(a, b)];
         const at = (hours: number): string =>
-          new Date(Date.parse(NOW) - Math.min(hours, 1e6) * 3.6e6).toISOString();
+          new Date(Date.parse(NOW) - Math.min(hours, 1440) * 3.6e6).toISOString();
         expect(points({ stake: more })).toBeGreaterThanOrEqual(points({ stake: less }));
         expect(points({ since: at(more) })).toBeGreaterThanOrEqual(points({ since: at(less) }));
         expect(points({ kind: 'task', since: at(more) })).toBeGreaterThanOrEqual(
@@ -57,6 +57,11 @@ describe('what waiting costs', () => {
         expect(points({ stake: more }) - points({})).toBeLessThanOrEqual(WEIGHTS.stake.most);
       }),
     );
+  });
+
+  it('what has been owed for more than sixty days comes after what is owed since yesterday', () => {
+    expect(points({ since: '2026-09-01T12:00:00Z' })).toBeLessThan(points({}));
+    expect(points({ since: '2026-09-29T12:00:00Z' })).toBeGreaterThan(points({}));
   });
 
   it('an appointment within two hours comes before everything, one in the evening does not', () => {

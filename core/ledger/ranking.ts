@@ -36,6 +36,8 @@ export const WEIGHTS = {
   times: { each: 4, most: 12 },
   /** For each factor of ten of the expected value above a hundred; at most. */
   stake: { each: 6, most: 24 },
+  /** An answer owed for longer than sixty days: hardly anybody waits for it any more. */
+  stale: -24,
   promised: 10,
   important: 10,
   priority: { high: 10, normal: 0, low: -8 },
@@ -54,6 +56,7 @@ export interface Part {
 const HOUR_MS = 3_600_000;
 const USUAL_WAIT = 24;
 const NEAR_HOURS = 2;
+const STALE_HOURS = 60 * 24;
 const KIND_WORDS: Record<CauseKind, string> = {
   turn: 'It is our turn',
   task: 'A task is due',
@@ -90,6 +93,7 @@ export function costOf(cause: Cause, now: string): { points: number; parts: Part
     'Expected value at stake',
     cause.stake > 0 ? capped(WEIGHTS.stake.each * Math.log10(1 + cause.stake / 100), WEIGHTS.stake) : 0,
   );
+  if (cause.kind === 'turn' && hours > STALE_HOURS) add('Owed for more than sixty days', WEIGHTS.stale);
   if (cause.isPromised) add('Promised', WEIGHTS.promised);
   if (cause.isImportant) add('Marked as important', WEIGHTS.important);
   add(`Priority ${cause.priority}`, WEIGHTS.priority[cause.priority]);

@@ -19,7 +19,8 @@ async function counts(context: Context): Promise<Counts> {
   const now = DateTime.fromJSDate(context.now(), { zone: actor.timeZone });
   const [row] = await context.sequelize.query<Counts>(
     `SELECT ${cappedCount("captures WHERE state = 'waiting'")} AS arrivals,
-            ${cappedCount('tasks WHERE done_at IS NULL AND assignee_id = :me AND due_at < :tomorrow')} AS round,
+            ${cappedCount('tasks WHERE done_at IS NULL AND assignee_id = :me AND due_at < :tomorrow')}
+              + ${cappedCount("turns WHERE owner_id = :me AND turn = 'ours'")} AS round,
             ${cappedCount('tasks WHERE done_at IS NULL AND assignee_id = :me AND due_at < :today')} AS overdue,
             ${cappedCount("leads WHERE status IN ('new', 'working', 'qualified')")} AS leads,
             ${cappedCount('notices WHERE user_id = :me AND read_at IS NULL')} AS notices,

@@ -41,7 +41,9 @@ const more = computed(() => {
   const { company, deal, lead, person } = props.line;
   const sum = deal?.amountMinor ? money(deal.amountMinor, deal.currency) : '';
   return [
-    company && company.name !== name.value && !deal?.name.startsWith(company.name) ? company.name : '',
+    company && company.name !== name.value && !(deal ?? lead)?.name.startsWith(company.name)
+      ? company.name
+      : '',
     deal && deal.name !== name.value ? deal.name : '',
     sum,
     !deal && lead && person ? lead.name : '',
