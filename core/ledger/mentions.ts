@@ -3,14 +3,16 @@ import { squash } from '../people/text';
 export interface Colleague {
   id: string;
   name: string;
-  email: string;
+  /** Left out where only the name is known. */
+  email?: string;
 }
 
 /** An @ that begins a word, and not the middle of an email address, with what follows of letters, digits, dots and dashes. */
 const AT = /(?<![\p{L}\p{N}._%+-])@([\p{L}\p{N}][\p{L}\p{N}._-]*)/gu;
 
 /** How somebody may be called after an @: by what stands before the @ of their address, or by their whole name. */
-const handlesOf = ({ name, email }: Colleague): string[] => [squash(email.split('@')[0] ?? ''), squash(name)];
+const handlesOf = ({ name, email }: Colleague): string[] =>
+  [email?.split('@')[0], name].flatMap((handle) => (handle ? [squash(handle)] : []));
 
 /**
  * Where a text calls colleagues by @: by their address, their whole name ("@mara.quill"), or their first name where only
