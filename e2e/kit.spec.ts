@@ -23,6 +23,7 @@ const NAMES = [
   'Undo',
   'Progress',
   'RetireButton',
+  'RemovableRows',
   'RecordTable',
 ];
 

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue';
 import DateField from '../kit/DateField.vue';
+import RemovableRows from '../kit/RemovableRows.vue';
 import PageHead from '../kit/PageHead.vue';
 import { api } from '../shell/api';
 import { fullDay } from '../shell/format';
@@ -32,31 +33,14 @@ const remove = (id: string, shown: string): Promise<boolean> =>
     help="Days on which nobody works, beside weekends and the public holidays of each colleague’s country. Working days skip them, and no task is proposed for one."
   />
   <p v-if="error" class="wrong" role="alert">{{ error }}</p>
-  <p v-if="data && !data.items.length" class="empty">No closed days yet.</p>
-  <v-table v-if="data?.items.length" class="book narrow">
-    <thead>
-      <tr>
-        <th>Day</th>
-        <th>Name</th>
-        <th><span class="visually-hidden">Remove</span></th>
-      </tr>
-    </thead>
-    <tbody>
-      <tr v-for="one in data.items" :key="one.id">
-        <td>{{ fullDay(one.day) }}</td>
-        <td>{{ one.name }}</td>
-        <td>
-          <v-btn
-            v-if="session.me?.role !== 'rep'"
-            class="word"
-            :aria-label="`Remove ${one.name}`"
-            @click="remove(one.id, fullDay(one.day))"
-            >Remove</v-btn
-          >
-        </td>
-      </tr>
-    </tbody>
-  </v-table>
+  <RemovableRows
+    v-if="data"
+    :heads="['Day', 'Name']"
+    :rows="data.items.map(({ id, day: on, name: called }) => ({ id, cells: [fullDay(on), called] }))"
+    :can-remove="session.me?.role !== 'rep'"
+    empty="No closed days yet."
+    @remove="remove"
+  />
   <form v-if="data && session.me?.role !== 'rep'" class="make" @submit.prevent="add">
     <DateField v-model="day" label="Day" required />
     <v-text-field v-model="name" label="Name" required maxlength="80" placeholder="Stocktaking" />
@@ -65,9 +49,6 @@ const remove = (id: string, shown: string): Promise<boolean> =>
 </template>
 
 <style scoped>
-.narrow {
-  max-width: 640px;
-}
 .make {
   display: flex;
   flex-wrap: wrap;

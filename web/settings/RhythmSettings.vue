@@ -2,6 +2,7 @@
 import { STANDINGS } from '@emporikon/core/lifecycle/standing';
 import { ref, watch } from 'vue';
 import NumberField from '../kit/NumberField.vue';
+import RemovableRows from '../kit/RemovableRows.vue';
 import PageHead from '../kit/PageHead.vue';
 import { api } from '../shell/api';
 import { counted } from '../shell/format';
@@ -34,31 +35,22 @@ const remove = (id: string, name: string): Promise<boolean> =>
     help="How often you mean to be in touch. Whoever has heard nothing for longer comes into the round as going quiet. A rhythm set on a person or company goes before these; of several tags the shortest holds."
   />
   <p v-if="error" class="wrong" role="alert">{{ error }}</p>
-  <p v-if="data && !data.items.length" class="empty">No rhythms yet.</p>
-  <v-table v-if="data?.items.length" class="book narrow">
-    <thead>
-      <tr>
-        <th>With</th>
-        <th>How often</th>
-        <th><span class="visually-hidden">Remove</span></th>
-      </tr>
-    </thead>
-    <tbody>
-      <tr v-for="rule in data.items" :key="rule.id">
-        <td>{{ rule.kind === 'tag' ? `Tag: ${rule.value}` : `Standing: ${rule.value}` }}</td>
-        <td>every {{ counted(rule.days, 'day') }}</td>
-        <td>
-          <v-btn
-            v-if="session.me?.role !== 'rep'"
-            class="word"
-            :aria-label="`Remove the rhythm of ${rule.value}`"
-            @click="remove(rule.id, rule.value)"
-            >Remove</v-btn
-          >
-        </td>
-      </tr>
-    </tbody>
-  </v-table>
+  <RemovableRows
+    v-if="data"
+    :heads="['With', 'How often']"
+    :rows="
+      data.items.map((rule) => ({
+        id: rule.id,
+        cells: [
+          `${rule.kind === 'tag' ? 'Tag' : 'Standing'}: ${rule.value}`,
+          `every ${counted(rule.days, 'day')}`,
+        ],
+      }))
+    "
+    :can-remove="session.me?.role !== 'rep'"
+    empty="No rhythms yet."
+    @remove="remove"
+  />
   <form v-if="data && session.me?.role !== 'rep'" class="make" @submit.prevent="put">
     <v-select
       v-model="kind"
@@ -82,9 +74,6 @@ const remove = (id: string, name: string): Promise<boolean> =>
 </template>
 
 <style scoped>
-.narrow {
-  max-width: 640px;
-}
 .make {
   display: flex;
   flex-wrap: wrap;

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { ref } from 'vue';
+import RemovableRows from '../kit/RemovableRows.vue';
 import PageHead from '../kit/PageHead.vue';
 import { api } from '../shell/api';
 import { useFetched } from '../shell/live';
@@ -29,31 +30,15 @@ const retire = (id: string, shown: string): Promise<boolean> =>
     help="Beside calls, mails, meetings, visits and things to do. Each stands in the history as what it counts as."
   />
   <p v-if="error" class="wrong" role="alert">{{ error }}</p>
-  <p v-if="data && !data.items.length" class="empty">No kinds of your own yet.</p>
-  <v-table v-if="data?.items.length" class="book narrow">
-    <thead>
-      <tr>
-        <th>Name</th>
-        <th>Counts as</th>
-        <th><span class="visually-hidden">Retire</span></th>
-      </tr>
-    </thead>
-    <tbody>
-      <tr v-for="kind in data.items" :key="kind.id">
-        <td>{{ kind.name }}</td>
-        <td>{{ wordOf(kind.actsAs) }}</td>
-        <td>
-          <v-btn
-            v-if="session.me?.role !== 'rep'"
-            class="word"
-            :aria-label="`Retire ${kind.name}`"
-            @click="retire(kind.id, kind.name)"
-            >Retire</v-btn
-          >
-        </td>
-      </tr>
-    </tbody>
-  </v-table>
+  <RemovableRows
+    v-if="data"
+    :heads="['Name', 'Counts as']"
+    :rows="data.items.map((kind) => ({ id: kind.id, cells: [kind.name, wordOf(kind.actsAs)] }))"
+    remove="Retire"
+    :can-remove="session.me?.role !== 'rep'"
+    empty="No kinds of your own yet."
+    @remove="retire"
+  />
   <form v-if="data && session.me?.role !== 'rep'" class="make" @submit.prevent="add">
     <v-text-field v-model="name" label="Name" required maxlength="60" placeholder="Test ride" />
     <v-select v-model="actsAs" label="Counts as" :items="TASK_KINDS" />
@@ -62,9 +47,6 @@ const retire = (id: string, shown: string): Promise<boolean> =>
 </template>
 
 <style scoped>
-.narrow {
-  max-width: 640px;
-}
 .make {
   display: flex;
   flex-wrap: wrap;

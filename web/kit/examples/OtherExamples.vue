@@ -10,12 +10,17 @@ import type { FormField } from '../forms';
 import { CHANNELS, type Channel } from '../icons';
 import PageHead from '../PageHead.vue';
 import Progress from '../Progress.vue';
+import RemovableRows from '../RemovableRows.vue';
 import RetireButton from '../RetireButton.vue';
 import SidePanel from '../SidePanel.vue';
 import SourceMark from '../SourceMark.vue';
 import ExampleLine from './ExampleLine.vue';
 
 const undo = useUndo();
+const days = ref([
+  { id: '1', cells: ['Thu, 24 Dec 2026', 'Stocktaking'] },
+  { id: '2', cells: ['Fri, 7 May 2027', 'Outing'] },
+]);
 const town = ref('');
 const isOpen = ref(false);
 const isBeside = ref(false);
@@ -112,6 +117,19 @@ const claim = (byHand: boolean, lookUpId: string | null): Claim => ({
   </ExampleLine>
   <ExampleLine name="RetireButton" says="Takes something out of use, and back into it." :value="isActive">
     <RetireButton name="Website" :active="isActive" @turn="isActive = $event" />
+  </ExampleLine>
+  <ExampleLine
+    name="RemovableRows"
+    says="Short settings, a line each, that can be removed."
+    :value="days.length"
+  >
+    <RemovableRows
+      :heads="['Day', 'Name']"
+      :rows="days"
+      can-remove
+      empty="No closed days yet."
+      @remove="(id) => (days = days.filter((row) => row.id !== id))"
+    />
   </ExampleLine>
 </template>
 
