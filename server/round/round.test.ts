@@ -229,3 +229,25 @@ it('is mailed in the morning to whoever wants it, once a working day', async () 
   expect(mail?.text).toMatch(/Send the list\n {3}due Fri 27 Nov/);
   expect(house.mails.filter(({ subject }) => subject.startsWith('Your round'))).toHaveLength(1);
 });
+
+it('what is set on a company holds for whoever works there', async () => {
+  house.tools.now = () => new Date(NOW);
+  const firm = await company('Liffey Linen');
+  const id = await own('Aoife Nolan', firm);
+  await enter(
+    pell,
+    { kind: 'call', side: 'ours', headline: 'Called', outcome: 'spoke', at: '2026-11-01T12:00:00Z' },
+    { personId: id },
+  );
+  const change = async (body: Record<string, unknown>) => {
+    const { version } = (await pell.call('GET /api/companies/:id', { params: { id: firm } })).body;
+    return pell.call('PATCH /api/companies/:id', { params: { id: firm }, body: { version, ...body } });
+  };
+  const aoife = async () =>
+    (await round(pell, { kind: 'quiet' })).items.find(({ person: one }) => one?.name === 'Aoife Nolan');
+  expect(await aoife()).toBeUndefined();
+  const set = await change({ rhythmDays: 14, isImportant: true });
+  expect(await aoife()).toMatchObject({ days: 26, usualDays: 14, isImportant: true });
+  await pell.call('POST /api/events/:id/undo', { params: { id: set.body.eventId ?? '' } });
+  expect(await aoife()).toBeUndefined();
+});

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Claim } from '@emporikon/contract/captures';
-import { defineAsyncComponent, ref, watch } from 'vue';
+import { computed, defineAsyncComponent, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import PhoneButton from '../calls/PhoneButton.vue';
 import VisibilityLine from '../visibility/VisibilityLine.vue';
@@ -13,6 +13,7 @@ import Fact from '../dossier/Fact.vue';
 import LedgerView from '../dossier/LedgerView.vue';
 import SideColumn from '../dossier/SideColumn.vue';
 import GapsLine from '../lookups/GapsLine.vue';
+import RhythmLine from '../round/RhythmLine.vue';
 import MergedHere from '../lookalikes/MergedHere.vue';
 import { noteRecent } from '../find/recent';
 import { api } from '../shell/api';
@@ -101,6 +102,13 @@ const put =
 watch(company, (now) => {
   if (now) noteRecent({ kind: 'company', id: now.id, label: now.name, hint: '' });
 });
+/** Of a company only what is set on it; its people have what the nearest rule says. */
+const rhythm = computed(() => ({
+  days: company.value?.rhythmDays ?? null,
+  from: company.value?.rhythmDays ? ('person' as const) : null,
+  quietAt: null,
+  proposed: null,
+}));
 </script>
 
 <template>
@@ -139,7 +147,9 @@ watch(company, (now) => {
       /></template>
       <template #side
         ><SideColumn :dossier="company" :people="company.people" people-title="People"
-      /></template>
+          ><RhythmLine kind="company" :record="{ ...company, rhythm }" @changed="load"
+        /></SideColumn>
+      </template>
     </CardFrame>
     <ActionLine>
       <PhoneButton v-if="company.phone" :number="company.phone" :shown="`Call ${company.phone}`" />

@@ -235,7 +235,7 @@ watch(person, (now) => {
       </template>
       <template #side
         ><SideColumn :dossier="person" :people="person.colleagues" people-title="At the same company"
-          ><RhythmLine :person="person" @changed="load" /><Relations
+          ><RhythmLine kind="person" :record="person" @changed="load" /><Relations
             :key="id"
             :person-id="person.id"
             :version="person.version"

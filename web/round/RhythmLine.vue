@@ -6,8 +6,11 @@ import { api } from '../shell/api';
 import { counted, day } from '../shell/format';
 import { useTaskAction } from '../tasks/useTaskAction';
 
-/** How often we mean to be in touch with somebody, and whether they are important. */
-const props = defineProps<{ person: Pick<PersonDossier, 'id' | 'version' | 'rhythm' | 'isImportant'> }>();
+/** How often we mean to be in touch with somebody or with whoever works at a company, and whether they are important. */
+const props = defineProps<{
+  kind: 'person' | 'company';
+  record: Pick<PersonDossier, 'id' | 'version' | 'rhythm' | 'isImportant'>;
+}>();
 const emit = defineEmits<{ changed: [] }>();
 const run = useTaskAction();
 
@@ -15,8 +18,11 @@ async function put(
   body: { rhythmDays?: number | null; isImportant?: boolean },
   version: number,
 ): Promise<void> {
+  const request = { params: { id: props.record.id }, body: { version, ...body } };
   await run('Changed.', () =>
-    api('PATCH /api/people/:id', { params: { id: props.person.id }, body: { version, ...body } }),
+    props.kind === 'person'
+      ? api('PATCH /api/people/:id', request)
+      : api('PATCH /api/companies/:id', request),
   );
   emit('changed');
 }
@@ -36,14 +42,14 @@ const every = (days: number): string =>
       ? 'every week'
       : `every ${days / 7} weeks`;
 const shown = computed(() => {
-  const { days, from } = props.person.rhythm;
+  const { days, from } = props.record.rhythm;
   return days && from ? `${every(days)}${FROM[from]}` : undefined;
 });
 const isQuiet = computed(
-  () => props.person.rhythm.quietAt !== null && Date.parse(props.person.rhythm.quietAt) <= Date.now(),
+  () => props.record.rhythm.quietAt !== null && Date.parse(props.record.rhythm.quietAt) <= Date.now(),
 );
 const isProposed = computed(
-  () => props.person.rhythm.proposed !== null && props.person.rhythm.proposed !== props.person.rhythm.days,
+  () => props.record.rhythm.proposed !== null && props.record.rhythm.proposed !== props.record.rhythm.days,
 );
 </script>
 
@@ -52,7 +58,7 @@ const isProposed = computed(
     <span class="cap">Rhythm</span>
     <div>
       <EditCell
-        :value="person.rhythm.from === 'person' ? person.rhythm.days : null"
+        :value="record.rhythm.from === 'person' ? record.rhythm.days : null"
         :shown="shown"
         :placeholder="shown ?? 'No rhythm'"
         label="Speak every so many days"
@@ -61,20 +67,20 @@ const isProposed = computed(
         field="rhythmDays"
       />
     </div>
-    <div v-if="person.rhythm.quietAt" :class="isQuiet ? 'late' : 'soft'">
-      {{ isQuiet ? 'Going quiet since' : 'Next word by' }} {{ day(person.rhythm.quietAt) }}
+    <div v-if="record.rhythm.quietAt" :class="isQuiet ? 'late' : 'soft'">
+      {{ isQuiet ? 'Going quiet since' : 'Next word by' }} {{ day(record.rhythm.quietAt) }}
     </div>
     <div v-if="isProposed" class="soft">
-      So far {{ every(person.rhythm.proposed ?? 0) }}.
-      <v-btn class="word" @click="put({ rhythmDays: person.rhythm.proposed }, person.version)"
+      So far {{ every(record.rhythm.proposed ?? 0) }}.
+      <v-btn class="word" @click="put({ rhythmDays: record.rhythm.proposed }, record.version)"
         >Use that</v-btn
       >
     </div>
     <v-btn
       class="word"
-      :aria-pressed="person.isImportant"
-      @click="put({ isImportant: !person.isImportant }, person.version)"
-      >{{ person.isImportant ? 'Important' : 'Mark as important' }}</v-btn
+      :aria-pressed="record.isImportant"
+      @click="put({ isImportant: !record.isImportant }, record.version)"
+      >{{ record.isImportant ? 'Important' : 'Mark as important' }}</v-btn
     >
   </div>
 </template>
