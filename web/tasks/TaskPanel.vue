@@ -172,6 +172,10 @@ ul {
   margin: 0;
   padding: 0;
 }
+ul li {
+  padding: 4px 0;
+  border-top: 1px solid var(--rule);
+}
 .last {
   margin-top: 20px;
   border-top: 1px solid var(--rule);
