@@ -31,6 +31,7 @@ it.each([
     6,
     /^Our turn since .*: they asked for the quote\. They usually hear from us within 6 hours\.$/,
   ],
+  [{ because: 'they asked: which one?' }, null, /: they asked: which one\?$/],
   [{}, null, /^Our turn since [^:]*\.$/],
   [
     { kind: 'stuck', days: 31, usualDays: 12, stage: 'Heard out', hasNextMove: false },

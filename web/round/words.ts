@@ -25,7 +25,7 @@ export function reasonWords(cause: RoundCause, usualWaitHours: number | null = n
       usualWaitHours === null ? '' : ` They usually hear from us within ${waitWords(usualWaitHours)}.`;
     return {
       strong: 'Our turn',
-      rest: ` since ${when(since)}${because ? `: ${because.replace(/[.,;]+$/, '')}` : ''}.${usual}`,
+      rest: ` since ${when(since)}${because ? `: ${because.replace(/[.,;]+$/, '')}` : ''}${/[?!]$/.test(because) ? '' : '.'}${usual}`,
       tone: 'ours',
     };
   }
