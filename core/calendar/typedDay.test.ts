@@ -6,6 +6,14 @@ const today = '2026-11-27';
 const read = (text: string, monthFirst = false): string | null => readTypedDay(text, { today, monthFirst });
 
 describe('a day typed into a field', () => {
+  it('leaves out the days on which the reader does not work', () => {
+    const free = { weekend: [6, 7], closed: new Map([['2026-11-30', 'St Andrew’s Day']]) };
+    const read = (text: string): string | null => readTypedDay(text, { today, monthFirst: false, free });
+    expect(['in 1 working day', 'end of month'].map(read)).toEqual(['2026-12-01', '2026-11-27']);
+    // On the last free day of a month its end is over, and the next one is meant.
+    expect(readTypedDay('end of month', { today: '2026-11-30', monthFirst: false, free })).toBe('2026-12-31');
+  });
+
   it.each([
     ['2026-12-03', '2026-12-03'],
     ['3/12/2026', '2026-12-03'],
@@ -24,6 +32,10 @@ describe('a day typed into a field', () => {
     ['+2', '2026-11-29'],
     ['in 3 working days', '2026-12-02'],
     ['1 working day', '2026-11-30'],
+    ['end of month', '2026-11-30'],
+    ['the end of the week', '2026-11-27'],
+    ['end of next month', '2026-12-31'],
+    ['end of the year', '2026-12-31'],
     ['  in  3  business  days ', '2026-12-02'],
   ])('reads %j as %s', (text, day) => {
     expect(read(text)).toBe(day);
