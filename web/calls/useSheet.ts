@@ -1,5 +1,7 @@
 import type { SheetReading } from '@emporikon/core/ledger/callSheet';
 import { onScopeDispose, ref, shallowRef, watch, type Ref } from 'vue';
+import type { FreeDays } from '@emporikon/core/calendar/workingDays';
+import { loadFreeDays } from '../kit/useFreeDays';
 import { useSession } from '../shell/session';
 import type { SheetAnswer, SheetRequest } from '../workers/callSheet';
 
@@ -16,6 +18,9 @@ export function useSheet(text: Ref<string>): { reading: Ref<SheetReading | null>
   const reading = shallowRef<SheetReading | null>(null);
   const took = ref(0);
   const worker = new Worker(new URL('../workers/callSheet.ts', import.meta.url), { type: 'module' });
+  /** Until they are known, weekends alone are free. */
+  const free = shallowRef<FreeDays>();
+  void loadFreeDays().then((days) => (free.value = days));
   let serial = 0;
   worker.onmessage = ({ data }: MessageEvent<SheetAnswer>) => {
     if (data.serial !== serial) return;
@@ -23,13 +28,14 @@ export function useSheet(text: Ref<string>): { reading: Ref<SheetReading | null>
     took.value = data.took;
   };
   watch(
-    text,
-    (words) => {
+    [text, free],
+    ([words]) => {
       const request: SheetRequest = {
         serial: ++serial,
         text: words,
         options: {
           at: localNow(),
+          free: free.value,
           ...(session.me
             ? {
                 zone: session.me.timeZone,
