@@ -19,6 +19,7 @@ import { mailboxRoutes } from './mailboxes';
 import { outboxRoutes } from './outbox';
 import { peopleRoutes } from './people';
 import { pipelineRoutes } from './pipelines';
+import { presenceRoutes } from './presence';
 import { productRoutes } from './products';
 import { qualifyingRoutes } from './qualifying';
 import { quoteRoutes } from './quotes';
@@ -54,6 +55,7 @@ export const allRoutes = {
   ...qualifyingRoutes,
   ...triageRoutes,
   ...pipelineRoutes,
+  ...presenceRoutes,
   ...productRoutes,
   ...quoteRoutes,
   ...forecastRoutes,

@@ -33,6 +33,7 @@ export const LiveEvent = z.object({
       }),
     )
     .optional(),
+  presence: Id.optional().describe('the record where somebody came, went, or began or ended to edit'),
   resync: z.boolean().optional(),
   ended: z.boolean().optional().describe('the session is over, and this stream with it'),
   build: z.string().optional().describe('which build of the interface is served'),

@@ -39,6 +39,27 @@ test('two edit one field with live refresh on: nothing is overwritten, both are 
   await Promise.all([pell, ines].map((page) => page.context().close()));
 });
 
+test('colleagues at one record are named at its head within two seconds, and at the field that they edit', async ({
+  browser,
+}) => {
+  const [pell, ines] = [await signIn(browser, 'pell'), await signIn(browser, 'ines')];
+  const id = await dossier(pell, `Both Here ${Date.now()}`);
+  const card = pell.getByRole('region', { name: 'Card' });
+  await ines.goto(`/people/${id}`);
+  const soon = { timeout: 2000 };
+  await expect(fact(ines, 'jobTitle')).toBeVisible();
+  await expect(card).toContainText('Ines Tolland is here', soon);
+  await fact(ines, 'jobTitle').getByRole('button').first().click();
+  await expect(fact(pell, 'jobTitle')).toContainText('Ines Tolland is editing this', soon);
+  await expect(card).toContainText('Ines Tolland is editing “Job title”');
+  await expect(fact(pell, 'address')).not.toContainText('is editing this');
+  await ines.getByRole('textbox', { name: 'Job title' }).press('Escape');
+  await expect(fact(pell, 'jobTitle')).not.toContainText('is editing this', soon);
+  await ines.goto('/people');
+  await expect(card).not.toContainText('Ines Tolland is here', soon);
+  await Promise.all([pell, ines].map((page) => page.context().close()));
+});
+
 test('two edit different fields of one record: both are kept and nobody is asked', async ({ browser }) => {
   const [pell, ines] = [await signIn(browser, 'pell'), await signIn(browser, 'ines')];
   const id = await dossier(pell, `Other Field ${Date.now()}`);

@@ -20,6 +20,7 @@ import { notices } from './notices/room';
 import { outbox } from './outbox/room';
 import { people } from './people/room';
 import { pipelines } from './pipelines/room';
+import { presence } from './presence/room';
 import { products } from './products/room';
 import { qualifying } from './qualifying/room';
 import { quotes } from './quotes/room';
@@ -53,6 +54,7 @@ export const rooms: readonly Room[] = [
   outbox,
   people,
   pipelines,
+  presence,
   products,
   qualifying,
   quotes,

@@ -25,6 +25,7 @@ import * as twentieth from './migrations/0020-one-history';
 import * as twentyFirst from './migrations/0021-notices';
 import * as twentySecond from './migrations/0022-tasks';
 import * as twentyThird from './migrations/0023-round';
+import * as twentyFourth from './migrations/0024-presence';
 
 export const MIGRATIONS = [
   first,
@@ -50,6 +51,7 @@ export const MIGRATIONS = [
   twentyFirst,
   twentySecond,
   twentyThird,
+  twentyFourth,
 ];
 /** Any constant will do, as long as every process of this program takes the same lock. */
 const LOCK = 4600_0001;

@@ -11,11 +11,14 @@ interface Notice {
   id?: string;
   touched?: Touched[];
   isLong?: boolean;
+  /** Somebody came to this record or left it; nothing of it changed. */
+  presence?: string;
 }
 
 /** A notice with who may see each of the records it names that not everybody may see. */
 async function withReaders(client: pg.Client, notice: Notice): Promise<string> {
   const ids = (notice.touched ?? []).flatMap(({ id, of = [] }) => [id, ...of]);
+  if (notice.presence) ids.push(notice.presence);
   const { rows } = await client.query<{ id: string; readers: string[] }>(
     `SELECT r.id, ARRAY(SELECT m.user_id FROM audience_members m WHERE m.audience_id = r.seen_by) AS readers
        FROM restricted r WHERE r.id::text = ANY ($1)`,
@@ -72,6 +75,7 @@ export class LiveFeed {
   private hear(client: pg.Client, payload: string): Promise<void> {
     const next = this.last.then(async () => {
       const notice = JSON.parse(payload) as Notice;
+      if (notice.presence) return this.pass(await withReaders(client, notice));
       if (!notice.isLong) return this.tell(await withReaders(client, notice));
       const found = await client
         .query<{ touched: Touched[] }>('SELECT event_touched(changes) AS touched FROM events WHERE id = $1', [
@@ -90,6 +94,10 @@ export class LiveFeed {
 
   private tell(payload: string): void {
     this.heardAt = Date.now();
+    this.pass(payload);
+  }
+
+  private pass(payload: string): void {
     for (const listener of this.listeners) listener(payload);
   }
 

@@ -16,6 +16,7 @@ interface EventNotice {
   endedSessions?: string[];
   command?: string;
   touched?: { table: string; id: string; of?: string[] }[];
+  presence?: string;
   /** By record, who may see it, where not everybody may. */
   readers?: Record<string, string[]>;
 }
@@ -38,6 +39,7 @@ export function noticeFor(actor: Actor, payload: string): string | null {
     delete told.id;
   }
   const isSeen = (id: string): boolean => readers[id]?.includes(actor.id) ?? true;
+  if (told.presence && !isSeen(told.presence)) return null;
   if (told.touched && told.command !== CHANGES_SIGHT) {
     told.touched = told.touched.filter(({ id, of = [] }) => [id, ...of].every(isSeen));
     if (!told.touched.length && Object.keys(readers).length) return null;

@@ -3,6 +3,8 @@ import type { Claim } from '@emporikon/contract/captures';
 import { computed, defineAsyncComponent, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import PhoneButton from '../calls/PhoneButton.vue';
+import PresenceLine from '../presence/PresenceLine.vue';
+import { usePresence } from '../presence/usePresence';
 import VisibilityLine from '../visibility/VisibilityLine.vue';
 import AssignMenu from '../dossier/AssignMenu.vue';
 import ActionLine from '../dossier/ActionLine.vue';
@@ -24,6 +26,7 @@ import { provideVersion } from '../shell/useDraft';
 
 const OrgChart = defineAsyncComponent(() => import('../relations/OrgChart.vue'));
 const props = defineProps<{ id: string }>();
+const present = usePresence(() => props.id);
 const undo = useUndo();
 /** The parts of the page read for themselves; it is shown when all are there, so that nothing in it moves. */
 const isWaiting = gatherFetches();
@@ -133,7 +136,7 @@ const rhythm = computed(() => ({
               }}</RouterLink></template
             ></template
           ></span
-        ><VisibilityLine :id="company.id" kind="companies"
+        ><VisibilityLine :id="company.id" kind="companies" /> <PresenceLine :others="present"
       /></template>
       <template #facts
         ><Fact

@@ -2,6 +2,8 @@
 import type { Begun } from '../make/forms';
 import { DEAL_ASKS, type DealAsk } from '@emporikon/core/lifecycle/stages';
 import { computed, ref, watch } from 'vue';
+import PresenceLine from '../presence/PresenceLine.vue';
+import { usePresence } from '../presence/usePresence';
 import VisibilityLine from '../visibility/VisibilityLine.vue';
 import ActionLine from '../dossier/ActionLine.vue';
 import NewLinks from '../make/NewLinks.vue';
@@ -26,6 +28,7 @@ import DealPeople from './DealPeople.vue';
 import Quotes from './Quotes.vue';
 
 const props = defineProps<{ id: string }>();
+const present = usePresence(() => props.id);
 const undo = useUndo();
 /** The parts of the page read for themselves; it is shown when all are there, so that nothing in it moves. */
 const isWaiting = gatherFetches();
@@ -129,7 +132,7 @@ watch(deal, (now) => {
         <RouterLink v-if="deal.leadId" :to="`/leads/${deal.leadId}`" class="quiet-link"
           >From the lead</RouterLink
         >
-        <VisibilityLine :id="deal.id" kind="deals" />
+        <VisibilityLine :id="deal.id" kind="deals" /> <PresenceLine :others="present" />
       </template>
       <template #facts>
         <Fact

@@ -8,6 +8,8 @@ import { api } from '../shell/api';
 import { when } from '../shell/format';
 import { useFetched } from '../shell/live';
 import { useUndo } from '../shell/undo';
+import PresenceLine from '../presence/PresenceLine.vue';
+import { usePresence } from '../presence/usePresence';
 import VisibilityDialog from '../visibility/VisibilityDialog.vue';
 import EntryRecords from './EntryRecords.vue';
 import ProposedTasks from './ProposedTasks.vue';
@@ -16,6 +18,7 @@ import ProposedTasks from './ProposedTasks.vue';
 const props = defineProps<{ id: string }>();
 const emit = defineEmits<{ close: [] }>();
 const undo = useUndo();
+const present = usePresence(() => props.id);
 const isSightOpen = ref(false);
 const {
   data: entry,
@@ -106,6 +109,7 @@ const share = (): Promise<boolean> =>
         <p class="cap">
           {{ CHANNELS[entry.kind].word }} · {{ when(entry.at)
           }}<template v-if="entry.actor"> · {{ entry.actor }}</template>
+          <PresenceLine :others="present" />
         </p>
         <h2 v-if="!isEditable">{{ entry.headline }}</h2>
         <dl v-else class="facts">

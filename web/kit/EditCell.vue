@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import type { ZodType } from 'zod';
-import { nextTick, ref, useTemplateRef } from 'vue';
+import { computed, nextTick, onBeforeUnmount, ref, useTemplateRef, watch } from 'vue';
+import { useFieldPresence } from '../presence/usePresence';
+import { editingWords } from '../presence/words';
 import { ApiProblem } from '../shell/api';
 import { useUndo } from '../shell/undo';
 import { useDraft } from '../shell/useDraft';
@@ -57,6 +59,12 @@ const { text, isEditing, clash, begin, keep, putMine, keepTheirs, cancel } = use
   theirs: (record) => (props.field ? record[props.field] : undefined),
   fail: (error) => undo.fail(error),
 });
+
+const presence = useFieldPresence();
+/** Who else edits this very field. */
+const elsewhere = computed(() => editingWords(presence.others.value, props.label));
+watch(isEditing, (editing) => presence.edit(editing ? props.label : null));
+onBeforeUnmount(() => isEditing.value && presence.edit(null));
 
 function edit(): void {
   wrong.value = '';
@@ -119,6 +127,7 @@ function leave(event: FocusEvent): void {
   <slot v-else name="reading"
     ><span>{{ shown ?? value }}</span></slot
   >
+  <span v-if="elsewhere" class="elsewhere" role="status">{{ elsewhere }}</span>
   <ClashChoice
     v-if="clash"
     :theirs="clash.theirs"
@@ -148,6 +157,11 @@ function leave(event: FocusEvent): void {
   min-width: 24px;
   max-width: 100%;
   overflow-wrap: anywhere;
+}
+.elsewhere {
+  display: block;
+  color: var(--wait);
+  font-size: 12px;
 }
 .cell:hover {
   text-decoration: underline;

@@ -13,12 +13,15 @@ import { day } from '../shell/format';
 import { gatherFetches, useFetched } from '../shell/live';
 import { useUndo } from '../shell/undo';
 import { useTeam } from '../shell/useTeam';
+import PresenceLine from '../presence/PresenceLine.vue';
+import { usePresence } from '../presence/usePresence';
 import VisibilityLine from '../visibility/VisibilityLine.vue';
 import ConvertForm from './ConvertForm.vue';
 import Questions from './Questions.vue';
 import StatusLine from './StatusLine.vue';
 
 const props = defineProps<{ id: string }>();
+const present = usePresence(() => props.id);
 /** The parts of the page read for themselves; it is shown when all are there, so that nothing in it moves. */
 const isWaiting = gatherFetches();
 const {
@@ -71,7 +74,7 @@ watch(lead, (now) => {
               lead.company.name
             }}</RouterLink></template
           >
-          · <VisibilityLine :id="lead.id" :key="lead.id" kind="leads" />
+          · <VisibilityLine :id="lead.id" :key="lead.id" kind="leads" /> <PresenceLine :others="present" />
         </p>
         <dl class="facts">
           <div>

@@ -23,10 +23,13 @@ import { provideVersion } from '../shell/useDraft';
 import ConsentMark from './ConsentMark.vue';
 import RhythmLine from '../round/RhythmLine.vue';
 import Relations from '../relations/Relations.vue';
+import PresenceLine from '../presence/PresenceLine.vue';
+import { usePresence } from '../presence/usePresence';
 import VisibilityLine from '../visibility/VisibilityLine.vue';
 import PersonWays from './PersonWays.vue';
 
 const props = defineProps<{ id: string }>();
+const present = usePresence(() => props.id);
 const undo = useUndo();
 /** The parts of the page read for themselves; it is shown when all are there, so that nothing in it moves. */
 const isWaiting = gatherFetches();
@@ -157,7 +160,7 @@ watch(person, (now) => {
           since {{ shortDay(person.since)
           }}<template v-if="person.owner"> · {{ person.owner.name }}</template>
         </span>
-        <VisibilityLine :id="person.id" kind="people" />
+        <VisibilityLine :id="person.id" kind="people" /> <PresenceLine :others="present" />
       </template>
       <template #facts>
         <Fact

@@ -19,6 +19,8 @@ type Given<Name extends RouteName> = (In<Name, 'params'> extends undefined
   body?: In<Name, 'body'>;
   raw?: { data: Blob | string; type: string };
   key?: string;
+  /** Sent even when the page is closed meanwhile. */
+  keepalive?: boolean;
 };
 
 const unreachable: Problem = {
@@ -42,6 +44,7 @@ function address(path: string, params: Record<string, unknown>, query: Record<st
 const READING: ReadonlySet<RouteName> = new Set<RouteName>([
   'POST /api/composer',
   'POST /api/looks',
+  'PUT /api/presence/:id',
   'POST /api/fit-rules/preview',
   'POST /api/merges/compare',
 ]);
@@ -62,12 +65,14 @@ export async function api<Name extends RouteName>(
     body,
     raw,
     key,
+    keepalive = false,
   } = (given ?? {}) as {
     params?: Record<string, unknown>;
     query?: Record<string, unknown>;
     body?: unknown;
     raw?: { data: Blob | string; type: string };
     key?: string;
+    keepalive?: boolean;
   };
   const headers: Record<string, string> = {};
   if (raw) headers['content-type'] = raw.type;
@@ -78,6 +83,7 @@ export async function api<Name extends RouteName>(
     const response = await fetch(at, {
       method,
       headers,
+      keepalive,
       body: raw ? raw.data : body === undefined ? undefined : JSON.stringify(body),
     }).catch(() => {
       throw new ApiProblem(unreachable);

@@ -17,6 +17,12 @@ import { matters, shownIds } from './touched';
 type Handler = (event: LiveEvent) => void;
 
 const handlers = new Set<Handler>();
+const arrivals = new Set<(recordId: string) => void>();
+/** Tells of every record where somebody came, went, or began or ended to edit, until the component is gone. */
+export function onPresence(handle: (recordId: string) => void): void {
+  arrivals.add(handle);
+  onScopeDispose(() => arrivals.delete(handle));
+}
 /** Whether the live feed is open; false while the server is out of reach. */
 export const isLive = ref(true);
 /** The build the server serves; another one than ours means that this page is from before an upgrade. */
@@ -31,6 +37,7 @@ const hear = (notice: LiveNotice): void => {
   if (notice.build) servedBuild.value = notice.build;
   if (notice.ended) onEnded();
   if (notice.touched || notice.resync) for (const handle of handlers) handle(notice);
+  if (notice.presence) for (const handle of arrivals) handle(notice.presence);
 };
 let onEnded = (): void => undefined;
 let close: (() => void) | null = null;

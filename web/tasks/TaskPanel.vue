@@ -5,6 +5,8 @@ import { api } from '../shell/api';
 import { when } from '../shell/format';
 import { useFetched } from '../shell/live';
 import { useSession } from '../shell/session';
+import PresenceLine from '../presence/PresenceLine.vue';
+import { usePresence } from '../presence/usePresence';
 import VisibilityDialog from '../visibility/VisibilityDialog.vue';
 import TaskFacts from './TaskFacts.vue';
 import TaskSteps from './TaskSteps.vue';
@@ -16,6 +18,7 @@ const props = defineProps<{ id: string }>();
 const emit = defineEmits<{ close: [] }>();
 const session = useSession();
 const run = useTaskAction();
+const present = usePresence(() => props.id);
 const {
   data: task,
   error,
@@ -84,6 +87,7 @@ const isSightOpen = ref(false);
         <p class="state">
           <span v-if="task.doneAt" class="done">Done {{ when(task.doneAt) }} by {{ task.doneBy }}</span>
           <span v-else-if="task.state === 'overdue'" class="late">Overdue</span>
+          <PresenceLine :others="present" />
           <span v-if="task.givenBy" class="soft">Given by {{ task.givenBy.name }}</span>
           <span v-if="task.declined" class="late"
             >{{ task.declined.by }} declined it: {{ task.declined.why }}</span
