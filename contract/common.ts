@@ -6,6 +6,7 @@ import { z } from 'zod';
 export const Id = z.uuid();
 export const Version = z.int().positive();
 export const Time = z.string().describe('ISO 8601 with offset');
+export const TimeOfDay = z.string().regex(/^(?:[01]\d|2[0-3]):[0-5]\d$/, 'a time such as 08:00');
 export const Day = z.iso
   .date()
   .refine((day) => day >= FIRST_DAY && day <= LAST_DAY, 'a day from 1583 to 2999');

@@ -12,6 +12,7 @@ import { importRoutes } from './imports';
 import { leadRoutes } from './leads';
 import { ledgerRoutes } from './ledger';
 import { calendarRoutes } from './calendar';
+import { meetingRoutes } from './meetings';
 import { noticeRoutes } from './notices';
 import { lookAlikeRoutes } from './lookAlikes';
 import { lookUpRoutes } from './lookups';
@@ -42,6 +43,7 @@ export const allRoutes = {
   ...roundRoutes,
   ...taskRoutes,
   ...calendarRoutes,
+  ...meetingRoutes,
   ...ledgerRoutes,
   ...noticeRoutes,
   ...settingsRoutes,

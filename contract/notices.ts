@@ -1,8 +1,6 @@
 import { NOTICE_KINDS } from '@emporikon/core/ledger/notices';
 import { z } from 'zod';
-import { Id, IdParam, Page, routes, Time } from './common';
-
-const TimeOfDay = z.string().regex(/^(?:[01]\d|2[0-3]):[0-5]\d$/, 'a time such as 08:00');
+import { Id, IdParam, Page, routes, Time, TimeOfDay } from './common';
 
 export const NoticeKind = z.enum(NOTICE_KINDS);
 export const Notice = z.object({

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Id, Line, routes, Time, TimeZone, Version } from './common';
+import { Id, Line, routes, Time, TimeOfDay, TimeZone, Version } from './common';
 
 /** Whether a browser could show days and numbers by it. */
 function isLocale(tag: string): boolean {
@@ -27,6 +27,8 @@ export const Me = z.object({
     .string()
     .nullable()
     .describe('whose public holidays you keep: PT, DE-BY; null keeps those of the organisation’s country'),
+  worksFrom: TimeOfDay.describe('when your working day begins, on your clock'),
+  worksUntil: TimeOfDay,
 });
 export type Me = z.infer<typeof Me>;
 export const Teammate = z.object({
@@ -78,6 +80,8 @@ export const sessionRoutes = routes({
       timeZone: z.string().max(60).optional(),
       locale: Locale.nullable().optional(),
       holidays: z.string().max(60).nullable().optional(),
+      worksFrom: TimeOfDay.optional(),
+      worksUntil: TimeOfDay.optional(),
     }),
     reply: Me,
   },

@@ -10,16 +10,38 @@ import {
   Page,
   routes,
   Time,
+  TimeOfDay,
   TimeZone,
   Version,
 } from './common';
 import { MoveKind } from './moves';
 
+export const Answer = z.enum(['waiting', 'accepted', 'tentative', 'declined']);
+export const Attendee = z.object({
+  id: Id,
+  name: z.string(),
+  email: z.string().describe('empty where none is known; then nobody is invited by mail'),
+  personId: Id.nullable(),
+  userId: Id.nullable(),
+  answer: Answer,
+  answeredAt: Time.nullable(),
+  comment: z.string(),
+  proposes: z.object({ start: Time, end: Time }).nullable().describe('another time that they propose'),
+  invited: z.enum(['no', 'on its way', 'yes']).describe('by mail'),
+});
+export type Attendee = z.infer<typeof Attendee>;
+export const WantedPerson = z
+  .object({
+    personId: Id.optional(),
+    userId: Id.optional(),
+    email: z.string().trim().toLowerCase().max(320).pipe(z.email()).optional(),
+    name: z.string().trim().max(200).optional(),
+  })
+  .describe('a person, a colleague, or anybody by their address');
 const Moment = z.iso.datetime({ offset: true });
 const Notes = z.string().trim().max(5000);
 export const Priority = z.enum(['high', 'normal', 'low']);
 export const CheckItem = z.object({ words: Line(200), isDone: z.boolean() });
-const TimeOfDay = z.string().regex(/^(?:[01]\d|2[0-3]):[0-5]\d$/, 'a time such as 08:00');
 export const Reminder = z
   .union([
     z.object({ days: z.int().min(0).max(60), at: TimeOfDay }),
@@ -69,6 +91,9 @@ export const TaskDetail = Task.extend({
   watchers: z.array(Named),
   asked: z.string().nullable().describe('the sentence that asked for it'),
   entryId: Id.nullable(),
+  place: z.string(),
+  isInviting: z.boolean(),
+  people: z.array(Attendee).describe('who comes, besides whoever does it'),
   messages: z
     .array(z.object({ id: Id, by: z.string(), at: Time, words: z.string(), isMail: z.boolean() }))
     .describe('the newest hundred, oldest first'),
@@ -87,6 +112,11 @@ const Details = {
   reminders: z.array(Reminder).max(10).optional().describe('the day before at 08:00 where nothing is said'),
   watchers: z.array(Id).max(20).optional(),
   repeat: Repeat.nullish(),
+  place: z.string().trim().max(300).optional(),
+  isInviting: z
+    .boolean()
+    .optional()
+    .describe('whoever comes is invited by mail, told of changes, and answers from their calendar'),
 };
 export const TaskInput = z.object({
   title: Line(300),
@@ -97,6 +127,7 @@ export const TaskInput = z.object({
   assigneeId: Id.optional(),
   ...About,
   ...Details,
+  people: z.array(WantedPerson).max(100).optional().describe('who comes, besides whoever does it'),
   entryId: Id.nullish().describe('the entry of the ledger whose words asked for it'),
   asked: z.string().trim().max(1000).nullish().describe('the sentence that asked for it'),
 });
@@ -160,6 +191,7 @@ export const taskRoutes = routes({
       assigneeId: Id.optional(),
       ...About,
       ...Details,
+      people: z.array(WantedPerson).max(100).optional(),
       done: z.boolean().optional(),
     }),
     reply: Done.extend({ task: Task }),

@@ -4,6 +4,7 @@ import { enterChanges } from './ledger/changes';
 import { followTurns } from './ledger/turns';
 import { lookUpAfter } from './lookups/automatic';
 import { keepPastWork } from './people/pastWork';
+import { inviteAfter } from './meetings/invite';
 import { followNotices } from './notices/follow';
 import { followReminders } from './tasks/reminders';
 import { followRound } from './round/keep';
@@ -14,5 +15,5 @@ import { keepWorkedWith } from './search/worked';
 export const followers: Followers = {
   completes: [keepPastWork, enterChanges],
   within: [keepDealStates, keepWorkedWith, followTurns, followRound, followNotices, followReminders],
-  after: [scoreAfter, lookUpAfter],
+  after: [scoreAfter, lookUpAfter, inviteAfter],
 };

@@ -16,6 +16,7 @@ import { ledger } from './ledger/room';
 import { lookalikes } from './lookalikes/room';
 import { lookups } from './lookups/room';
 import { mailboxes } from './mailboxes/room';
+import { meetings } from './meetings/room';
 import { notices } from './notices/room';
 import { outbox } from './outbox/room';
 import { people } from './people/room';
@@ -50,6 +51,7 @@ export const rooms: readonly Room[] = [
   lookalikes,
   lookups,
   mailboxes,
+  meetings,
   notices,
   outbox,
   people,

@@ -12,6 +12,8 @@ export const NOTICE_KINDS = [
   'asked after',
   'reminder',
   'handed over',
+  'invited',
+  'coming',
 ] as const;
 export type NoticeKind = (typeof NOTICE_KINDS)[number];
 
@@ -50,6 +52,10 @@ export function noticeWords({ kind, title, detail, actor, about }: SaidNotice): 
       return `${who} wrote about “${title}”: ${detail}`;
     case 'asked after':
       return `${who} reminds you of: ${title}${detail ? `, due ${detail}` : ''}`;
+    case 'invited':
+      return `${who} asks you to come: ${title}${detail ? `, ${detail}` : ''}`;
+    case 'coming':
+      return `${title}: ${detail}`;
     case 'reminder':
       return `Reminder: ${title}`;
     case 'handed over':

@@ -26,6 +26,7 @@ import * as twentyFirst from './migrations/0021-notices';
 import * as twentySecond from './migrations/0022-tasks';
 import * as twentyThird from './migrations/0023-round';
 import * as twentyFourth from './migrations/0024-presence';
+import * as twentyFifth from './migrations/0025-meetings';
 
 export const MIGRATIONS = [
   first,
@@ -52,6 +53,7 @@ export const MIGRATIONS = [
   twentySecond,
   twentyThird,
   twentyFourth,
+  twentyFifth,
 ];
 /** Any constant will do, as long as every process of this program takes the same lock. */
 const LOCK = 4600_0001;

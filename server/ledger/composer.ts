@@ -2,6 +2,7 @@ import type { About, ComposerReading } from '@emporikon/contract/ledger';
 import { repeatInWords } from '@emporikon/core/calendar/repeatWords';
 import { readComposerLine } from '@emporikon/core/ledger/composer';
 import { requireActor, type Context } from '../commands/context';
+import type { LedgerEntry } from '../db/models/ledger';
 import { Deal } from '../db/models/deals';
 import { hasLines } from '../deals/lines';
 import { User } from '../db/models/users';
@@ -59,20 +60,24 @@ export async function readLine(context: Context, line: string, about: About): Pr
   };
 }
 
-/** Saves a line: what happened, what is to be done next, the sum on the deal. One transaction, one undo. */
-export async function saveLine(
+type Part = 'nextMove' | 'entry' | 'dealAmount';
+
+/**
+ * Saves the parts of a line that was read.
+ * @param happened what is entered in place of what the line says happened
+ */
+export async function saveParts(
   context: Context,
-  line: string,
-  about: About,
-  leaveOut: readonly ('nextMove' | 'entry' | 'dealAmount')[],
-): Promise<{ saved: string[]; eventId: string | null }> {
-  const actor = requireActor(context);
-  const reading = await readLine(context, line, about);
-  const all = await concerned(context, about);
+  reading: ComposerReading,
+  all: AllConcerned,
+  leaveOut: readonly Part[],
+  happened: ComposerReading['entry'] = reading.entry,
+): Promise<{ saved: string[]; entry: LedgerEntry | null }> {
   const saved: string[] = [];
-  if (reading.entry && !leaveOut.includes('entry')) {
-    const { kind, side, headline, at, outcome } = reading.entry;
-    await enter(context, { ...(at ? { at: new Date(at) } : {}), side, kind, headline, outcome }, all);
+  let entry: LedgerEntry | null = null;
+  if (happened && !leaveOut.includes('entry')) {
+    const { kind, side, headline, at, outcome } = happened;
+    entry = await enter(context, { ...(at ? { at: new Date(at) } : {}), side, kind, headline, outcome }, all);
     saved.push(kind);
   }
   if (reading.nextMove && !leaveOut.includes('nextMove')) {
@@ -90,6 +95,19 @@ export async function saveLine(
       });
     saved.push('deal');
   }
+  return { saved, entry };
+}
+
+/** Saves a line: what happened, what is to be done next, the sum on the deal. One transaction, one undo. */
+export async function saveLine(
+  context: Context,
+  line: string,
+  about: About,
+  leaveOut: readonly Part[],
+): Promise<{ saved: string[]; eventId: string | null }> {
+  const actor = requireActor(context);
+  const reading = await readLine(context, line, about);
+  const { saved } = await saveParts(context, reading, await concerned(context, about), leaveOut);
   if (!saved.length)
     throw invalid('Nothing in this line would be saved.', { fields: { line: 'says nothing to save' } });
   return { saved, eventId: await context.write.event('compose', `Wrote “${line.slice(0, 60)}”`, actor.id) };

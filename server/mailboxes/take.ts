@@ -2,6 +2,7 @@ import { BaseError, QueryTypes } from 'sequelize';
 import { runInTransaction, type Actor, type Context, type Tools } from '../commands/context';
 import { readMail, type Arrival } from '../captures/arrivals';
 import { storeCapture } from '../captures/store';
+import { takeInvitationAnswer } from '../meetings/answers';
 import type { Mailbox } from '../db/models/mailboxes';
 import { isDatabaseGone } from '../db/conflicts';
 import { ProblemError } from '../http/problems';
@@ -132,7 +133,9 @@ export async function takeMessage(
   let arrival: Arrival | null = null;
   try {
     arrival = raw ? await readMail(tools, actor, raw) : null;
-    await take(arrival, null);
+    // An answer to an invitation of ours is noted on the meeting, and nothing for Arrivals.
+    const isAnswer = arrival !== null && (await takeInvitationAnswer(tools, arrival));
+    await take(isAnswer ? null : arrival, null);
   } catch (error) {
     if (!isOwnFault(error)) throw error;
     const reason = error instanceof ProblemError ? error.problem.detail : 'It could not be kept as it is.';

@@ -11,6 +11,7 @@ const CONCERNS = new Set([
   'ledger_entries',
   'tasks',
   'task_messages',
+  'task_people',
   'people',
   'companies',
   'leads',
@@ -43,13 +44,15 @@ function shorten(told: readonly Told[]): Told[] {
   return kept;
 }
 
-/** The tasks that something was said about. */
+/** The tasks that something was said about, or that somebody is asked to come to. */
 async function messagedTasks(
   tx: Transaction,
   changes: Followed['changes'],
 ): Promise<Map<string, Record<string, unknown>>> {
   const ids = changes.flatMap(({ table, after }) =>
-    table === 'task_messages' && typeof after?.taskId === 'string' ? [after.taskId] : [],
+    (table === 'task_messages' || table === 'task_people') && typeof after?.taskId === 'string'
+      ? [after.taskId]
+      : [],
   );
   if (!ids.length) return new Map();
   const tasks = await Task.findAll({ where: { id: ids }, transaction: tx });

@@ -87,6 +87,9 @@ export const DEFAULT_CHOICES: Readonly<
   'passed on': { mail: 'digest', browser: false },
   owner: { mail: 'digest', browser: false },
   reminder: { mail: 'off', browser: true },
+  // The invitation itself comes by mail.
+  invited: { mail: 'off', browser: true },
+  coming: { mail: 'digest', browser: true },
 };
 
 /** Sends new notices on their way by mail, as whoever they are for chose: at once, with the day's, or not. */

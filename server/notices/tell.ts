@@ -1,7 +1,7 @@
 import { findMentions } from '@emporikon/core/ledger/mentions';
 import type { Followed } from '../commands/types';
 import type { Change } from '../db/models/ledger';
-import { handedOver, ofMessage, ofTask } from './tellTasks';
+import { handedOver, ofAttendee, ofMessage, ofTask } from './tellTasks';
 import type { Colleague, Told } from './told';
 
 type Row = Record<string, unknown>;
@@ -77,6 +77,7 @@ export function noticesOf(
       ...mentions(change, around),
       ...ofTask(change, colleagues, actorId),
       ...ofMessage(change, messaged),
+      ...ofAttendee(change, messaged, colleagues),
       ...owners(change),
     ])
     .filter(({ userId }) => userId !== actorId && colleagues.some((one) => one.id === userId));

@@ -93,6 +93,43 @@ export function ofMessage({ table, before, after }: Change, tasks: ReadonlyMap<s
   }));
 }
 
+const ANSWERED: Record<string, string> = {
+  accepted: 'accepted',
+  tentative: 'may come',
+  declined: 'declined',
+};
+
+/** Who comes to a meeting: a colleague who is asked to, and, for whoever holds it, what somebody answers. */
+export function ofAttendee(
+  { table, before, after }: Change,
+  tasks: ReadonlyMap<string, Row>,
+  colleagues: readonly Colleague[],
+): Told[] {
+  const task = table === 'task_people' && after ? tasks.get(text(after.taskId)) : undefined;
+  if (!task || !after || task.doneAt) return [];
+  const place = about(text(after.taskId), task);
+  if (!before) {
+    const userId = text(after.userId);
+    const zone = colleagues.find(({ id }) => id === userId)?.timeZone ?? 'utc';
+    return userId
+      ? [{ userId, kind: 'invited', title: text(task.title), detail: dueIn(zone, task), ...place }]
+      : [];
+  }
+  const answer = ANSWERED[text(after.answer)];
+  if (!answer || (before.answeredAt === after.answeredAt && before.answer === after.answer)) return [];
+  const who = text(after.name) || text(after.email);
+  const says = after.proposesStart ? 'proposes another time' : answer;
+  return [
+    {
+      userId: text(task.assigneeId),
+      kind: 'coming',
+      title: text(task.title),
+      detail: `${who} ${says}${text(after.comment) ? `: ${text(after.comment).slice(0, LONGEST_EXCERPT)}` : ''}`,
+      ...place,
+    },
+  ];
+}
+
 const counted = (count: number, noun: string): string => `${count} ${noun}${count === 1 ? '' : 's'}`;
 
 /** One notice for all that was handed over, or came back. */

@@ -3,6 +3,7 @@ import { SMTPServer } from 'smtp-server';
 import { readMail } from '../captures/arrivals';
 import { storeCapture } from '../captures/store';
 import { runInTransaction, type Tools } from '../commands/context';
+import { takeInvitationAnswer } from '../meetings/answers';
 import { takeTaskReply } from '../tasks/replies';
 
 /** Where mail comes in. A real mail server relays to it as the post office stand-in does. */
@@ -15,6 +16,7 @@ export interface MailIntake {
 async function takeMail(tools: Tools, raw: Buffer): Promise<void> {
   const arrival = await readMail(tools, null, raw);
   if (await takeTaskReply(tools, arrival)) return;
+  if (await takeInvitationAnswer(tools, arrival)) return;
   await runInTransaction(tools, null, (context) => storeCapture(context, arrival, { by: 'post' }));
 }
 

@@ -10,6 +10,10 @@ interface PostedMessage {
   text: string;
   /** Nobody wrote it, and no machine is to answer it (RFC 3834). */
   isAutomatic?: boolean;
+  /** Whom to answer, where that is not where it comes from. */
+  replyTo?: string;
+  /** A calendar file that programs act on (RFC 6047). */
+  calendar?: { method: string; content: string };
 }
 
 /** Where our own mail goes out. */
@@ -50,7 +54,7 @@ export function openPost(server: string, from: string): Post {
   const [host = '127.0.0.1', port = '25'] = server.split(':');
   const domain = /@([^>\s]+)/.exec(from)?.[1] ?? 'localhost';
   return {
-    async send({ id, isAutomatic, ...message }) {
+    async send({ id, isAutomatic, calendar, ...message }) {
       mustHoldNoConnection('a mail server');
       const handOver = new HandOver();
       const transport = createTransport({
@@ -68,6 +72,7 @@ export function openPost(server: string, from: string): Post {
           from,
           messageId: `<${id}@${domain}>`,
           ...(isAutomatic ? { headers: { 'Auto-Submitted': 'auto-generated' } } : {}),
+          ...(calendar ? { icalEvent: { ...calendar, filename: 'meeting.ics' } } : {}),
           ...message,
         });
       } catch (error) {

@@ -19,6 +19,8 @@ const meOf = (user: User, context: Context): Me => ({
   ...actorOf(user),
   locale: user.locale ?? null,
   holidays: user.holidays ?? null,
+  worksFrom: user.worksFrom,
+  worksUntil: user.worksUntil,
   currency: context.house.currency,
   country: context.house.country,
 });
@@ -111,6 +113,8 @@ export const sessionHandlers: Handlers = {
     if (body.holidays && !isHolidayPlace(body.holidays))
       throw invalid('The holidays of this place are not known.', { fields: { holidays: 'is not known' } });
     const user = await loadUser(context);
+    if ((body.worksFrom ?? user.worksFrom) >= (body.worksUntil ?? user.worksUntil))
+      throw invalid('A working day ends after it begins.', { fields: { worksUntil: 'is before it begins' } });
     await user.update(body, { transaction: context.tx });
     if (body.timeZone) await remindAnew(context, user);
     return meOf(user, context);

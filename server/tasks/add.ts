@@ -4,6 +4,7 @@ import { requireActor, type Context } from '../commands/context';
 import { requireColleague } from '../commands/colleague';
 import { Task, TaskKind, type CheckItem, type Priority } from '../db/models/tasks';
 import { invalid } from '../http/problems';
+import { putPeople, type WantedPerson } from '../meetings/people';
 import type { Concerned } from '../ledger/write';
 import { endOf } from './ends';
 
@@ -27,6 +28,9 @@ export interface WantedTask {
   repeat?: string | null | undefined;
   entryId?: string | null | undefined;
   asked?: string | null | undefined;
+  place?: string | undefined;
+  isInviting?: boolean | undefined;
+  people?: WantedPerson[] | undefined;
 }
 
 /** @throws 422 when a rule is none, or comes to pass never */
@@ -83,7 +87,7 @@ export async function addTask(context: Context, wanted: WantedTask, about: Conce
       ? await requireColleague(context, wanted.assigneeId)
       : actor.id;
   const dueAt = new Date(wanted.dueAt);
-  return context.write.insert(Task, {
+  const task = await context.write.insert(Task, {
     id: context.newId(),
     title: wanted.title,
     ...(await kindOf(context, wanted.kindId ?? null, wanted.kind)),
@@ -103,6 +107,8 @@ export async function addTask(context: Context, wanted: WantedTask, about: Conce
     ...seriesFrom(context, wanted.repeat ?? null, dueAt),
     entryId: wanted.entryId ?? null,
     asked: wanted.asked ?? null,
+    ...(wanted.place ? { place: wanted.place } : {}),
+    ...(wanted.isInviting ? { isInviting: true } : {}),
     personId: about.personId ?? null,
     companyId: about.companyId ?? null,
     leadId: about.leadId ?? null,
@@ -110,4 +116,6 @@ export async function addTask(context: Context, wanted: WantedTask, about: Conce
     createdBy: context.actor?.id ?? null,
     createdAt: context.now(),
   });
+  if (wanted.people?.length) await putPeople(context, task, wanted.people);
+  return task;
 }

@@ -2,9 +2,11 @@ import { dueAgain } from '@emporikon/core/calendar/repeat';
 import { requireActor, type Context } from '../commands/context';
 import { requireColleague } from '../commands/colleague';
 import { freeDaysFor } from '../calendar/free';
+import type { LedgerEntry } from '../db/models/ledger';
 import { Task } from '../db/models/tasks';
 import { notFound } from '../http/problems';
-import { enter } from '../ledger/write';
+import { enter, linkEntry } from '../ledger/write';
+import { copyPeople, peopleOf, putPeople } from '../meetings/people';
 import { kindOf, requireWatchers, seriesFrom, startOf, type WantedTask } from './add';
 import { endOf } from './ends';
 
@@ -23,16 +25,27 @@ export async function loadTask(context: Context, id: string): Promise<Task> {
   return task;
 }
 
+/** Whatever happened at a meeting happened with everybody who came. */
+export async function linkPeople(context: Context, taskId: string, entry: LedgerEntry): Promise<void> {
+  for (const { personId } of await peopleOf(context, taskId))
+    await linkEntry(context, entry.id, { personId });
+}
+
 /**
  * What was done happened, and goes into the ledger of all it concerns. A mail that was to be sent is entered as done and
  * not as sent: the mail itself enters the ledger when it is.
  */
 async function enterDone(context: Context, task: Task): Promise<void> {
-  if (!(task.personId || task.companyId || task.leadId || task.dealId)) return;
+  const people = await peopleOf(context, task.id);
+  const isAbout = task.personId ?? task.companyId ?? task.leadId ?? task.dealId;
+  if (!isAbout && !people.some(({ personId }) => personId)) return;
   if (task.kind === 'mail' || task.kind === 'task')
     await enter(context, { side: 'within', kind: 'task', headline: `Done: ${task.title}` }, task);
-  // What was to be said leaves nothing open.
-  else await enter(context, { side: 'ours', kind: task.kind, headline: task.title }, task, { text: '' });
+  else {
+    // What was to be said leaves nothing open.
+    const said = { side: 'ours', kind: task.kind, headline: task.title } as const;
+    await linkPeople(context, task.id, await enter(context, said, task, { text: '' }));
+  }
 }
 
 /** It lasts as long as it did, at its new time, and begins as long before. */
@@ -84,11 +97,12 @@ async function addNext(context: Context, task: Task): Promise<void> {
   const { title, kind, kindId, allDay, zone, assigneeId, givenBy, priority, notes, checklist, reminders } =
     task;
   const { watchers, repeat, seriesId, firstAt, personId, companyId, leadId, dealId, createdBy } = task;
-  const { visibility, visibleTo } = task;
-  await context.write.insert(Task, {
+  const { visibility, visibleTo, place, isInviting } = task;
+  const again = await context.write.insert(Task, {
     ...{ title, kind, kindId, allDay, zone, assigneeId, givenBy, priority, notes, reminders, watchers },
     ...{ repeat, seriesId, firstAt, personId, companyId, leadId, dealId, createdBy },
     ...(visibility ? { visibility, visibleTo } : {}),
+    ...{ place, isInviting },
     id: context.newId(),
     checklist: checklist.map(({ words }) => ({ words, isDone: false })),
     dueAt,
@@ -97,10 +111,12 @@ async function addNext(context: Context, task: Task): Promise<void> {
     occursAt: next.occursAt.toJSDate(),
     createdAt: context.now(),
   });
+  await copyPeople(context, task.id, again.id);
 }
 
 /**
  * Changes a task; once it is done, it enters the ledger, and one that repeats comes again. Done twice it is done once.
+ * @param isEntered what came of it was entered into the ledger already
  * @returns the event, or null where nothing changed
  */
 export async function changeTask(
@@ -108,6 +124,7 @@ export async function changeTask(
   task: Task,
   patch: Patch,
   version?: number,
+  isEntered = false,
 ): Promise<string | null> {
   const { done, kindId, repeat, watchers } = patch;
   const finishing = done === true && !task.doneAt;
@@ -121,6 +138,8 @@ export async function changeTask(
     'notes',
     'checklist',
     'reminders',
+    'place',
+    'isInviting',
   ] as const;
   const records = ['personId', 'companyId', 'leadId', 'dealId'] as const;
   const plain = Object.fromEntries(
@@ -145,8 +164,9 @@ export async function changeTask(
     },
     version,
   );
+  if (patch.people) await putPeople(context, task, patch.people);
   if (finishing) {
-    await enterDone(context, task);
+    if (!isEntered) await enterDone(context, task);
     await addNext(context, task);
   }
   return context.write.event(

@@ -1,5 +1,6 @@
 import { requireActor, type Context } from '../commands/context';
 import type { Task } from '../db/models/tasks';
+import { TaskPerson } from '../db/models/meetings';
 import { TaskMessage } from '../db/models/tasks';
 import { conflict, forbidden } from '../http/problems';
 import { loadTask } from './change';
@@ -62,8 +63,14 @@ export async function say(
   return { id: message.id, eventId };
 }
 
+/** Removes a task with all that was said about it and who comes, so that undoing it brings all of it back. */
 export const removeTask = async (context: Context, id: string): Promise<string | null> => {
   const task: Task = await loadTask(context, id);
+  const parts = [
+    ...(await TaskMessage.findAll({ where: { taskId: id }, transaction: context.tx })),
+    ...(await TaskPerson.findAll({ where: { taskId: id }, transaction: context.tx })),
+  ];
+  for (const part of parts) await context.write.remove(part);
   await context.write.remove(task);
   return context.write.event('remove task', `Removed ${task.title}`, requireActor(context).id);
 };

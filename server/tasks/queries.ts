@@ -5,6 +5,7 @@ import { QueryTypes } from 'sequelize';
 import type { Context } from '../commands/context';
 import { cappedCount } from '../db/counting';
 import { Task } from '../db/models/tasks';
+import { attendeesOf } from '../meetings/view';
 import { decodeCursor, pageOf } from '../http/paging';
 
 interface Row {
@@ -188,10 +189,11 @@ export async function taskDetail(context: Context, id: string): Promise<TaskDeta
       WHERE m.task_id = $id ORDER BY m.at DESC, m.id DESC LIMIT ${MESSAGES_SHOWN}`,
     { bind: { id }, ...options },
   );
-  const { notes, checklist, reminders, asked = null, entryId = null } = task;
+  const { notes, checklist, reminders, asked = null, entryId = null, place, isInviting } = task;
   return {
     ...view,
-    ...{ notes, checklist, reminders, watchers, asked, entryId },
+    ...{ notes, checklist, reminders, watchers, asked, entryId, place, isInviting },
+    people: await attendeesOf(context, task),
     messages: messages
       .reverse()
       .map(({ is_mail, at, ...message }) => ({ ...message, at: at.toISOString(), isMail: is_mail })),
@@ -206,13 +208,16 @@ const BY_OWNER: Record<Owner, string> = {
   deal_id: 't.deal_id',
 };
 
+/** Or whoever is asked to come to it. */
+const COMES_TO = ' OR t.id IN (SELECT a.task_id FROM task_people a WHERE a.person_id = :id)';
+
 /** The most open moves a dossier shows. */
 const MOVES_SHOWN = 20;
 
 /** The open moves of a record, those due first before; at most twenty. */
 export async function openMoves(context: Context, owner: Owner, id: string): Promise<TaskView[]> {
   const rows = await context.sequelize.query<Row>(
-    `${SELECT} WHERE t.done_at IS NULL AND ${BY_OWNER[owner]} = :id ORDER BY t.due_at, t.id LIMIT ${MOVES_SHOWN}`,
+    `${SELECT} WHERE t.done_at IS NULL AND (${BY_OWNER[owner]} = :id${owner === 'person_id' ? COMES_TO : ''}) ORDER BY t.due_at, t.id LIMIT ${MOVES_SHOWN}`,
     { replacements: { id }, type: QueryTypes.SELECT, transaction: context.tx },
   );
   return rows.map((row) => asTask(row, context));

@@ -32,6 +32,8 @@ const NAMES: Record<NoticeChoice['kind'], string> = {
   'asked after': 'A colleague reminds you of a task',
   reminder: 'A task of yours is due',
   'handed over': 'Work is handed over or comes back',
+  invited: 'A colleague asks you to come to a meeting',
+  coming: 'Somebody answers your invitation',
 };
 const MAILS = [
   { value: 'at once', title: 'At once' },

@@ -10,6 +10,7 @@ import { defineLookUpModels } from './lookUps';
 import { defineMailboxModels } from './mailboxes';
 import { defineDealModels } from './deals';
 import { defineRoundModels } from './round';
+import { defineMeetingModels } from './meetings';
 import { defineTaskModels } from './tasks';
 import { defineLedgerModels } from './ledger';
 import { defineOutboxModels } from './outbox';
@@ -26,6 +27,7 @@ export function defineModels(sequelize: Sequelize): void {
   defineCaptureModels(sequelize);
   defineDealModels(sequelize);
   defineTaskModels(sequelize);
+  defineMeetingModels(sequelize);
   defineRoundModels(sequelize);
   defineLedgerModels(sequelize);
   defineFieldModels(sequelize);

@@ -65,6 +65,10 @@ export class Task extends Model<InferAttributes<Task>, InferCreationAttributes<T
   /** The entry whose words asked for it, and the sentence that did. */
   declare entryId: CreationOptional<string | null>;
   declare asked: CreationOptional<string | null>;
+  /** Where it takes place. */
+  declare place: CreationOptional<string>;
+  /** Whoever comes is invited by mail, and told of changes. */
+  declare isInviting: CreationOptional<boolean>;
   declare createdBy: string | null;
   declare createdAt: Date;
 }
@@ -144,6 +148,8 @@ export function defineTaskModels(sequelize: Sequelize): void {
     doneBy: col.uuid,
     entryId: col.uuid,
     asked: col.text,
+    place: { ...col.words, defaultValue: '' },
+    isInviting: col.flag,
     createdBy: col.uuid,
     createdAt: col.time,
   });

@@ -20,6 +20,9 @@ export class User extends Model<InferAttributes<User>, InferCreationAttributes<U
   declare locale: CreationOptional<string | null>;
   /** Whose public holidays they keep (PT, DE-BY); those of the organisation where it is null. */
   declare holidays: CreationOptional<string | null>;
+  /** When their working day begins and ends, on their clock (HH:MM). */
+  declare worksFrom: CreationOptional<string>;
+  declare worksUntil: CreationOptional<string>;
   /** When the mail of the day with notices goes out, on their clock (HH:MM). */
   declare digestAt: CreationOptional<string>;
   /** Whether their round is mailed to them in the morning. */
@@ -62,6 +65,8 @@ export function defineUserModels(sequelize: Sequelize): void {
     timeZone: col.words,
     locale: col.text,
     holidays: col.text,
+    worksFrom: { ...col.words, defaultValue: '09:00' },
+    worksUntil: { ...col.words, defaultValue: '17:30' },
     roundMail: col.flag,
     digestAt: { ...col.words, defaultValue: '08:00' },
     quietFrom: col.text,
