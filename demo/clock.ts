@@ -27,3 +27,14 @@ export function workday(from: DateTime, days: number): DateTime {
   while (!isWorkday(at)) at = at.plus({ days: days > 0 ? 1 : -1 });
   return at;
 }
+
+/** On whose clock the firm works. */
+export const ZONE = 'Europe/London';
+
+/** The start of the day so many working days from another, before or after. */
+export function officeDay(from: DateTime, days: number): DateTime {
+  let day = from.startOf('day');
+  for (let left = Math.abs(days); left > 0; left -= isWorkday(day) ? 1 : 0)
+    day = day.plus({ days: Math.sign(days) });
+  return day;
+}

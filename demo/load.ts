@@ -11,6 +11,7 @@ import { loadDeals } from './deals';
 import { loadDoubles } from './doubles';
 import { loadLeads } from './leads';
 import { FILED, rawMail, WAITING } from './mail';
+import { loadMeetings } from './meetings';
 import { loadSales } from './sales';
 import { loadTasks } from './tasks';
 import { loadTeam } from './team';
@@ -69,6 +70,12 @@ export async function loadDemo(live: Tools): Promise<boolean> {
       storeCapture(context, arrival, { by: 'post' }),
     );
   }
-  await loadTasks(at, actors, person.id);
+  const actorOf = (name: string): Actor => {
+    const actor = actors.get(name);
+    if (!actor) throw new Error(`nobody is called ${name}`);
+    return actor;
+  };
+  await loadTasks(at, actorOf, person.id);
+  await loadMeetings(at, actorOf, person.id);
   return true;
 }

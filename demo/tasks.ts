@@ -5,15 +5,9 @@ import { addTask, type WantedTask } from '@emporikon/server/tasks/add';
 import { changeTask } from '@emporikon/server/tasks/change';
 import { say } from '@emporikon/server/tasks/delegate';
 import { DateTime } from 'luxon';
+import { officeDay, ZONE } from './clock';
 
-const ZONE = 'Europe/London';
-/** A day of the office so many working days from today, before or after. */
-function workday(now: DateTime, days: number): string {
-  let day = now.startOf('day');
-  for (let left = Math.abs(days); left > 0; left -= day.weekday > 5 ? 0 : 1)
-    day = day.plus({ days: Math.sign(days) });
-  return day.toISO() ?? '';
-}
+const dueOn = (now: DateTime, days: number): string => officeDay(now, days).toISO() ?? '';
 
 /** How the firm works: what it calls a test ride, when it is closed, how often it speaks to customers. */
 async function loadCustoms(context: Context): Promise<void> {
@@ -28,20 +22,12 @@ async function loadCustoms(context: Context): Promise<void> {
 /** Tasks that colleagues gave each other, and what came of them. */
 export async function loadTasks(
   at: (hoursAgo: number) => Tools,
-  actors: ReadonlyMap<string, Actor>,
+  actorOf: (name: string) => Actor,
   personId: string,
 ): Promise<void> {
-  const of = (name: string): Actor => {
-    const actor = actors.get(name);
-    if (!actor) throw new Error(`nobody is called ${name}`);
-    return actor;
-  };
-  const [pell, ines, mara, joss] = [
-    of('Pell Garrick'),
-    of('Ines Tolland'),
-    of('Mara Quill'),
-    of('Joss Ferrow'),
-  ];
+  const [pell, ines, mara, joss] = ['Pell Garrick', 'Ines Tolland', 'Mara Quill', 'Joss Ferrow'].map(
+    actorOf,
+  ) as [Actor, Actor, Actor, Actor];
   const now = DateTime.fromJSDate(at(0).now(), { zone: ZONE });
   const give = (
     by: Actor,
@@ -64,7 +50,7 @@ export async function loadTasks(
     ines,
     {
       title: 'Payload sheet for Padaria Sol',
-      dueAt: workday(now, 1),
+      dueAt: dueOn(now, 1),
       notes: 'With the cold box on the long bike. She reads it on her phone.',
       checklist: [
         { words: 'Weigh the cold box', isDone: true },
@@ -75,11 +61,11 @@ export async function loadTasks(
   );
   await give(pell, joss, {
     title: 'Fix the price list',
-    dueAt: workday(now, -2),
+    dueAt: dueOn(now, -2),
     repeat: 'FREQ=MONTHLY;BYDAY=1MO',
     priority: 'high',
   });
-  const photos = await give(pell, mara, { title: 'Photos of the cold box', dueAt: workday(now, 1) });
+  const photos = await give(pell, mara, { title: 'Photos of the cold box', dueAt: dueOn(now, 1) });
   await runInTransaction(at(20), ines, (context) =>
     say(context, sheet.id, 'With or without the rain cover?'),
   );

@@ -26,6 +26,11 @@ const VIEWS: Record<string, Path> = {
   },
   Round: '/round',
   delegated: '/round/delegated',
+  'a day': '/round/day',
+  'a week': '/round/week',
+  'a month': '/round/month',
+  'an agenda': '/round/agenda',
+  'a new meeting': '/round/week?meeting=new',
   'a task': async (page) => {
     const { items } = (await (await page.request.get('/api/tasks?assignee=all')).json()) as Listed;
     return `/round?task=${items[0]?.id ?? ''}`;
@@ -52,6 +57,7 @@ const VIEWS: Record<string, Path> = {
   'look-ups': '/people/look-ups',
   forecast: '/deals/forecast',
   notices: '/settings/notices',
+  'calendar settings': '/settings/calendar',
   'closed days': '/settings/closed-days',
   'kinds of tasks': '/settings/task-kinds',
   rhythms: '/settings/rhythms',

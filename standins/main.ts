@@ -15,7 +15,7 @@ function setting(name: string): string {
 
 async function start(): Promise<void> {
   const app = setting('PUBLIC_URL');
-  const outbox = await openOutbox(HOST, Number(setting('OUTBOX_PORT')));
+  const outbox = await openOutbox(HOST, Number(setting('OUTBOX_PORT')), Number(setting('POST_PORT')));
   const open = [
     await openPostOffice({
       host: HOST,

@@ -13,7 +13,7 @@ const UUID = '[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}';
 const OURS = new RegExp(`^<task\\.(${UUID})\\.(${UUID})@`);
 const LONGEST = 5000;
 /** The Message-ID of any notice of ours, and the mail that went out. */
-const NOTICE = new RegExp(`^<(?:task\\.${UUID}|notices|round)\\.(${UUID})@`);
+const NOTICE = new RegExp(`^<(?:task\\.${UUID}|meeting\\.${UUID}|notices|round)\\.(${UUID})@`);
 
 const LONGEST_HEAD = 65_536;
 /** RFC 3834, and the older headers of the same meaning. */
@@ -59,7 +59,7 @@ async function isOwnNotice(tools: Tools, messageId: string | null): Promise<bool
   if (!id) return false;
   return runInTransaction(tools, null, async ({ sequelize, tx }) => {
     const rows = await sequelize.query(
-      "SELECT 1 FROM outbox WHERE id = $id AND kind IN ('mailNotices', 'mailRound')",
+      "SELECT 1 FROM outbox WHERE id = $id AND kind IN ('mailNotices', 'mailRound', 'mailInvitation')",
       { bind: { id }, type: QueryTypes.SELECT, transaction: tx },
     );
     return rows.length > 0;

@@ -2,6 +2,7 @@
 import type { Begun } from '../make/forms';
 import { DEAL_ASKS, type DealAsk } from '@emporikon/core/lifecycle/stages';
 import { computed, ref, watch } from 'vue';
+import { newMeeting } from '../meetings/link';
 import PresenceLine from '../presence/PresenceLine.vue';
 import { usePresence } from '../presence/usePresence';
 import VisibilityLine from '../visibility/VisibilityLine.vue';
@@ -242,6 +243,11 @@ watch(deal, (now) => {
           >, net {{ money(deal.totals.netMinor, deal.currency) }}, with tax
           {{ money(deal.totals.grossMinor, deal.currency) }}</template
         ></span
+      >
+      <RouterLink
+        class="word"
+        :to="{ query: newMeeting($route.query, { deal: { id: deal.id, name: deal.title } }) }"
+        >New meeting</RouterLink
       >
       <NewLinks :begun="begun" :kinds="['task']" />
       <template v-if="deal.notKnown.length && !after" #meter>

@@ -5,6 +5,7 @@ import type { Begun } from '../make/forms';
 import NewLinks from '../make/NewLinks.vue';
 import AssignMenu from '../dossier/AssignMenu.vue';
 import PhoneButton from '../calls/PhoneButton.vue';
+import { newMeeting } from '../meetings/link';
 import MergedHere from '../lookalikes/MergedHere.vue';
 import { api } from '../shell/api';
 import { useUndo } from '../shell/undo';
@@ -49,6 +50,11 @@ async function putActive(active: boolean): Promise<void> {
     class="word"
     :to="{ path: '/calls/new', query: { person: person.id, name: person.fullName.value ?? '' } }"
     >Log a call</RouterLink
+  >
+  <RouterLink
+    class="word"
+    :to="{ query: newMeeting($route.query, { with: { id: person.id, name: person.fullName.value ?? '' } }) }"
+    >New meeting</RouterLink
   >
   <NewLinks :begun="begun" :kinds="['deal', 'lead', 'task']" />
   <AssignMenu kind="person" :record="person" @changed="emit('changed')" />

@@ -3,6 +3,7 @@ import { computed, defineAsyncComponent } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { usePageKeys } from './browser';
 import IncomingCall from '../calls/IncomingCall.vue';
+import { withoutMeeting } from '../meetings/link';
 import Masthead from './Masthead.vue';
 import NewVersion from './NewVersion.vue';
 import { useSession } from './session';
@@ -11,6 +12,7 @@ import { useUndo } from './undo';
 import Undo from '../kit/Undo.vue';
 
 const TaskPanel = defineAsyncComponent(() => import('../tasks/TaskPanel.vue'));
+const NewMeeting = defineAsyncComponent(() => import('../meetings/NewMeeting.vue'));
 const session = useSession();
 const undo = useUndo();
 const route = useRoute();
@@ -19,6 +21,8 @@ const { choice } = useLooks();
 /** A task stands beside whatever page it was opened from, and so in every address. */
 const taskId = computed(() => (typeof route.query.task === 'string' ? route.query.task : null));
 const closeTask = (): unknown => router.push({ query: { ...route.query, task: undefined } });
+const isNewMeeting = computed(() => route.query.meeting === 'new');
+const closeMeeting = (): unknown => router.push({ query: withoutMeeting(route.query) });
 const isFramed = computed(() => session.me !== null && route.meta.open !== true);
 
 usePageKeys((event) => {
@@ -38,7 +42,8 @@ usePageKeys((event) => {
     <main id="main" tabindex="-1" :class="{ framed: isFramed }">
       <RouterView />
     </main>
-    <TaskPanel v-if="isFramed && taskId" :id="taskId" @close="closeTask" />
+    <NewMeeting v-if="isFramed && isNewMeeting" @close="closeMeeting" />
+    <TaskPanel v-else-if="isFramed && taskId" :id="taskId" @close="closeTask" />
     <Undo />
   </v-app>
 </template>

@@ -43,6 +43,10 @@ export const SECTIONS: readonly Section[] = [
     count: 'round',
     places: [
       { name: 'List', to: '/round', also: 'tasks day next moves today' },
+      { name: 'Day', to: '/round/day', also: 'calendar today appointments' },
+      { name: 'Week', to: '/round/week', also: 'calendar meetings appointments' },
+      { name: 'Month', to: '/round/month', also: 'calendar' },
+      { name: 'Agenda', to: '/round/agenda', also: 'calendar list meetings' },
       { name: 'Delegated', to: '/round/delegated', also: 'given to others hand over away' },
     ],
   },
@@ -118,6 +122,7 @@ export const SETTINGS: readonly { name: string; places: readonly SettingsPlace[]
     places: [
       { name: 'Profile and language', to: '/settings/profile', also: 'time zone locale dates theme' },
       { name: 'Phone line', to: '/settings/phone-line', also: 'number exchange' },
+      { name: 'Calendar', to: '/settings/calendar', also: 'working hours subscribe ics feed' },
       { name: 'Mailboxes', to: '/settings/mailboxes', also: 'imap email' },
       { name: 'Notices', to: '/settings/notices', also: 'notifications mail digest quiet hours reminders' },
       { name: 'Clipper and tokens', to: '/settings/tokens', also: 'api access browser extension' },

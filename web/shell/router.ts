@@ -52,6 +52,12 @@ export const router = createRouter({
       component: () => import('../round/DelegatedPage.vue'),
       meta: { title: 'Delegated' },
     },
+    ...(['day', 'week', 'month', 'agenda'] as const).map((span) => ({
+      path: `/round/${span}`,
+      component: () => import('../meetings/CalendarPage.vue'),
+      props: { span },
+      meta: { title: 'Calendar' },
+    })),
     { path: '/leads', component: () => import('../leads/LeadsPage.vue'), meta: { title: 'Leads' } },
     { path: '/leads/triage', component: TRIAGE, meta: { title: 'Triage' } },
     {

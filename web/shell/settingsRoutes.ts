@@ -15,6 +15,7 @@ const settings = (path: string, title: string, component: () => Promise<object>)
 export const SETTINGS_PAGES: RouteRecordRaw[] = [
   settings('profile', 'Profile and language', () => import('../settings/ProfileSettings.vue')),
   settings('phone-line', 'Phone line', () => import('../settings/PhoneSettings.vue')),
+  settings('calendar', 'Calendar', () => import('../settings/CalendarSettings.vue')),
   settings('mailboxes', 'Mailboxes', () => import('../settings/MailboxSettings.vue')),
   settings('notices', 'Notices', () => import('../settings/NoticeSettings.vue')),
   settings('tokens', 'Clipper and tokens', () => import('../settings/TokenSettings.vue')),

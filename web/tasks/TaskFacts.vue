@@ -8,6 +8,7 @@ import { useFetched } from '../shell/live';
 import { fromField, toField } from '../shell/moment';
 import { useUndo } from '../shell/undo';
 import { useTeam } from '../shell/useTeam';
+import { addDays } from '../meetings/days';
 import { PRIORITIES, TASK_KINDS } from './kinds';
 import { keyOf, reminderChoices, reminderOf, reminderWords } from './reminders';
 
@@ -45,6 +46,16 @@ async function saveTime(typed: string, version: number): Promise<void> {
   const time = typed.trim() ? readTypedTime(typed) : null;
   if (typed.trim() && !time) throw new Error(`“${typed}” is not a time. Type one such as 9:30.`);
   await change({ dueAt: at(dayOf(props.task.dueAt), time), allDay: time === null })(version);
+}
+async function saveUntil(typed: string, version: number): Promise<void> {
+  const { readTypedTime } = await import('@emporikon/core/calendar/typedTime');
+  const time = typed.trim() ? readTypedTime(typed) : null;
+  if (typed.trim() && !time) throw new Error(`“${typed}” is not a time. Type one such as 9:30.`);
+  const begins = dayOf(props.task.dueAt);
+  // What ends before it begins ends on the day after.
+  const isNextDay = time !== null && time <= timeOf(props.task.dueAt);
+  const endDay = isNextDay ? addDays(begins, 1) : begins;
+  await change({ endAt: time === null ? null : at(endDay, time) })(version);
 }
 async function saveRepeat(typed: string, version: number): Promise<void> {
   const { findRepeat } = await import('@emporikon/core/calendar/repeatWords');
@@ -108,6 +119,20 @@ const lines = (text: string): string[] => text.split('\n').filter(Boolean);
           :save="saveTime"
           :version="task.version"
           field="allDay"
+        />
+      </dd>
+    </div>
+    <div v-if="!task.allDay">
+      <dt class="cap">Until</dt>
+      <dd>
+        <EditCell
+          :value="task.endAt ? timeOf(task.endAt) : null"
+          :shown="task.endAt ? clock(task.endAt) : undefined"
+          label="Until"
+          placeholder="Not set"
+          :save="saveUntil"
+          :version="task.version"
+          field="endAt"
         />
       </dd>
     </div>

@@ -8,6 +8,8 @@ import { useSession } from '../shell/session';
 import PresenceLine from '../presence/PresenceLine.vue';
 import { usePresence } from '../presence/usePresence';
 import VisibilityDialog from '../visibility/VisibilityDialog.vue';
+import HeldSheet from '../meetings/HeldSheet.vue';
+import MeetingFacts from '../meetings/MeetingFacts.vue';
 import TaskFacts from './TaskFacts.vue';
 import TaskSteps from './TaskSteps.vue';
 import TaskTalk from './TaskTalk.vue';
@@ -25,7 +27,7 @@ const {
   isGone,
 } = useFetched(
   () => api('GET /api/tasks/:id', { params: { id: props.id } }),
-  ['tasks', 'task_messages'],
+  ['tasks', 'task_messages', 'task_people'],
   () => [props.id],
 );
 watch(isGone, (gone) => gone && emit('close'));
@@ -76,6 +78,17 @@ const records = computed(() =>
     return record ? [{ ...record, to: `/${path}/${record.id}` }] : [];
   }),
 );
+const isMeeting = computed(
+  () => ['meeting', 'visit'].includes(task.value?.kind ?? '') || (task.value?.people.length ?? 0) > 0,
+);
+/** Once it has begun, what came of it is asked. */
+const hasBegun = computed(
+  () =>
+    task.value !== null &&
+    !task.value.doneAt &&
+    ['call', 'meeting', 'visit'].includes(task.value.kind) &&
+    Date.parse(task.value.dueAt) <= Date.now(),
+);
 const isSightOpen = ref(false);
 </script>
 
@@ -115,7 +128,9 @@ const isSightOpen = ref(false);
           <v-btn class="line" type="submit" :disabled="!why.trim()">Decline</v-btn>
         </form>
         <p v-if="task.asked" class="asked">“{{ task.asked }}”</p>
+        <HeldSheet v-if="hasBegun" :task="task" />
         <TaskFacts :task="task" />
+        <MeetingFacts v-if="isMeeting" :task="task" />
         <TaskSteps :task="task" />
         <TaskTalk :task="task" />
         <template v-if="records.length">
