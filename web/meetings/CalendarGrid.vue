@@ -35,8 +35,8 @@ const emit = defineEmits<{
   add: [place: Place];
 }>();
 const VIEWS = { day: 'timeGridDay', week: 'timeGridWeek', month: 'dayGridMonth' } as const;
-const EARLIEST = '07:00';
-const LATEST = '20:00';
+const EARLIEST = '08:00';
+const LATEST = '19:00';
 const root = useTemplateRef('root');
 let calendar: Calendar | null = null;
 
@@ -126,10 +126,9 @@ const options = computed((): CalendarOptions => ({
   firstDay: props.first % 7,
   now: () => toField(new Date().toISOString(), false),
   nowIndicator: true,
-  height: '100%',
-  expandRows: true,
+  // The hours are as long as they are, and the page is scrolled: a part of it that scrolls cannot be reached by keyboard.
+  height: props.span === 'month' ? '100%' : 'auto',
   ...hours.value,
-  scrollTime: '08:00',
   slotDuration: '00:30:00',
   snapDuration: '00:15:00',
   slotLabelFormat: { hour: '2-digit', minute: '2-digit' },
@@ -157,6 +156,8 @@ const options = computed((): CalendarOptions => ({
   eventResize: moveTo,
   select: ({ start, end, allDay }) =>
     emit('add', { start: fieldOf(start, allDay), end: fieldOf(end, allDay), allDay }),
+  // A day is called by all that stands in it, and not by its number alone.
+  dayCellDidMount: ({ el }) => el.removeAttribute('aria-labelledby'),
   eventDidMount: ({ el, event }) => {
     el.dataset.key = event.id;
     const item = byKey.value.get(event.id);

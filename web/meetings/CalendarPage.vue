@@ -52,7 +52,6 @@ const title = computed(() => {
   if (props.span === 'month') return monthName(day.value.slice(0, 7));
   return `${calendarDay(from)} – ${calendarDay(addDays(until, -1))}`;
 });
-const STEP_WORDS: Record<Span, string> = { day: 'day', week: 'week', month: 'month', agenda: 'two weeks' };
 const whose = computed(() => [
   { value: '', title: 'Mine' },
   { value: 'team', title: 'The whole team' },
@@ -104,9 +103,9 @@ usePageKeys((event) => {
   <div class="page sheet">
     <div class="page-head">
       <h1>{{ title }}</h1>
-      <v-btn class="word" :aria-label="`Back by a ${STEP_WORDS[span]}`" @click="step(-1)">Earlier</v-btn>
+      <v-btn class="word" @click="step(-1)">Earlier</v-btn>
       <v-btn class="word" @click="toToday">Today</v-btn>
-      <v-btn class="word" :aria-label="`On by a ${STEP_WORDS[span]}`" @click="step(1)">Later</v-btn>
+      <v-btn class="word" @click="step(1)">Later</v-btn>
       <span class="right">
         <v-select v-model="who" class="whose" :items="whose" aria-label="Whose calendar" />
         <v-btn class="fill" @click="add()">New meeting</v-btn>
