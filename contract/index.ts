@@ -8,6 +8,7 @@ import { eventRoutes } from './events';
 import { fieldRoutes } from './fields';
 import { forecastRoutes } from './forecast';
 import { formRoutes } from './forms';
+import { historyRoutes } from './history';
 import { importRoutes } from './imports';
 import { leadRoutes } from './leads';
 import { ledgerRoutes } from './ledger';
@@ -50,6 +51,7 @@ export const allRoutes = {
   ...fieldRoutes,
   ...callRoutes,
   ...formRoutes,
+  ...historyRoutes,
   ...importRoutes,
   ...mailboxRoutes,
   ...lookAlikeRoutes,

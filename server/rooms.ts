@@ -10,6 +10,7 @@ import { events } from './events/room';
 import { fields } from './fields/room';
 import { forecast } from './forecast/room';
 import { forms } from './forms/room';
+import { history } from './history/room';
 import { imports } from './imports/room';
 import { leads } from './leads/room';
 import { ledger } from './ledger/room';
@@ -45,6 +46,7 @@ export const rooms: readonly Room[] = [
   fields,
   forecast,
   forms,
+  history,
   imports,
   leads,
   ledger,

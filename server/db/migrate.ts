@@ -27,6 +27,7 @@ import * as twentySecond from './migrations/0022-tasks';
 import * as twentyThird from './migrations/0023-round';
 import * as twentyFourth from './migrations/0024-presence';
 import * as twentyFifth from './migrations/0025-meetings';
+import * as twentySixth from './migrations/0026-history';
 
 export const MIGRATIONS = [
   first,
@@ -54,6 +55,7 @@ export const MIGRATIONS = [
   twentyThird,
   twentyFourth,
   twentyFifth,
+  twentySixth,
 ];
 /** Any constant will do, as long as every process of this program takes the same lock. */
 const LOCK = 4600_0001;

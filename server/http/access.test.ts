@@ -20,6 +20,7 @@ const FILES = [
   'GET /api/captures/:id/attachments/0',
   'GET /api/people/:id/card',
   'GET /api/people.csv',
+  'GET /api/changes.csv',
   'GET /api/imports/:id/rejected.csv',
   'GET /api/quotes/:id/quote.pdf',
 ];
