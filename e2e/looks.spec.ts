@@ -57,6 +57,7 @@ const VIEWS: Record<string, Path> = {
   'look-ups': '/people/look-ups',
   forecast: '/deals/forecast',
   notices: '/settings/notices',
+  'change history': '/settings/changes',
   'calendar settings': '/settings/calendar',
   'closed days': '/settings/closed-days',
   'kinds of tasks': '/settings/task-kinds',

@@ -3,6 +3,7 @@ import type { Claim } from '@emporikon/contract/captures';
 import { computed, defineAsyncComponent, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import PhoneButton from '../calls/PhoneButton.vue';
+import HistoryLink from '../history/HistoryLink.vue';
 import PresenceLine from '../presence/PresenceLine.vue';
 import { usePresence } from '../presence/usePresence';
 import VisibilityLine from '../visibility/VisibilityLine.vue';
@@ -136,7 +137,8 @@ const rhythm = computed(() => ({
               }}</RouterLink></template
             ></template
           ></span
-        ><VisibilityLine :id="company.id" kind="companies" /> <PresenceLine :others="present"
+        ><VisibilityLine :id="company.id" kind="companies" /> · <HistoryLink :id="id" />
+        <PresenceLine :others="present"
       /></template>
       <template #facts
         ><Fact

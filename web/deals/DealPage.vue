@@ -3,6 +3,7 @@ import type { Begun } from '../make/forms';
 import { DEAL_ASKS, type DealAsk } from '@emporikon/core/lifecycle/stages';
 import { computed, ref, watch } from 'vue';
 import { newMeeting } from '../meetings/link';
+import HistoryLink from '../history/HistoryLink.vue';
 import PresenceLine from '../presence/PresenceLine.vue';
 import { usePresence } from '../presence/usePresence';
 import VisibilityLine from '../visibility/VisibilityLine.vue';
@@ -133,7 +134,8 @@ watch(deal, (now) => {
         <RouterLink v-if="deal.leadId" :to="`/leads/${deal.leadId}`" class="quiet-link"
           >From the lead</RouterLink
         >
-        <VisibilityLine :id="deal.id" kind="deals" /> <PresenceLine :others="present" />
+        <VisibilityLine :id="deal.id" kind="deals" /> · <HistoryLink :id="id" />
+        <PresenceLine :others="present" />
       </template>
       <template #facts>
         <Fact

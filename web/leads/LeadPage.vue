@@ -13,6 +13,7 @@ import { day } from '../shell/format';
 import { gatherFetches, useFetched } from '../shell/live';
 import { useUndo } from '../shell/undo';
 import { useTeam } from '../shell/useTeam';
+import HistoryLink from '../history/HistoryLink.vue';
 import PresenceLine from '../presence/PresenceLine.vue';
 import { usePresence } from '../presence/usePresence';
 import VisibilityLine from '../visibility/VisibilityLine.vue';
@@ -74,7 +75,8 @@ watch(lead, (now) => {
               lead.company.name
             }}</RouterLink></template
           >
-          · <VisibilityLine :id="lead.id" :key="lead.id" kind="leads" /> <PresenceLine :others="present" />
+          · <VisibilityLine :id="lead.id" :key="lead.id" kind="leads" /> · <HistoryLink :id="id" />
+          <PresenceLine :others="present" />
         </p>
         <dl class="facts">
           <div>

@@ -23,6 +23,7 @@ import { provideVersion } from '../shell/useDraft';
 import ConsentMark from './ConsentMark.vue';
 import RhythmLine from '../round/RhythmLine.vue';
 import Relations from '../relations/Relations.vue';
+import HistoryLink from '../history/HistoryLink.vue';
 import PresenceLine from '../presence/PresenceLine.vue';
 import { usePresence } from '../presence/usePresence';
 import VisibilityLine from '../visibility/VisibilityLine.vue';
@@ -160,7 +161,8 @@ watch(person, (now) => {
           since {{ shortDay(person.since)
           }}<template v-if="person.owner"> · {{ person.owner.name }}</template>
         </span>
-        <VisibilityLine :id="person.id" kind="people" /> <PresenceLine :others="present" />
+        <VisibilityLine :id="person.id" kind="people" /> · <HistoryLink :id="id" />
+        <PresenceLine :others="present" />
       </template>
       <template #facts>
         <Fact

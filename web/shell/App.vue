@@ -21,6 +21,9 @@ const { choice } = useLooks();
 /** A task stands beside whatever page it was opened from, and so in every address. */
 const taskId = computed(() => (typeof route.query.task === 'string' ? route.query.task : null));
 const closeTask = (): unknown => router.push({ query: { ...route.query, task: undefined } });
+const HistoryPanel = defineAsyncComponent(() => import('../history/HistoryPanel.vue'));
+const historyId = computed(() => (typeof route.query.history === 'string' ? route.query.history : null));
+const closeHistory = (): unknown => router.push({ query: { ...route.query, history: undefined } });
 const isNewMeeting = computed(() => route.query.meeting === 'new');
 const closeMeeting = (): unknown => router.push({ query: withoutMeeting(route.query) });
 const isFramed = computed(() => session.me !== null && route.meta.open !== true);
@@ -43,6 +46,7 @@ usePageKeys((event) => {
       <RouterView />
     </main>
     <NewMeeting v-if="isFramed && isNewMeeting" @close="closeMeeting" />
+    <HistoryPanel v-else-if="isFramed && historyId" :id="historyId" :key="historyId" @close="closeHistory" />
     <TaskPanel v-else-if="isFramed && taskId" :id="taskId" @close="closeTask" />
     <Undo />
   </v-app>

@@ -172,6 +172,9 @@ export const SETTINGS: readonly { name: string; places: readonly SettingsPlace[]
   },
   {
     name: 'Data',
-    places: [{ name: 'Where facts go', to: '/settings/mappings', also: 'mapping claims fields' }],
+    places: [
+      { name: 'Where facts go', to: '/settings/mappings', also: 'mapping claims fields' },
+      { name: 'Change history', to: '/settings/changes', also: 'audit log who changed what restore export' },
+    ],
   },
 ];

@@ -5,6 +5,7 @@ import { api } from '../shell/api';
 import { when } from '../shell/format';
 import { useFetched } from '../shell/live';
 import { useSession } from '../shell/session';
+import HistoryLink from '../history/HistoryLink.vue';
 import PresenceLine from '../presence/PresenceLine.vue';
 import { usePresence } from '../presence/usePresence';
 import VisibilityDialog from '../visibility/VisibilityDialog.vue';
@@ -143,6 +144,7 @@ const isSightOpen = ref(false);
         </template>
         <div class="ways last">
           <v-btn class="word" @click="isSightOpen = true">Who can see it</v-btn>
+          <HistoryLink :id="id" />
           <v-btn class="word" @click="remove">Remove</v-btn>
         </div>
       </template>
