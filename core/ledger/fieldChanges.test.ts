@@ -37,6 +37,7 @@ it('tells with what a row was made, and what one held that is gone', () => {
   expect(told(change(null, { fullName: 'Ann', tags: [], ownerId: null }))).toEqual([
     ['fullName', null, 'Ann'],
   ]);
+  expect(fieldChanges([change(null, { fullName: 'Ann' })], FIELDS)[0]?.isMade).toBe(true);
   expect(told(change({ fullName: 'Ann', tags: ['fair'] }, null))).toEqual([
     ['fullName', 'Ann', null],
     ['tags', ['fair'], null],

@@ -15,6 +15,8 @@ export interface FieldChange {
   key: string | null;
   from: unknown;
   to: unknown;
+  /** The row was made by it: nothing stood there before. */
+  isMade: boolean;
   /** The row as it became, or was where it is gone. */
   row: Record<string, unknown>;
 }
@@ -48,14 +50,17 @@ export function fieldChanges(
   return firstToLast(changes).flatMap(({ table, id, before, after }) => {
     const row = after ?? before;
     if (!row) return [];
+    const isMade = before === null;
+    /** What a row is made with unless somebody says otherwise tells nothing. */
+    const isNothing = (value: unknown): boolean => isBlank(value) || (isMade && value === false);
     return (fields[table] ?? []).flatMap((field): FieldChange[] => {
       const [from, to] = [before?.[field] ?? null, after?.[field] ?? null];
-      if (isSame(from, to) || (isBlank(from) && isBlank(to))) return [];
-      if (!isNamed(from) && !isNamed(to)) return [{ table, id, field, key: null, from, to, row }];
+      if (isSame(from, to) || (isBlank(from) && isNothing(to))) return [];
+      if (!isNamed(from) && !isNamed(to)) return [{ table, id, field, key: null, from, to, isMade, row }];
       const [was, is] = [isNamed(from) ? from : {}, isNamed(to) ? to : {}];
       return [...new Set([...Object.keys(was), ...Object.keys(is)])]
         .filter((key) => !isSame(was[key], is[key]) && !(isBlank(was[key]) && isBlank(is[key])))
-        .map((key) => ({ table, id, field, key, from: was[key] ?? null, to: is[key] ?? null, row }));
+        .map((key) => ({ table, id, field, key, from: was[key] ?? null, to: is[key] ?? null, isMade, row }));
     });
   });
 }

@@ -33,6 +33,11 @@ it('tells who changed which field from what to what, newest first, with what it 
   expect(items[0]).toMatchObject({ source: 'Changed Ann Reed', isUndone: false, canRestore: true });
   expect(await lines(pell, { recordId: id })).toContainEqual(['Contact detail', null, 'ann@history.example']);
   expect(await lines(pell, { recordId: id })).toContainEqual(['Name', null, 'Ann Reed']);
+  // Of what was made with them only what is theirs, and nothing to put back.
+  const made = items.filter(({ eventId }) => eventId === items.at(-1)?.eventId);
+  expect(made.some(({ canRestore }) => canRestore)).toBe(false);
+  await pell.call('POST /api/leads', { body: { title: 'Eight bikes', personId: id } });
+  expect(JSON.stringify(await lines(pell, { recordId: id }))).not.toContain('Eight bikes');
 });
 
 it('puts a value back whatever was changed since, as a change of its own that can be taken back', async () => {
@@ -95,11 +100,13 @@ it('puts nothing back that there was not, or that may not stand there any more',
   const id = await makePerson('Dot Reed');
   const { body } = await change(pell, id, { jobTitle: 'Buyer' });
   const other = await makePerson('Eve Reed');
+  const made = await history(pell, { recordId: id });
   for (const wrong of [
     { eventId: crypto.randomUUID(), recordId: id, field: 'jobTitle' },
     { eventId: body.eventId, recordId: other, field: 'jobTitle' },
     { eventId: body.eventId, recordId: id, field: 'version' },
     { eventId: body.eventId, recordId: id, field: '__proto__' },
+    { eventId: made.items.at(-1)?.eventId, recordId: id, field: 'fullName' },
   ])
     expect((await restore(pell, wrong)).status).toBe(404);
   const renamed = await change(pell, id, { fullName: 'Dot Rowe' });

@@ -42,7 +42,8 @@ const OF_RECORD = `e.changes @> ANY (ARRAY(SELECT p.probe FROM ${IDS} one, LATER
   (jsonb_build_array(jsonb_build_object('id', one.id))),
   (jsonb_build_array(jsonb_build_object('table', 'contact_points', 'after', jsonb_build_object('personId', one.id)))),
   (jsonb_build_array(jsonb_build_object('table', 'contact_points', 'before', jsonb_build_object('personId', one.id))))) p (probe)))`;
-const ROW_OF_RECORD = `AND (c ->> 'id' IN (SELECT id FROM ${IDS} ids) OR c -> 'after' ->> 'personId' IN (SELECT id FROM ${IDS} ids) OR c -> 'before' ->> 'personId' IN (SELECT id FROM ${IDS} ids))`;
+const ROW_OF_RECORD = `AND (c ->> 'id' IN (SELECT id FROM ${IDS} ids) OR c ->> 'table' = 'contact_points'
+  AND coalesce(c -> 'after' ->> 'personId', c -> 'before' ->> 'personId') IN (SELECT id FROM ${IDS} ids))`;
 
 async function loadEvents(context: Context, asked: AskedChanges): Promise<Row[]> {
   const actor = requireActor(context);
@@ -198,6 +199,6 @@ function itemOf(
     from: wordsOf(line.from, nameOf),
     to: wordsOf(line.to, nameOf),
     currency: type === 'money' && typeof row.currency === 'string' ? row.currency : null,
-    canRestore: !NOT_RESTORED.has(`${table}.${field}`) && table !== 'contact_points',
+    canRestore: !line.isMade && !NOT_RESTORED.has(`${table}.${field}`) && table !== 'contact_points',
   };
 }

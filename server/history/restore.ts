@@ -91,7 +91,7 @@ export async function restoreValue(
     );
   const kind = line && RESTORABLE[line.table];
   const version = kind ? await kind.version(context, recordId) : null;
-  if (!line || !kind || version === null)
+  if (!line || line.isMade || !kind || version === null)
     throw notFound('There is no such change of a record that is there.');
   if (NOT_RESTORED.has(`${line.table}.${name}`))
     throw cannotUndo('This cannot be put back by itself. Undo the change, or change it by hand.');

@@ -83,7 +83,7 @@ li {
 }
 .line {
   display: grid;
-  grid-template-columns: minmax(90px, 1fr) minmax(0, 2fr) auto;
+  grid-template-columns: minmax(90px, 1fr) minmax(0, 2fr) 52px;
   gap: 0 14px;
   align-items: baseline;
 }
