@@ -40,3 +40,38 @@ test('a mention and a task reach the colleague at once, lead to the record, and 
     page.getByRole('link', { name: 'Ines Tolland finished: Send the payload sheet' }),
   ).toBeVisible();
 });
+
+test('a colleague is called by the first letters, and a change of standing says why at once', async ({
+  browser,
+}) => {
+  const page = await signIn(browser);
+  const made = await page.request.post('/api/people', { data: { fullName: `Why Said${Date.now()}` } });
+  const { person } = (await made.json()) as { person: { id: string } };
+  await page.goto(`/people/${person.id}`);
+  const line = page.getByLabel('Write what happened or what comes next');
+  await line.pressSequentially('ask @jo');
+  const offered = page.getByRole('group', { name: 'Colleagues' });
+  await expect(offered.getByRole('button', { name: 'Joss Ferrow' })).toBeVisible();
+  await page.keyboard.press('Tab');
+  await expect(line).toHaveValue('ask @joss ');
+  await page.keyboard.type('about the van and @m');
+  await offered.getByRole('button', { name: 'Mara Quill' }).click();
+  await expect(line).toHaveValue('ask @joss about the van and @mara ');
+  await expect(line).toBeFocused();
+  // Where nobody is called, Tab goes on as ever.
+  await page.keyboard.press('Tab');
+  await expect(line).not.toBeFocused();
+  await line.fill('');
+
+  await page.getByRole('button', { name: /^Standing: stranger/ }).click();
+  await page.getByRole('option', { name: 'customer', exact: true }).click();
+  await expect(page.getByText('Standing: customer.')).toBeVisible();
+  await page.getByRole('button', { name: 'Say why' }).click();
+  await page.getByRole('textbox', { name: 'Why' }).fill('They signed at the fair');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('Because: They signed at the fair')).toBeVisible();
+  const entry = page.locator('li[data-entry]').filter({ hasText: 'Standing: stranger → customer' });
+  await expect(entry).toContainText('They signed at the fair');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(entry).not.toContainText('They signed at the fair');
+});

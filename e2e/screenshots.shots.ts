@@ -55,7 +55,12 @@ test('pictures of the main views', async ({ browser }) => {
   await page.goto('/deals/forecast');
   await page.locator('.chart .main-svg').first().waitFor();
   await shoot('forecast');
-  for (const view of ['deals', 'round', 'leads', 'people', 'companies']) {
+  await page.goto('/round/week');
+  // The next week has the meetings to come, whatever day it is.
+  await page.getByRole('button', { name: 'Later' }).click();
+  await page.locator('[data-key]').first().waitFor();
+  await shoot('week');
+  for (const view of ['deals', 'round', 'leads', 'people']) {
     await page.goto(`/${view}`);
     await shoot(view);
   }

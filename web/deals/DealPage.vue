@@ -24,6 +24,7 @@ import TagField from '../kit/TagField.vue';
 import { useUndo } from '../shell/undo';
 import { provideVersion } from '../shell/useDraft';
 import { useTeam } from '../shell/useTeam';
+import { percentOf } from './cardWords';
 import AfterMove from './AfterMove.vue';
 import DealLines from './DealLines.vue';
 import DealPeople from './DealPeople.vue';
@@ -96,18 +97,11 @@ async function put(patch: Patch, version?: number): Promise<void> {
     params: { id: props.id },
     body: { version: version ?? deal.value?.version ?? 1, ...patch },
   });
-  undo.tell({ text: 'Changed.', eventId });
+  const isTold = patch.stageId !== undefined || patch.ownerId !== undefined;
+  undo.tell({ text: 'Changed.', eventId, ...(isTold ? { about: { dealId: props.id } } : {}) });
   await load();
   const kind = deal.value?.stage.kind ?? 'open';
   if (patch.stageId) after.value = kind !== 'open' || notKnown.length ? { kind, notKnown } : null;
-}
-
-function percentOf(text: string): number | null {
-  if (!text) return null;
-  const percent = Number(text.replace('%', '').replace(',', '.').trim());
-  if (!Number.isInteger(percent) || percent < 0 || percent > 100)
-    throw new Error('A chance is a whole number from 0 to 100.');
-  return percent;
 }
 
 async function change(patch: Patch): Promise<void> {

@@ -75,7 +75,7 @@ async function move(deal: DealRow, stageId: string): Promise<void> {
       body: { version: deal.version, stageId },
     });
     said.value = `${deal.title} moved to ${stage?.name ?? ''}`;
-    undo.tell({ text: `Moved: ${deal.title} to ${stage?.name ?? ''}.`, eventId });
+    undo.tell({ text: `Moved: ${deal.title} to ${stage?.name ?? ''}.`, eventId, about: { dealId: deal.id } });
     const kind = stage?.kind ?? 'open';
     after.value = kind !== 'open' || notKnown.length ? { deal, kind, notKnown } : null;
   } catch (problem) {

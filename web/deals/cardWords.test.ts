@@ -1,7 +1,7 @@
 import '../testing/browser';
 import type { DealRow } from '@emporikon/contract/deals';
 import { createPinia, setActivePinia } from 'pinia';
-import { cardWords } from './cardWords';
+import { cardWords, percentOf } from './cardWords';
 
 beforeAll(() => setActivePinia(createPinia()));
 
@@ -22,4 +22,9 @@ it.each([
 ] as const)('%o, late: %s, says %s', (deal, isLate, words) => {
   expect(cardWords(deal, { isOpen: true, isLate })).toBe(words);
   expect(cardWords(deal, { isOpen: false, isLate })).toBe('');
+});
+
+it('a chance is a whole number of per cent, or none', () => {
+  expect(['60', '60 %', '0', ''].map(percentOf)).toEqual([60, 60, 0, null]);
+  for (const wrong of ['101', '-1', '1.5', 'high']) expect(() => percentOf(wrong)).toThrow(/0 to 100/);
 });

@@ -20,3 +20,12 @@ export function cardWords(
     .filter(Boolean)
     .join(', ');
 }
+
+/** A chance as it is typed: "60", "60 %"; null for none. @throws for what is no whole number from 0 to 100 */
+export function percentOf(text: string): number | null {
+  if (!text) return null;
+  const percent = Number(text.replace('%', '').replace(',', '.').trim());
+  if (!Number.isInteger(percent) || percent < 0 || percent > 100)
+    throw new Error('A chance is a whole number from 0 to 100.');
+  return percent;
+}

@@ -25,7 +25,8 @@ async function assign(owner: Named | null): Promise<void> {
       props.kind === 'person'
         ? await api('PATCH /api/people/:id', request)
         : await api('PATCH /api/companies/:id', request);
-    undo.tell({ text: owner ? `Assigned to ${owner.name}.` : 'Nobody owns it now.', eventId });
+    const about = props.kind === 'person' ? { personId: props.record.id } : { companyId: props.record.id };
+    undo.tell({ text: owner ? `Assigned to ${owner.name}.` : 'Nobody owns it now.', eventId, about });
   } catch (problem) {
     undo.fail(problem);
   }

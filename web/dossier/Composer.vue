@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import type { About, ComposerReading } from '@emporikon/contract/ledger';
-import { computed, ref, useTemplateRef, watch } from 'vue';
+import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
 import { api, wordsOf } from '../shell/api';
 import { due, money } from '../shell/format';
 import { useUndo } from '../shell/undo';
+import { useTeam } from '../shell/useTeam';
 import { answering } from './answering';
+import { calledAt, type Called } from './calling';
 
 const props = defineProps<{ about: About; placeholder?: string }>();
 /** Which of several open deals a sum is meant for. */
@@ -45,6 +47,29 @@ watch(answering, (answer) => {
   field.value?.focus();
 });
 
+const team = useTeam();
+const caret = ref(0);
+const called = computed(() => calledAt(line.value, caret.value, team.value));
+const form = useTemplateRef('form');
+const input = (): HTMLInputElement | null => form.value?.querySelector('input') ?? null;
+const noteCaret = (): void => void (caret.value = input()?.selectionStart ?? line.value.length);
+/** Writes the name of a colleague in full, and goes on behind it. */
+function call({ handle }: Called): void {
+  const { start } = called.value;
+  line.value = `${line.value.slice(0, start)}${handle} ${line.value.slice(caret.value)}`;
+  caret.value = start + handle.length + 1;
+  void nextTick(() => {
+    input()?.focus();
+    input()?.setSelectionRange(caret.value, caret.value);
+  });
+}
+function complete(event: KeyboardEvent): void {
+  const [first] = called.value.choices;
+  if (!first || event.shiftKey) return;
+  event.preventDefault();
+  call(first);
+}
+
 /** The line cut where what was understood begins and ends, for the light behind the words. */
 const stretches = computed(() => {
   const text = line.value;
@@ -63,6 +88,7 @@ const stretches = computed(() => {
 /** The input scrolls under its own words; the light goes along. */
 const scrolled = ref(0);
 const follow = (event: Event): void => {
+  noteCaret();
   scrolled.value = (event.target as HTMLInputElement).scrollLeft;
 };
 
@@ -133,7 +159,7 @@ async function save(): Promise<void> {
 </script>
 
 <template>
-  <form class="composer" @submit.prevent="save">
+  <form ref="form" class="composer" @submit.prevent="save">
     <div class="line">
       <div class="light" aria-hidden="true">
         <div :style="{ transform: `translateX(${-scrolled}px)` }">
@@ -154,11 +180,20 @@ async function save(): Promise<void> {
         autocomplete="off"
         @scroll="follow"
         @input="follow"
+        @keyup="noteCaret"
+        @click="noteCaret"
+        @keydown.tab="complete"
       />
       <span class="key" aria-hidden="true">Enter saves</span>
     </div>
     <div id="made" class="made" aria-live="polite">
       <span v-if="error" class="wrong">{{ error }}</span>
+      <span v-if="called.choices.length" role="group" aria-label="Colleagues">
+        <v-btn v-for="one in called.choices" :key="one.id" class="word" @click="call(one)">{{
+          one.name
+        }}</v-btn>
+        <span class="hint">Tab takes the first</span>
+      </span>
       <span v-if="reading?.dealChoices.length" role="group" aria-label="Which deal is the sum for?">
         <b>Which deal is the sum for?</b>
         <v-btn v-for="one in reading.dealChoices" :key="one.id" class="word" @click="dealId = one.id">
@@ -235,6 +270,9 @@ async function save(): Promise<void> {
 }
 .made b {
   color: var(--ink);
+}
+.hint {
+  margin-left: 10px;
 }
 .out {
   text-decoration: line-through;

@@ -45,7 +45,8 @@ async function put(
     params: { id: props.id },
     body: { version, ...patch },
   });
-  undo.tell({ text: patch.ownerId ? 'Reassigned.' : 'Changed.', eventId });
+  const about = patch.ownerId ? { about: { leadId: props.id } } : {};
+  undo.tell({ text: patch.ownerId ? 'Reassigned.' : 'Changed.', eventId, ...about });
   await load();
 }
 async function give(ownerId: string): Promise<void> {

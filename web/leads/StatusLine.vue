@@ -41,7 +41,7 @@ async function set(status: Status): Promise<void> {
       body: { version: props.lead.version, status, ...extra },
     });
     asking.value = null;
-    undo.tell({ text: `Status: ${status}.`, eventId });
+    undo.tell({ text: `Status: ${status}.`, eventId, about: { leadId: props.lead.id } });
   } catch (error) {
     undo.fail(error);
   }

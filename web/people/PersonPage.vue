@@ -100,7 +100,7 @@ async function putStanding(standing: (typeof STANDINGS)[number]): Promise<void> 
       params: { id: props.id },
       body: { version: person.value?.version ?? 1, standing },
     });
-    undo.tell({ text: `Standing: ${standing}.`, eventId });
+    undo.tell({ text: `Standing: ${standing}.`, eventId, about: { personId: props.id } });
   } catch (problem) {
     undo.fail(problem);
     await load();

@@ -34,6 +34,16 @@ const PAGES: { path: RegExp; lines: KeyLine[] }[] = [
     ],
   },
   {
+    path: /^\/round\/(?:day|week|month|agenda)$/,
+    lines: [
+      { keys: 'j k', does: 'Later, earlier' },
+      { keys: 't', does: 'Today' },
+      { keys: 'n', does: 'New meeting' },
+      { keys: 'Alt ← → ↑ ↓', does: 'Move what is chosen by a day or a quarter of an hour' },
+      { keys: 'Alt Shift ↑ ↓', does: 'Make it shorter or longer' },
+    ],
+  },
+  {
     path: /^\/(?:people|leads)\/triage$/,
     lines: [
       { keys: '1 to 9', does: 'Prospect, with that plan' },

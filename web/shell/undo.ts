@@ -1,12 +1,15 @@
 import { defineStore } from 'pinia';
 import { ref } from 'vue';
 import type { RouteLocationRaw } from 'vue-router';
+import type { About } from '@emporikon/contract/ledger';
 import { api, wordsOf } from './api';
 
 export interface Told {
   text: string;
   /** The event that takes it back; null when there is nothing to take back. */
   eventId: string | null;
+  /** The record of which a stage, status or owner changed: one can say why. */
+  about?: About;
   links?: { text: string; to: RouteLocationRaw }[];
   wrong?: boolean;
 }
@@ -24,6 +27,27 @@ export const useUndo = defineStore('undo', () => {
     if (!next.wrong) timer = setTimeout(() => (told.value = null), STAYS_MS);
   }
 
+  /** It stays for as long as somebody writes in it. */
+  const hold = (): void => clearTimeout(timer);
+
+  /** Puts a sentence to the change that was just made, for the ledger and whoever looks at the record next. */
+  async function sayWhy(words: string): Promise<void> {
+    const about = told.value?.about;
+    if (!about || !words.trim()) return;
+    try {
+      const { items } = await api('GET /api/ledger', { query: { ...about, kind: 'change', limit: 1 } });
+      const [entry] = items;
+      if (!entry?.isMine) throw new Error('The change is not there any more.');
+      const { eventId } = await api('PATCH /api/ledger/:id', {
+        params: { id: entry.id },
+        body: { version: entry.version, body: words.trim() },
+      });
+      tell({ text: `Because: ${words.trim()}`, eventId });
+    } catch (error) {
+      fail(error);
+    }
+  }
+
   const fail = (error: unknown): void => tell({ text: wordsOf(error), eventId: null, wrong: true });
 
   async function undo(): Promise<void> {
@@ -38,5 +62,5 @@ export const useUndo = defineStore('undo', () => {
   }
 
   const dismiss = (): void => void (told.value = null);
-  return { told, tell, fail, undo, dismiss };
+  return { told, tell, fail, undo, dismiss, hold, sayWhy };
 });
