@@ -45,6 +45,7 @@ export function commandsFor(isAdmin: boolean): Command[] {
       also: ALSO[what],
       act: { kind: 'make', what },
     })),
+    go('New meeting', 'Make', '/round/week?meeting=new', 'invite appointment invitation create'),
     { name: 'Capture', hint: 'Make', also: 'drop paste upload file message', act: { kind: 'capture' } },
     ...SECTIONS.flatMap((section) =>
       section.places.map((place) =>

@@ -1,25 +1,30 @@
 <script setup lang="ts">
-import type { RoundLine } from '@emporikon/contract/round';
 import { noticeWords } from '@emporikon/core/ledger/notices';
 import { computed } from 'vue';
 import { api } from '../shell/api';
 import { calendarDay, clock, due, todayOf, when } from '../shell/format';
+import { addDays } from '../meetings/days';
 import { useFetched } from '../shell/live';
+import { fromField } from '../shell/moment';
 import TaskLink from '../tasks/TaskLink.vue';
 
 /** Beside the round: what has a time today, what lies with others, and what is for me. */
-const props = defineProps<{ lines: readonly RoundLine[] }>();
 const SHOWN = 5;
 const { data: delegated } = useFetched(
   () => api('GET /api/tasks/delegated', { query: { limit: SHOWN } }),
   ['tasks'],
 );
 const { data: notices } = useFetched(() => api('GET /api/notices', { query: { limit: SHOWN } }), ['notices']);
-const timed = computed(() =>
-  props.lines
-    .flatMap(({ task }) => (task && !task.allDay ? [task] : []))
-    .sort((a, b) => a.dueAt.localeCompare(b.dueAt)),
+const dayAt = (day: string): string => fromField(day, true) ?? '';
+/** What has a time today, also where a colleague asked one to come. */
+const { data: calendar } = useFetched(
+  () =>
+    api('GET /api/calendar', {
+      query: { from: dayAt(todayOf()), until: dayAt(addDays(todayOf(), 1)) },
+    }),
+  ['tasks', 'task_people'],
 );
+const timed = computed(() => (calendar.value?.items ?? []).filter(({ allDay }) => !allDay));
 const unread = computed(() => (notices.value?.items ?? []).filter(({ isRead }) => !isRead));
 </script>
 
@@ -28,12 +33,15 @@ const unread = computed(() => (notices.value?.items ?? []).filter(({ isRead }) =
     <h2>Today</h2>
     <p class="soft">{{ calendarDay(todayOf()) }}</p>
     <ul v-if="timed.length" class="times">
-      <li v-for="task in timed" :key="task.id">
-        <b>{{ clock(task.dueAt) }}</b> <TaskLink :task="task" />
-        <span v-if="task.person" class="soft">{{ task.person.name }}</span>
+      <li v-for="item in timed" :key="item.key" :class="{ over: item.isDone }">
+        <b>{{ clock(item.start) }}</b> <TaskLink :task="{ id: item.taskId, title: item.title }" />
+        <span v-if="item.about" class="soft">{{ item.about }}</span>
+        <span v-if="item.answer === 'waiting'" class="late">to answer</span>
+        <span v-if="item.isDone" class="soft">done</span>
       </li>
     </ul>
     <p v-else class="soft">Nothing has a time today.</p>
+    <RouterLink to="/round/week" class="quiet-link">The week</RouterLink>
     <h2>Delegated</h2>
     <ul v-if="delegated?.items.length">
       <li v-for="task in delegated.items" :key="task.id" class="pair">

@@ -116,7 +116,7 @@ usePageKeys((event) => {
       </p>
       <template v-if="!data && !error"><span v-for="n in 8" :key="n" class="ghost"></span></template>
     </div>
-    <RoundAside :lines="lines" />
+    <RoundAside />
   </div>
 </template>
 

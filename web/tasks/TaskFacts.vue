@@ -41,16 +41,19 @@ const at = (day: string, time: string | null): string => {
 const saveDay = (day: string, version: number): Promise<void> =>
   change({ dueAt: at(day, props.task.allDay ? null : timeOf(props.task.dueAt)) })(version);
 
-async function saveTime(typed: string, version: number): Promise<void> {
+/** A time as it is typed; null for none. */
+async function timeFrom(typed: string): Promise<string | null> {
   const { readTypedTime } = await import('@emporikon/core/calendar/typedTime');
   const time = typed.trim() ? readTypedTime(typed) : null;
   if (typed.trim() && !time) throw new Error(`“${typed}” is not a time. Type one such as 9:30.`);
+  return time;
+}
+async function saveTime(typed: string, version: number): Promise<void> {
+  const time = await timeFrom(typed);
   await change({ dueAt: at(dayOf(props.task.dueAt), time), allDay: time === null })(version);
 }
 async function saveUntil(typed: string, version: number): Promise<void> {
-  const { readTypedTime } = await import('@emporikon/core/calendar/typedTime');
-  const time = typed.trim() ? readTypedTime(typed) : null;
-  if (typed.trim() && !time) throw new Error(`“${typed}” is not a time. Type one such as 9:30.`);
+  const time = await timeFrom(typed);
   const begins = dayOf(props.task.dueAt);
   // What ends before it begins ends on the day after.
   const isNextDay = time !== null && time <= timeOf(props.task.dueAt);
