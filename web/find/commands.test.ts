@@ -7,7 +7,7 @@ const first = (typed: string): string | undefined => findCommands(typed, all)[0]
 it('knows every place, everything that can be made, and the themes', () => {
   const places = [...SECTIONS, ...SETTINGS].flatMap(({ places }) => places.map(({ to }) => to));
   const reached = all.flatMap(({ act }) => (act.kind === 'go' ? [act.to] : []));
-  expect(reached.sort()).toEqual(places.sort());
+  expect(reached.filter((to) => !to.includes('?')).sort()).toEqual(places.sort());
   expect(all.flatMap(({ act }) => (act.kind === 'make' ? [act.what] : []))).toEqual([...MAKEABLE]);
   expect(all.filter(({ act }) => act.kind === 'theme')).toHaveLength(3);
 });
@@ -15,6 +15,7 @@ it('knows every place, everything that can be made, and the themes', () => {
 it.each([
   ['new pers', 'New person'],
   ['new deal', 'New deal'],
+  ['new meet', 'New meeting'],
   ['forecast', 'Forecast'],
   ['dark', 'Dark theme'],
   ['duplicates', 'Look-alikes'],
