@@ -1,90 +1,10 @@
-import { readCalendar, writeCalendar, type CalendarEvent } from '@emporikon/core/formats/icalendar';
-import { createTransport } from 'nodemailer';
-import { openMailIntake, type MailIntake } from '../outside/mail';
 import { delegating } from '../testing/delegating';
 import { useHouse } from '../testing/harness';
+import { ANA, inviting } from '../testing/inviting';
 
 const { house, pell, ines } = useHouse();
 const { idOf, noticesOf, change, detail } = delegating;
-const NOW = new Date('2026-11-25T09:00:00Z');
-const ANA = 'ana@padariasol.example';
-
-/** A mail with a calendar file, as it was handed to the mail server. */
-interface Sent {
-  to: string;
-  subject: string;
-  text: string;
-  replyTo: string;
-  calendar: { method: string; content: string };
-}
-const sent = (): Sent[] => house.mails as unknown as Sent[];
-
-let intake: MailIntake;
-beforeAll(async () => {
-  intake = await openMailIntake(house.tools, '127.0.0.1', 0, () => undefined);
-});
-afterAll(() => intake.stop());
-let ana = '';
-beforeEach(async () => {
-  house.tools.now = () => NOW;
-  await house.sequelize.query('DELETE FROM notices');
-  const found = await pell.call('POST /api/people/find-or-create', {
-    body: { fullName: 'Ana Silva', email: ANA },
-  });
-  ana = found.body.person?.id ?? '';
-  await house.work();
-  house.mails.length = 0;
-});
-
-const meet = async (over: Record<string, unknown> = {}) =>
-  (
-    await pell.call('POST /api/tasks', {
-      body: {
-        title: 'Trial ride',
-        kind: 'meeting',
-        dueAt: '2026-12-03T10:00:00Z',
-        endAt: '2026-12-03T10:45:00Z',
-        allDay: false,
-        place: 'Quay 4',
-        isInviting: true,
-        people: [{ personId: ana }],
-        ...over,
-      },
-    })
-  ).body;
-/** What was mailed since, once the queue has worked: to whom, how, and which version. */
-async function mailed() {
-  await house.work();
-  const seen = sent().map(({ to, calendar }) => {
-    const [event] = readCalendar(calendar.content)?.events ?? [];
-    return [to, calendar.method, event?.sequence];
-  });
-  return seen.sort();
-}
-const eventOf = (mail: Sent | undefined): CalendarEvent => {
-  const [event] = readCalendar(mail?.calendar.content ?? '')?.events ?? [];
-  if (!event) throw new Error('nothing was mailed');
-  return event;
-};
-const peopleOf = async (id: string) =>
-  (await detail(pell, id)).people.map(({ name, answer, invited }) => [name, answer, invited]);
-/** Somebody answers from their calendar program. */
-async function answer(
-  event: CalendarEvent,
-  word: 'accepted' | 'declined' | 'tentative',
-  over: Partial<CalendarEvent> & { from?: string; method?: 'REPLY' | 'COUNTER' } = {},
-) {
-  const { from = ANA, method = 'REPLY', ...more } = over;
-  const attendees = [{ email: ANA, name: 'Ana Silva', answer: word }];
-  const content = writeCalendar([{ ...event, attendees, stamp: '2026-11-25T10:00:00Z', ...more }], method);
-  await createTransport({ host: '127.0.0.1', port: intake.port, secure: false, ignoreTLS: true }).sendMail({
-    from,
-    to: 'pell@wharfside.example',
-    subject: `${word}: Trial ride`,
-    text: 'Sent from my calendar',
-    icalEvent: { method, content },
-  });
-}
+const { state, sent, meet, mailed, eventOf, peopleOf, answer } = inviting(house, pell);
 
 it('whoever comes is mailed an invitation that their calendar knows', async () => {
   const made = await meet();
@@ -106,55 +26,9 @@ it('whoever comes is mailed an invitation that their calendar knows', async () =
   expect(await peopleOf(made.task.id)).toEqual([['Ana Silva', 'waiting', 'yes']]);
 });
 
-it('an answer marks who comes, is told to whoever holds it, stands in their history, and not in Arrivals', async () => {
-  const { task } = await meet();
-  await mailed();
-  await answer(eventOf(sent()[0]), 'accepted', { comment: 'I bring Rui' });
-  expect(await peopleOf(task.id)).toEqual([['Ana Silva', 'accepted', 'yes']]);
-  expect(await noticesOf(pell)).toEqual([['coming', 'Trial ride', 'Ana Silva accepted: I bring Rui']]);
-  const { items } = (await pell.call('GET /api/ledger', { query: { personId: ana } })).body;
-  expect(items[0]).toMatchObject({ side: 'theirs', kind: 'mail', headline: 'Accepted “Trial ride”' });
-  expect((await pell.call('GET /api/captures')).body.waiting).toBe(0);
-  house.mails.length = 0;
-  expect(await mailed()).toEqual([]);
-});
-
-it('an answer of another sender, to another version, or that a newer one overtook changes nothing', async () => {
-  const { task } = await meet();
-  await mailed();
-  const event = eventOf(sent()[0]);
-  await answer(event, 'declined', { from: 'mallory@elsewhere.example' });
-  expect(await peopleOf(task.id)).toEqual([['Ana Silva', 'waiting', 'yes']]);
-  await answer(event, 'accepted');
-  await answer(event, 'declined', { stamp: '2026-11-25T09:59:00Z' });
-  expect(await peopleOf(task.id)).toEqual([['Ana Silva', 'accepted', 'yes']]);
-  await change(pell, task.id, { dueAt: '2026-12-04T10:00:00Z' });
-  await mailed();
-  expect(await peopleOf(task.id)).toEqual([['Ana Silva', 'waiting', 'yes']]);
-  await answer(event, 'accepted', { stamp: '2026-11-25T11:00:00Z' });
-  expect(await peopleOf(task.id)).toEqual([['Ana Silva', 'waiting', 'yes']]);
-  await answer(eventOf(sent().at(-1)), 'accepted', { stamp: '2026-11-25T11:00:00Z' });
-  expect(await peopleOf(task.id)).toEqual([['Ana Silva', 'accepted', 'yes']]);
-});
-
-it('another time that they propose stands beside them', async () => {
-  const { task } = await meet();
-  await mailed();
-  await answer(eventOf(sent()[0]), 'tentative', {
-    method: 'COUNTER',
-    start: '2026-12-04T14:00:00Z',
-    end: '2026-12-04T15:00:00Z',
-  });
-  expect((await detail(pell, task.id)).people[0]).toMatchObject({
-    answer: 'tentative',
-    proposes: { start: '2026-12-04T14:00:00.000Z', end: '2026-12-04T15:00:00.000Z' },
-  });
-  expect(await noticesOf(pell)).toEqual([['coming', 'Trial ride', 'Ana Silva proposes another time']]);
-});
-
 it('everybody hears once of a change, of what is called off, and nobody of what is not told', async () => {
   const { task } = await meet({
-    people: [{ personId: ana }, { email: 'rui@padariasol.example', name: 'Rui' }],
+    people: [{ personId: state.ana }, { email: 'rui@padariasol.example', name: 'Rui' }],
   });
   await mailed();
   house.mails.length = 0;
@@ -166,7 +40,7 @@ it('everybody hears once of a change, of what is called off, and nobody of what 
     ['rui@padariasol.example', 'REQUEST', 1],
   ]);
   house.mails.length = 0;
-  await change(pell, task.id, { people: [{ personId: ana }] });
+  await change(pell, task.id, { people: [{ personId: state.ana }] });
   expect(await mailed()).toEqual([['rui@padariasol.example', 'CANCEL', 2]]);
   house.mails.length = 0;
   const gone = await pell.call('DELETE /api/tasks/:id', { params: { id: task.id } });
@@ -250,7 +124,7 @@ it('a meeting that repeats comes again with the same people, who are asked anew'
 
 it('a person’s address makes them that person, and one who is invited twice is invited once', async () => {
   const { task } = await meet({
-    people: [{ email: ANA.toUpperCase() }, { personId: ana }, { email: 'INES@wharfside.example' }],
+    people: [{ email: ANA.toUpperCase() }, { personId: state.ana }, { email: 'INES@wharfside.example' }],
   });
   const { people } = await detail(pell, task.id);
   expect(people.map(({ name, personId, userId }) => [name, personId !== null, userId !== null])).toEqual([
@@ -261,6 +135,6 @@ it('a person’s address makes them that person, and one who is invited twice is
     [ANA, 'REQUEST', 0],
     ['ines@wharfside.example', 'REQUEST', 0],
   ]);
-  const moves = (await pell.call('GET /api/people/:id', { params: { id: ana } })).body.moves;
+  const moves = (await pell.call('GET /api/people/:id', { params: { id: state.ana } })).body.moves;
   expect(moves.map(({ id }) => id)).toContain(task.id);
 });
