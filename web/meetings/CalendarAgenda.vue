@@ -22,7 +22,7 @@ const days = computed(() => {
 /** Everybody else who is there. */
 const company = (item: CalendarItem): string[] =>
   [...(item.assignee.id === session.me?.id ? [] : [item.assignee.name]), ...item.with].filter(
-    (name) => name !== session.me?.name,
+    (name) => name !== session.me?.name && name !== item.about,
   );
 const stateOf = (item: CalendarItem): string =>
   item.isDone ? 'done' : item.isOverdue ? 'overdue' : item.isExpected ? 'repeats' : '';
@@ -41,7 +41,7 @@ const stateOf = (item: CalendarItem): string =>
           ><span v-if="company(item).length" class="soft"> · with {{ nameList(company(item)) }}</span
           ><span v-if="showsWho" class="soft"> · {{ item.assignee.name }}</span></span
         >
-        <span :class="item.isOverdue ? 'late' : 'soft'">{{ stateOf(item) }}</span>
+        <span class="state" :class="item.isOverdue ? 'late' : 'soft'">{{ stateOf(item) }}</span>
       </li>
     </ul>
   </section>
@@ -84,6 +84,9 @@ li {
   }
   li {
     grid-template-columns: 96px minmax(0, 1fr);
+  }
+  .state {
+    grid-column: 2;
   }
 }
 </style>
