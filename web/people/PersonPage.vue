@@ -209,11 +209,11 @@ watch(person, (now) => {
           :save="put('timeZone')"
         />
         <Fact
-          v-if="person.birthday"
           label="Birthday"
           kind="date"
           field="birthday"
           :value="person.birthday"
+          placeholder="Not known"
           :save="put('birthday')"
         />
         <Fact
