@@ -14,7 +14,9 @@ it('an answer marks who comes, is told to whoever holds it, stands in their hist
   expect(await peopleOf(task.id)).toEqual([['Ana Silva', 'accepted', 'yes']]);
   expect(await noticesOf(pell)).toEqual([['coming', 'Trial ride', 'Ana Silva accepted: I bring Rui']]);
   const { items } = (await pell.call('GET /api/ledger', { query: { personId: state.ana } })).body;
-  expect(items[0]).toMatchObject({ side: 'theirs', kind: 'mail', headline: 'Accepted “Trial ride”' });
+  expect(items).toContainEqual(
+    expect.objectContaining({ side: 'theirs', kind: 'mail', headline: 'Accepted “Trial ride”' }),
+  );
   expect((await pell.call('GET /api/captures')).body.waiting).toBe(0);
   house.mails.length = 0;
   expect(await mailed()).toEqual([]);
@@ -44,10 +46,10 @@ it('what they write around their answer is kept: with it, or in Arrivals where t
   const event = eventOf(sent()[0]);
   await answer(event, 'tentative', { text: 'Could Rui come instead of me?' });
   const { items } = (await pell.call('GET /api/ledger', { query: { personId: state.ana } })).body;
-  expect(items[0]).toMatchObject({
-    headline: 'May come to “Trial ride”',
-    body: 'Could Rui come instead of me?',
-  });
+  expect(items.map(({ headline, body }) => [headline, body])).toContainEqual([
+    'May come to “Trial ride”',
+    'Could Rui come instead of me?',
+  ]);
   await change(pell, task.id, { done: true });
   const before = await waiting();
   await answer(event, 'accepted', { stamp: '2026-11-25T12:00:00Z' });
