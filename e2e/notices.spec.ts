@@ -1,5 +1,5 @@
 import { expect, test } from './test';
-import { signIn } from './pages';
+import { choose, signIn } from './pages';
 
 test('a mention and a task reach the colleague at once, lead to the record, and are read', async ({
   browser,
@@ -49,6 +49,7 @@ test('a colleague is called by the first letters, and a change of standing says 
   const { person } = (await made.json()) as { person: { id: string } };
   await page.goto(`/people/${person.id}`);
   const line = page.getByLabel('Write what happened or what comes next');
+  await line.click();
   await line.pressSequentially('ask @jo');
   const offered = page.getByRole('group', { name: 'Colleagues' });
   await expect(offered.getByRole('button', { name: 'Joss Ferrow' })).toBeVisible();
@@ -64,7 +65,7 @@ test('a colleague is called by the first letters, and a change of standing says 
   await line.fill('');
 
   await page.getByRole('button', { name: /^Standing: stranger/ }).click();
-  await page.getByRole('option', { name: 'customer', exact: true }).click();
+  await choose(page.getByRole('combobox', { name: 'Standing' }), 'customer');
   await expect(page.getByText('Standing: customer.')).toBeVisible();
   await page.getByRole('button', { name: 'Say why' }).click();
   await page.getByRole('textbox', { name: 'Why' }).fill('They signed at the fair');
