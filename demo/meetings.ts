@@ -1,6 +1,6 @@
 import { runInTransaction, type Actor, type Tools } from '@emporikon/server/commands/context';
 import { TaskPerson } from '@emporikon/server/db/models/meetings';
-import { hold } from '@emporikon/server/meetings/held';
+import { enterOutcome } from '@emporikon/server/meetings/held';
 import { addTask, type WantedTask } from '@emporikon/server/tasks/add';
 import { DateTime } from 'luxon';
 import { officeDay, ZONE } from './clock';
@@ -76,6 +76,6 @@ export async function loadMeetings(
     await context.write.event('answer invitation', `Accepted: ${ride.title}`, ines.id);
   });
   await runInTransaction(at(17), pell, (context) =>
-    hold(context, shop.id, 'Saw the back door: a long bike fits through it', 'spoke', []),
+    enterOutcome(context, shop.id, 'Saw the back door: a long bike fits through it', 'spoke', []),
   );
 }

@@ -28,7 +28,14 @@ const VIEWS: Record<string, Path> = {
   delegated: '/round/delegated',
   'a day': '/round/day',
   'a week': '/round/week',
-  'a month': '/round/month',
+  'a month': async (page) => {
+    // More than a day has room for, so that the rest stands behind a link; far ahead, where it is in nobody's way.
+    for (let count = 1; count <= 8; count++)
+      await page.request.post('/api/tasks', {
+        data: { title: `Crowded ${count}`, dueAt: '2031-01-15T00:00:00Z' },
+      });
+    return '/round/month?on=2031-01-15';
+  },
   'an agenda': '/round/agenda',
   'a new meeting': '/round/week?meeting=new',
   'a task': async (page) => {

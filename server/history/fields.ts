@@ -88,5 +88,5 @@ export const TOLD: Readonly<Record<FieldChange['record']['table'], Readonly<Reco
 export const TOLD_FIELDS: Readonly<Record<string, readonly string[]>> = Object.fromEntries(
   Object.entries(TOLD).map(([table, fields]) => [table, Object.keys(fields)]),
 );
-/** What a person or a deal cannot be put back to by its field alone is not offered to be restored. */
+/** Fields that cannot be put back by themselves. */
 export const NOT_RESTORED: ReadonlySet<string> = new Set(['tasks.doneAt', 'contact_points.consent']);

@@ -161,7 +161,7 @@ export interface Busy {
   end: Date;
 }
 
-/** When colleagues are not free, whatever it is: what they do, and what they said they come to. Hold it past sight. */
+/** When colleagues are not free, whatever it is: what they do, and what they said they come to. To be called past sight. */
 export const busyTimes = (
   context: Context,
   who: readonly string[],

@@ -12,7 +12,7 @@ import { changeTask, linkPeople, loadTask } from '../tasks/change';
  * came; what is to be done next is set; and the task is done. One transaction, one undo.
  * @throws 409 where it is done already
  */
-export async function hold(
+export async function enterOutcome(
   context: Context,
   id: string,
   words: string,

@@ -6,7 +6,7 @@ import { loadTask } from '../tasks/change';
 import { busyTimes, calendarOf, calendarUsers } from './entries';
 import { endFeed, feedOf, makeFeed } from './feed';
 import { freeTimes } from './freeTimes';
-import { hold } from './held';
+import { enterOutcome } from './held';
 import { answerFor } from './people';
 
 const LONGEST_MS = 62 * 86_400_000;
@@ -49,7 +49,7 @@ export const meetingHandlers: Handlers = {
     eventId: await answerFor(context, await loadTask(context, params.id), body.answer),
   }),
   'POST /api/tasks/:id/held': ({ params, body, context }) =>
-    hold(context, params.id, body.words, body.outcome ?? 'spoke', body.leaveOut),
+    enterOutcome(context, params.id, body.words, body.outcome ?? 'spoke', body.leaveOut),
   'GET /api/calendar/feed': ({ context }) => feedOf(context),
   'POST /api/calendar/feed': ({ context }) => makeFeed(context),
   'DELETE /api/calendar/feed': ({ context }) => endFeed(context),

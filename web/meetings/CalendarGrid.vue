@@ -158,6 +158,8 @@ const options = computed((): CalendarOptions => ({
     emit('add', { start: fieldOf(start, allDay), end: fieldOf(end, allDay), allDay }),
   // A day is called by all that stands in it, and not by its number alone.
   dayCellDidMount: ({ el }) => el.removeAttribute('aria-labelledby'),
+  // It is an anchor that leads nowhere, and opens what does not fit.
+  moreLinkDidMount: ({ el }) => el.setAttribute('role', 'button'),
   eventDidMount: ({ el, event }) => {
     el.dataset.key = event.id;
     const item = byKey.value.get(event.id);
