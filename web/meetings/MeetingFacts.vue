@@ -138,6 +138,9 @@ async function take({ start, end }: { start: string; end: string }): Promise<voi
 </template>
 
 <style scoped>
+.cap {
+  display: block;
+}
 h3 {
   margin: 18px 0 2px;
 }
