@@ -112,6 +112,14 @@ test('what stands in the week is moved and stretched by key and by hand, and eac
   await expect.poll(shown).toEqual([`${date}T10:00`, `${date}T11:15`]);
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect.poll(shown).toEqual([`${date}T10:15`, `${date}T11:30`]);
+  // Keys that come faster than the answers all count.
+  await expect(entry).toContainText('10:15');
+  await entry.focus();
+  for (let n = 0; n < 5; n += 1) await page.keyboard.press('Alt+ArrowDown');
+  for (let n = 0; n < 5; n += 1) await page.keyboard.press('Alt+ArrowUp');
+  await page.keyboard.press('Alt+Shift+ArrowDown');
+  await expect.poll(shown).toEqual([`${date}T10:15`, `${date}T11:45`]);
+  await expect(entry).toBeFocused();
 
   const from = await entry.boundingBox();
   const column = await page.locator('.fc-timegrid-col[data-date]').nth(3).boundingBox();

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { CalendarItem } from '@emporikon/contract/meetings';
-import { computed, defineAsyncComponent, watch } from 'vue';
+import { computed, defineAsyncComponent, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api } from '../shell/api';
 import { useMedia, usePageKeys } from '../shell/browser';
@@ -14,7 +14,7 @@ import { useTaskAction } from '../tasks/useTaskAction';
 import CalendarAgenda from './CalendarAgenda.vue';
 import { addDays, firstWeekday, rangeOf, stepFrom, type Span } from './days';
 import { newMeeting } from './link';
-import { timesAt, type Place } from './placing';
+import { timesAt, type Place, type Times } from './placing';
 
 /** What has a day or a time: mine, a colleague's or the team's, for a day, a week, a month, or as a list. */
 const props = defineProps<{ span: Span }>();
@@ -72,16 +72,41 @@ const add = (place?: Place): unknown =>
       place && { start: place.start, ...(place.allDay ? {} : { end: place.end }) },
     ),
   });
-async function move(item: CalendarItem, to: Place): Promise<void> {
+/**
+ * What was moved stands there at once. The moves of one are sent one after the other, each on the version that the one before
+ * it made, so that a key pressed twice moves twice.
+ */
+const moved = ref(new Map<string, { place: Times; version: number; left: number }>());
+const items = computed(() =>
+  (data.value?.items ?? []).map((item) => {
+    const place = moved.value.get(item.key)?.place;
+    return place ? { ...item, start: place.dueAt, end: place.endAt ?? item.end, allDay: place.allDay } : item;
+  }),
+);
+let sending: Promise<unknown> = Promise.resolve();
+function move(item: CalendarItem, to: Place): void {
   const times = timesAt(to, item.zone);
   if (!times) return;
-  await run(`Moved ${item.title} to ${due(times)}.`, () =>
-    api('PATCH /api/tasks/:id', {
+  const before = moved.value.get(item.key);
+  const now = { place: times, version: before?.version ?? item.version, left: (before?.left ?? 0) + 1 };
+  moved.value.set(item.key, now);
+  sending = sending.then(() => send(item, times));
+}
+async function send(item: CalendarItem, times: Times): Promise<void> {
+  const isMoved = await run(`Moved ${item.title} to ${due(times)}.`, async () => {
+    const { task, eventId } = await api('PATCH /api/tasks/:id', {
       params: { id: item.taskId },
-      body: { version: item.version, ...times },
-    }),
-  );
+      body: { version: moved.value.get(item.key)?.version ?? item.version, ...times },
+    });
+    const shown = moved.value.get(item.key);
+    if (shown) shown.version = task.version;
+    return { eventId };
+  });
+  const shown = moved.value.get(item.key);
+  if (shown) shown.left -= 1;
+  if (isMoved && shown?.left) return;
   await load();
+  if (!isMoved || !moved.value.get(item.key)?.left) moved.value.delete(item.key);
 }
 
 const KEYS: Record<string, () => void> = {
@@ -113,7 +138,7 @@ usePageKeys((event) => {
     </div>
     <p v-if="error" class="wrong" role="alert">{{ error }}</p>
     <template v-if="data">
-      <CalendarAgenda v-if="isList && data.items.length" :items="data.items" :shows-who="showsWho" />
+      <CalendarAgenda v-if="isList && items.length" :items="items" :shows-who="showsWho" />
       <p v-else-if="isList" class="empty">Nothing has a day or a time here.</p>
       <CalendarGrid
         v-else
@@ -121,7 +146,7 @@ usePageKeys((event) => {
         :span="span as Exclude<Span, 'agenda'>"
         :day="day"
         :first="first"
-        :items="data.items"
+        :items="items"
         :busy="busy"
         :shows-who="showsWho"
         @open="open"

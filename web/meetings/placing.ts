@@ -17,10 +17,13 @@ export function placeOf({ start, end, allDay, zone }: CalendarItem): Place {
 }
 
 /** What is sent of a task that was put elsewhere. */
-export function timesAt(
-  place: Place,
-  zone: string,
-): { dueAt: string; allDay: boolean; endAt?: string } | null {
+export interface Times {
+  dueAt: string;
+  allDay: boolean;
+  endAt?: string;
+}
+
+export function timesAt(place: Place, zone: string): Times | null {
   const dueAt = fromField(place.start, place.allDay, place.allDay ? zone : undefined);
   if (!dueAt) return null;
   const endAt = place.allDay ? null : fromField(place.end, false);
