@@ -6,6 +6,7 @@ import { companyRoutes } from './companies';
 import { dealRoutes } from './deals';
 import { eventRoutes } from './events';
 import { fieldRoutes } from './fields';
+import { fileRoutes } from './files';
 import { forecastRoutes } from './forecast';
 import { formRoutes } from './forms';
 import { historyRoutes } from './history';
@@ -49,6 +50,7 @@ export const allRoutes = {
   ...noticeRoutes,
   ...settingsRoutes,
   ...fieldRoutes,
+  ...fileRoutes,
   ...callRoutes,
   ...formRoutes,
   ...historyRoutes,

@@ -40,6 +40,7 @@ export const Entry = z.object({
     .object({ id: z.string(), count: z.int() })
     .nullable()
     .describe('the exchange it is the newest of, where that is folded into it'),
+  files: z.array(z.object({ id: Id, name: z.string(), number: z.int() })).describe('that came with it'),
   isPinned: z.boolean(),
   isNew: z.boolean().describe('entered by a colleague since whoever asks looked here last'),
   isAnnotated: z.boolean().describe('whoever asks wrote something beside it for themselves'),

@@ -18,6 +18,8 @@ export interface Config {
   postServer: string | null;
   mailFrom: string;
   sealKey: string | null;
+  /** ClamAV daemon that scans files, `host:port`. */
+  scanner: string | null;
   /** Where each look-up source is, and the key it knows us by; those without an address are not asked. */
   lookUps: Record<'register' | 'finder' | 'directory', { url: string | null; key: string }>;
   /** The one browser extension that may call: its origin. */
@@ -70,6 +72,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     exchangeSecret: env.EXCHANGE_SECRET ?? null,
     postServer: env.POST_SERVER ?? null,
     mailFrom: env.MAIL_FROM ?? 'hello@wharfside.example',
+    scanner: env.CLAMD || null,
     sealKey: env.EMPORIKON_SECRET ?? null,
     lookUps: {
       register: { url: env.REGISTER_URL ?? null, key: env.REGISTER_KEY ?? '' },

@@ -8,6 +8,7 @@ import { companies } from './companies/room';
 import { deals } from './deals/room';
 import { events } from './events/room';
 import { fields } from './fields/room';
+import { files } from './files/room';
 import { forecast } from './forecast/room';
 import { forms } from './forms/room';
 import { history } from './history/room';
@@ -44,6 +45,7 @@ export const rooms: readonly Room[] = [
   deals,
   events,
   fields,
+  files,
   forecast,
   forms,
   history,

@@ -4,6 +4,7 @@ import type { Config } from './config';
 import { openExchange } from './outside/exchange';
 import { openLookUps } from './outside/lookups/open';
 import { openPost } from './outside/post';
+import { openScanner } from './outside/scanner';
 import { installed } from './rooms';
 import { loadAllowedHosts } from './settings/hosts';
 
@@ -25,6 +26,7 @@ export const toolsOf = (config: Config, sequelize: Sequelize): Tools =>
           : null,
       post: config.postServer ? openPost(config.postServer, config.mailFrom) : null,
       lookUps: openLookUps(config.lookUps),
+      scanner: config.scanner ? openScanner(config.scanner) : null,
       sealKey: config.sealKey,
     },
     installed,

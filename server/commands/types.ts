@@ -7,6 +7,7 @@ import type { Door } from '../outside/door';
 import type { Exchange } from '../outside/exchange';
 import type { LookUpSource } from '../outside/lookups/source';
 import type { Post } from '../outside/post';
+import type { Scanner } from '../outside/scanner';
 import type { Readers } from '../reading/readers';
 
 /** Who acts. Captures that come by post have no actor. */
@@ -55,6 +56,8 @@ export interface Outside {
   post: Post | null;
   /** Who can be asked for missing facts; none where none is set up. */
   lookUps: readonly LookUpSource[];
+  /** Looks for harmful programs in files. */
+  scanner: Scanner | null;
   /** Seals the passwords of mailboxes; null when no key was given, and then none can be kept. */
   sealKey: string | null;
 }

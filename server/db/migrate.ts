@@ -28,6 +28,7 @@ import * as twentyThird from './migrations/0023-round';
 import * as twentyFourth from './migrations/0024-presence';
 import * as twentyFifth from './migrations/0025-meetings';
 import * as twentySixth from './migrations/0026-history';
+import * as twentySeventh from './migrations/0027-files';
 
 export const MIGRATIONS = [
   first,
@@ -56,6 +57,7 @@ export const MIGRATIONS = [
   twentyFourth,
   twentyFifth,
   twentySixth,
+  twentySeventh,
 ];
 /** Any constant will do, as long as every process of this program takes the same lock. */
 const LOCK = 4600_0001;

@@ -19,6 +19,7 @@ const FILES = [
   'GET /api/captures/:id/raw',
   'GET /api/captures/:id/attachments/0',
   'GET /api/people/:id/card',
+  'GET /api/files/:id/content',
   'GET /api/people.csv',
   'GET /api/changes.csv',
   'GET /api/imports/:id/rejected.csv',

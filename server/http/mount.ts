@@ -42,8 +42,8 @@ export const early = <Name extends RouteName>(
 
 export type Handlers = { [Name in RouteName]?: Command<Name> | Early<Name> };
 
-/** Tables may be large; messages are cut off earlier by their own limit, and what strangers send earlier still. */
-const MOST_TABLE_BYTES = 64 * 1024 * 1024;
+/** Tables and files may be large; messages are cut off earlier by their own limit, and what strangers send earlier still. */
+const MOST_FILE_BYTES = 64 * 1024 * 1024;
 const MOST_PUBLIC_BYTES = 1024 * 1024;
 
 /** Runs `add` in a scope in which the named media types are handed over as bytes, JSON too. */
@@ -53,8 +53,8 @@ function inRawScope(app: FastifyInstance, spec: RouteSpec, add: (scope: FastifyI
     scope.removeAllContentTypeParsers();
     const bodyLimit = spec.open
       ? MOST_PUBLIC_BYTES
-      : types.includes('text/csv')
-        ? MOST_TABLE_BYTES
+      : types.includes('application/octet-stream')
+        ? MOST_FILE_BYTES
         : MAX_MESSAGE_BYTES;
     scope.addContentTypeParser(
       [...types],

@@ -149,17 +149,22 @@ export async function changeEntry(
   return { version: entry.version, eventId };
 }
 
-/** Removes what somebody wrote themselves; it can be taken back. */
-export async function removeEntry(context: Context, id: string): Promise<{ eventId: string | null }> {
-  const entry = await loadEntry(context, id);
-  requireAuthor(context, entry, {});
+/** Removes an entry with what it said before and what it is linked to. */
+export async function removeEntryRows(context: Context, entry: LedgerEntry): Promise<void> {
   for (const model of [LedgerRevision, LedgerLink] as const)
     for (const row of await (model as typeof LedgerLink).findAll({
-      where: { entryId: id },
+      where: { entryId: entry.id },
       transaction: context.tx,
     }))
       await context.write.remove(row);
   await context.write.remove(entry);
+}
+
+/** Removes what somebody wrote themselves; it can be taken back. */
+export async function removeEntry(context: Context, id: string): Promise<{ eventId: string | null }> {
+  const entry = await loadEntry(context, id);
+  requireAuthor(context, entry, {});
+  await removeEntryRows(context, entry);
   const eventId = await context.write.event(
     'remove entry',
     `Removed “${entry.headline.slice(0, 60)}”`,

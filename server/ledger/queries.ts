@@ -26,6 +26,7 @@ interface Row {
   actor: string | null;
   people: { id: string; name: string }[];
   deals: { id: string; name: string }[];
+  files: Entry['files'];
   thread: string | null;
   in_thread: number;
   pinned_at: Date | null;
@@ -45,6 +46,8 @@ const shown = (inThreadCount: string): string => `
   n.id, n.version, n.at, n.side, n.kind, n.headline, n.body, n.said <> '' AND n.said <> n.headline AS has_more, n.outcome, n.capture_id, n.actor_id, u.name AS actor,
   CASE WHEN n.side = 'theirs' THEN (SELECT c.message ->> 'tone' FROM captures c WHERE c.id = n.capture_id) END AS tone,
   ${linked('people', 'person_id', 'full_name')} AS people, ${linked('deals', 'deal_id', 'title')} AS deals,
+  (SELECT coalesce(jsonb_agg(jsonb_build_object('id', v.file_id, 'name', v.name, 'number', v.number) ORDER BY v.name, v.id), '[]')
+     FROM file_versions v WHERE v.entry_id = n.id) AS files,
   n.thread, ${inThreadCount} AS in_thread, n.pinned_at, n.edited_at,
   coalesce(n.created_at > :newSince::timestamptz AND n.actor_id IS DISTINCT FROM :reader::uuid, false) AS is_new,
   EXISTS (SELECT 1 FROM annotations a WHERE a.entry_id = n.id) AS is_annotated`;
@@ -90,6 +93,7 @@ const asEntry = (row: Row, reader: string): Entry => ({
   tone: row.tone,
   people: row.people,
   deals: row.deals,
+  files: row.files,
   thread: row.thread && row.in_thread > 1 ? { id: row.thread, count: row.in_thread } : null,
   isPinned: row.pinned_at !== null,
   isNew: row.is_new,

@@ -42,7 +42,9 @@ const threadFile = (): string => {
 
 /** Messages are light unless they are large; a table, a card file or a page can be small and still be much. */
 const laneOf = (name: keyof Tasks, input: { raw: Uint8Array; mediaType?: string }): Lane =>
-  name !== 'readBench' && input.raw.length <= LIGHT_UP_TO_BYTES ? 'light' : 'heavy';
+  name !== 'readBench' && name !== 'readFileWords' && input.raw.length <= LIGHT_UP_TO_BYTES
+    ? 'light'
+    : 'heavy';
 
 const isOutOfMemory = (error: unknown): boolean =>
   error instanceof Error && 'code' in error && error.code === 'ERR_WORKER_OUT_OF_MEMORY';

@@ -4,6 +4,7 @@ import { markHtml, type HtmlMark } from '@emporikon/core/reading/html';
 import { decodeHtml } from '@emporikon/core/reading/read';
 import type { PageOptions } from '@emporikon/core/reading/page/read';
 import type { Reading } from '@emporikon/core/reading/types';
+import { readFileWords } from './fileWords';
 import { readBench, type BenchReading, type BenchOptions } from './bench';
 import { contentHashOf, hashOf } from './hashes';
 import { readRaw, splitCards } from './raw';
@@ -53,6 +54,13 @@ export const tasks = {
   async readAttachment(input: { raw: Uint8Array; position: number }): Promise<Attachment | null> {
     return (await attachmentsOf(input.raw))[input.position] ?? null;
   },
+  /** All attachments of a message, whole. */
+  readAttachments: (input: { raw: Uint8Array }): Promise<Attachment[]> => attachmentsOf(input.raw),
+  /** What a text or PDF says. */
+  readFileWords: (input: {
+    raw: Uint8Array;
+    preview: string | null;
+  }): Promise<{ words: string; folded: string }> => readFileWords(input),
   /** The columns of a table, or the number of cards, and nothing of the rows themselves. */
   readBench: (input: BenchOptions): Promise<BenchReading> => readBench(input),
 };

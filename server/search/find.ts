@@ -1,8 +1,10 @@
 import type { SearchHit } from '@emporikon/contract/settings';
 import { rankHits, readSought, type Sought } from '@emporikon/core/query/find';
 import type { Context } from '../commands/context';
+import { QueryTypes } from 'sequelize';
 import { askWithFixedPlan } from '../db/prepared';
 import { foundByBoth, foundByPhone, foundByPlace, foundByWords, type Statement, type Term } from './sql';
+import { textQueryOf } from './textQuery';
 import { alikeWords, wordsBeginning } from './vocabulary';
 
 interface HitRow {
@@ -94,6 +96,21 @@ async function byQuote(asked: Ask, text: string): Promise<HitRow[]> {
   });
 }
 
+/** So many files are shown below records. */
+const [MOST_FILES, MOST_LOOKED_AT, LEAST_TYPED] = [3, 200, 3];
+async function foundFiles(context: Context, typed: string, limit: number): Promise<HitRow[]> {
+  const query = typed.trim().length >= LEAST_TYPED ? textQueryOf(typed) : null;
+  if (!query) return [];
+  return context.sequelize.query<HitRow>(
+    `SELECT 'file' AS kind, f.id, f.name AS label, 0 AS level, NULL AS score, false AS inactive,
+            coalesce((SELECT p.full_name FROM ledger_links k JOIN people p ON p.id = k.person_id WHERE k.entry_id = f.entry_id LIMIT 1),
+                     (SELECT c.name FROM ledger_links k JOIN companies c ON c.id = k.company_id WHERE k.entry_id = f.entry_id LIMIT 1),
+                     (SELECT t.title FROM tasks t WHERE t.id = f.task_id), '') AS hint
+       FROM files f WHERE f.id IN (SELECT file_id FROM files_found($query::tsquery, ${MOST_LOOKED_AT})) ORDER BY f.at DESC LIMIT ${limit}`,
+    { bind: { query }, type: QueryTypes.SELECT, transaction: context.tx },
+  );
+}
+
 /** Each record once, as well matched as it is matched anywhere. */
 function withoutRepeats(hits: readonly HitRow[]): HitRow[] {
   const best = new Map<string, HitRow>();
@@ -106,8 +123,8 @@ function withoutRepeats(hits: readonly HitRow[]): HitRow[] {
 
 /**
  * Finds people, companies, deals and leads by what was typed: parts of names in any order, with slips and without
- * diacritics, addresses and domains from their beginning, numbers in any written form, tags, towns, and the numbers of
- * quotes.
+ * diacritics, addresses and domains from their beginning, numbers in any written form, tags, towns, the numbers of quotes,
+ * and files by their names and words.
  * @param limit how many at most, best first
  * @param only only records of this kind
  */
@@ -126,7 +143,10 @@ export async function find(
     ...(await byWords(asked, sought, limit)),
   ].filter(isWanted);
   if (hits.length < limit) hits.push(...(await byPlace(asked, sought, limit)).filter(isWanted));
-  return rankHits(withoutRepeats(hits), limit).map(({ kind, id, label, hint, inactive }) => ({
+  const records = rankHits(withoutRepeats(hits), limit);
+  const files = !only || only === 'file' ? await foundFiles(context, text, only ? limit : MOST_FILES) : [];
+  // Files stand below the records, and have places of their own.
+  return [...records.slice(0, limit - files.length), ...files].map(({ kind, id, label, hint, inactive }) => ({
     kind,
     id,
     label,

@@ -1,3 +1,4 @@
+import { fileRowsOf } from '../files/rows';
 import { requireActor, type Context } from '../commands/context';
 import type { Task } from '../db/models/tasks';
 import { TaskPerson } from '../db/models/meetings';
@@ -63,12 +64,13 @@ export async function say(
   return { id: message.id, eventId };
 }
 
-/** Removes a task with all that was said about it and who comes, so that undoing it brings all of it back. */
+/** Removes a task with all that was said about it, its files and who comes, so that undoing it brings all of it back. */
 export const removeTask = async (context: Context, id: string): Promise<string | null> => {
   const task: Task = await loadTask(context, id);
   const parts = [
     ...(await TaskMessage.findAll({ where: { taskId: id }, transaction: context.tx })),
     ...(await TaskPerson.findAll({ where: { taskId: id }, transaction: context.tx })),
+    ...(await fileRowsOf(context, { taskId: id })),
   ];
   for (const part of parts) await context.write.remove(part);
   await context.write.remove(task);

@@ -129,6 +129,7 @@ export async function openHouse(outside: Partial<Outside> = {}): Promise<House> 
       exchange: null,
       post: { send: async (message) => void mails.push(message) },
       lookUps: [],
+      scanner: null,
       sealKey: 'a key for the tests',
       ...outside,
     },

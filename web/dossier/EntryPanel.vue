@@ -11,6 +11,7 @@ import { useUndo } from '../shell/undo';
 import PresenceLine from '../presence/PresenceLine.vue';
 import { usePresence } from '../presence/usePresence';
 import VisibilityDialog from '../visibility/VisibilityDialog.vue';
+import FileLink from '../files/FileLink.vue';
 import EntryRecords from './EntryRecords.vue';
 import ProposedTasks from './ProposedTasks.vue';
 
@@ -179,6 +180,9 @@ const share = (): Promise<boolean> =>
         <RouterLink v-if="entry.captureId" :to="`/arrivals/${entry.captureId}`" class="quiet-link"
           >Open the message</RouterLink
         >
+        <p v-if="entry.files.length" class="ways">
+          <FileLink v-for="file in entry.files" :key="file.id" :file="file" />
+        </p>
         <ProposedTasks :entry="entry" @taken="load" />
         <EntryRecords :entry="entry" />
         <h3>Private note</h3>

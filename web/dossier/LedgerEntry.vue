@@ -3,6 +3,7 @@ import type { Entry } from '@emporikon/contract/ledger';
 import { computed } from 'vue';
 import ChannelIcon from '../kit/ChannelIcon.vue';
 import { CHANNELS } from '../kit/icons';
+import FileLink from '../files/FileLink.vue';
 import { answerTo } from './answering';
 import { clock, counted, day, nameList, plainNumber } from '../shell/format';
 
@@ -38,7 +39,11 @@ const marks = computed(() => [
   <div v-if="entry.side === 'within'" class="note" :class="[entry.kind, { fresh: entry.isNew }]">
     <span v-if="entry.isNew" class="new">New</span>
     <ChannelIcon :channel="entry.kind" is-beside-word />
-    <b v-if="entry.kind === 'note'">Note</b> {{ entry.headline }}
+    <b v-if="entry.kind === 'note'">Note</b>
+    <template v-if="!entry.files.length"> {{ entry.headline }}</template>
+    <template v-for="file in entry.files" :key="file.id">
+      <FileLink :file="file" /><span v-if="file.number > 1">, version {{ plainNumber(file.number) }}</span>
+    </template>
     <span v-if="entry.body" class="soft clamp">{{ entry.body }}</span>
     <span class="soft"
       >{{ entry.actor?.split(' ')[0] ?? 'Automatically' }}, {{ day(entry.at)
@@ -58,6 +63,9 @@ const marks = computed(() => [
     <div class="said" :class="{ fresh: entry.isNew }">
       <b><span v-if="entry.isNew" class="new">New</span> {{ entry.headline }}</b>
       <div v-if="entry.body" class="soft clamp">{{ entry.body }}</div>
+      <div v-if="entry.files.length" class="attached">
+        <FileLink v-for="file in entry.files" :key="file.id" :file="file" />
+      </div>
       <div class="cap">
         <ChannelIcon :channel="entry.kind" is-beside-word /> {{ kind
         }}<template v-if="who"> · {{ who }}</template
@@ -133,6 +141,14 @@ const marks = computed(() => [
 }
 .more {
   margin-left: 8px;
+}
+.attached {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 14px;
+}
+.theirs .attached {
+  justify-content: flex-end;
 }
 @media (max-width: 700px) {
   .when {

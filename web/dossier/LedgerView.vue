@@ -6,6 +6,7 @@ import { api } from '../shell/api';
 import { counted, monthName } from '../shell/format';
 import { reloadOn, usePaged } from '../shell/usePaged';
 import { useUndo } from '../shell/undo';
+import RecordFiles from '../files/RecordFiles.vue';
 import EntryPanel from './EntryPanel.vue';
 import LedgerEntry from './LedgerEntry.vue';
 import LedgerFilters from './LedgerFilters.vue';
@@ -27,7 +28,7 @@ const { items, first, hasMore, more, error, reload } = usePaged<Entry, Reply<'GE
     api('GET /api/ledger', {
       query: { ...props.about, ...queryOf(filters.value), newSince: await looked, cursor },
     }),
-  ['ledger_entries', 'ledger_links', 'annotations', 'people'],
+  ['ledger_entries', 'ledger_links', 'annotations', 'people', 'file_versions'],
   () => Object.values(props.about),
 );
 reloadOn(() => filters.value, reload);
@@ -92,6 +93,7 @@ async function markAnswered(): Promise<void> {
       <h2>What happened</h2>
       <TurnWords v-if="first" :turn="first.turn" />
       <v-btn v-if="first?.turn.turn === 'ours'" class="word" @click="markAnswered">Not our turn</v-btn>
+      <RecordFiles :about="about" />
       <LedgerFilters v-model="filters" :about="about" />
     </div>
     <p v-if="error" class="wrong" role="alert">{{ error }}</p>

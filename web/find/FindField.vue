@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import type { About } from '@emporikon/contract/ledger';
+import type { SearchHit } from '@emporikon/contract/settings';
 import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue';
-import { useRoute, useRouter } from 'vue-router';
+import { useRoute, useRouter, type RouteLocationRaw } from 'vue-router';
 import { api } from '../shell/api';
 import { due, plainNumber } from '../shell/format';
 import { useSession } from '../shell/session';
@@ -20,6 +21,9 @@ const ABOUT: Record<string, keyof About> = {
   leads: 'leadId',
   deals: 'dealId',
 };
+/** A file opens beside the page one is on. */
+const pathOf = ({ kind, id }: Pick<SearchHit, 'kind' | 'id'>): RouteLocationRaw =>
+  kind === 'file' ? { query: { ...route.query, file: id } } : PATHS[kind] + id;
 const router = useRouter();
 const route = useRoute();
 const session = useSession();
@@ -41,6 +45,8 @@ const { words, options, isAnswered } = useFind({
 const at = ref(0);
 const isOpen = ref(false);
 const chosen = computed(() => options.value[at.value] ?? null);
+/** Of a record there is more to say than its name; a file is looked at when it is opened. */
+const isLookedAt = computed(() => chosen.value?.kind === 'record' && chosen.value.hit.kind !== 'file');
 watch(options, () => (at.value = 0));
 
 /** Saves what was written in plain words: about the record that is open, or else as a next move of its own. */
@@ -63,7 +69,7 @@ function take(option: Option | null): void {
   words.value = '';
   isOpen.value = false;
   field.value?.blur();
-  if (option.kind === 'record') void router.push(PATHS[option.hit.kind] + option.hit.id);
+  if (option.kind === 'record') void router.push(pathOf(option.hit));
   else if (option.kind === 'tag') void router.push({ path: '/people', query: { tag: option.tag } });
   else if (option.kind === 'line') void save(option, line).catch(undo.fail);
   else if (option.command.act.kind === 'go') void router.push(option.command.act.to);
@@ -124,7 +130,7 @@ const wordsOfLine = ({ nextMove, entry }: Extract<Option, { kind: 'line' }>['rea
     >
       <template #append-inner><span class="key" aria-hidden="true">Ctrl K</span></template>
     </v-text-field>
-    <div v-show="isOpen && options.length" class="found" :class="{ wide: chosen?.kind === 'record' }">
+    <div v-show="isOpen && options.length" class="found" :class="{ wide: isLookedAt }">
       <ul id="found" role="listbox" aria-label="Found">
         <template v-for="(option, index) in options" :key="option.key">
           <li
@@ -157,7 +163,7 @@ const wordsOfLine = ({ nextMove, entry }: Extract<Option, { kind: 'line' }>['rea
           </li>
         </template>
       </ul>
-      <QuickPanel v-if="isOpen && chosen?.kind === 'record'" class="panel" :hit="chosen.hit" />
+      <QuickPanel v-if="isOpen && isLookedAt && chosen?.kind === 'record'" class="panel" :hit="chosen.hit" />
     </div>
     <p v-if="isOpen && isAnswered && !options.length" class="none soft" role="status">
       Nothing found for “{{ words }}”.

@@ -26,6 +26,7 @@ const READERS = {
 
 async function read(): Promise<void> {
   const { kind, id } = props.hit;
+  if (kind === 'file') return;
   const about = { [`${kind}Id`]: id };
   const [record, said] = await Promise.all([
     READERS[kind](id),

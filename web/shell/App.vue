@@ -24,6 +24,9 @@ const closeTask = (): unknown => router.push({ query: { ...route.query, task: un
 const HistoryPanel = defineAsyncComponent(() => import('../history/HistoryPanel.vue'));
 const historyId = computed(() => (typeof route.query.history === 'string' ? route.query.history : null));
 const closeHistory = (): unknown => router.push({ query: { ...route.query, history: undefined } });
+const FilePanel = defineAsyncComponent(() => import('../files/FilePanel.vue'));
+const fileId = computed(() => (typeof route.query.file === 'string' ? route.query.file : null));
+const closeFile = (): unknown => router.push({ query: { ...route.query, file: undefined } });
 const isNewMeeting = computed(() => route.query.meeting === 'new');
 const closeMeeting = (): unknown => router.push({ query: withoutMeeting(route.query) });
 const isFramed = computed(() => session.me !== null && route.meta.open !== true);
@@ -47,6 +50,7 @@ usePageKeys((event) => {
     </main>
     <NewMeeting v-if="isFramed && isNewMeeting" @close="closeMeeting" />
     <HistoryPanel v-else-if="isFramed && historyId" :id="historyId" :key="historyId" @close="closeHistory" />
+    <FilePanel v-else-if="isFramed && fileId" :id="fileId" @close="closeFile" />
     <TaskPanel v-else-if="isFramed && taskId" :id="taskId" @close="closeTask" />
     <Undo />
   </v-app>

@@ -123,6 +123,19 @@ export function ago(iso: string): string {
 export const plainNumber = (value: number, options: Intl.NumberFormatOptions = {}): string =>
   new Intl.NumberFormat(localeOf(), options).format(value);
 
+const UNITS = ['byte', 'kilobyte', 'megabyte', 'gigabyte', 'terabyte'] as const;
+/** The size of a file in the unit that suits it: “1.2 MB”. */
+export function fileSize(bytes: number): string {
+  const step = Math.min(Math.floor(Math.log2(Math.max(bytes, 1)) / 10), UNITS.length - 1);
+  const value = bytes / 1024 ** step;
+  return plainNumber(value, {
+    style: 'unit',
+    unit: UNITS[step] ?? 'byte',
+    unitDisplay: step ? 'short' : 'long',
+    maximumFractionDigits: step && value < 10 ? 1 : 0,
+  });
+}
+
 /** A count with its noun, the number as the user writes it: “1 person”, “1,200 people”. */
 export const counted = (count: number, one: string, many?: string): string =>
   `${plainNumber(count)} ${nounFor(count, one, many)}`;

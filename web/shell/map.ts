@@ -173,6 +173,7 @@ export const SETTINGS: readonly { name: string; places: readonly SettingsPlace[]
   {
     name: 'Data',
     places: [
+      { name: 'Files', to: '/settings/files', also: 'attachments documents size limits allowance scanner' },
       { name: 'Where facts go', to: '/settings/mappings', also: 'mapping claims fields' },
       { name: 'Change history', to: '/settings/changes', also: 'audit log who changed what restore export' },
     ],

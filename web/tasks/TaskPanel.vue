@@ -11,6 +11,7 @@ import { usePresence } from '../presence/usePresence';
 import VisibilityDialog from '../visibility/VisibilityDialog.vue';
 import HeldSheet from '../meetings/HeldSheet.vue';
 import MeetingFacts from '../meetings/MeetingFacts.vue';
+import TaskFiles from '../files/TaskFiles.vue';
 import TaskFacts from './TaskFacts.vue';
 import TaskSteps from './TaskSteps.vue';
 import TaskTalk from './TaskTalk.vue';
@@ -133,6 +134,7 @@ const isSightOpen = ref(false);
         <TaskFacts :task="task" />
         <MeetingFacts v-if="isMeeting" :task="task" />
         <TaskSteps :task="task" />
+        <TaskFiles :task-id="id" />
         <TaskTalk :task="task" />
         <template v-if="records.length">
           <h3>Belongs to</h3>

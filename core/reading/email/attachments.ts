@@ -5,6 +5,8 @@ export interface Attachment {
   name: string;
   mediaType: string;
   content: Uint8Array;
+  /** A part of the message itself, such as a picture in its text. */
+  isInline: boolean;
 }
 
 const MOST = 100;
@@ -19,6 +21,7 @@ export async function attachmentsOf(raw: Uint8Array): Promise<Attachment[]> {
     return attachments.slice(0, MOST).map((attachment) => ({
       name: attachment.filename ?? 'unnamed',
       mediaType: attachment.mimeType,
+      isInline: attachment.disposition === 'inline' || attachment.related === true,
       content:
         typeof attachment.content === 'string'
           ? new TextEncoder().encode(attachment.content)

@@ -1,6 +1,7 @@
 import type { Sequelize } from 'sequelize';
 import { defineCallModels } from './calls';
 import { defineCaptureModels } from './captures';
+import { defineFileModels } from './files';
 import { defineFieldModels } from './fields';
 import { defineHostModels } from './hosts';
 import { defineFormModels } from './forms';
@@ -30,6 +31,7 @@ export function defineModels(sequelize: Sequelize): void {
   defineMeetingModels(sequelize);
   defineRoundModels(sequelize);
   defineLedgerModels(sequelize);
+  defineFileModels(sequelize);
   defineFieldModels(sequelize);
   defineHostModels(sequelize);
   defineCallModels(sequelize);
