@@ -42,6 +42,18 @@ const VIEWS: Record<string, Path> = {
     const { items } = (await (await page.request.get('/api/tasks?assignee=all')).json()) as Listed;
     return `/round?task=${items[0]?.id ?? ''}`;
   },
+  'a file': async (page) => {
+    const added = await page.request.post(
+      `/api/files?name=looked-at.txt&personId=${(await firstOf('people')(page)).split('/').at(-1) ?? ''}`,
+      {
+        headers: { 'content-type': 'application/octet-stream' },
+        data: `Words to look at ${Date.now()}`,
+      },
+    );
+    const { id } = (await added.json()) as { id: string };
+    return `/people?file=${id}`;
+  },
+  'limits of files': '/settings/files',
   Leads: '/leads',
   'a lead': firstOf('leads'),
   People: '/people',

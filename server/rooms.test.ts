@@ -1,5 +1,6 @@
 import { QueryTypes } from 'sequelize';
-import { installed, rooms } from './rooms';
+import { parseCrontab } from 'graphile-worker';
+import { installed, jobs, rooms } from './rooms';
 import { useHouse } from './testing/harness';
 
 const { house } = useHouse();
@@ -52,6 +53,13 @@ it('every foreign key of what grows begins an index, so that nothing reads a who
         AND NOT EXISTS (SELECT 1 FROM pg_index i WHERE i.indrelid = c.conrelid AND i.indkey[0] = c.conkey[1])`,
   );
   expect(bare).toEqual([]);
+});
+
+it('every job has a name of its own, and those that come by the clock are understood by the queue', () => {
+  expect(new Set(jobs.map(({ name }) => name)).size).toBe(jobs.length);
+  const timed = jobs.filter(({ cron }) => cron);
+  const read = parseCrontab(timed.map(({ name, cron }) => `${cron ?? ''} ${name}`).join('\n'));
+  expect(read.map(({ task }) => task)).toEqual(timed.map(({ name }) => name));
 });
 
 it('every column that is named is there, whether or not the database checks it', async () => {

@@ -36,7 +36,7 @@ async function readWords(tools: Tools, { sha256 }: z.infer<typeof Content>): Pro
   });
 }
 export const readWordsJob = defineJob({
-  name: 'read file words',
+  name: 'readFileWords',
   lane: 'long',
   input: Content,
   run: readWords,
@@ -64,7 +64,7 @@ async function scan(tools: Tools, { sha256 }: z.infer<typeof Content>): Promise<
     await tellOfFiles(context, sha256);
   });
 }
-export const scanJob = defineJob({ name: 'scan file', lane: 'outside', input: Content, run: scan });
+export const scanJob = defineJob({ name: 'scanFile', lane: 'outside', input: Content, run: scan });
 
 const MOST_AT_ONCE = 1000;
 /** So long a removed file can come back by undoing its removal. */
@@ -80,7 +80,7 @@ async function askAgain(context: Context): Promise<void> {
 
 /** Has those scanned that a scanner out of order left waiting, and lets go of contents that no file holds any more. */
 export const tidyFilesJob = defineJob({
-  name: 'tidy files',
+  name: 'tidyFiles',
   lane: 'long',
   cron: '50 * * * *',
   input: z.unknown(),

@@ -51,7 +51,7 @@ async function keepAttachments(tools: Tools, { entryId }: z.infer<typeof Entry>)
 }
 
 export const keepAttachmentsJob = defineJob({
-  name: 'keep attachments',
+  name: 'keepAttachments',
   lane: 'long',
   input: Entry,
   run: keepAttachments,

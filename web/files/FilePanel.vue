@@ -86,6 +86,9 @@ async function remove(): Promise<void> {
             tabindex="0"
             aria-label="What it says"
             >{{ file.text }}</pre>
+          <p v-else-if="shown.preview === 'text'" class="soft">
+            {{ isNewest ? 'The preview is not made yet.' : 'Save a copy to read this version.' }}
+          </p>
           <p v-else class="soft">No preview for this kind of file.</p>
         </div>
         <template v-if="places.length || file.task">
@@ -152,6 +155,9 @@ async function remove(): Promise<void> {
   overflow: auto;
   white-space: pre-wrap;
   font-size: 12.5px;
+}
+h3 {
+  margin: 18px 0 2px;
 }
 .rows {
   list-style: none;

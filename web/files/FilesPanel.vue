@@ -21,7 +21,7 @@ reloadOn(() => q.value, reload);
 
 <template>
   <SidePanel label="Files" @close="emit('close')">
-    <div class="files" @keydown.esc="emit('close')">
+    <div class="record-files" @keydown.esc="emit('close')">
       <v-text-field
         v-model="q"
         label="Find a file"
@@ -30,7 +30,7 @@ reloadOn(() => q.value, reload);
         @click:clear="q = ''"
       />
       <p v-if="error" class="wrong" role="alert">{{ error }}</p>
-      <FileLines v-if="items?.length" :files="items" says-whose />
+      <FileLines v-if="items?.length" :files="items" :says-whose="!about.personId" />
       <p v-else-if="items" class="empty">{{ q ? 'Nothing here matches.' : 'No files yet.' }}</p>
       <template v-else-if="!error"><span v-for="n in 4" :key="n" class="ghost"></span></template>
       <v-btn v-if="hasMore" class="quiet" @click="more">Show earlier</v-btn>
@@ -42,13 +42,13 @@ reloadOn(() => q.value, reload);
 </template>
 
 <style scoped>
-.files {
+.record-files {
   display: grid;
   gap: 10px;
   padding: 14px 24px 24px;
 }
 @media (max-width: 700px) {
-  .files {
+  .record-files {
     padding: 10px 14px 20px;
   }
 }

@@ -54,7 +54,7 @@ async function change(patch: {
   <div v-if="limits" class="limits">
     <p>
       <Progress :value="limits.usedBytes" :max="limits.mostBytes" label="Space used by files">
-        <span>{{ fileSize(limits.usedBytes) }} of {{ fileSize(limits.mostBytes) }} used</span>
+        <span class="used">{{ fileSize(limits.usedBytes) }} of {{ fileSize(limits.mostBytes) }} used</span>
       </Progress>
     </p>
     <div class="fields">
@@ -92,6 +92,9 @@ async function change(patch: {
 <style scoped>
 .limits {
   max-width: 640px;
+}
+.used {
+  white-space: nowrap;
 }
 .fields {
   display: grid;
