@@ -21,7 +21,10 @@ export const FilingInput = z.object({
   person: Choice.optional().describe('whom it is of; by the verdict when left out'),
   company: z.union([Choice, z.literal('none')]).optional(),
   companyName: Line(200).optional().describe('the name of the company where it is new or was read wrong'),
-  as: z.enum(['person', 'lead', 'deal']).optional().describe('a lead when left out'),
+  as: z.enum(['person', 'lead', 'deal', 'case']).optional().describe('a lead when left out'),
+  case: Id.optional().describe('a case it is about; that of its exchange of mails when left out'),
+  urgency: z.enum(['urgent', 'normal', 'low']).optional().describe('of the case that is opened'),
+  project: Id.optional().describe('a project it is about'),
   deal: z.union([Id, NewDeal]).optional().describe('an open deal to attach it to, or one to open'),
   ownerId: Id.optional(),
   tags: Tags.optional(),
@@ -48,6 +51,8 @@ export const Filed = Done.extend({
   company: Named.nullable(),
   lead: Named.nullable(),
   deal: Named.nullable(),
+  case: Named.nullable(),
+  project: Named.nullable(),
 });
 export type Filed = z.infer<typeof Filed>;
 export const CompanyFilingInput = z.object({

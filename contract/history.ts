@@ -1,7 +1,16 @@
 import { z } from 'zod';
 import { Done, Id, Named, Page, routes, Time } from './common';
 
-export const ChangedRecord = z.enum(['people', 'companies', 'leads', 'deals', 'tasks', 'contact_points']);
+export const ChangedRecord = z.enum([
+  'people',
+  'companies',
+  'leads',
+  'deals',
+  'projects',
+  'cases',
+  'tasks',
+  'contact_points',
+]);
 export const FieldChange = z.object({
   key: z.string().describe('of this line'),
   eventId: Id,

@@ -2,6 +2,7 @@ import type { z } from 'zod';
 import { callRoutes } from './calls';
 import { captureRoutes } from './captures';
 import type { RouteSpec } from './common';
+import { caseRoutes } from './cases';
 import { companyRoutes } from './companies';
 import { dealRoutes } from './deals';
 import { eventRoutes } from './events';
@@ -24,6 +25,7 @@ import { peopleRoutes } from './people';
 import { pipelineRoutes } from './pipelines';
 import { presenceRoutes } from './presence';
 import { productRoutes } from './products';
+import { projectRoutes } from './projects';
 import { qualifyingRoutes } from './qualifying';
 import { quoteRoutes } from './quotes';
 import { relationRoutes } from './relations';
@@ -42,6 +44,8 @@ export const allRoutes = {
   ...companyRoutes,
   ...leadRoutes,
   ...dealRoutes,
+  ...projectRoutes,
+  ...caseRoutes,
   ...roundRoutes,
   ...taskRoutes,
   ...calendarRoutes,

@@ -51,6 +51,8 @@ export const EntryDetail = Entry.extend({
   said: z.string().describe('the whole of it'),
   companies: z.array(Named),
   leads: z.array(Named),
+  projects: z.array(Named),
+  cases: z.array(Named),
   annotation: z.string().nullable().describe('your own, seen by nobody else'),
   proposed: z
     .array(
@@ -82,6 +84,8 @@ export const About = z.object({
   companyId: Id.optional(),
   leadId: Id.optional(),
   dealId: Id.optional(),
+  projectId: Id.optional(),
+  caseId: Id.optional(),
 });
 export type About = z.infer<typeof About>;
 const Words = (longest: number) => z.string().trim().max(longest);
@@ -150,7 +154,8 @@ const Narrowed = {
 
 export const ledgerRoutes = routes({
   'GET /api/ledger': {
-    summary: 'What happened with a person, company, lead or deal, newest first, and whose turn it is',
+    summary:
+      'What happened with a person, company, lead, deal, project or case, newest first, and whose turn it is',
     tag: 'ledger',
     query: About.extend({
       ...Narrowed,

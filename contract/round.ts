@@ -1,14 +1,16 @@
 import { z } from 'zod';
 import { Day, Done, Id, IdParam, Line, Named, routes, Time } from './common';
+import { Urgency } from './cases';
 import { Task } from './tasks';
 
-export const CauseKind = z.enum(['turn', 'task', 'new', 'stuck', 'quiet']);
+export const CauseKind = z.enum(['turn', 'task', 'new', 'case', 'stuck', 'quiet']);
 export const RoundCause = z.object({
   kind: CauseKind,
   key: z.string().describe('by which it is put off'),
   since: Time.describe('since when it waits, or when it was due'),
   because: z.string().describe('what they asked or we promised, where it is our turn'),
   task: Task.nullable(),
+  case: Named.extend({ urgency: Urgency, late: z.enum(['answer', 'solution']).nullable() }).nullable(),
   days: z.int().nullable().describe('in its stage, or without a word'),
   usualDays: z.int().nullable().describe('what won deals took in this stage, or the rhythm'),
   stage: z.string().nullable(),
@@ -58,7 +60,7 @@ export const roundRoutes = routes({
     reply: z.object({
       items: z.array(RoundLine).describe('at most a hundred'),
       counts: z
-        .object({ turn: z.int(), task: z.int(), new: z.int(), stuck: z.int(), quiet: z.int() })
+        .object({ turn: z.int(), task: z.int(), new: z.int(), case: z.int(), stuck: z.int(), quiet: z.int() })
         .describe('lines by what wants one most; of each kind two hundred at most are ranked'),
       minutes: z.int().describe('that all of it usually takes'),
       total: z.int(),
@@ -68,7 +70,7 @@ export const roundRoutes = routes({
     summary: 'Put something off in your round; a new word about it brings it back at once',
     tag: 'round',
     status: 201,
-    body: z.object({ key: z.string().regex(/^(?:turn|new|stuck|quiet):[0-9a-f-]{36}$/), until: Day }),
+    body: z.object({ key: z.string().regex(/^(?:turn|new|case|stuck|quiet):[0-9a-f-]{36}$/), until: Day }),
     reply: Done,
   },
   'GET /api/rhythms': {

@@ -12,7 +12,7 @@ export const Question = z.object({
 export type Question = z.infer<typeof Question>;
 const Health = z.object({ ok: z.boolean() });
 export const SearchHit = z.object({
-  kind: z.enum(['person', 'company', 'lead', 'deal', 'file']),
+  kind: z.enum(['person', 'company', 'lead', 'deal', 'project', 'case', 'file']),
   id: Id,
   label: z.string(),
   hint: z.string(),
@@ -105,7 +105,7 @@ export const settingsRoutes = routes({
     reply: Done,
   },
   'GET /api/search': {
-    summary: 'Find people, companies, leads, deals and files by any part',
+    summary: 'Find people, companies, leads, deals, projects, cases and files by any part',
     tag: 'search',
     query: z.object({
       q: z.string().max(200),

@@ -81,6 +81,8 @@ export const Task = z.object({
   company: Named.nullable(),
   lead: Named.nullable(),
   deal: Named.nullable(),
+  project: Named.nullable(),
+  case: Named.nullable(),
   state: z.enum(['overdue', 'today', 'later']),
 });
 export type Task = z.infer<typeof Task>;
@@ -100,7 +102,14 @@ export const TaskDetail = Task.extend({
 });
 export type TaskDetail = z.infer<typeof TaskDetail>;
 
-const About = { personId: Id.nullish(), companyId: Id.nullish(), leadId: Id.nullish(), dealId: Id.nullish() };
+const About = {
+  personId: Id.nullish(),
+  companyId: Id.nullish(),
+  leadId: Id.nullish(),
+  dealId: Id.nullish(),
+  projectId: Id.nullish(),
+  caseId: Id.nullish(),
+};
 const Details = {
   kindId: Id.nullish(),
   startAt: Moment.nullish(),

@@ -4,6 +4,7 @@ import { followJob } from './jobs/follow';
 import { calendar } from './calendar/room';
 import { calls } from './calls/room';
 import { captures } from './captures/room';
+import { cases } from './cases/room';
 import { companies } from './companies/room';
 import { deals } from './deals/room';
 import { events } from './events/room';
@@ -25,6 +26,7 @@ import { people } from './people/room';
 import { pipelines } from './pipelines/room';
 import { presence } from './presence/room';
 import { products } from './products/room';
+import { projects } from './projects/room';
 import { qualifying } from './qualifying/room';
 import { quotes } from './quotes/room';
 import { relations } from './relations/room';
@@ -41,6 +43,7 @@ export const rooms: readonly Room[] = [
   calendar,
   calls,
   captures,
+  cases,
   companies,
   deals,
   events,
@@ -62,6 +65,7 @@ export const rooms: readonly Room[] = [
   pipelines,
   presence,
   products,
+  projects,
   qualifying,
   quotes,
   relations,

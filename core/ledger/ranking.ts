@@ -1,12 +1,12 @@
 /** Why somebody or something wants a rep today. */
-export type CauseKind = 'turn' | 'task' | 'new' | 'stuck' | 'quiet';
+export type CauseKind = 'turn' | 'task' | 'new' | 'case' | 'stuck' | 'quiet';
 
 /** One thing that wants a rep today. */
 export interface Cause {
   kind: CauseKind;
   /** What it is about: causes of the same person, or of the same deal without one, are one line. */
   about: string;
-  /** Since when it waits, or when it was due; ISO 8601. */
+  /** Since when it waits, or when it was due or what was promised is; ISO 8601. */
   since: string;
   /** A task with a time of its own, ISO 8601. */
   at: string | null;
@@ -27,7 +27,9 @@ export interface Cause {
  * and argued about (common practice: an answer owed before a task, a task before what is merely slow).
  */
 export const WEIGHTS = {
-  kind: { turn: 30, task: 24, new: 28, stuck: 12, quiet: 8 },
+  kind: { turn: 30, task: 24, new: 28, case: 28, stuck: 12, quiet: 8 },
+  /** What was promised for a case is due by now, and for each further day; at most. */
+  promise: { broken: 16, each: 2, most: 30 },
   /** For each doubling of the wait, counted in what they usually wait; at most. */
   wait: { each: 6, most: 18 },
   /** For each day a task is overdue; at most. */
@@ -61,6 +63,7 @@ const KIND_WORDS: Record<CauseKind, string> = {
   turn: 'It is our turn',
   task: 'A task is due',
   new: 'Nobody has spoken to them',
+  case: 'They wait for help',
   stuck: 'The deal is stuck',
   quiet: 'They are going quiet',
 };
@@ -87,6 +90,11 @@ export function costOf(cause: Cause, now: string): { points: number; parts: Part
     );
   if (cause.kind === 'task')
     add('Days overdue', capped(WEIGHTS.overdue.each * Math.floor(hours / 24), WEIGHTS.overdue));
+  if (cause.kind === 'case' && cause.since <= now)
+    add(
+      'The promise is broken',
+      capped(WEIGHTS.promise.broken + (WEIGHTS.promise.each * hours) / 24, WEIGHTS.promise),
+    );
   if (cause.kind === 'stuck' || cause.kind === 'quiet')
     add('How long beyond the usual', capped(WEIGHTS.times.each * (cause.times - 1), WEIGHTS.times));
   add(
@@ -112,7 +120,7 @@ export interface RankedLine<Item extends Cause> {
 }
 
 /**
- * The round in the order of what waiting costs. Tasks of one person are lines of their own, because each is done by itself;
+ * The round in the order of what waiting costs. Tasks and cases of one person are lines of their own, because each is done by itself;
  * anything else about the same person or deal is one line with its dearest reason first.
  */
 export function rankCauses<Item extends Cause & { id: string }>(
@@ -121,7 +129,7 @@ export function rankCauses<Item extends Cause & { id: string }>(
 ): RankedLine<Item>[] {
   const lines = new Map<string, Item[]>();
   for (const cause of causes) {
-    const key = cause.kind === 'task' ? `task ${cause.id}` : cause.about;
+    const key = cause.kind === 'task' || cause.kind === 'case' ? `${cause.kind} ${cause.id}` : cause.about;
     lines.set(key, [...(lines.get(key) ?? []), cause]);
   }
   return [...lines.values()]
@@ -158,6 +166,7 @@ const MINUTES = {
   task: 15,
   turn: 8,
   new: 10,
+  case: 15,
   stuck: 10,
   quiet: 10,
 } as const;

@@ -6,6 +6,8 @@ import { standingWithWork } from '@emporikon/core/lifecycle/standing';
 import type { Intent } from '@emporikon/core/reading/types';
 import type { z } from 'zod';
 import { requireActor, type Context } from '../commands/context';
+import { caseOfCapture } from '../cases/fromCapture';
+import { Project } from '../db/models/afterDeals';
 import type { Capture, ClaimRow, IntentRow } from '../db/models/captures';
 import { Deal, DealRoleRow, Lead } from '../db/models/deals';
 import { Company, Person } from '../db/models/people';
@@ -175,6 +177,13 @@ async function chooseWork(
   return { lead, deal: null };
 }
 
+async function chooseProject(context: Context, id: string | undefined): Promise<Project | null> {
+  if (!id) return null;
+  const project = await Project.findByPk(id, { transaction: context.tx });
+  if (!project) throw invalid('There is no such project.', { fields: { project: 'does not exist' } });
+  return project;
+}
+
 const SOURCES: Record<Capture['kind'], string> = {
   email: 'email',
   text: 'note',
@@ -232,16 +241,24 @@ export async function fileCapture(context: Context, captureId: string, given: Fi
   if (card) await applyCardDetails(context, person, card);
   await organise(context, person, { ...choice, tags: [...(choice.tags ?? []), ...(card?.tags ?? [])] });
   if (choice.note) await addBackground(context, person, choice.note);
-  const { lead, deal } = await chooseWork(context, choice, capture, person, firm, intents);
-  const about = {
-    personId: person.id,
-    companyId: firm?.id ?? null,
+  const whose = { personId: person.id, companyId: firm?.id ?? null };
+  const about = await caseOfCapture(context, capture, choice, whose);
+  const project = await chooseProject(context, choice.project);
+  // What is said of a case or a project is no new interest.
+  const isAfterwards = (about !== null || project !== null) && !choice.lead && !choice.deal;
+  const { lead, deal } = isAfterwards
+    ? { lead: null, deal: null }
+    : await chooseWork(context, choice, capture, person, firm, intents);
+  const all = {
+    ...whose,
     leadId: lead?.id ?? null,
     dealId: deal?.id ?? null,
+    projectId: project?.id ?? null,
+    caseId: about?.id ?? null,
   };
-  await enterLedger(context, capture, about);
+  await enterLedger(context, capture, all);
   const also = await fileOnOthers(context, capture, person, recognised.facts.person.emails, choice.also);
-  if (choice.nextMove) await addTask(context, choice.nextMove, about);
+  if (choice.nextMove) await addTask(context, choice.nextMove, all);
   await context.write.update(capture, { state: 'filed', filedAt: context.now() });
   if (capture.kind === 'form') await settleSubmission(context, capture.id, person.id);
   const eventId = choice.isPart
@@ -254,5 +271,7 @@ export async function fileCapture(context: Context, captureId: string, given: Fi
     company: firm ? { id: firm.id, name: firm.name } : null,
     lead: lead ? { id: lead.id, name: lead.title } : null,
     deal: deal ? { id: deal.id, name: deal.title } : null,
+    case: about ? { id: about.id, name: about.title } : null,
+    project: project ? { id: project.id, name: project.title } : null,
   };
 }

@@ -29,6 +29,7 @@ import * as twentyFourth from './migrations/0024-presence';
 import * as twentyFifth from './migrations/0025-meetings';
 import * as twentySixth from './migrations/0026-history';
 import * as twentySeventh from './migrations/0027-files';
+import * as twentyEighth from './migrations/0028-after-the-deal';
 
 export const MIGRATIONS = [
   first,
@@ -58,6 +59,7 @@ export const MIGRATIONS = [
   twentyFifth,
   twentySixth,
   twentySeventh,
+  twentyEighth,
 ];
 /** Any constant will do, as long as every process of this program takes the same lock. */
 const LOCK = 4600_0001;

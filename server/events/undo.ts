@@ -21,6 +21,10 @@ const NOUNS: Record<string, string> = {
   leads: 'lead',
   deals: 'deal',
   tasks: 'next move',
+  projects: 'project',
+  project_people: 'part in a project',
+  cases: 'case',
+  files: 'file',
   captures: 'capture',
   claims: 'fact',
   contact_points: 'contact detail',
@@ -187,7 +191,7 @@ function missingParts(context: Context, changes: readonly Change[]): string[] {
     .map(({ table, before }) => `${describe(table, before)} held a secret that was not kept; add it anew`);
 }
 
-const RECORDS = ['people', 'companies', 'leads', 'deals'];
+const RECORDS = ['people', 'companies', 'leads', 'deals', 'projects', 'cases'];
 
 /**
  * Locks the records of an event, in the same order as everybody, so that what the program goes on with by itself is either

@@ -1,12 +1,12 @@
 import type { Parsed } from '@emporikon/contract';
 import { requireActor, type Actor, type Context } from '../commands/context';
 import { FileVersion, StoredFile } from '../db/models/files';
-import { LedgerEntry, LedgerLink } from '../db/models/ledger';
+import { LedgerEntry } from '../db/models/ledger';
 import { Task } from '../db/models/tasks';
 import { forbidden, invalid, notFound } from '../http/problems';
 import { removeEntryRows } from '../ledger/change';
 import { concerned } from '../ledger/concerned';
-import { enter, linkEntry } from '../ledger/write';
+import { enter, linkAlike } from '../ledger/write';
 import { contentOf, keepOrRefuse, type NewContent } from './contents';
 import { fileRowsOf } from './rows';
 
@@ -92,9 +92,7 @@ export async function addFile(
 /** An entry for a newer version, on everything that the file belongs to. */
 async function tellOfVersion(context: Context, entryId: string, words: string): Promise<string> {
   const entry = await enter(context, { side: 'within', kind: 'file', headline: words }, {});
-  const links = await LedgerLink.findAll({ where: { entryId }, transaction: context.tx });
-  for (const { personId, companyId, leadId, dealId } of links)
-    await linkEntry(context, entry.id, { personId, companyId, leadId, dealId });
+  await linkAlike(context, entry.id, entryId);
   return entry.id;
 }
 

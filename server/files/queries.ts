@@ -4,7 +4,7 @@ import { QueryTypes } from 'sequelize';
 import { requireActor, type Context } from '../commands/context';
 import { notFound } from '../http/problems';
 import { decodeCursor, pageOf } from '../http/paging';
-import { ownerOf, type LedgerOwner } from '../ledger/page';
+import { LINK_COLUMNS, ownerOf, type LedgerOwner } from '../ledger/page';
 import { textQueryOf } from '../search/textQuery';
 import { mayRemove } from './add';
 
@@ -63,15 +63,9 @@ const SHOWN = `SELECT f.id, f.version, f.entry_id, ${VERSION}, f.at::text AS key
   FROM files f JOIN file_versions v ON v.file_id = f.id AND v.number = f.number JOIN file_contents c ON c.sha256 = v.sha256
   LEFT JOIN users u ON u.id = v.added_by`;
 
-const COLUMNS: Record<LedgerOwner, string> = {
-  personId: 'person_id',
-  companyId: 'company_id',
-  leadId: 'lead_id',
-  dealId: 'deal_id',
-};
 /** The files of a record: those of its ledger, as it rolls up, and of its tasks. */
 function belongs(owner: LedgerOwner): string {
-  const column = COLUMNS[owner];
+  const column = LINK_COLUMNS[owner];
   const rolledUp =
     owner === 'companyId'
       ? ' OR k.at_company = :owner::uuid'

@@ -4,7 +4,7 @@ type Type = FieldChange['type'];
 /** A field as the history tells it: its caption, and how its values are written. */
 export interface ToldField {
   caption: string;
-  type: Type | 'user' | 'stage' | 'company' | 'person';
+  type: Type | 'user' | 'stage' | 'project stage' | 'company' | 'person';
 }
 const text = (caption: string): ToldField => ({ caption, type: 'text' });
 const owner: ToldField = { caption: 'Owner', type: 'user' };
@@ -82,6 +82,26 @@ export const TOLD: Readonly<Record<FieldChange['record']['table'], Readonly<Reco
     notes: text('Notes'),
     doneAt: { caption: 'Done', type: 'time' },
   },
+  projects: {
+    title: text('Title'),
+    stageId: { caption: 'Stage', type: 'project stage' },
+    companyId: company,
+    ownerId: owner,
+    startsOn: { caption: 'Starts', type: 'day' },
+    dueOn: { caption: 'Due', type: 'day' },
+    progress: text('Progress'),
+    notes: text('Notes'),
+  },
+  cases: {
+    title: text('Title'),
+    words: text('What happened'),
+    personId: { caption: 'Person', type: 'person' },
+    companyId: company,
+    urgency: text('Urgency'),
+    ownerId: owner,
+    solvedAt: { caption: 'Solved', type: 'time' },
+    solution: text('How it was solved'),
+  },
   contact_points: { value: text('Contact detail'), consent: text('Consent') },
 };
 
@@ -89,4 +109,8 @@ export const TOLD_FIELDS: Readonly<Record<string, readonly string[]>> = Object.f
   Object.entries(TOLD).map(([table, fields]) => [table, Object.keys(fields)]),
 );
 /** Fields that cannot be put back by themselves. */
-export const NOT_RESTORED: ReadonlySet<string> = new Set(['tasks.doneAt', 'contact_points.consent']);
+export const NOT_RESTORED: ReadonlySet<string> = new Set([
+  'tasks.doneAt',
+  'cases.solvedAt',
+  'contact_points.consent',
+]);

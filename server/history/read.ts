@@ -79,10 +79,13 @@ const NAMED: Record<string, string> = {
   user: 'SELECT id, name FROM users WHERE id = ANY ($ids::uuid[])',
   stage: 'SELECT id, name FROM stages WHERE id = ANY ($ids::uuid[])',
   company: 'SELECT id, name FROM companies WHERE id = ANY ($ids::uuid[])',
+  'project stage': 'SELECT id, name FROM project_stages WHERE id = ANY ($ids::uuid[])',
+  person: 'SELECT id, full_name AS name FROM people WHERE id = ANY ($ids::uuid[])',
 };
 const RECORDS = `SELECT id, full_name AS name FROM people WHERE id = ANY ($ids::uuid[]) UNION ALL SELECT id, name FROM companies WHERE id = ANY ($ids::uuid[])
   UNION ALL SELECT id, title FROM leads WHERE id = ANY ($ids::uuid[]) UNION ALL SELECT id, title FROM deals WHERE id = ANY ($ids::uuid[])
-  UNION ALL SELECT id, title FROM tasks WHERE id = ANY ($ids::uuid[])`;
+  UNION ALL SELECT id, title FROM tasks WHERE id = ANY ($ids::uuid[]) UNION ALL SELECT id, title FROM projects WHERE id = ANY ($ids::uuid[])
+  UNION ALL SELECT id, title FROM cases WHERE id = ANY ($ids::uuid[])`;
 
 async function names(context: Context, sql: string, ids: readonly string[]): Promise<Map<string, string>> {
   if (!ids.length) return new Map();
@@ -183,8 +186,7 @@ function itemOf(
 ): FieldChange {
   const { event, index, table, field, key, row } = line;
   const { caption, type } = fieldOf(line);
-  const plain =
-    type === 'user' || type === 'stage' || type === 'company' || type === 'person' ? 'text' : type;
+  const plain = type === 'day' || type === 'money' || type === 'time' ? type : 'text';
   return {
     key: `${event.id}/${index}`,
     eventId: event.id,

@@ -3,12 +3,15 @@ import { allRoutes, type Parsed } from '@emporikon/contract';
 import { fieldChanges } from '@emporikon/core/ledger/fieldChanges';
 import { changeCompany } from '../companies/commands';
 import type { Context } from '../commands/context';
+import { changeCase } from '../cases/change';
+import { Case, Project } from '../db/models/afterDeals';
 import { Deal, Lead } from '../db/models/deals';
 import { EventRow } from '../db/models/ledger';
 import { Company, Person } from '../db/models/people';
 import { changeDeal } from '../deals/change';
 import { cannotUndo, invalid, notFound } from '../http/problems';
 import { changeLead } from '../leads/change';
+import { changeProject } from '../projects/change';
 import { changePerson } from '../people/commands';
 import { changeTask, loadTask } from '../tasks/change';
 import { NOT_RESTORED, TOLD_FIELDS } from './fields';
@@ -55,6 +58,16 @@ const RESTORABLE: Readonly<Record<string, Restorable>> = {
     version: versionOf((id, { tx }) => Deal.findByPk(id, { transaction: tx })),
     change: (context, id, patch) =>
       changeDeal(context, id, checked(allRoutes['PATCH /api/deals/:id'].body, patch)),
+  },
+  projects: {
+    version: versionOf((id, { tx }) => Project.findByPk(id, { transaction: tx })),
+    change: (context, id, patch) =>
+      changeProject(context, id, checked(allRoutes['PATCH /api/projects/:id'].body, patch)),
+  },
+  cases: {
+    version: versionOf((id, { tx }) => Case.findByPk(id, { transaction: tx })),
+    change: (context, id, patch) =>
+      changeCase(context, id, checked(allRoutes['PATCH /api/cases/:id'].body, patch)),
   },
   tasks: {
     version: versionOf((id, context) => loadTask(context, id)),

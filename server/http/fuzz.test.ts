@@ -42,7 +42,7 @@ async function operations(): Promise<{ all: Operation[]; schemas: Record<string,
 /** Ids that are there, so that many calls come to something. */
 async function someIds(): Promise<string[]> {
   const tables =
-    'people companies leads deals stages pipelines captures tasks lists forms users questions products';
+    'people companies leads deals stages pipelines captures tasks lists forms users questions products project_stages case_promises';
   const found: string[] = [];
   for (const table of tables.split(' ')) {
     const [rows] = await house.sequelize.query(`SELECT id FROM ${table} ORDER BY random() LIMIT 4`);

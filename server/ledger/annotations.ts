@@ -1,7 +1,7 @@
 import { requireActor, type Context } from '../commands/context';
-import { Annotation, LedgerEntry, LedgerLink } from '../db/models/ledger';
+import { Annotation, LedgerEntry } from '../db/models/ledger';
 import { notFound } from '../http/problems';
-import { enter, linkEntry } from './write';
+import { enter, linkAlike } from './write';
 
 const own = (context: Context, entryId: string): Promise<Annotation | null> =>
   Annotation.findOne({
@@ -41,9 +41,7 @@ export async function shareAnnotation(
     { side: 'within', kind: 'note', headline: headline.trim(), body: rest.join('\n').trim() },
     {},
   );
-  const links = await LedgerLink.findAll({ where: { entryId }, transaction: context.tx });
-  for (const { personId, companyId, leadId, dealId } of links)
-    await linkEntry(context, note.id, { personId, companyId, leadId, dealId });
+  await linkAlike(context, note.id, entryId);
   await context.write.remove(known);
   const eventId = await context.write.event(
     'share annotation',

@@ -2,17 +2,10 @@ import { QueryTypes } from 'sequelize';
 import { requireActor, type Context } from '../commands/context';
 import { conflict } from '../http/problems';
 import type { LedgerOwner } from './page';
+import { PEOPLE_BEHIND } from './peopleBehind';
 import { turnOf } from './queries';
 import { turnsOfPeople } from './turns';
 import { enter, linkEntry } from './write';
-
-/** The people who stand behind a record: themselves, who works there, who has a part in it. */
-const PEOPLE: Record<LedgerOwner, string> = {
-  personId: 'SELECT id FROM people WHERE id = :id',
-  companyId: 'SELECT id FROM people WHERE company_id = :id LIMIT 1000',
-  leadId: 'SELECT person_id AS id FROM leads WHERE id = :id AND person_id IS NOT NULL',
-  dealId: 'SELECT person_id AS id FROM deal_roles WHERE deal_id = :id',
-};
 
 /**
  * Somebody says that nothing is left to answer. It stands in the ledger, and holds until more is said.
@@ -24,7 +17,7 @@ export async function markAnswered(
 ): Promise<{ eventId: string | null }> {
   const turn = await turnOf(context, owner, id);
   if (turn.turn !== 'ours') throw conflict('It is not your turn here.');
-  const people = await context.sequelize.query<{ id: string }>(PEOPLE[owner], {
+  const people = await context.sequelize.query<{ id: string }>(PEOPLE_BEHIND[owner], {
     replacements: { id },
     type: QueryTypes.SELECT,
     transaction: context.tx,

@@ -7,7 +7,7 @@ import { forbidden, invalid, notFound, stale } from '../http/problems';
 import { concerned } from './concerned';
 import { enter, linkEntry, readingOf } from './write';
 
-const RECORDS = ['personId', 'companyId', 'leadId', 'dealId'] as const;
+const RECORDS = ['personId', 'companyId', 'leadId', 'dealId', 'projectId', 'caseId'] as const;
 
 async function loadEntry(context: Context, id: string): Promise<LedgerEntry> {
   const entry = await LedgerEntry.findByPk(id, { transaction: context.tx, lock: true });

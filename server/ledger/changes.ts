@@ -25,7 +25,7 @@ async function namesOf(
   );
   if (!ids.length) return () => 'nobody';
   const rows = await tools.sequelize.query<{ id: string; name: string }>(
-    'SELECT id, name FROM stages WHERE id IN (:ids) UNION ALL SELECT id, name FROM users WHERE id IN (:ids)',
+    'SELECT id, name FROM stages WHERE id IN (:ids) UNION ALL SELECT id, name FROM users WHERE id IN (:ids) UNION ALL SELECT id, name FROM project_stages WHERE id IN (:ids)',
     { replacements: { ids: [...new Set(ids)] }, type: QueryTypes.SELECT, transaction: tx },
   );
   const names = new Map(rows.map((row) => [row.id, row.name]));
@@ -40,6 +40,8 @@ const ABOUT: Record<string, (id: string, row: Row) => Concerned> = {
     companyId: idOf(row.companyId),
     dealId: idOf(row.dealId),
   }),
+  projects: (id, row) => ({ projectId: id, companyId: idOf(row.companyId) }),
+  cases: (id, row) => ({ caseId: id, personId: idOf(row.personId), companyId: idOf(row.companyId) }),
   people: (id) => ({ personId: id }),
   companies: (id) => ({ companyId: id }),
 };
@@ -48,6 +50,10 @@ const MOVED: readonly [table: string, field: string, word: string][] = [
   ['deals', 'stageId', 'Stage'],
   ['leads', 'status', 'Status'],
   ['people', 'standing', 'Standing'],
+  ['projects', 'stageId', 'Stage'],
+  ['projects', 'ownerId', 'Owner'],
+  ['cases', 'urgency', 'Urgency'],
+  ['cases', 'ownerId', 'Owner'],
   ['deals', 'ownerId', 'Owner'],
   ['leads', 'ownerId', 'Owner'],
   ['people', 'ownerId', 'Owner'],
@@ -55,10 +61,22 @@ const MOVED: readonly [table: string, field: string, word: string][] = [
 ];
 const NAMED = new Set(['stageId', 'ownerId']);
 
-function tell({ table, id, before, after }: Change, nameOf: (id: unknown) => string): Told[] {
+/** A case that was solved, with how, or is open again. */
+function ofSolution({ table, id, before, after }: Change): Told[] {
+  if (table !== 'cases' || !before || !after || !before.solvedAt === !after.solvedAt) return [];
+  const about = ABOUT.cases?.(id, after) ?? {};
+  return [
+    after.solvedAt
+      ? { headline: `Case solved: ${text(after.title)}`, body: text(after.solution), about }
+      : { headline: `Case open again: ${text(after.title)}`, about },
+  ];
+}
+
+function tell(change: Change, nameOf: (id: unknown) => string): Told[] {
+  const { table, id, before, after } = change;
   const about = ABOUT[table];
   if (!before || !after || !about) return [];
-  return MOVED.flatMap(([of, field, word]) => {
+  const moved = MOVED.flatMap(([of, field, word]) => {
     if (of !== table || before[field] === undefined || before[field] === after[field]) return [];
     const words = (value: unknown): string => (NAMED.has(field) ? nameOf(value) : text(value));
     const why = field === 'status' ? text(after.dropReason) : '';
@@ -68,6 +86,7 @@ function tell({ table, id, before, after }: Change, nameOf: (id: unknown) => str
       about: about(id, after),
     };
   });
+  return [...moved, ...ofSolution(change)];
 }
 
 /** First and last state of each row, so that what a command wrote in steps is told once. */

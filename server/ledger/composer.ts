@@ -12,7 +12,14 @@ import { addTask } from '../tasks/add';
 import { concerned, openDealsOf, type AllConcerned } from './concerned';
 import { enter } from './write';
 
-const NOTHING: AllConcerned = { personId: null, companyId: null, leadId: null, dealId: null };
+const NOTHING: AllConcerned = {
+  personId: null,
+  companyId: null,
+  leadId: null,
+  dealId: null,
+  projectId: null,
+  caseId: null,
+};
 
 /** What a line would save about a record, or about none yet, in full. */
 export async function readLine(context: Context, line: string, about: About): Promise<ComposerReading> {

@@ -5,16 +5,25 @@ import type { Context } from '../commands/context';
 import { invalid } from '../http/problems';
 import { decodeCursor, encodeCursor } from '../http/paging';
 
-export type LedgerOwner = 'personId' | 'companyId' | 'leadId' | 'dealId';
+export type LedgerOwner = keyof About;
 /** What a ledger is narrowed by. */
 export type Narrowed = Omit<Parsed<'GET /api/ledger/months', 'query'>, LedgerOwner>;
 
-const OWNERS: readonly LedgerOwner[] = ['dealId', 'leadId', 'personId', 'companyId'];
+const OWNERS: readonly LedgerOwner[] = ['caseId', 'projectId', 'dealId', 'leadId', 'personId', 'companyId'];
+/** The column of a link that names what it belongs to. */
+export const LINK_COLUMNS: Readonly<Record<LedgerOwner, string>> = {
+  personId: 'person_id',
+  companyId: 'company_id',
+  leadId: 'lead_id',
+  dealId: 'deal_id',
+  projectId: 'project_id',
+  caseId: 'case_id',
+};
 
 /** Whose ledger is meant. @throws 422 when it is nobody's */
 export function ownerOf(about: About): [LedgerOwner, string] {
   for (const key of OWNERS) if (about[key]) return [key, about[key]];
-  throw invalid('Say whose ledger: personId, companyId, leadId or dealId.', {
+  throw invalid('Say whose ledger: personId, companyId, leadId, dealId, projectId or caseId.', {
     fields: { personId: 'is missing' },
   });
 }
@@ -27,7 +36,8 @@ interface Branch {
 
 /**
  * The links that make up the ledger of a record. What is said with a person stands on the company they worked for at that
- * time, and on the deals they have a part in, unless it is about another deal or came after the end (common practice).
+ * time, and on the deals and projects they have a part in, unless it is about another one or came after the end (common
+ * practice).
  */
 const BRANCHES: Record<LedgerOwner, readonly Branch[]> = {
   personId: [{ from: '', where: 'k.person_id = :id::uuid' }],
@@ -46,6 +56,16 @@ const BRANCHES: Record<LedgerOwner, readonly Branch[]> = {
         AND EXISTS (SELECT 1 FROM ledger_entries e WHERE e.id = k.entry_id AND e.kind <> 'change')`,
     },
   ],
+  projectId: [
+    { from: '', where: 'k.project_id = :id::uuid' },
+    {
+      from: 'project_people o JOIN projects d ON d.id = o.project_id',
+      where: `o.project_id = :id AND k.person_id = o.person_id AND k.at >= d.created_at AND (d.closed_at IS NULL OR k.at <= d.closed_at)
+        AND NOT EXISTS (SELECT 1 FROM ledger_links e WHERE e.entry_id = k.entry_id AND (e.project_id <> :id OR e.case_id IS NOT NULL))
+        AND EXISTS (SELECT 1 FROM ledger_entries e WHERE e.id = k.entry_id AND e.kind <> 'change')`,
+    },
+  ],
+  caseId: [{ from: '', where: 'k.case_id = :id::uuid' }],
 };
 
 /** Whether a link belongs to the ledger of a record, as SQL over a link. */
@@ -56,6 +76,9 @@ const BELONGS: Record<LedgerOwner, (link: string) => string> = {
     `(${link}.company_id = :id::uuid OR ${link}.at_company = :id::uuid OR (${link}.at_company IS NULL AND EXISTS (SELECT 1 FROM people o WHERE o.id = ${link}.person_id AND o.company_id = :id)))`,
   dealId: (link) =>
     `(${link}.deal_id = :id::uuid OR EXISTS (SELECT 1 FROM deal_roles o WHERE o.deal_id = :id AND o.person_id = ${link}.person_id))`,
+  projectId: (link) =>
+    `(${link}.project_id = :id::uuid OR EXISTS (SELECT 1 FROM project_people o WHERE o.project_id = :id AND o.person_id = ${link}.person_id))`,
+  caseId: (link) => `${link}.case_id = :id::uuid`,
 };
 
 /** The entries of a thread that stand in the ledger of a record, beside one of them, as SQL. */

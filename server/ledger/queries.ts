@@ -1,4 +1,5 @@
 import type { Entry, EntryDetail, Turn } from '@emporikon/contract/ledger';
+import { PEOPLE_BEHIND } from './peopleBehind';
 import { proposedTasks } from './proposed';
 import { joinTurns } from '@emporikon/core/ledger/turn';
 import { QueryTypes } from 'sequelize';
@@ -6,7 +7,7 @@ import { requireActor, type Context } from '../commands/context';
 import { Lead } from '../db/models/deals';
 import { Annotation, LedgerRevision } from '../db/models/ledger';
 import { notFound } from '../http/problems';
-import { inThread, isFolded, pageOfEntries, type LedgerOwner, type Narrowed } from './page';
+import { inThread, isFolded, LINK_COLUMNS, pageOfEntries, type LedgerOwner, type Narrowed } from './page';
 import { turnOfCompany, turnsOfDeals, turnsOfPeople } from './turns';
 
 interface Row {
@@ -38,7 +39,11 @@ interface Row {
 /** A thread of more is counted as so many. */
 const MOST_IN_THREAD = 200;
 
-const linked = (table: 'people' | 'deals' | 'companies' | 'leads', column: string, name: string): string =>
+const linked = (
+  table: 'people' | 'deals' | 'companies' | 'leads' | 'projects' | 'cases',
+  column: string,
+  name: string,
+): string =>
   `(SELECT coalesce(jsonb_agg(jsonb_build_object('id', r.id, 'name', r.${name}) ORDER BY r.${name}), '[]') FROM ledger_links l JOIN ${table} r ON r.id = l.${column} WHERE l.entry_id = n.id)`;
 
 /** An entry as it is shown, as SQL over `n`. */
@@ -109,9 +114,7 @@ async function pinnedOf(
   owner: readonly [LedgerOwner, string],
   narrowed: Narrowed,
 ): Promise<Entry[]> {
-  const column = { personId: 'person_id', companyId: 'company_id', leadId: 'lead_id', dealId: 'deal_id' }[
-    owner[0]
-  ];
+  const column = LINK_COLUMNS[owner[0]];
   const rolledUp = owner[0] === 'companyId' ? 'OR k.at_company = :id::uuid' : '';
   const rows = await context.sequelize.query<{ id: string }>(
     `SELECT DISTINCT n.id, n.pinned_at FROM ledger_entries n JOIN ledger_links k ON k.entry_id = n.id
@@ -146,9 +149,10 @@ export async function entriesOf(
 export async function entryDetail(context: Context, id: string): Promise<EntryDetail> {
   const reader = requireActor(context).id;
   const [row] = await context.sequelize.query<
-    Row & { companies: EntryDetail['companies']; leads: EntryDetail['leads'] }
+    Row & Pick<EntryDetail, 'companies' | 'leads' | 'projects' | 'cases'>
   >(
-    `SELECT ${shown('0')}, n.said, ${linked('companies', 'company_id', 'name')} AS companies, ${linked('leads', 'lead_id', 'title')} AS leads
+    `SELECT ${shown('0')}, n.said, ${linked('companies', 'company_id', 'name')} AS companies, ${linked('leads', 'lead_id', 'title')} AS leads,
+            ${linked('projects', 'project_id', 'title')} AS projects, ${linked('cases', 'case_id', 'title')} AS cases
        FROM ledger_entries n LEFT JOIN users u ON u.id = n.actor_id WHERE n.id = :id`,
     {
       replacements: { id, newSince: null, reader },
@@ -169,6 +173,8 @@ export async function entryDetail(context: Context, id: string): Promise<EntryDe
     said: row.said || [row.headline, row.body].filter(Boolean).join('\n\n'),
     companies: row.companies,
     leads: row.leads,
+    projects: row.projects,
+    cases: row.cases,
     annotation: own?.words ?? null,
     proposed: await proposedTasks(context, asEntry(row, reader)),
     revisions: revisions.map(({ headline, body, kind, at, outcome, until }) => ({
@@ -182,10 +188,28 @@ export async function entryDetail(context: Context, id: string): Promise<EntryDe
   };
 }
 
+/** Whose turn it is with the people behind a project or a case. */
+async function turnOfPeople(context: Context, owner: 'projectId' | 'caseId', id: string): Promise<Turn> {
+  const people = await context.sequelize.query<{ id: string }>(PEOPLE_BEHIND[owner], {
+    replacements: { id },
+    type: QueryTypes.SELECT,
+    transaction: context.tx,
+  });
+  return joinTurns([
+    ...(
+      await turnsOfPeople(
+        context,
+        people.map((person) => person.id),
+      )
+    ).values(),
+  ]);
+}
+
 /** Whose turn it is with one record. A lead's is that of its person: they are one and the same to talk with. */
 export async function turnOf(context: Context, owner: LedgerOwner, id: string): Promise<Turn> {
   if (owner === 'companyId') return turnOfCompany(context, id);
   if (owner === 'dealId') return (await turnsOfDeals(context, [id])).get(id) ?? joinTurns([]);
+  if (owner === 'projectId' || owner === 'caseId') return turnOfPeople(context, owner, id);
   const lead = owner === 'leadId' ? await Lead.findByPk(id, { transaction: context.tx }) : null;
   const personId = lead?.personId ?? id;
   return (await turnsOfPeople(context, [personId])).get(personId) ?? joinTurns([]);

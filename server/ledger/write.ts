@@ -4,7 +4,7 @@ import type { CreationAttributes } from 'sequelize';
 import type { Context } from '../commands/context';
 import { LedgerEntry, LedgerLink } from '../db/models/ledger';
 
-const RECORDS = ['personId', 'companyId', 'leadId', 'dealId'] as const;
+const RECORDS = ['personId', 'companyId', 'leadId', 'dealId', 'projectId', 'caseId'] as const;
 /** The records that an entry concerns. */
 export type Concerned = Partial<Record<(typeof RECORDS)[number], string | null>>;
 
@@ -54,10 +54,18 @@ export async function linkEntry(
         companyId: null,
         leadId: null,
         dealId: null,
+        projectId: null,
+        caseId: null,
         isCopied: isCopied && key === 'personId',
         [key]: id,
       });
   }
+}
+
+/** Links an entry to everything that another one is linked to. */
+export async function linkAlike(context: Entering, entryId: string, like: string): Promise<void> {
+  const links = await LedgerLink.findAll({ where: { entryId: like }, transaction: context.tx });
+  for (const link of links) await linkEntry(context, entryId, link);
 }
 
 /**

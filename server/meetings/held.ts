@@ -21,10 +21,10 @@ export async function enterOutcome(
 ): Promise<{ saved: string[]; eventId: string | null }> {
   const task = await loadTask(context, id);
   if (task.doneAt) throw conflict('What came of this was entered already. Change the entry instead.');
-  const { companyId, leadId, dealId } = task;
+  const { companyId, leadId, dealId, projectId = null, caseId = null } = task;
   const people = await peopleOf(context, task.id);
   const personId = task.personId ?? people.find((one) => one.personId)?.personId ?? null;
-  const all = { personId, companyId, leadId, dealId };
+  const all = { personId, companyId, leadId, dealId, projectId, caseId };
   const about = Object.fromEntries(Object.entries(all).filter(([, one]) => one !== null));
   const reading = await readLine(context, words, about);
   const { kind } = task;

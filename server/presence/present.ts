@@ -12,7 +12,8 @@ const MOST_SHOWN = 30;
 async function requireSeen(context: Context, id: string): Promise<void> {
   const rows = await context.sequelize.query(
     `SELECT 1 FROM people WHERE id = :id UNION ALL SELECT 1 FROM companies WHERE id = :id UNION ALL SELECT 1 FROM leads WHERE id = :id
-     UNION ALL SELECT 1 FROM deals WHERE id = :id UNION ALL SELECT 1 FROM tasks WHERE id = :id UNION ALL SELECT 1 FROM ledger_entries WHERE id = :id`,
+     UNION ALL SELECT 1 FROM deals WHERE id = :id UNION ALL SELECT 1 FROM tasks WHERE id = :id UNION ALL SELECT 1 FROM ledger_entries WHERE id = :id
+     UNION ALL SELECT 1 FROM projects WHERE id = :id UNION ALL SELECT 1 FROM cases WHERE id = :id`,
     { replacements: { id }, type: QueryTypes.SELECT, transaction: context.tx },
   );
   if (!rows.length) throw notFound('There is no such record.');

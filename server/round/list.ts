@@ -1,5 +1,6 @@
 import type { Reply } from '@emporikon/contract';
 import type { RoundCause, RoundLine } from '@emporikon/contract/round';
+import type { CaseRow } from '@emporikon/contract/cases';
 import type { Task as TaskView } from '@emporikon/contract/tasks';
 import { minutesFor, rankCauses, type Cause } from '@emporikon/core/ledger/ranking';
 import { usualWait } from '@emporikon/core/ledger/rhythm';
@@ -10,6 +11,7 @@ import { requireActor, type Context } from '../commands/context';
 import { Deal } from '../db/models/deals';
 import { RoundLater } from '../db/models/round';
 import { User } from '../db/models/users';
+import { casesByIds } from '../cases/queries';
 import { toHouse } from '../deals/house';
 import { forbidden } from '../http/problems';
 import { turnsOfPeople, type Contact } from '../ledger/turns';
@@ -44,6 +46,7 @@ interface Weighed extends Cause {
   id: string;
   found: FoundCause;
   task: TaskView | null;
+  case: CaseRow | null;
   turn: Contact | null;
 }
 
@@ -57,6 +60,7 @@ interface Around {
   waits: Map<string, number | null>;
   turns: Map<string, Contact>;
   tasks: Map<string, TaskView>;
+  cases: Map<string, CaseRow>;
   moves: Set<string>;
 }
 
@@ -104,15 +108,21 @@ async function around(context: Context, causes: readonly FoundCause[]): Promise<
     waits: new Map([...spoken].map(([id, entries]) => [id, usualWait(entries)])),
     turns: await turnsOfPeople(context, ofKind('turn')),
     tasks: new Map((await tasksByIds(context, ofKind('task'))).map((task) => [task.id, task])),
+    cases: new Map((await casesByIds(context, ofKind('case'))).map((one) => [one.id, one])),
     moves: await withNextMove(context, [...people, ...deals.keys()]),
   };
 }
 
+/** How an urgency weighs, in the words of tasks. */
+const URGENCY = { urgent: 'high', normal: 'normal', low: 'low' } as const;
+
 function weigh(found: FoundCause, about: Around): Weighed | null {
   const task = about.tasks.get(found.id) ?? null;
+  const wanted = about.cases.get(found.id) ?? null;
   const turn = found.kind === 'turn' ? (about.turns.get(found.id) ?? null) : null;
   // What not everybody sees is read for whoever asks; for them it may be nobody's turn.
   if (found.kind === 'turn' && turn?.turn !== 'ours') return null;
+  if (found.kind === 'case' && !wanted) return null;
   if (found.kind === 'task' && (!task || task.state === 'later')) return null;
   const dealId = found.deal_id ?? (found.person_id ? about.dealOf.get(found.person_id) : undefined);
   const stake = (dealId ? about.deals.get(dealId)?.stake : undefined) ?? 0;
@@ -129,20 +139,22 @@ function weigh(found: FoundCause, about: Around): Weighed | null {
     usualWait: found.person_id ? (about.waits.get(found.person_id) ?? null) : null,
     isPromised: turn !== null && /promis/i.test(turn.because),
     isImportant,
-    priority: task?.priority ?? 'normal',
+    priority: task?.priority ?? URGENCY[wanted?.urgency ?? 'normal'],
     times: found.days !== null && found.usual ? found.days / found.usual : 1,
     found,
     task,
+    case: wanted,
     turn,
   };
 }
 
-const asCause = ({ found, task, turn, since }: Weighed, about: Around): RoundCause => ({
+const asCause = ({ found, task, case: wanted, turn, since }: Weighed, about: Around): RoundCause => ({
   kind: found.kind,
   key: keyOf(found),
   since,
   because: turn?.because ?? '',
   task,
+  case: wanted && { id: wanted.id, name: wanted.title, urgency: wanted.urgency, late: wanted.late },
   days: found.days,
   usualDays: found.usual,
   stage: found.stage,
@@ -196,7 +208,7 @@ export async function listRound(
     return cause && !(off && new Date(cause.turn?.touchedAt ?? cause.since) <= off) ? [cause] : [];
   });
   const lines = rankCauses(causes, context.now().toISOString());
-  const counts = { turn: 0, task: 0, new: 0, stuck: 0, quiet: 0 };
+  const counts = { turn: 0, task: 0, new: 0, case: 0, stuck: 0, quiet: 0 };
   for (const { first } of lines) counts[first.kind]++;
   const wanted = lines.filter(({ first }) => !kind || first.kind === kind).map((line) => asLine(line, about));
   return {

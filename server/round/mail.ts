@@ -18,7 +18,7 @@ const MORNING_MS = 6 * 3_600_000;
 const MOST_LINES = 20;
 
 function lineOf(line: RoundLine, zone: string): string {
-  const { kind, task, because, days, usualDays, stage } = line;
+  const { kind, task, case: wanted, because, days, usualDays, stage } = line;
   const who = [line.person?.name, line.company?.name].filter(Boolean).join(', ');
   const at = task && DateTime.fromISO(task.dueAt, { zone: task.allDay ? task.zone : zone });
   const why = {
@@ -27,10 +27,11 @@ function lineOf(line: RoundLine, zone: string): string {
       ? `${task?.state === 'overdue' ? 'overdue since' : 'due'} ${at.toFormat(task?.allDay ? 'ccc d LLL' : 'ccc d LLL, HH:mm')}`
       : 'due',
     new: 'nobody has spoken to them',
+    case: `a case${wanted?.late ? ', the promise is broken' : ', waits for help'}`,
     stuck: `stuck: ${days ?? 0} days in ${stage ?? 'its stage'}, usual are ${usualDays ?? 0}`,
     quiet: `going quiet: ${days ?? 0} days without a word`,
   }[kind];
-  return `${[task?.title, who || (line.deal?.name ?? line.lead?.name)].filter(Boolean).join(' · ')}\n   ${why}`;
+  return `${[task?.title ?? wanted?.name, who || (line.deal?.name ?? line.lead?.name)].filter(Boolean).join(' · ')}\n   ${why}`;
 }
 
 /** Mails somebody their round as it stands when it goes out. */

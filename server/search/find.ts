@@ -111,6 +111,29 @@ async function foundFiles(context: Context, typed: string, limit: number): Promi
   );
 }
 
+/** So many projects and cases are shown below what is sold. */
+async function foundAfterDeals(
+  context: Context,
+  typed: string,
+  limit: number,
+  only?: string,
+): Promise<HitRow[]> {
+  const query = typed.trim().length >= LEAST_TYPED ? textQueryOf(typed) : null;
+  if (!query) return [];
+  return context.sequelize.query<HitRow>(
+    `SELECT kind, id, label, hint, 0 AS level, NULL AS score, inactive FROM (
+       SELECT 'project' AS kind, p.id, p.title AS label, coalesce((SELECT c.name FROM companies c WHERE c.id = p.company_id), '') AS hint,
+              p.closed_at IS NOT NULL AS inactive, p.created_at AS at
+         FROM after_deals_found($query::tsquery, ${MOST_LOOKED_AT}) f JOIN projects p ON f.kind = 'project' AND p.id = f.id
+       UNION ALL
+       SELECT 'case', s.id, s.title, coalesce((SELECT p.full_name FROM people p WHERE p.id = s.person_id),
+              (SELECT c.name FROM companies c WHERE c.id = s.company_id), ''), s.solved_at IS NOT NULL, s.opened_at
+         FROM after_deals_found($query::tsquery, ${MOST_LOOKED_AT}) f JOIN cases s ON f.kind = 'case' AND s.id = f.id) found
+      WHERE ($only::text IS NULL OR kind = $only) ORDER BY inactive, at DESC LIMIT ${limit}`,
+    { bind: { query, only: only ?? null }, type: QueryTypes.SELECT, transaction: context.tx },
+  );
+}
+
 /** Each record once, as well matched as it is matched anywhere. */
 function withoutRepeats(hits: readonly HitRow[]): HitRow[] {
   const best = new Map<string, HitRow>();
@@ -145,12 +168,18 @@ export async function find(
   if (hits.length < limit) hits.push(...(await byPlace(asked, sought, limit)).filter(isWanted));
   const records = rankHits(withoutRepeats(hits), limit);
   const files = !only || only === 'file' ? await foundFiles(context, text, only ? limit : MOST_FILES) : [];
-  // Files stand below the records, and have places of their own.
-  return [...records.slice(0, limit - files.length), ...files].map(({ kind, id, label, hint, inactive }) => ({
-    kind,
-    id,
-    label,
-    hint,
-    inactive,
-  }));
+  const after =
+    !only || only === 'project' || only === 'case'
+      ? await foundAfterDeals(context, text, only ? limit : MOST_FILES, only)
+      : [];
+  // Files, projects and cases stand below the records, and have places of their own.
+  return [...records.slice(0, Math.max(0, limit - files.length - after.length)), ...after, ...files].map(
+    ({ kind, id, label, hint, inactive }) => ({
+      kind,
+      id,
+      label,
+      hint,
+      inactive,
+    }),
+  );
 }

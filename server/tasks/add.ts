@@ -113,6 +113,8 @@ export async function addTask(context: Context, wanted: WantedTask, about: Conce
     companyId: about.companyId ?? null,
     leadId: about.leadId ?? null,
     dealId: about.dealId ?? null,
+    projectId: about.projectId ?? null,
+    caseId: about.caseId ?? null,
     createdBy: context.actor?.id ?? null,
     createdAt: context.now(),
   });

@@ -16,6 +16,8 @@ type Patch = { [Key in keyof WantedTask]?: WantedTask[Key] } & {
   companyId?: string | null | undefined;
   leadId?: string | null | undefined;
   dealId?: string | null | undefined;
+  projectId?: string | null | undefined;
+  caseId?: string | null | undefined;
 };
 
 /** @throws 404 */
@@ -37,7 +39,8 @@ export async function linkPeople(context: Context, taskId: string, entry: Ledger
  */
 async function enterDone(context: Context, task: Task): Promise<void> {
   const people = await peopleOf(context, task.id);
-  const isAbout = task.personId ?? task.companyId ?? task.leadId ?? task.dealId;
+  const isAbout =
+    task.personId ?? task.companyId ?? task.leadId ?? task.dealId ?? task.projectId ?? task.caseId;
   if (!isAbout && !people.some(({ personId }) => personId)) return;
   if (task.kind === 'mail' || task.kind === 'task')
     await enter(context, { side: 'within', kind: 'task', headline: `Done: ${task.title}` }, task);
@@ -97,12 +100,12 @@ async function addNext(context: Context, task: Task): Promise<void> {
   const { title, kind, kindId, allDay, zone, assigneeId, givenBy, priority, notes, checklist, reminders } =
     task;
   const { watchers, repeat, seriesId, firstAt, personId, companyId, leadId, dealId, createdBy } = task;
-  const { visibility, visibleTo, place, isInviting } = task;
+  const { visibility, visibleTo, place, isInviting, projectId, caseId } = task;
   const again = await context.write.insert(Task, {
     ...{ title, kind, kindId, allDay, zone, assigneeId, givenBy, priority, notes, reminders, watchers },
     ...{ repeat, seriesId, firstAt, personId, companyId, leadId, dealId, createdBy },
     ...(visibility ? { visibility, visibleTo } : {}),
-    ...{ place, isInviting },
+    ...{ place, isInviting, projectId, caseId },
     id: context.newId(),
     checklist: checklist.map(({ words }) => ({ words, isDone: false })),
     dueAt,
@@ -141,7 +144,7 @@ export async function changeTask(
     'place',
     'isInviting',
   ] as const;
-  const records = ['personId', 'companyId', 'leadId', 'dealId'] as const;
+  const records = ['personId', 'companyId', 'leadId', 'dealId', 'projectId', 'caseId'] as const;
   const plain = Object.fromEntries(
     [...simple, ...records].flatMap((key) => (patch[key] === undefined ? [] : [[key, patch[key]]])),
   ) as Partial<Task>;

@@ -39,15 +39,21 @@ interface Row {
   lead: string | null;
   deal_id: string | null;
   deal: string | null;
+  project_id: string | null;
+  project: string | null;
+  case_id: string | null;
+  case: string | null;
 }
 
 const SELECT = `
   SELECT t.id, t.version, t.title, t.kind, t.due_at, t.all_day, t.ends_at, t.done_at, u.id AS assignee_id, u.name AS assignee,
          t.kind_id, k.name AS own_kind, t.starts_at, t.zone, t.priority, t.progress, t.repeat, t.given_by, g.name AS giver, t.declined, x.name AS decliner, f.name AS done_by,
-         p.id AS person_id, p.full_name AS person, c.id AS company_id, c.name AS company, l.id AS lead_id, l.title AS lead, d.id AS deal_id, d.title AS deal
+         p.id AS person_id, p.full_name AS person, c.id AS company_id, c.name AS company, l.id AS lead_id, l.title AS lead, d.id AS deal_id, d.title AS deal,
+         j.id AS project_id, j.title AS project, s.id AS case_id, s.title AS case
     FROM tasks t JOIN users u ON u.id = t.assignee_id LEFT JOIN users g ON g.id = t.given_by LEFT JOIN users f ON f.id = t.done_by
     LEFT JOIN users x ON x.id = (t.declined ->> 'by')::uuid LEFT JOIN task_kinds k ON k.id = t.kind_id
-    LEFT JOIN people p ON p.id = t.person_id LEFT JOIN companies c ON c.id = t.company_id LEFT JOIN leads l ON l.id = t.lead_id LEFT JOIN deals d ON d.id = t.deal_id`;
+    LEFT JOIN people p ON p.id = t.person_id LEFT JOIN companies c ON c.id = t.company_id LEFT JOIN leads l ON l.id = t.lead_id LEFT JOIN deals d ON d.id = t.deal_id
+    LEFT JOIN projects j ON j.id = t.project_id LEFT JOIN cases s ON s.id = t.case_id`;
 
 const named = (id: string | null, name: string | null): { id: string; name: string } | null =>
   id && name ? { id, name } : null;
@@ -76,6 +82,8 @@ function asTask(row: Row, context: Context): TaskView {
     company: named(row.company_id, row.company),
     lead: named(row.lead_id, row.lead),
     deal: named(row.deal_id, row.deal),
+    project: named(row.project_id, row.project),
+    case: named(row.case_id, row.case),
     state: dueState(due, context.now().toISOString(), context.actor?.timeZone ?? 'utc'),
   };
 }
@@ -200,12 +208,14 @@ export async function taskDetail(context: Context, id: string): Promise<TaskDeta
   };
 }
 
-type Owner = 'person_id' | 'company_id' | 'lead_id' | 'deal_id';
+type Owner = 'person_id' | 'company_id' | 'lead_id' | 'deal_id' | 'project_id' | 'case_id';
 const BY_OWNER: Record<Owner, string> = {
   person_id: 't.person_id',
   company_id: 't.company_id',
   lead_id: 't.lead_id',
   deal_id: 't.deal_id',
+  project_id: 't.project_id',
+  case_id: 't.case_id',
 };
 
 /** Or whoever is asked to come to it. */

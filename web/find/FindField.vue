@@ -14,12 +14,21 @@ import { useFind, type Option } from './useFind';
 
 /** The field that finds a record or does what is typed. Records and places are opened here; the rest is asked of the frame. */
 const emit = defineEmits<{ command: [command: Command] }>();
-const PATHS = { person: '/people/', company: '/companies/', lead: '/leads/', deal: '/deals/' } as const;
+const PATHS = {
+  person: '/people/',
+  company: '/companies/',
+  lead: '/leads/',
+  deal: '/deals/',
+  project: '/projects/',
+  case: '/cases/',
+} as const;
 const ABOUT: Record<string, keyof About> = {
   people: 'personId',
   companies: 'companyId',
   leads: 'leadId',
   deals: 'dealId',
+  projects: 'projectId',
+  cases: 'caseId',
 };
 /** A file opens beside the page one is on. */
 const pathOf = ({ kind, id }: Pick<SearchHit, 'kind' | 'id'>): RouteLocationRaw =>

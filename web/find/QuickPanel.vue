@@ -22,6 +22,8 @@ const READERS = {
   company: (id: string) => api('GET /api/companies/:id', { params: { id } }),
   lead: (id: string) => api('GET /api/leads/:id', { params: { id } }),
   deal: (id: string) => api('GET /api/deals/:id', { params: { id } }),
+  project: (id: string) => api('GET /api/projects/:id', { params: { id } }),
+  case: (id: string) => api('GET /api/cases/:id', { params: { id } }),
 } as const;
 
 async function read(): Promise<void> {
@@ -34,7 +36,7 @@ async function read(): Promise<void> {
   ]);
   if (id !== props.hit.id) return;
   person.value = kind === 'person' ? (record as Reply<'GET /api/people/:id'>) : null;
-  nextMove.value = record.nextMove;
+  nextMove.value = 'nextMove' in record ? record.nextMove : (record.moves[0] ?? null);
   ledger.value = said;
   isRead.value = true;
 }

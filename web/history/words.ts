@@ -18,6 +18,8 @@ const PATHS: Record<FieldChange['record']['table'], string | null> = {
   companies: '/companies/',
   leads: '/leads/',
   deals: '/deals/',
+  projects: '/projects/',
+  cases: '/cases/',
   tasks: null,
   contact_points: '/people/',
 };

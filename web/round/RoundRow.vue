@@ -49,7 +49,7 @@ const more = computed(() => {
     !deal && lead && person ? lead.name : '',
   ].filter(Boolean);
 });
-const title = computed(() => props.line.task?.title ?? name.value);
+const title = computed(() => props.line.task?.title ?? props.line.case?.name ?? name.value);
 const isWhy = ref(false);
 </script>
 
@@ -65,10 +65,16 @@ const isWhy = ref(false);
     <div class="what">
       <div>
         <b v-if="line.task"><TaskLink :task="line.task" /></b>
-        <template v-if="line.task && name"> · </template>
-        <RouterLink v-if="name && to" :to="to" class="quiet-link" :class="{ strong: !line.task }">{{
-          name
-        }}</RouterLink><span v-for="one in more" :key="one"> · {{ one }}</span
+        <b v-if="line.case"
+          ><RouterLink :to="`/cases/${line.case.id}`" class="quiet-link">{{ line.case.name }}</RouterLink></b
+        >
+        <template v-if="(line.task || line.case) && name"> · </template>
+        <RouterLink
+          v-if="name && to"
+          :to="to"
+          class="quiet-link"
+          :class="{ strong: !line.task && !line.case }"
+          >{{ name }}</RouterLink><span v-for="one in more" :key="one"> · {{ one }}</span
         ><span v-if="line.isImportant" class="soft"> · important</span>
         <span v-if="showsOwner" class="soft"> · {{ line.owner.name }}</span>
       </div>

@@ -19,7 +19,7 @@ export function waitWords(hours: number): string {
 
 /** Why something wants a rep today, in a sentence. */
 export function reasonWords(cause: RoundCause, usualWaitHours: number | null = null): Reason {
-  const { kind, since, because, task, days, usualDays, stage, hasNextMove } = cause;
+  const { kind, since, because, task, case: wanted, days, usualDays, stage, hasNextMove } = cause;
   if (kind === 'turn') {
     const usual =
       usualWaitHours === null ? '' : ` They usually hear from us within ${waitWords(usualWaitHours)}.`;
@@ -41,6 +41,12 @@ export function reasonWords(cause: RoundCause, usualWaitHours: number | null = n
   }
   if (kind === 'new')
     return { strong: 'Nobody has spoken to them', rest: ` for ${ago(since)}.`, tone: 'ours' };
+  if (kind === 'case' && wanted) {
+    const thing = wanted.late === 'solution' ? 'A solution' : 'An answer';
+    return wanted.late
+      ? { strong: `${thing} was promised by ${when(since)}.`, rest: '', tone: 'ours' }
+      : { strong: 'They wait for help.', rest: ` Promised by ${when(since)}.`, tone: 'plain' };
+  }
   if (kind === 'stuck')
     return {
       strong: 'Stuck:',
@@ -82,6 +88,7 @@ export const GROUPS = [
   { kind: undefined, name: 'Everything' },
   { kind: 'turn', name: 'Ours to answer' },
   { kind: 'task', name: 'Due' },
+  { kind: 'case', name: 'Cases' },
   { kind: 'quiet', name: 'Going quiet' },
   { kind: 'stuck', name: 'Stuck deals' },
   { kind: 'new', name: 'New, not spoken to' },

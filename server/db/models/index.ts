@@ -1,4 +1,5 @@
 import type { Sequelize } from 'sequelize';
+import { defineAfterDealModels } from './afterDeals';
 import { defineCallModels } from './calls';
 import { defineCaptureModels } from './captures';
 import { defineFileModels } from './files';
@@ -27,6 +28,7 @@ export function defineModels(sequelize: Sequelize): void {
   definePeopleModels(sequelize);
   defineCaptureModels(sequelize);
   defineDealModels(sequelize);
+  defineAfterDealModels(sequelize);
   defineTaskModels(sequelize);
   defineMeetingModels(sequelize);
   defineRoundModels(sequelize);

@@ -49,6 +49,8 @@ export class LedgerLink extends Model<InferAttributes<LedgerLink>, InferCreation
   declare companyId: string | null;
   declare leadId: string | null;
   declare dealId: string | null;
+  declare projectId: CreationOptional<string | null>;
+  declare caseId: CreationOptional<string | null>;
   /** Where the person worked when it was said; the database fills it in. */
   declare atCompany: CreationOptional<string | null>;
   /** The person was only sent a copy of it. */
@@ -133,6 +135,8 @@ export function defineLedgerModels(sequelize: Sequelize): void {
     companyId: col.uuid,
     leadId: col.uuid,
     dealId: col.uuid,
+    projectId: col.uuid,
+    caseId: col.uuid,
     atCompany: col.uuid,
     isCopied: col.flag,
   });

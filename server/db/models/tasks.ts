@@ -43,6 +43,8 @@ export class Task extends Model<InferAttributes<Task>, InferCreationAttributes<T
   declare companyId: string | null;
   declare leadId: string | null;
   declare dealId: string | null;
+  declare projectId: CreationOptional<string | null>;
+  declare caseId: CreationOptional<string | null>;
   declare priority: CreationOptional<Priority>;
   declare progress: CreationOptional<number>;
   declare notes: CreationOptional<string>;
@@ -131,6 +133,8 @@ export function defineTaskModels(sequelize: Sequelize): void {
     companyId: col.uuid,
     leadId: col.uuid,
     dealId: col.uuid,
+    projectId: col.uuid,
+    caseId: col.uuid,
     priority: { ...col.words, defaultValue: 'normal' },
     progress: { ...col.whole, defaultValue: 0 },
     notes: { ...col.words, defaultValue: '' },
