@@ -123,6 +123,8 @@ export const CaptureDetail = CaptureRow.extend({
       company: Named.nullable(),
       lead: Named.nullable(),
       deal: Named.nullable(),
+      case: Named.nullable(),
+      project: Named.nullable(),
       eventId: Id.nullable(),
     })
     .nullable(),

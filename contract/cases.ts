@@ -9,8 +9,10 @@ export const CaseRow = z.object({
   title: z.string(),
   urgency: Urgency,
   state: z
-    .enum(['new', 'ours', 'theirs', 'solved'])
-    .describe('new: nobody answered yet; ours: they wait for us; theirs: we wait for them'),
+    .enum(['new', 'ours', 'theirs', 'answered', 'solved'])
+    .describe(
+      'new: nobody answered yet; ours: they wait for us; theirs: we wait for them; answered: neither',
+    ),
   dueAt: Time.nullable().describe('by when the next thing that was promised is due'),
   late: z.enum(['answer', 'solution']).nullable().describe('which promise is broken'),
   person: Named.nullable(),

@@ -11,6 +11,7 @@ import { loadDeals } from './deals';
 import { loadDoubles } from './doubles';
 import { loadLeads } from './leads';
 import { FILED, rawMail, WAITING } from './mail';
+import { loadAfterDeals } from './afterDeals';
 import { loadFiles } from './files';
 import { loadMeetings } from './meetings';
 import { loadSales } from './sales';
@@ -79,5 +80,6 @@ export async function loadDemo(live: Tools): Promise<boolean> {
   await loadTasks(at, actorOf, person.id);
   await loadMeetings(at, actorOf, person.id);
   await loadFiles(at, actorOf, person.id);
+  await loadAfterDeals(at, actorOf);
   return true;
 }

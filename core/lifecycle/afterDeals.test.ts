@@ -5,19 +5,19 @@ const FACTS: CaseFacts = {
   answerBy: '2026-11-26T12:00:00Z',
   solveBy: '2026-11-30T12:00:00Z',
   answeredAt: null,
-  lastSide: 'theirs',
+  turn: 'ours',
   solvedAt: null,
 };
 it.each([
   [{}, '2026-11-26T11:00:00Z', { state: 'new', dueAt: FACTS.answerBy, late: null }],
   [{}, '2026-11-26T12:00:01Z', { state: 'new', dueAt: FACTS.answerBy, late: 'answer' }],
   [
-    { answeredAt: '2026-11-26T11:00:00Z', lastSide: 'ours' },
+    { answeredAt: '2026-11-26T11:00:00Z', turn: 'theirs' },
     '2026-11-27T11:00:00Z',
     { state: 'theirs', dueAt: FACTS.solveBy, late: null },
   ],
   [
-    { answeredAt: '2026-11-26T11:00:00Z', lastSide: 'theirs' },
+    { answeredAt: '2026-11-26T11:00:00Z', turn: 'ours' },
     '2026-12-01T11:00:00Z',
     { state: 'ours', dueAt: FACTS.solveBy, late: 'solution' },
   ],
@@ -30,6 +30,11 @@ it.each([
     { solvedAt: '2026-12-02T11:00:00+01:00' },
     '2026-12-09T11:00:00Z',
     { state: 'solved', dueAt: null, late: 'solution' },
+  ],
+  [
+    { answeredAt: '2026-11-26T11:00:00Z', turn: 'nobody' },
+    '2026-11-27T11:00:00Z',
+    { state: 'answered', dueAt: FACTS.solveBy, late: null },
   ],
 ] as const)('a case of %j stands at %s as %j', (over, now, state) =>
   expect(caseState({ ...FACTS, ...over }, now)).toEqual(state),

@@ -7,14 +7,14 @@ export interface CaseFacts {
   solveBy: string;
   /** When one of us spoke or wrote to them about it first. */
   answeredAt: string | null;
-  /** Who said the last word about it. */
-  lastSide: 'ours' | 'theirs' | null;
+  /** Whose turn it is, by what was said about it. */
+  turn: 'ours' | 'theirs' | 'nobody';
   solvedAt: string | null;
 }
 
 export interface CaseState {
-  /** new: nobody answered yet. ours: they wait for us. theirs: we wait for them. */
-  state: 'new' | 'ours' | 'theirs' | 'solved';
+  /** new: nobody answered yet. ours: they wait for us. theirs: we wait for them. answered: neither waits for a word. */
+  state: 'new' | 'ours' | 'theirs' | 'answered' | 'solved';
   /** By when the next thing that was promised is due; null once it is solved. */
   dueAt: string | null;
   /** Which promise is broken. */
@@ -26,7 +26,7 @@ export interface CaseState {
  * @param now ISO 8601
  */
 export function caseState(facts: CaseFacts, now: string): CaseState {
-  const { answerBy, solveBy, answeredAt, lastSide, solvedAt } = facts;
+  const { answerBy, solveBy, answeredAt, turn, solvedAt } = facts;
   if (solvedAt)
     return {
       state: 'solved',
@@ -36,7 +36,7 @@ export function caseState(facts: CaseFacts, now: string): CaseState {
   const isPast = (moment: string): boolean => Date.parse(now) > Date.parse(moment);
   if (!answeredAt) return { state: 'new', dueAt: answerBy, late: isPast(answerBy) ? 'answer' : null };
   return {
-    state: lastSide === 'ours' ? 'theirs' : 'ours',
+    state: turn === 'nobody' ? 'answered' : turn,
     dueAt: solveBy,
     late: isPast(solveBy) ? 'solution' : null,
   };

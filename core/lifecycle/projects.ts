@@ -1,11 +1,3 @@
-/** What a project may take over from the deal it comes of. */
-export interface CarriedParts {
-  people: boolean;
-  tasks: boolean;
-  files: boolean;
-  notes: boolean;
-}
-
 /** One thing that was sold, as a line of a deal has it. */
 export interface SoldLine {
   name: string;

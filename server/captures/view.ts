@@ -107,6 +107,8 @@ interface FiledRow {
   lead: string | null;
   deal_id: string | null;
   deal: string | null;
+  about_case: { id: string; name: string } | null;
+  project: { id: string; name: string } | null;
 }
 
 /** Where a filed capture went, from its ledger entry, and the event that would undo it. */
@@ -122,7 +124,11 @@ async function filedAs(context: Context, capture: Capture): Promise<CaptureDetai
             (array_agg(l.id::text ORDER BY n.created_at, k.id) FILTER (WHERE l.id IS NOT NULL))[1] AS lead_id,
             (array_agg(l.title ORDER BY n.created_at, k.id) FILTER (WHERE l.id IS NOT NULL))[1] AS lead,
             (array_agg(d.id::text ORDER BY n.created_at, k.id) FILTER (WHERE d.id IS NOT NULL))[1] AS deal_id,
-            (array_agg(d.title ORDER BY n.created_at, k.id) FILTER (WHERE d.id IS NOT NULL))[1] AS deal
+            (array_agg(d.title ORDER BY n.created_at, k.id) FILTER (WHERE d.id IS NOT NULL))[1] AS deal,
+            (SELECT jsonb_build_object('id', s.id, 'name', s.title) FROM ledger_entries e JOIN ledger_links w ON w.entry_id = e.id JOIN cases s ON s.id = w.case_id
+              WHERE e.capture_id = :id LIMIT 1) AS about_case,
+            (SELECT jsonb_build_object('id', j.id, 'name', j.title) FROM ledger_entries e JOIN ledger_links w ON w.entry_id = e.id JOIN projects j ON j.id = w.project_id
+              WHERE e.capture_id = :id LIMIT 1) AS project
        FROM ledger_entries n JOIN ledger_links k ON k.entry_id = n.id
        LEFT JOIN people p ON p.id = k.person_id LEFT JOIN companies c ON c.id = k.company_id LEFT JOIN leads l ON l.id = k.lead_id LEFT JOIN deals d ON d.id = k.deal_id
       WHERE n.capture_id = :id`,
@@ -136,6 +142,8 @@ async function filedAs(context: Context, capture: Capture): Promise<CaptureDetai
     company: named(row.company_id, row.company),
     lead: named(row.lead_id, row.lead),
     deal: named(row.deal_id, row.deal),
+    case: row.about_case,
+    project: row.project,
     eventId: row.event_id,
   };
 }

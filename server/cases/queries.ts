@@ -1,10 +1,12 @@
 import type { Parsed } from '@emporikon/contract';
 import type { CaseDetail, CaseRow } from '@emporikon/contract/cases';
+import type { Turn } from '@emporikon/contract/ledger';
 import { caseState } from '@emporikon/core/lifecycle/cases';
 import { QueryTypes } from 'sequelize';
 import type { Context } from '../commands/context';
 import { notFound } from '../http/problems';
 import { decodeCursor, pageOf } from '../http/paging';
+import { turnsOfCases } from '../ledger/turns';
 import { textQueryOf } from '../search/textQuery';
 import { openMoves } from '../tasks/queries';
 
@@ -23,26 +25,22 @@ interface Row {
   solve_by: Date;
   solved_at: Date | null;
   answered_at: Date | null;
-  last_side: 'ours' | 'theirs' | null;
   key: string;
 }
 
 /** What counts as spoken with them, as SQL over an entry `n` of a case. */
-const SPOKEN = `n.side <> 'within' AND n.kind IN ('mail', 'call', 'meeting', 'visit', 'form') AND coalesce(n.outcome, 'spoke') = 'spoke'`;
-/** When a case was answered first, and who said the last word, as SQL over a case `s`. */
-export const ANSWERS = `
-  CROSS JOIN LATERAL (SELECT (SELECT min(n.at) FROM ledger_links k JOIN ledger_entries n ON n.id = k.entry_id
-                               WHERE k.case_id = s.id AND n.side = 'ours' AND ${SPOKEN} AND n.at >= s.opened_at) AS answered_at,
-                             (SELECT n.side FROM ledger_links k JOIN ledger_entries n ON n.id = k.entry_id
-                               WHERE k.case_id = s.id AND ${SPOKEN} ORDER BY k.at DESC, k.entry_id DESC LIMIT 1) AS last_side) a`;
+const SPOKEN = `n.kind IN ('mail', 'call', 'meeting', 'visit', 'form') AND coalesce(n.outcome, 'spoke') = 'spoke'`;
+/** When a case was answered first, as SQL over a case `s`. */
+export const ANSWERED = `(SELECT min(n.at) FROM ledger_links k JOIN ledger_entries n ON n.id = k.entry_id
+                           WHERE k.case_id = s.id AND n.side = 'ours' AND ${SPOKEN} AND n.at >= s.opened_at)`;
 const named = (table: string, label: string, column: string): string =>
   `(SELECT jsonb_build_object('id', r.id, 'name', r.${label}) FROM ${table} r WHERE r.id = s.${column})`;
 const SHOWN = `
   SELECT s.id, s.version, s.title, s.urgency, ${named('people', 'full_name', 'person_id')} AS person, ${named('companies', 'name', 'company_id')} AS company,
-         s.owner_id, u.name AS owner, s.came_by, s.opened_at, s.answer_by, s.solve_by, s.solved_at, a.answered_at, a.last_side, $key AS key
-    FROM cases s JOIN users u ON u.id = s.owner_id ${ANSWERS}`;
+         s.owner_id, u.name AS owner, s.came_by, s.opened_at, s.answer_by, s.solve_by, s.solved_at, ${ANSWERED} AS answered_at, $key AS key
+    FROM cases s JOIN users u ON u.id = s.owner_id`;
 
-const asRow = (row: Row, context: Context): CaseRow => ({
+const asRow = (row: Row, turn: Turn['turn'], context: Context): CaseRow => ({
   id: row.id,
   version: row.version,
   title: row.title,
@@ -52,7 +50,7 @@ const asRow = (row: Row, context: Context): CaseRow => ({
       answerBy: row.answer_by.toISOString(),
       solveBy: row.solve_by.toISOString(),
       answeredAt: row.answered_at?.toISOString() ?? null,
-      lastSide: row.last_side,
+      turn,
       solvedAt: row.solved_at?.toISOString() ?? null,
     },
     context.now().toISOString(),
@@ -67,6 +65,15 @@ const asRow = (row: Row, context: Context): CaseRow => ({
   solveBy: row.solve_by.toISOString(),
   solvedAt: row.solved_at?.toISOString() ?? null,
 });
+
+/** Rows as they are shown, by their ids. */
+async function asRows(context: Context, rows: readonly Row[]): Promise<Map<string, CaseRow>> {
+  const turns = await turnsOfCases(
+    context,
+    rows.map(({ id }) => id),
+  );
+  return new Map(rows.map((row) => [row.id, asRow(row, turns.get(row.id)?.turn ?? 'nobody', context)]));
+}
 
 const KEYS = {
   dueAt: { sql: 's.solve_by', type: 'timestamptz', natural: 'asc' },
@@ -101,10 +108,11 @@ export async function listCases(
       transaction: context.tx,
     },
   );
+  const shown = await asRows(context, rows);
   return pageOf(
     rows,
     limit,
-    (row) => asRow(row, context),
+    (row) => shown.get(row.id) as CaseRow,
     (row) => [row.key, row.id],
   );
 }
@@ -117,7 +125,7 @@ export async function casesByIds(context: Context, ids: readonly string[]): Prom
     type: QueryTypes.SELECT,
     transaction: context.tx,
   });
-  return rows.map((row) => asRow(row, context));
+  return [...(await asRows(context, rows)).values()];
 }
 
 interface Whole extends Row {
@@ -140,7 +148,7 @@ export async function caseDetail(context: Context, id: string): Promise<CaseDeta
   );
   if (!row) throw notFound('There is no such case.');
   return {
-    ...asRow(row, context),
+    ...((await asRows(context, [row])).get(id) as CaseRow),
     words: row.words,
     solution: row.solution,
     deal: row.deal,

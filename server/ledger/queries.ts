@@ -8,7 +8,7 @@ import { Lead } from '../db/models/deals';
 import { Annotation, LedgerRevision } from '../db/models/ledger';
 import { notFound } from '../http/problems';
 import { inThread, isFolded, LINK_COLUMNS, pageOfEntries, type LedgerOwner, type Narrowed } from './page';
-import { turnOfCompany, turnsOfDeals, turnsOfPeople } from './turns';
+import { turnOfCompany, turnsOfCases, turnsOfDeals, turnsOfPeople } from './turns';
 
 interface Row {
   id: string;
@@ -188,9 +188,9 @@ export async function entryDetail(context: Context, id: string): Promise<EntryDe
   };
 }
 
-/** Whose turn it is with the people behind a project or a case. */
-async function turnOfPeople(context: Context, owner: 'projectId' | 'caseId', id: string): Promise<Turn> {
-  const people = await context.sequelize.query<{ id: string }>(PEOPLE_BEHIND[owner], {
+/** Whose turn it is with the people on a project. */
+async function turnOfProject(context: Context, id: string): Promise<Turn> {
+  const people = await context.sequelize.query<{ id: string }>(PEOPLE_BEHIND.projectId, {
     replacements: { id },
     type: QueryTypes.SELECT,
     transaction: context.tx,
@@ -209,7 +209,8 @@ async function turnOfPeople(context: Context, owner: 'projectId' | 'caseId', id:
 export async function turnOf(context: Context, owner: LedgerOwner, id: string): Promise<Turn> {
   if (owner === 'companyId') return turnOfCompany(context, id);
   if (owner === 'dealId') return (await turnsOfDeals(context, [id])).get(id) ?? joinTurns([]);
-  if (owner === 'projectId' || owner === 'caseId') return turnOfPeople(context, owner, id);
+  if (owner === 'caseId') return (await turnsOfCases(context, [id])).get(id) ?? joinTurns([]);
+  if (owner === 'projectId') return turnOfProject(context, id);
   const lead = owner === 'leadId' ? await Lead.findByPk(id, { transaction: context.tx }) : null;
   const personId = lead?.personId ?? id;
   return (await turnsOfPeople(context, [personId])).get(personId) ?? joinTurns([]);

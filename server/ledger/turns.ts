@@ -158,6 +158,21 @@ export async function turnOfCompany(asked: Asked, id: string): Promise<Turn> {
   return joinTurns([...turns.values(), ...(ofNobody.length ? [readTurn(ofNobody)] : [])]);
 }
 
+/** Whose turn it is in each of some cases, by what was said about it, whoever said it. */
+export async function turnsOfCases(asked: Asked, ids: readonly string[]): Promise<Map<string, Turn>> {
+  if (!ids.length) return new Map();
+  const said = byOwner(
+    await select<Row>(
+      asked,
+      `SELECT o.id AS owner, said.* FROM unnest(ARRAY[:ids]::uuid[]) o (id) CROSS JOIN LATERAL (
+         SELECT ${SAID} FROM ledger_links k JOIN ledger_entries n ON n.id = k.entry_id
+          WHERE k.case_id = o.id AND ${SPEAKS} ORDER BY k.at DESC, k.entry_id DESC LIMIT ${LOOKED_BACK}) said`,
+      { ids: [...ids] },
+    ),
+  );
+  return new Map(ids.map((id) => [id, said.has(id) ? readTurn(said.get(id) ?? []) : joinTurns([])]));
+}
+
 /** Whose turn it is on each of some deals: with the people on it, and where nobody is named. */
 export async function turnsOfDeals(asked: Asked, ids: readonly string[]): Promise<Map<string, Turn>> {
   if (!ids.length) return new Map();

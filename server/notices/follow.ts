@@ -16,6 +16,8 @@ const CONCERNS = new Set([
   'companies',
   'leads',
   'deals',
+  'cases',
+  'projects',
 ]);
 /** Of one change nobody is told more than so much; the rest is one line that says how much. */
 const MOST_EACH = 20;

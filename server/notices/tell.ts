@@ -42,6 +42,23 @@ function owners({ table, id, before, after }: Change): Told[] {
   return [{ userId, kind: 'owner', title: text(after[name]), [key]: id }];
 }
 
+/** Whoever is to look after a case or a project, from when it is opened for them. */
+function caretakers({ table, before, after }: Change): Told[] {
+  const userId = idOf(after?.ownerId);
+  if ((table !== 'cases' && table !== 'projects') || !after || !userId || before?.ownerId === userId)
+    return [];
+  const noun = table === 'cases' ? 'Case' : 'Project';
+  return [
+    {
+      userId,
+      kind: 'owner',
+      title: `${noun}: ${text(after.title)}`,
+      personId: idOf(after.personId),
+      companyId: idOf(after.companyId),
+    },
+  ];
+}
+
 interface Around {
   colleagues: readonly Colleague[];
   /** The records that an entry was linked to by the same change. */
@@ -79,6 +96,7 @@ export function noticesOf(
       ...ofMessage(change, messaged),
       ...ofAttendee(change, messaged, colleagues),
       ...owners(change),
+      ...caretakers(change),
     ])
     .filter(({ userId }) => userId !== actorId && colleagues.some((one) => one.id === userId));
 }

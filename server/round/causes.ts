@@ -1,5 +1,5 @@
 import { QueryTypes } from 'sequelize';
-import { ANSWERS } from '../cases/queries';
+import { ANSWERED } from '../cases/queries';
 import type { Context } from '../commands/context';
 
 /** Of each kind so many at most are ranked; those that waited longest come first. */
@@ -40,11 +40,9 @@ const FOUND: Record<FoundCause['kind'], string> = {
            AND NOT EXISTS (SELECT 1 FROM ledger_links k JOIN ledger_entries n ON n.id = k.entry_id
                             WHERE k.person_id = x.person_id AND n.side = 'ours' AND k.at >= x.created_at)
          ORDER BY x.created_at, x.id`,
-  // What they wait for of us; where we wait for them, not before it was to be solved.
-  case: `SELECT 'case' AS kind, s.id, CASE WHEN a.answered_at IS NULL THEN s.answer_by ELSE s.solve_by END AS since, s.person_id, s.company_id, ${NONE}, s.owner_id, ${PLAIN}
-           FROM cases s ${ANSWERS}
-          WHERE s.solved_at IS NULL AND s.owner_id = ANY ($owners::uuid[]) AND ${ACTIVE.replace('x.', 's.')} AND (a.last_side IS DISTINCT FROM 'ours' OR s.solve_by <= $now)
-          ORDER BY 3, s.id`,
+  case: `SELECT 'case' AS kind, s.id, CASE WHEN ${ANSWERED} IS NULL THEN s.answer_by ELSE s.solve_by END AS since, s.person_id, s.company_id, ${NONE}, s.owner_id, ${PLAIN}
+           FROM cases s WHERE s.solved_at IS NULL AND s.owner_id = ANY ($owners::uuid[]) AND ${ACTIVE.replace('x.', 's.')}
+          ORDER BY s.solve_by, s.id`,
   stuck: `SELECT 'stuck' AS kind, d.id, d.stage_since AS since, (SELECT r.person_id FROM deal_roles r WHERE r.deal_id = d.id ORDER BY r.role LIMIT 1) AS person_id,
                  d.company_id, NULL::uuid AS lead_id, d.id AS deal_id, d.owner_id,
                  extract(epoch FROM $now::timestamptz - d.stage_since)::int / 86400 AS days, s.typical_days AS usual, s.name AS stage

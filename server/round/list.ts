@@ -122,7 +122,12 @@ function weigh(found: FoundCause, about: Around): Weighed | null {
   const turn = found.kind === 'turn' ? (about.turns.get(found.id) ?? null) : null;
   // What not everybody sees is read for whoever asks; for them it may be nobody's turn.
   if (found.kind === 'turn' && turn?.turn !== 'ours') return null;
-  if (found.kind === 'case' && !wanted) return null;
+  // Where they wait for no word of ours it wants nobody before it was to be solved.
+  if (
+    found.kind === 'case' &&
+    (!wanted || !(wanted.late || wanted.state === 'new' || wanted.state === 'ours'))
+  )
+    return null;
   if (found.kind === 'task' && (!task || task.state === 'later')) return null;
   const dealId = found.deal_id ?? (found.person_id ? about.dealOf.get(found.person_id) : undefined);
   const stake = (dealId ? about.deals.get(dealId)?.stake : undefined) ?? 0;

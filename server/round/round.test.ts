@@ -89,7 +89,7 @@ it('has tasks that are due and no others, with an appointment of now first', asy
     ['task', 'Late'],
     ['task', 'Today'],
   ]);
-  expect((await round()).counts).toEqual({ turn: 0, task: 3, new: 0, stuck: 0, quiet: 0 });
+  expect((await round()).counts).toEqual({ turn: 0, task: 3, new: 0, case: 0, stuck: 0, quiet: 0 });
   expect((await round()).minutes).toBe(10 + 15 + 15);
   for (const { task: one } of [due, late, call]) await change(pell, one.id, { done: true });
   expect(await lines()).toEqual([]);

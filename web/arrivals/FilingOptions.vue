@@ -5,6 +5,8 @@ import { api } from '../shell/api';
 import { useFetched } from '../shell/live';
 import { minorOf } from '@emporikon/core/ledger/sum';
 import { useSession } from '../shell/session';
+import { URGENCIES } from '../cases/words';
+import RecordPicker from '../kit/RecordPicker.vue';
 import TagField from '../kit/TagField.vue';
 import { useUndo } from '../shell/undo';
 import { useTeam } from '../shell/useTeam';
@@ -37,6 +39,7 @@ const KINDS = [
   { value: 'person', name: 'a person only' },
   { value: 'lead', name: 'a new lead' },
   { value: 'deal', name: 'a new deal' },
+  { value: 'case', name: 'a new case' },
 ] as const;
 
 function setAmount(): void {
@@ -56,7 +59,7 @@ function setAmount(): void {
       <template v-if="known.tags.length">Tags: {{ known.tags.join(', ') }}.</template>
     </p>
     <v-btn class="word" :aria-expanded="isOpen" @click="isOpen = !isOpen">
-      {{ isOpen ? 'Fewer choices' : 'Owner, tags, deal, note' }}
+      {{ isOpen ? 'Fewer choices' : 'Owner, tags, deal, case, note' }}
     </v-btn>
     <div v-if="isOpen" class="grid">
       <v-select v-model="choices.as" class="field" label="File as" :items="KINDS" item-title="name" />
@@ -70,6 +73,29 @@ function setAmount(): void {
         ]"
         @update:model-value="choices.ownerId = $event || undefined"
       />
+      <v-select
+        v-if="choices.as === 'case'"
+        class="field"
+        label="Urgency"
+        :model-value="choices.urgency ?? 'normal'"
+        :items="URGENCIES"
+        @update:model-value="choices.urgency = $event"
+      />
+      <p v-if="choices.about" class="wide">
+        Goes on the {{ choices.about.kind }} <b>{{ choices.about.label }}</b>.
+        <v-btn class="word" @click="choices.about = undefined">Not on it</v-btn>
+      </p>
+      <template v-else-if="choices.as !== 'case'">
+        <RecordPicker
+          v-for="kind in ['case', 'project'] as const"
+          :key="kind"
+          class="field"
+          :kind="kind"
+          :label="`Put it on a ${kind}`"
+          placeholder="By its title"
+          @pick="choices.about = { kind, id: $event.id, label: $event.label }"
+        />
+      </template>
       <template v-if="choices.as === 'deal'">
         <v-text-field v-model="choices.dealTitle" class="field" label="Deal" placeholder="What it is about" />
         <v-text-field

@@ -34,6 +34,15 @@ defineExpose({ focus: () => box.value?.querySelector<HTMLInputElement>('input')?
     <span v-if="filedAs.deal"
       >, <RouterLink :to="`/deals/${filedAs.deal.id}`">deal “{{ filedAs.deal.name }}”</RouterLink></span
     >
+    <span v-else-if="filedAs.case"
+      >, <RouterLink :to="`/cases/${filedAs.case.id}`">case “{{ filedAs.case.name }}”</RouterLink></span
+    >
+    <span v-else-if="filedAs.project"
+      >,
+      <RouterLink :to="`/projects/${filedAs.project.id}`"
+        >project “{{ filedAs.project.name }}”</RouterLink
+      ></span
+    >
     <span v-else-if="filedAs.lead"
       >, <RouterLink :to="`/leads/${filedAs.lead.id}`">lead “{{ filedAs.lead.name }}”</RouterLink></span
     >

@@ -13,7 +13,10 @@ export const KIND_NAMES: Record<CaptureRow['kind'], string> = {
 };
 
 export interface FilingChoices {
-  as: 'person' | 'lead' | 'deal' | null;
+  as: 'person' | 'lead' | 'deal' | 'case' | null;
+  urgency?: 'urgent' | 'normal' | 'low';
+  /** A case or project that is there already. */
+  about?: { kind: 'case' | 'project'; id: string; label: string };
   ownerId?: string;
   tags: string[];
   note: string;
@@ -26,8 +29,11 @@ export interface FilingChoices {
 /** Only what was chosen; the rest follows from the verdict. */
 export function asInput(choices: FilingChoices): Partial<z.input<typeof FilingInput>> {
   const { as, ownerId, tags, note, dealTitle, amountMinor, currency, stageId } = choices;
+  const { urgency, about } = choices;
   return {
     ...(as ? { as } : {}),
+    ...(as === 'case' && urgency ? { urgency } : {}),
+    ...(about ? { [about.kind]: about.id } : {}),
     ...(ownerId ? { ownerId } : {}),
     ...(tags.length ? { tags } : {}),
     ...(note.trim() ? { note: note.trim() } : {}),

@@ -21,6 +21,7 @@ import MergedHere from '../lookalikes/MergedHere.vue';
 import { noteRecent } from '../find/recent';
 import { api } from '../shell/api';
 import { counted, shortDay } from '../shell/format';
+import AfterDeals from '../projects/AfterDeals.vue';
 import { gatherFetches, useFetched } from '../shell/live';
 import { useUndo } from '../shell/undo';
 import { provideVersion } from '../shell/useDraft';
@@ -152,13 +153,19 @@ const rhythm = computed(() => ({
       /></template>
       <template #side
         ><SideColumn :dossier="company" :people="company.people" people-title="People"
-          ><RhythmLine kind="company" :record="{ ...company, rhythm }" @changed="load"
+          ><AfterDeals :key="id" :about="{ companyId: id }" /><RhythmLine
+            kind="company"
+            :record="{ ...company, rhythm }"
+            @changed="load"
         /></SideColumn>
       </template>
     </CardFrame>
     <ActionLine>
       <PhoneButton v-if="company.phone" :number="company.phone" :shown="`Call ${company.phone}`" />
-      <NewLinks :begun="{ company: { id: company.id, label: company.name } }" :kinds="['deal', 'lead']" />
+      <NewLinks
+        :begun="{ company: { id: company.id, label: company.name } }"
+        :kinds="['deal', 'lead', 'case', 'project']"
+      />
       <AssignMenu kind="company" :record="company" @changed="load" />
       <v-btn class="word" :aria-expanded="isChart" @click="isChart = !isChart">Org chart</v-btn>
       <v-menu>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import type { Begun } from '../make/forms';
+import type { Begun } from '../make/around';
 import { DEAL_ASKS, type DealAsk } from '@emporikon/core/lifecycle/stages';
-import { computed, ref, watch } from 'vue';
+import { computed, defineAsyncComponent, ref, watch } from 'vue';
 import { newMeeting } from '../meetings/link';
 import HistoryLink from '../history/HistoryLink.vue';
 import PresenceLine from '../presence/PresenceLine.vue';
@@ -26,9 +26,11 @@ import { provideVersion } from '../shell/useDraft';
 import { useTeam } from '../shell/useTeam';
 import { percentOf } from './cardWords';
 import AfterMove from './AfterMove.vue';
+import AfterDeals from '../projects/AfterDeals.vue';
 import DealLines from './DealLines.vue';
 import DealPeople from './DealPeople.vue';
 import Quotes from './Quotes.vue';
+import { useStageItems } from './useStageItems';
 
 const props = defineProps<{ id: string }>();
 const present = usePresence(() => props.id);
@@ -55,25 +57,15 @@ const {
   () => [props.id],
 );
 const team = useTeam();
-const { data: stages } = useFetched(() => api('GET /api/stages'), ['stages', 'pipelines']);
-const { data: pipelines } = useFetched(() => api('GET /api/pipelines'), ['pipelines']);
-/** The stages of every pipeline in use, each under the name of its pipeline. */
-const stageItems = computed(() =>
-  (pipelines.value?.items ?? [])
-    .filter((item) => item.active || item.id === deal.value?.pipelineId)
-    .flatMap((item) => [
-      { type: 'subheader', value: item.id, title: item.name },
-      ...(stages.value?.items ?? [])
-        .filter((stage) => stage.pipelineId === item.id)
-        .map((stage) => ({ value: stage.id, title: stage.name })),
-    ]),
-);
+const stageItems = useStageItems(() => deal.value?.pipelineId);
 const side = computed(() => (deal.value ? { moves: deal.value.moves, deals: [], leads: [] } : null));
 const begun = computed((): Begun => ({
   deal: { id: props.id, label: deal.value?.title ?? '' },
   ...(deal.value?.company ? { company: { id: deal.value.company.id, label: deal.value.company.name } } : {}),
 }));
 const isOpen = computed(() => deal.value?.stage.kind === 'open');
+const isProject = ref(false);
+const MakeFromDeal = defineAsyncComponent(() => import('../projects/MakeFromDeal.vue'));
 const linesAre = useStored('emporikon.deal.lines', false);
 /** Once they were unfolded they stay: what was typed is not lost by folding them. */
 const linesWere = ref(linesAre.value);
@@ -226,7 +218,9 @@ watch(deal, (now) => {
       </template>
       <template #side
         ><SideColumn :dossier="side" :people="[]" people-title=""
-          ><DealPeople :deal="deal" @changed="load" /></SideColumn
+          ><DealPeople :deal="deal" @changed="load" /><AfterDeals
+            :key="id"
+            :about="{ dealId: id }" /></SideColumn
       ></template>
     </CardFrame>
     <ActionLine>
@@ -246,6 +240,8 @@ watch(deal, (now) => {
         >New meeting</RouterLink
       >
       <NewLinks :begun="begun" :kinds="['task']" />
+      <v-btn v-if="deal.stage.kind === 'won'" class="word" @click="isProject = true">Make a project</v-btn>
+      <MakeFromDeal v-if="isProject" :deal-id="id" @close="isProject = false" />
       <template v-if="deal.notKnown.length && !after" #meter>
         <span class="late"
           >{{ deal.stage.name }} needs: {{ deal.notKnown.map((ask) => DEAL_ASKS[ask]).join(', ') }}</span

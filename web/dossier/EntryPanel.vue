@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { EntryDetail } from '@emporikon/contract/ledger';
-import { computed, ref, watch } from 'vue';
+import { computed, defineAsyncComponent, ref, watch } from 'vue';
+import type { Begun } from '../make/around';
 import EditCell from '../kit/EditCell.vue';
 import SidePanel from '../kit/SidePanel.vue';
 import { CHANNELS } from '../kit/icons';
@@ -31,6 +32,24 @@ const {
   ['ledger_entries', 'ledger_links', 'annotations'],
   () => [props.id],
 );
+
+/** What they told us may be trouble; it is a case of theirs then. */
+const TOLD: readonly EntryDetail['kind'][] = ['mail', 'call', 'meeting', 'visit', 'form'];
+const MakeDialog = defineAsyncComponent(() => import('../make/MakeDialog.vue'));
+const isCase = ref(false);
+const begunCase = computed((): Begun | null => {
+  const told = entry.value;
+  if (!told || told.cases.length || !TOLD.includes(told.kind)) return null;
+  const [person, company] = [told.people[0], told.companies[0]];
+  return person || company
+    ? {
+        entry: { id: told.id, label: told.headline },
+        name: told.headline,
+        ...(person ? { person: { id: person.id, label: person.name } } : {}),
+        ...(company ? { company: { id: company.id, label: company.name } } : {}),
+      }
+    : null;
+});
 
 watch(isGone, (gone) => gone && emit('close'));
 
@@ -209,11 +228,13 @@ const share = (): Promise<boolean> =>
         </template>
         <div class="ways last">
           <v-btn class="word" @click="pin(!entry.isPinned)">{{ entry.isPinned ? 'Unpin' : 'Pin' }}</v-btn>
+          <v-btn v-if="begunCase" class="word" @click="isCase = true">Open a case</v-btn>
           <v-btn class="word" @click="isSightOpen = true">Who can see it</v-btn>
           <v-btn v-if="isEditable" class="word" @click="remove">Remove</v-btn>
         </div>
       </template>
     </div>
+    <MakeDialog v-if="isCase && begunCase" what="case" :begun="begunCase" @close="isCase = false" />
     <VisibilityDialog v-if="isSightOpen" :id="id" kind="ledger" @close="isSightOpen = false" />
   </SidePanel>
 </template>

@@ -18,12 +18,21 @@ async function run(text: string, command: () => Promise<{ eventId: string | null
     undo.fail(problem);
   }
 }
-const KEYS = { person: 'personId', company: 'companyId', deal: 'dealId' } as const;
+const KEYS = {
+  person: 'personId',
+  company: 'companyId',
+  deal: 'dealId',
+  project: 'projectId',
+  case: 'caseId',
+} as const;
+const KINDS = Object.keys(KEYS) as (keyof typeof KEYS)[];
 const records = computed(() => [
   ...props.entry.people.map((one) => ({ ...one, key: 'personId', to: `/people/${one.id}` })),
   ...props.entry.companies.map((one) => ({ ...one, key: 'companyId', to: `/companies/${one.id}` })),
   ...props.entry.deals.map((one) => ({ ...one, key: 'dealId', to: `/deals/${one.id}` })),
   ...props.entry.leads.map((one) => ({ ...one, key: 'leadId', to: `/leads/${one.id}` })),
+  ...props.entry.projects.map((one) => ({ ...one, key: 'projectId', to: `/projects/${one.id}` })),
+  ...props.entry.cases.map((one) => ({ ...one, key: 'caseId', to: `/cases/${one.id}` })),
 ]);
 const adding = ref<keyof typeof KEYS | null>(null);
 async function link(chosen: RecordValue | null): Promise<void> {
@@ -57,7 +66,7 @@ const unlink = ({ key, id, name }: { key: string; id: string; name: string }): P
   </ul>
   <div class="ways">
     <v-btn
-      v-for="kind in ['person', 'company', 'deal'] as const"
+      v-for="kind in KINDS"
       :key="kind"
       class="word"
       :aria-pressed="adding === kind"

@@ -2,7 +2,7 @@ import { fold } from '@emporikon/core/people/text';
 import { SECTIONS, SETTINGS } from '../shell/map';
 
 /** What the find field can make, in the order in which it is offered. */
-export const MAKEABLE = ['person', 'company', 'lead', 'deal', 'call', 'task'] as const;
+export const MAKEABLE = ['person', 'company', 'lead', 'deal', 'call', 'task', 'case', 'project'] as const;
 export type Makeable = (typeof MAKEABLE)[number];
 
 /** Something the find field does when its name is typed. */
@@ -28,6 +28,8 @@ const ALSO: Record<Makeable, string> = {
   deal: 'add create opportunity',
   call: 'log write down note call sheet',
   task: 'add to do next move reminder follow-up create',
+  case: 'open trouble complaint ticket support problem create',
+  project: 'add delivery create',
 };
 
 /** Every command, for somebody who is an admin or not. */

@@ -17,4 +17,7 @@ defineProps<{ value: number; max: number; label: string }>();
   gap: 10px;
   min-width: 160px;
 }
+.progress :deep(.v-progress-linear) {
+  min-width: 90px;
+}
 </style>

@@ -4,7 +4,11 @@ import type { RecordValue } from './forms';
 import { useRecordSearch } from './useRecordSearch';
 
 /** A field of a form that holds one record: found by any part of its name, or, where that may be, a new one by name. */
-const props = defineProps<{ kind: 'person' | 'company' | 'deal'; label: string; mayBeNew?: boolean }>();
+const props = defineProps<{
+  kind: 'person' | 'company' | 'deal' | 'project' | 'case';
+  label: string;
+  mayBeNew?: boolean;
+}>();
 const model = defineModel<RecordValue | null>({ required: true });
 const { hits, isLooking, look } = useRecordSearch(props.kind);
 const items = computed((): (RecordValue & { hint?: string })[] => hits.value);

@@ -6,7 +6,8 @@ import FormDialog from '../kit/FormDialog.vue';
 import { useSession } from '../shell/session';
 import { useUndo } from '../shell/undo';
 import { useTeam } from '../shell/useTeam';
-import { formFor, type Begun } from './forms';
+import type { Begun } from './around';
+import { formFor } from './forms';
 
 /** Makes a person, company, lead, deal or task by hand; what is made is opened, with its undo. */
 const props = defineProps<{ what: Exclude<Makeable, 'call'>; begun?: Begun }>();

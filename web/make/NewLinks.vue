@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { defineAsyncComponent, ref } from 'vue';
-import type { Begun } from './forms';
+import type { Begun } from './around';
 
-/** What can be made from a record: a deal, a lead, a task about it. */
-defineProps<{ begun: Begun; kinds: readonly ('deal' | 'lead' | 'task')[] }>();
+/** What can be made from a record: a deal, a lead, a task, a case or a project about it. */
+type Kind = 'deal' | 'lead' | 'task' | 'case' | 'project';
+defineProps<{ begun: Begun; kinds: readonly Kind[] }>();
 const MakeDialog = defineAsyncComponent(() => import('./MakeDialog.vue'));
-const making = ref<'deal' | 'lead' | 'task' | null>(null);
+const making = ref<Kind | null>(null);
 </script>
 
 <template>

@@ -3,7 +3,8 @@ import type { Me } from '@emporikon/contract/session';
 import { blankValues, type FormValues } from '../kit/forms';
 import { useSession } from '../shell/session';
 import { openPage, type Page } from '../testing/page';
-import { formFor, type Begun } from './forms';
+import type { Begun } from './around';
+import { formFor } from './forms';
 
 const ME = '0190a000-0000-7000-8000-000000000001';
 const OTHER = '0190a000-0000-7000-8000-000000000002';

@@ -2,56 +2,15 @@ import { companyRoutes } from '@emporikon/contract/companies';
 import { dealRoutes } from '@emporikon/contract/deals';
 import { leadRoutes } from '@emporikon/contract/leads';
 import { peopleRoutes } from '@emporikon/contract/people';
-import type { Teammate } from '@emporikon/contract/session';
 import { taskRoutes } from '@emporikon/contract/tasks';
 import { findRepeat } from '@emporikon/core/calendar/repeatWords';
 import { minorOf } from '@emporikon/core/ledger/sum';
-import type { ZodType } from 'zod';
 import { fromField } from '../shell/moment';
-import type { FormField, FormValues, RecordValue } from '../kit/forms';
 import { api } from '../shell/api';
 import { due, todayOf } from '../shell/format';
+import { caseForm, projectForm } from './afterDeals';
+import { optionsOf, owner, record, text, type Around, type MakeForm } from './around';
 import { PRIORITIES, TASK_KINDS } from '../tasks/kinds';
-
-/** What a dialog begins with: the records it is opened from. */
-export interface Begun {
-  person?: RecordValue;
-  company?: RecordValue;
-  deal?: RecordValue;
-  name?: string;
-}
-interface Around {
-  me: string;
-  currency: string;
-  team: readonly Teammate[];
-  begun: Begun;
-}
-interface Made {
-  text: string;
-  to: string | null;
-  eventId: string | null;
-}
-interface MakeForm {
-  title: string;
-  submit: string;
-  fields: FormField[];
-  given: FormValues;
-  schema: ZodType;
-  aliases: Record<string, string>;
-  toBody: (values: FormValues) => unknown;
-  save: (body: never) => Promise<Made>;
-}
-
-const text = (value: unknown): string | undefined => String(value ?? '').trim() || undefined;
-const record = (value: unknown): RecordValue | null => value as RecordValue | null;
-const optionsOf = (team: readonly Teammate[]): { value: string; title: string }[] =>
-  team.map(({ id, name }) => ({ value: id, title: name }));
-const owner = ({ team }: Around): FormField => ({
-  name: 'ownerId',
-  label: 'Owner',
-  kind: 'choice',
-  options: optionsOf(team),
-});
 
 const PERSON = peopleRoutes['POST /api/people'].body;
 const personForm = (around: Around): MakeForm => ({
@@ -268,18 +227,23 @@ const taskForm = (around: Around): MakeForm => ({
     notes: text(values.notes),
     personId: record(values.person)?.id ?? null,
     dealId: record(values.deal)?.id ?? null,
+    projectId: around.begun.project?.id ?? null,
+    caseId: around.begun.case?.id ?? null,
   }),
   save: async (body) => {
     const { task, eventId } = await api('POST /api/tasks', { body });
     return { text: `${task.title}, ${due(task)}, for ${task.assignee.name}.`, to: null, eventId };
   },
 });
+
 const FORMS = {
   person: personForm,
   company: companyForm,
   lead: leadForm,
   deal: dealForm,
   task: taskForm,
+  case: caseForm,
+  project: projectForm,
 } as const;
 
 /** The form that makes a record of a kind. */

@@ -22,6 +22,7 @@ import { useUndo } from '../shell/undo';
 import { provideVersion } from '../shell/useDraft';
 import ConsentMark from './ConsentMark.vue';
 import RhythmLine from '../round/RhythmLine.vue';
+import AfterDeals from '../projects/AfterDeals.vue';
 import Relations from '../relations/Relations.vue';
 import HistoryLink from '../history/HistoryLink.vue';
 import PresenceLine from '../presence/PresenceLine.vue';
@@ -240,7 +241,10 @@ watch(person, (now) => {
       </template>
       <template #side
         ><SideColumn :dossier="person" :people="person.colleagues" people-title="At the same company"
-          ><RhythmLine kind="person" :record="person" @changed="load" /><Relations
+          ><AfterDeals :key="id" :about="{ personId: id }" /><RhythmLine
+            kind="person"
+            :record="person"
+            @changed="load" /><Relations
             :key="id"
             :person-id="person.id"
             :version="person.version"

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { PersonDossier } from '@emporikon/contract/people';
 import { computed, ref } from 'vue';
-import type { Begun } from '../make/forms';
+import type { Begun } from '../make/around';
 import NewLinks from '../make/NewLinks.vue';
 import AssignMenu from '../dossier/AssignMenu.vue';
 import PhoneButton from '../calls/PhoneButton.vue';
@@ -56,7 +56,7 @@ async function putActive(active: boolean): Promise<void> {
     :to="{ query: newMeeting($route.query, { with: { id: person.id, name: person.fullName.value ?? '' } }) }"
     >New meeting</RouterLink
   >
-  <NewLinks :begun="begun" :kinds="['deal', 'lead', 'task']" />
+  <NewLinks :begun="begun" :kinds="['deal', 'lead', 'task', 'case']" />
   <AssignMenu kind="person" :record="person" @changed="emit('changed')" />
   <v-menu>
     <template #activator="{ props: activator }">

@@ -13,10 +13,10 @@ import { useRound } from './useRound';
 /** Everything that wants a rep today, in the order of what waiting costs, done in place. */
 const session = useSession();
 const whose = useQueryRef<'mine' | 'team'>('whose', 'mine');
-const kind = useQueryRef<'' | 'turn' | 'task' | 'quiet' | 'stuck' | 'new'>('kind', '');
+const kind = useQueryRef<'' | 'turn' | 'task' | 'case' | 'quiet' | 'stuck' | 'new'>('kind', '');
 const { data, error, load } = useFetched(
   () => api('GET /api/round', { query: { whose: whose.value, kind: kind.value || undefined } }),
-  ['tasks', 'ledger_entries', 'ledger_links', 'leads', 'deals', 'people', 'rhythms', 'round_later'],
+  ['tasks', 'ledger_entries', 'ledger_links', 'leads', 'deals', 'cases', 'people', 'rhythms', 'round_later'],
 );
 watch([whose, kind], load);
 const { finish, later, open, call, write, recordOf } = useRound(load);
@@ -90,8 +90,8 @@ usePageKeys((event) => {
       </div>
       <p v-if="error" class="wrong" role="alert">{{ error }}</p>
       <p v-if="data && !lines.length" class="empty">
-        Nothing is waiting for you today. What is due, what you owe an answer, new leads, stuck deals and
-        people going quiet come here by themselves.
+        Nothing is waiting for you today. What is due, what you owe an answer, cases, new leads, stuck deals
+        and people going quiet come here by themselves.
       </p>
       <ol v-if="lines.length" aria-label="Round">
         <RoundRow

@@ -10,7 +10,7 @@ const nextDay = (): string =>
   new Date(Date.parse(`${todayOf()}T00:00:00Z`) + DAY_MS).toISOString().slice(0, 10);
 
 const titleOf = (line: RoundLine): string =>
-  line.task?.title ?? line.person?.name ?? line.deal?.name ?? line.lead?.name ?? 'This';
+  line.task?.title ?? line.case?.name ?? line.person?.name ?? line.deal?.name ?? line.lead?.name ?? 'This';
 
 /** What can be done with a line of the round, in place. */
 export function useRound(reload: () => Promise<void>) {
@@ -53,7 +53,8 @@ export function useRound(reload: () => Promise<void>) {
     );
   }
 
-  const recordOf = ({ person, deal, lead, company, kind }: RoundLine): string | null => {
+  const recordOf = ({ person, deal, lead, company, kind, ...line }: RoundLine): string | null => {
+    if (line.case) return `/cases/${line.case.id}`;
     if (kind === 'stuck' && deal) return `/deals/${deal.id}`;
     if (kind === 'new' && lead) return `/leads/${lead.id}`;
     if (person) return `/people/${person.id}`;

@@ -14,6 +14,7 @@ const cause = (over: Partial<RoundCause>): RoundCause => ({
   since: '2026-01-05T17:16:00Z',
   because: '',
   task: null,
+  case: null,
   days: null,
   usualDays: null,
   stage: null,
@@ -33,6 +34,16 @@ it.each([
   ],
   [{ because: 'they asked: which one?' }, null, /: they asked: which one\?$/],
   [{}, null, /^Our turn since [^:]*\.$/],
+  [
+    { kind: 'case', case: { id: 'x', name: 'No lights', urgency: 'normal', late: null } },
+    null,
+    /^They wait for help\. Promised by .*\.$/,
+  ],
+  [
+    { kind: 'case', case: { id: 'x', name: 'No lights', urgency: 'urgent', late: 'solution' } },
+    null,
+    /^A solution was promised by .*\.$/,
+  ],
   [
     { kind: 'stuck', days: 31, usualDays: 12, stage: 'Heard out', hasNextMove: false },
     null,

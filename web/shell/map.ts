@@ -90,8 +90,10 @@ export const SECTIONS: readonly Section[] = [
       { name: 'Lanes', to: '/deals', also: 'pipeline board' },
       { name: 'Table', to: '/deals/table', also: 'list of deals' },
       { name: 'Forecast', to: '/deals/forecast', also: 'pipeline value revenue' },
+      { name: 'Projects', to: '/deals/projects', also: 'delivery after the deal' },
+      { name: 'Cases', to: '/deals/cases', also: 'trouble complaints support tickets' },
     ],
-    records: ['/deals/'],
+    records: ['/deals/', '/projects/', '/cases/'],
   },
 ];
 
@@ -161,6 +163,11 @@ export const SETTINGS: readonly { name: string; places: readonly SettingsPlace[]
       { name: 'Why deals end', to: '/settings/reasons', also: 'won lost reasons' },
       { name: 'Quotes', to: '/settings/quotes', also: 'pdf terms numbers' },
       { name: 'Currencies', to: '/settings/currencies', also: 'exchange rates' },
+      {
+        name: 'Projects and cases',
+        to: '/settings/after-deals',
+        also: 'stages promises answer times urgency',
+      },
     ],
   },
   {

@@ -100,6 +100,28 @@ export const router = createRouter({
       meta: { title: 'Forecast' },
     },
     {
+      path: '/deals/projects',
+      component: () => import('../projects/ProjectsPage.vue'),
+      meta: { title: 'Projects' },
+    },
+    {
+      path: '/deals/cases',
+      component: () => import('../cases/CasesPage.vue'),
+      meta: { title: 'Cases' },
+    },
+    {
+      path: '/projects/:id',
+      component: () => import('../projects/ProjectPage.vue'),
+      props: true,
+      meta: { title: 'Project' },
+    },
+    {
+      path: '/cases/:id',
+      component: () => import('../cases/CasePage.vue'),
+      props: true,
+      meta: { title: 'Case' },
+    },
+    {
       path: '/deals/:id',
       component: () => import('../deals/DealPage.vue'),
       props: true,

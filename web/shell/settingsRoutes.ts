@@ -38,6 +38,7 @@ export const SETTINGS_PAGES: RouteRecordRaw[] = [
   settings('products', 'Products and prices', () => import('../pipelines/ProductSheet.vue')),
   settings('reasons', 'Why deals end', () => import('../pipelines/CloseReasons.vue')),
   settings('quotes', 'Quotes', () => import('../pipelines/QuoteSheet.vue')),
+  settings('after-deals', 'Projects and cases', () => import('../settings/AfterDealSettings.vue')),
   settings('currencies', 'Currencies', () => import('../pipelines/RateSheet.vue')),
   settings('look-ups', 'Look-ups', () => import('../lookups/LookUpSettings.vue')),
   settings('servers', 'Your own servers', () => import('../settings/HostSettings.vue')),
