@@ -68,6 +68,17 @@ const VIEWS: Record<string, Path> = {
     };
     return `/deals/${deals[0]?.id ?? ''}`;
   },
+  projects: '/deals/projects?state=all',
+  'a project': async (page) => {
+    const { items } = (await (await page.request.get('/api/projects')).json()) as Listed;
+    return `/projects/${items[0]?.id ?? ''}`;
+  },
+  cases: '/deals/cases?state=all',
+  'a case': async (page) => {
+    const { items } = (await (await page.request.get('/api/cases')).json()) as Listed;
+    return `/cases/${items[0]?.id ?? ''}`;
+  },
+  'projects and cases, settings': '/settings/after-deals',
   Settings: '/settings/profile',
   accounts: '/settings/teams',
   prices: '/settings/products',

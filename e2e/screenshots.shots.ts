@@ -95,9 +95,10 @@ test('pictures of the main views', async ({ browser }) => {
   await manager.getByRole('link', { name: 'Ask us about a bike' }).click();
   await manager.waitForTimeout(900);
   await manager.screenshot({ path: join(FOLDER, 'form.png') });
-  await manager.goto('/settings/pipelines');
+  const cases = (await (await manager.request.get('/api/cases?q=cold%20box')).json()) as Found;
+  await manager.goto(`/cases/${cases.items[0]?.id ?? ''}`);
   await manager.waitForTimeout(900);
-  await manager.screenshot({ path: join(FOLDER, 'stages-and-prices.png') });
+  await manager.screenshot({ path: join(FOLDER, 'case.png') });
   await clipperPicture(page);
   const dark = await signIn(browser, 'mara', { colorScheme: 'dark' });
   await dark.goto('/settings/fit');

@@ -47,6 +47,8 @@ function type(typed: string): void {
   isTyping.value = true;
   text.value = typed;
   error.value = '';
+  // Words that came before they could be read are read as soon as they can be.
+  if (!read) void begin().then(() => isTyping.value && text.value === typed && type(typed));
   const day = typed.trim() ? dayOf(typed) : '';
   if (day === '' || /^\d{4}-\d\d-\d\d$/.test(day ?? '')) model.value = day;
 }

@@ -11,15 +11,14 @@ const shown = ref(model.value ?? null);
 let settled = model.value ?? null;
 
 watch(model, (next) => {
+  // What is being typed comes back here, and is not settled by that.
+  if ((next ?? null) === shown.value) return;
   shown.value = next ?? null;
   settled = next ?? null;
 });
 function type(value: number | null): void {
   shown.value = value;
-  if (value === null) return;
-  const before = settled;
-  model.value = value;
-  settled = before;
+  if (value !== null) model.value = value;
 }
 function settle(): void {
   if (shown.value === null) shown.value = settled;

@@ -65,9 +65,10 @@ async function promise(
     title="Projects and cases"
     help="What comes after the deal. A project is what you deliver; a case is somebody’s trouble, with a promise of when it is answered and solved."
   />
-  <section>
+  <template v-if="!stages || !promises"><span v-for="n in 8" :key="n" class="ghost"></span></template>
+  <section v-if="stages && promises">
     <h2>Stages of projects</h2>
-    <v-table v-if="stages" class="book">
+    <v-table class="book">
       <thead>
         <tr>
           <th>Stage</th>
@@ -112,8 +113,7 @@ async function promise(
         </tr>
       </tbody>
     </v-table>
-    <template v-else><span v-for="n in 4" :key="n" class="ghost"></span></template>
-    <form v-if="stages && session.mayManage" class="make" @submit.prevent="add">
+    <form v-if="session.mayManage" class="make" @submit.prevent="add">
       <v-text-field
         v-model="name"
         label="Another stage"
@@ -125,12 +125,12 @@ async function promise(
       <v-btn class="fill" type="submit" :disabled="!name.trim()">Add a stage</v-btn>
     </form>
   </section>
-  <section>
+  <section v-if="stages && promises">
     <h2>What is promised for cases</h2>
     <p class="soft">
       In working hours of whoever looks after the case. Open cases keep what they were promised.
     </p>
-    <v-table v-if="promises" class="book promises">
+    <v-table class="book promises">
       <thead>
         <tr>
           <th>Urgency</th>
@@ -164,7 +164,6 @@ async function promise(
         </tr>
       </tbody>
     </v-table>
-    <template v-else><span v-for="n in 3" :key="n" class="ghost"></span></template>
   </section>
 </template>
 
