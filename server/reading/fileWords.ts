@@ -1,5 +1,6 @@
 import { decodeText } from '@emporikon/core/formats/encoding';
 import { fold } from '@emporikon/core/people/text';
+import { isReadablePdf } from './pdfSize';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 
 /** Of a long document the beginning is found, of a text so much is shown. */
@@ -8,6 +9,7 @@ const MOST_PAGES = 300;
 
 /** The words of a PDF, page by page. */
 async function wordsOfPdf(raw: Uint8Array): Promise<string> {
+  if (!isReadablePdf(raw)) return '';
   // The package takes the bytes for itself.
   const task = getDocument({
     data: new Uint8Array(raw),
