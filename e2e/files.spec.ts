@@ -29,6 +29,7 @@ async function drop(page: Page, selector: string, files: { name: string; text: s
 test('files dropped anywhere on a record stand in its ledger, are found by their words, and can be taken back', async ({
   browser,
 }) => {
+  test.setTimeout(120_000);
   const page = await signIn(browser);
   const mark = `Drop${Date.now() % 1_000_000}`;
   await page.goto(`/people/${await makePerson(page, `Fay ${mark}`)}`);
@@ -56,7 +57,7 @@ test('files dropped anywhere on a record stand in its ledger, are found by their
     await panel.getByRole('textbox', { name: 'Find a file' }).fill('');
     await panel.getByRole('textbox', { name: 'Find a file' }).fill(`quagg ${mark}`);
     await expect(panel.getByRole('link', { name: `${mark} tour.txt` })).toBeVisible({ timeout: 1000 });
-  }).toPass({ timeout: 20_000 });
+  }).toPass({ timeout: 60_000 });
   await panel.getByRole('textbox', { name: 'Find a file' }).fill('okapi');
   await expect(panel.getByText('Nothing here matches.')).toBeVisible();
   await panel.getByRole('textbox', { name: 'Find a file' }).fill('');

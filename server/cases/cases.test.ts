@@ -57,6 +57,8 @@ it('a case has what was promised by its urgency, in working hours, and stands wh
   expect((await detail(id)).state).toBe('ours');
   const turn = async () => (await pell.call('GET /api/ledger', { query: { caseId: id } })).body.turn.turn;
   expect(await turn()).toBe('ours');
+  // What happens at one moment has no order.
+  at('2026-11-26T14:05:00Z');
   await pell.call('POST /api/ledger/answered', { body: { caseId: id } });
   expect([await turn(), (await detail(id)).state]).toEqual(['nobody', 'answered']);
   expect(await headlines({ personId: ana })).toEqual(
@@ -115,6 +117,12 @@ it('a mail is filed as a case; what follows in its exchange goes on it, and open
     words: expect.stringContaining('no longer cools') as string,
   });
   await change(id, { solved: true, solution: 'A fuse' });
+  const away = thread(3, 'I am out of the office until Monday.').replace(
+    'Subject:',
+    'Auto-Submitted: auto-replied\r\nSubject:',
+  );
+  expect(await file(away, {})).toMatchObject({ lead: null, case: { id } });
+  expect((await detail(id)).solvedAt).not.toBeNull();
   const second = await file(thread(2, 'It is broken again, could you look at it?'), {});
   expect(second).toMatchObject({ lead: null, case: { id } });
   expect((await detail(id)).solvedAt).toBeNull();

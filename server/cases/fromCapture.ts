@@ -22,9 +22,9 @@ const CAME_BY: Partial<Record<Capture['kind'], Case['cameBy']>> = {
 };
 const MOST_WORDS = 4000;
 
-/** What comes back about a case that was solved opens it again. */
+/** What somebody writes about a case that was solved opens it again; what a machine sends does not. */
 async function reopen(context: Context, found: Case, capture: Capture): Promise<Case> {
-  if (found.solvedAt && capture.message.side === 'theirs')
+  if (found.solvedAt && capture.message.side === 'theirs' && !capture.message.nature)
     await context.write.update(found, { solvedAt: null });
   return found;
 }

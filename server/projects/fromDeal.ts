@@ -10,8 +10,8 @@ import { conflict, notFound } from '../http/problems';
 import { linkEntry } from '../ledger/write';
 import { makeProject, putOn } from './make';
 
-async function loadDeal(context: Context, id: string): Promise<Deal> {
-  const deal = await Deal.findByPk(id, { transaction: context.tx, lock: true });
+async function loadDeal(context: Context, id: string, lock = false): Promise<Deal> {
+  const deal = await Deal.findByPk(id, { transaction: context.tx, lock });
   if (!deal) throw notFound('There is no such deal.');
   return deal;
 }
@@ -72,7 +72,7 @@ export async function projectFromDeal(
   dealId: string,
   { take, ...given }: Parsed<'POST /api/deals/:id/project', 'body'>,
 ): Promise<{ id: string; eventId: string | null }> {
-  const deal = await loadDeal(context, dealId);
+  const deal = await loadDeal(context, dealId, true);
   const stage = await Stage.findByPk(deal.stageId, { transaction: context.tx });
   if (stage?.kind !== 'won')
     throw conflict('Only a won deal becomes a project. Move it to a won stage first.');

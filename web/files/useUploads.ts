@@ -1,8 +1,11 @@
 import { ref, type Ref } from 'vue';
 import { wordsOf } from '../shell/api';
-import { counted } from '../shell/format';
+import { counted, fileSize } from '../shell/format';
 import { useUndo } from '../shell/undo';
 import { upload, type Target } from './upload';
+
+/** More is not taken whatever the settings say; the connection would only be broken off. */
+const MOST_BYTES = 64 * 1024 * 1024;
 
 interface Upload {
   key: number;
@@ -32,7 +35,11 @@ export function useUploads(target: () => Target): {
       return { file, line: uploads.value.at(-1) as Upload };
     });
     const done: { name: string; eventId: string | null }[] = [];
-    for (const { file, line } of queued)
+    for (const { file, line } of queued) {
+      if (file.size > MOST_BYTES) {
+        line.trouble = `${file.name} is larger than ${fileSize(MOST_BYTES)}; it was not added.`;
+        continue;
+      }
       try {
         const { eventId } = await upload(file, to, (bytes) => (line.sent = bytes));
         done.push({ name: file.name, eventId });
@@ -40,6 +47,7 @@ export function useUploads(target: () => Target): {
       } catch (problem) {
         line.trouble = wordsOf(problem);
       }
+    }
     const [first] = done;
     if (done.length === 1 && first)
       undo.tell({
