@@ -123,3 +123,75 @@ it('leads, tasks and arrivals narrow to whose they are and how they stand', asyn
   expect((await pell.call('GET /api/tasks', { query: { assignee: 'all' } })).status).toBe(200);
   expect((await pell.call('GET /api/captures', { query: { state: 'filed' } })).body.items).toEqual([]);
 });
+
+describe('what comes after deals', () => {
+  const made = { person: '', lead: '', deal: '', project: '', case: '', stage: '' };
+  const about = (): Record<string, string> => ({
+    personId: made.person,
+    companyId,
+    leadId: made.lead,
+    dealId: made.deal,
+    projectId: made.project,
+    caseId: made.case,
+  });
+  beforeAll(async () => {
+    const { body: one } = await pell.call('POST /api/people', {
+      body: { fullName: 'Nora Narrow', companyId },
+    });
+    made.person = one.person.id;
+    const personId = made.person;
+    made.lead = (await pell.call('POST /api/leads', { body: { title: 'Racks', personId } })).body.lead.id;
+    made.deal = (
+      await pell.call('POST /api/deals', { body: { title: 'Racks', companyId, personId, amountMinor: 1 } })
+    ).body.deal.id;
+    const project = { title: 'Racks', companyId, people: [personId] };
+    made.project = (await pell.call('POST /api/projects', { body: project })).body.id;
+    made.stage = (await pell.call('GET /api/projects/:id', { params: { id: made.project } })).body.stage.id;
+    const trouble = { title: 'A bent rack', personId, companyId, urgency: 'low' };
+    made.case = (await pell.call('POST /api/cases', { body: trouble })).body.id;
+  });
+
+  it('projects narrow by stage, owner, company and person', async () => {
+    const count = async (query: Record<string, string>) =>
+      (await pell.call('GET /api/projects', { query })).body.items.length;
+    for (const [key, fits] of [
+      ['stage', made.stage],
+      ['owner', me],
+      ['companyId', companyId],
+      ['personId', made.person],
+    ] as const)
+      expect([key, await count({ [key]: fits }), await count({ [key]: NOBODY })]).toEqual([key, 1, 0]);
+  });
+
+  it('cases narrow by urgency, owner, company and person, either way round', async () => {
+    const count = async (query: Record<string, string>) =>
+      (await pell.call('GET /api/cases', { query: { direction: 'desc', ...query } })).body.items.length;
+    for (const [key, fits, fitsNot] of [
+      ['urgency', 'low', 'urgent'],
+      ['owner', me, NOBODY],
+      ['companyId', companyId, NOBODY],
+      ['personId', made.person, NOBODY],
+    ] as const)
+      expect([key, await count({ [key]: fits }), await count({ [key]: fitsNot })]).toEqual([key, 1, 0]);
+  });
+
+  it('a file is put on each kind of record, found there, and told in its ledger', async () => {
+    const month = new Date().toISOString().slice(0, 7);
+    for (const [key, id] of Object.entries(about())) {
+      const added = await pell.call('POST /api/files', {
+        raw: Buffer.from(`a file on ${key}`),
+        type: 'application/octet-stream',
+        query: { name: `${key}.txt`, [key]: id },
+      });
+      expect([key, added.status]).toEqual([key, 201]);
+      const { items } = (await pell.call('GET /api/files', { query: { [key]: id } })).body;
+      expect(items.map(({ name }) => name)).toContain(`${key}.txt`);
+      const months = (await pell.call('GET /api/ledger/months', { query: { [key]: id, kind: 'file' } })).body
+        .items;
+      expect([key, months[0]?.month]).toEqual([key, month]);
+      expect(
+        (await pell.call('GET /api/files', { query: { [key]: NOBODY } })).body.items.map(({ name }) => name),
+      ).toEqual([]);
+    }
+  });
+});
