@@ -23,24 +23,19 @@ const looked = api('POST /api/looks', { body: { recordId: Object.values(props.ab
   ({ before }) => before ?? undefined,
   () => undefined,
 );
-/** What is found out later about an entry that is shown, such as the files that came with it, is shown too. */
-const shownIds = shallowRef<string[]>([]);
 const { items, first, hasMore, more, error, reload } = usePaged<Entry, Reply<'GET /api/ledger'>>(
   async (cursor) =>
     api('GET /api/ledger', {
       query: { ...props.about, ...queryOf(filters.value), newSince: await looked, cursor },
     }),
   ['ledger_entries', 'ledger_links', 'annotations', 'people', 'file_versions'],
-  () => [...Object.values(props.about), ...shownIds.value],
+  () => Object.values(props.about),
 );
 reloadOn(() => filters.value, reload);
 
 /** The exchanges that are unfolded, with their earlier mails. */
 const unfolded = shallowRef<Record<string, Entry[]>>({});
-watch(items, (now) => {
-  unfolded.value = {};
-  shownIds.value = (now ?? []).map(({ id }) => id);
-});
+watch(items, () => (unfolded.value = {}));
 async function unfold({ id, thread }: Entry): Promise<void> {
   if (!thread) return;
   if (unfolded.value[id]) {

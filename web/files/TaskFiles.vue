@@ -2,20 +2,18 @@
 import FileDrop from '../kit/FileDrop.vue';
 import { api } from '../shell/api';
 import { useFetched } from '../shell/live';
-import { shallowRef, watch } from 'vue';
+import { watch } from 'vue';
 import FileLines from './FileLines.vue';
 import UploadLines from './UploadLines.vue';
 import { useUploads } from './useUploads';
 
 /** The files of a task. */
 const props = defineProps<{ taskId: string }>();
-const shownIds = shallowRef<string[]>([]);
 const { data, error, load } = useFetched(
   () => api('GET /api/files', { query: { taskId: props.taskId, limit: 100 } }),
   ['files', 'file_versions'],
-  () => [props.taskId, ...shownIds.value],
+  () => [props.taskId],
 );
-watch(data, (now) => (shownIds.value = (now?.items ?? []).map(({ id }) => id)));
 watch(() => props.taskId, load);
 const { uploads, take, dismiss } = useUploads(() => ({ taskId: props.taskId }));
 </script>
