@@ -11,6 +11,7 @@ export const CustomField = z.object({
   kind: FieldKind,
   options: z.array(z.string()),
   active: z.boolean(),
+  isPersonal: z.boolean().describe('stands with what is personal, beside the birthday'),
 });
 export type CustomField = z.infer<typeof CustomField>;
 const Custom = z.templateLiteral(['custom:', z.string().regex(/^[a-z0-9_]{1,40}$/)]);
@@ -38,6 +39,7 @@ export const fieldRoutes = routes({
       label: Line(80),
       kind: FieldKind.default('text'),
       options: z.array(Line(120)).max(60).default([]),
+      isPersonal: z.boolean().default(false),
     }),
     reply: Done.extend({ field: CustomField }),
   },
@@ -51,6 +53,7 @@ export const fieldRoutes = routes({
       label: Line(80).optional(),
       options: z.array(Line(120)).max(60).optional(),
       active: z.boolean().optional(),
+      isPersonal: z.boolean().optional(),
     }),
     reply: Done,
   },

@@ -14,6 +14,7 @@ import { historyRoutes } from './history';
 import { importRoutes } from './imports';
 import { leadRoutes } from './leads';
 import { ledgerRoutes } from './ledger';
+import { caldavRoutes } from './caldav';
 import { calendarRoutes } from './calendar';
 import { meetingRoutes } from './meetings';
 import { noticeRoutes } from './notices';
@@ -49,6 +50,7 @@ export const allRoutes = {
   ...roundRoutes,
   ...taskRoutes,
   ...calendarRoutes,
+  ...caldavRoutes,
   ...meetingRoutes,
   ...ledgerRoutes,
   ...noticeRoutes,

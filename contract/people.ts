@@ -18,7 +18,7 @@ import {
   Version,
 } from './common';
 import { MergeNote } from './lookAlikes';
-import { Tags } from './fields';
+import { FieldKind, Tags } from './fields';
 import { Turn } from './ledger';
 import { Task } from './tasks';
 
@@ -86,7 +86,15 @@ export const PersonDossier = Dossier.extend({
   tags: z.array(z.string()),
   lists: z.array(Named),
   custom: z.array(
-    z.object({ key: z.string(), label: z.string(), value: z.string(), claim: Claim.nullable() }),
+    z.object({
+      key: z.string(),
+      label: z.string(),
+      kind: FieldKind,
+      options: z.array(z.string()),
+      isPersonal: z.boolean(),
+      value: z.string(),
+      claim: Claim.nullable(),
+    }),
   ),
   company: Named.nullable(),
   companyClaim: Claim.nullable(),

@@ -10,6 +10,7 @@ export const RoundCause = z.object({
   since: Time.describe('since when it waits, or when it was due'),
   because: z.string().describe('what they asked or we promised, where it is our turn'),
   task: Task.nullable(),
+  isAsked: z.boolean().describe('to a meeting that a colleague holds'),
   case: Named.extend({ urgency: Urgency, late: z.enum(['answer', 'solution']).nullable() }).nullable(),
   days: z.int().nullable().describe('in its stage, or without a word'),
   usualDays: z.int().nullable().describe('what won deals took in this stage, or the rhythm'),
@@ -70,7 +71,10 @@ export const roundRoutes = routes({
     summary: 'Put something off in your round; a new word about it brings it back at once',
     tag: 'round',
     status: 201,
-    body: z.object({ key: z.string().regex(/^(?:turn|new|case|stuck|quiet):[0-9a-f-]{36}$/), until: Day }),
+    body: z.object({
+      key: z.string().regex(/^(?:turn|new|case|stuck|quiet|meeting):[0-9a-f-]{36}$/),
+      until: Day,
+    }),
     reply: Done,
   },
   'GET /api/rhythms': {

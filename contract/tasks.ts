@@ -14,6 +14,7 @@ import {
   TimeZone,
   Version,
 } from './common';
+import { CalendarClash } from './caldav';
 import { MoveKind } from './moves';
 
 export const Answer = z.enum(['waiting', 'accepted', 'tentative', 'declined']);
@@ -96,6 +97,7 @@ export const TaskDetail = Task.extend({
   place: z.string(),
   isInviting: z.boolean(),
   people: z.array(Attendee).describe('who comes, besides whoever does it'),
+  clash: CalendarClash.nullable().describe('where it was changed in your other calendar as well'),
   messages: z
     .array(z.object({ id: Id, by: z.string(), at: Time, words: z.string(), isMail: z.boolean() }))
     .describe('the newest hundred, oldest first'),

@@ -6,6 +6,7 @@ import { saveLine } from '@emporikon/server/ledger/composer';
 import { User } from '@emporikon/server/db/models/users';
 import { DateTime } from 'luxon';
 import { officeTime } from './clock';
+import { loadCalendar } from './calendar';
 import { loadChannels } from './channels';
 import { loadDeals } from './deals';
 import { loadDoubles } from './doubles';
@@ -79,6 +80,7 @@ export async function loadDemo(live: Tools): Promise<boolean> {
   };
   await loadTasks(at, actorOf, person.id);
   await loadMeetings(at, actorOf, person.id);
+  await loadCalendar(at, actorOf('Pell Garrick'));
   await loadFiles(at, actorOf, person.id);
   await loadAfterDeals(at, actorOf);
   return true;

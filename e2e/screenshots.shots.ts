@@ -23,6 +23,7 @@ async function clipperPicture(rep: Page): Promise<void> {
 }
 
 test('pictures of the main views', async ({ browser }) => {
+  test.setTimeout(180_000);
   const page = await signIn(browser);
   const shoot = async (name: string): Promise<void> => {
     // What is not there yet has no heading that can be seen, or grey lines in its place.

@@ -1,4 +1,6 @@
 import { spawn, type ChildProcess } from 'node:child_process';
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { freePort } from '../server/testing/port';
 
@@ -17,7 +19,7 @@ function launch(file: string, env: NodeJS.ProcessEnv, ready: RegExp): Promise<Ch
 /** The real thing for the tests: the demo, two server processes on one database, and the post office. */
 export default async function setup(): Promise<() => Promise<void>> {
   const ports: number[] = [];
-  for (let count = 0; count < 9; count++) ports.push(await freePort());
+  for (let count = 0; count < 10; count++) ports.push(await freePort());
   const [
     port = 0,
     second = 0,
@@ -28,6 +30,7 @@ export default async function setup(): Promise<() => Promise<void>> {
     shop = 0,
     outbox = 0,
     lookUps = 0,
+    calendar = 0,
   ] = ports;
   const env = {
     ...process.env,
@@ -43,13 +46,15 @@ export default async function setup(): Promise<() => Promise<void>> {
     SHOP_PORT: String(shop),
     OUTBOX_PORT: String(outbox),
     LOOKUPS_PORT: String(lookUps),
+    CALENDAR_PORT: String(calendar),
+    CALENDAR_FOLDER: mkdtempSync(join(tmpdir(), 'daybook-')),
     ...Object.fromEntries(
       ['register', 'finder', 'directory'].flatMap((name) => [
         [`${name.toUpperCase()}_URL`, `http://127.0.0.1:${lookUps}/${name}`],
         [`${name.toUpperCase()}_KEY`, `${name}-demo-key`],
       ]),
     ),
-    FETCH_ALLOWED: `127.0.0.1:${rollcall}`,
+    FETCH_ALLOWED: `127.0.0.1:${rollcall},127.0.0.1:${calendar}`,
     EXCHANGE_URL: `http://127.0.0.1:${exchange}`,
     EXCHANGE_SECRET: `whsec_${Buffer.from('a secret for the end-to-end tests').toString('base64')}`,
     EMPORIKON_SECRET: 'a key for the end-to-end tests',
@@ -69,6 +74,7 @@ export default async function setup(): Promise<() => Promise<void>> {
   process.env.E2E_EXCHANGE_URL = `http://127.0.0.1:${exchange}`;
   process.env.E2E_OUTBOX_URL = `http://127.0.0.1:${outbox}`;
   process.env.E2E_LOOKUPS_URL = `http://127.0.0.1:${lookUps}`;
+  process.env.E2E_CALENDAR_URL = `http://127.0.0.1:${calendar}`;
   process.env.E2E_SHOP_URL = `http://127.0.0.1:${shop}`;
   return async () => {
     await Promise.all(

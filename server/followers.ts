@@ -1,4 +1,5 @@
 import type { Followers } from './commands/types';
+import { syncAfter } from './caldav/jobs';
 import { keepDealStates } from './deals/states';
 import { enterChanges } from './ledger/changes';
 import { followTurns } from './ledger/turns';
@@ -16,5 +17,5 @@ import { keepWorkedWith } from './search/worked';
 export const followers: Followers = {
   completes: [keepPastWork, enterChanges],
   within: [keepDealStates, keepWorkedWith, followTurns, followRound, followNotices, followReminders],
-  after: [scoreAfter, lookUpAfter, inviteAfter, keepMailedFiles],
+  after: [scoreAfter, lookUpAfter, inviteAfter, keepMailedFiles, syncAfter],
 };

@@ -2,6 +2,7 @@ import type { Room } from './http/room';
 import { followers } from './followers';
 import { followJob } from './jobs/follow';
 import { calendar } from './calendar/room';
+import { caldav } from './caldav/room';
 import { calls } from './calls/room';
 import { captures } from './captures/room';
 import { cases } from './cases/room';
@@ -41,6 +42,7 @@ import { visibility } from './visibility/room';
 /** Every capability of the program. A new one is added here, and nowhere else. */
 export const rooms: readonly Room[] = [
   calendar,
+  caldav,
   calls,
   captures,
   cases,

@@ -57,6 +57,7 @@ const PORTS = [
   'SHOP_PORT',
   'OUTBOX_PORT',
   'LOOKUPS_PORT',
+  'CALENDAR_PORT',
 ];
 beforeAll(async () => {
   await ask(`CREATE DATABASE ${name}`);

@@ -74,6 +74,11 @@ const WANTED = {
     why: 'Dovecot is the other end of IMAP in the tests',
     here: () => (existsSync('/usr/sbin/dovecot') ? '/usr/sbin/dovecot' : null),
   },
+  radicale: {
+    packages: ['radicale'],
+    why: 'Radicale is the calendar server in the tests',
+    here: () => (existsSync('/usr/bin/radicale') ? '/usr/bin/radicale' : null),
+  },
   chromium: { packages: ['chromium'], why: 'Chromium runs the end-to-end tests', here: chromium },
 };
 

@@ -16,6 +16,7 @@ const exchangePort = Number(process.env.EXCHANGE_PORT ?? port + 31);
 const shopPort = Number(process.env.SHOP_PORT ?? port + 32);
 const outboxPort = Number(process.env.OUTBOX_PORT ?? port + 33);
 const lookUpsPort = Number(process.env.LOOKUPS_PORT ?? port + 34);
+const calendarPort = Number(process.env.CALENDAR_PORT ?? port + 35);
 const lock = join(home, 'start.lock');
 const OURS = process.env.EMPORIKON_OURS ?? 'wharfside.example';
 
@@ -77,6 +78,7 @@ async function checkPorts() {
     [shopPort, 'the shop window', 'SHOP_PORT'],
     [outboxPort, 'what went out', 'OUTBOX_PORT'],
     [lookUpsPort, 'the look-up sources', 'LOOKUPS_PORT'],
+    [calendarPort, 'the daybook', 'CALENDAR_PORT'],
   ])
     if (await isTaken(one))
       throw new Trouble(
@@ -90,8 +92,8 @@ async function checkPorts() {
  */
 const GIVES_BACK = {
   MALLOC_ARENA_MAX: '2',
-  MALLOC_MMAP_THRESHOLD_: '1048576',
-  MALLOC_TRIM_THRESHOLD_: '1048576',
+  MALLOC_MMAP_THRESHOLD_: '65536',
+  MALLOC_TRIM_THRESHOLD_: '65536',
 };
 
 const [SOONEST_MS, LATEST_MS] = [500, 30_000];
@@ -157,7 +159,8 @@ function secret(name) {
 /** Where the services outside are: the stand-ins, unless real ones are named. */
 const outside = () => ({
   PUBLIC_URL: process.env.PUBLIC_URL ?? `http://${HOST}:${port}`,
-  FETCH_ALLOWED: process.env.FETCH_ALLOWED ?? `${HOST}:${rollcallPort},${HOST}:${shopPort}`,
+  FETCH_ALLOWED:
+    process.env.FETCH_ALLOWED ?? [rollcallPort, shopPort, calendarPort].map((one) => `${HOST}:${one}`).join(),
   EXCHANGE_URL: process.env.EXCHANGE_URL ?? `http://${HOST}:${exchangePort}`,
   EXCHANGE_SECRET: process.env.EXCHANGE_SECRET ?? `whsec_${secret('exchange.secret')}`,
   EMPORIKON_SECRET: process.env.EMPORIKON_SECRET ?? secret('seal.secret'),
@@ -167,6 +170,9 @@ const outside = () => ({
   SHOP_PORT: String(shopPort),
   OUTBOX_PORT: String(outboxPort),
   LOOKUPS_PORT: String(lookUpsPort),
+  CALENDAR_PORT: String(calendarPort),
+  CALENDAR_FOLDER: process.env.CALENDAR_FOLDER ?? join(home, 'daybook'),
+  CALENDAR_URL: process.env.CALENDAR_URL ?? `http://${HOST}:${calendarPort}/pell/`,
   ...lookUpSources(),
 });
 
@@ -253,6 +259,7 @@ await main(async () => {
   shop window   http://${HOST}:${shopPort}
   what went out http://${HOST}:${outboxPort}
   look-ups      http://${HOST}:${lookUpsPort}
+  the daybook   http://${HOST}:${calendarPort}
 
   Ctrl-C stops everything.`);
   await new Promise(() => undefined);

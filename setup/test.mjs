@@ -83,7 +83,7 @@ await main(async () => {
   checkPlace();
   const needs = [
     ...(parts.some((one) => ['server', 'benches', 'e2e', 'screenshots'].includes(one)) ? ['postgres'] : []),
-    ...(parts.includes('server') ? ['dovecot', 'vobject'] : []),
+    ...(parts.includes('server') ? ['dovecot', 'radicale', 'vobject'] : []),
     ...(parts.some((one) => ['benches', 'e2e', 'screenshots'].includes(one)) ? ['chromium'] : []),
   ];
   await ensureDebian(...needs);

@@ -1,3 +1,4 @@
+import { openDaybook } from './daybook/site';
 import { openExchange } from './exchange/switch';
 import { openLookUpSources } from './look-ups/sources';
 import { openPostOffice } from './post-office/office';
@@ -33,6 +34,7 @@ async function start(): Promise<void> {
     }),
     await openShopWindow(HOST, Number(setting('SHOP_PORT')), app),
     await openLookUpSources(HOST, Number(setting('LOOKUPS_PORT'))),
+    await openDaybook(HOST, Number(setting('CALENDAR_PORT')), setting('CALENDAR_FOLDER')),
     outbox,
   ];
   process.stdout.write(`post office open on ${open[0]?.port ?? ''}\n`);

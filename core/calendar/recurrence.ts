@@ -93,6 +93,23 @@ export function occurrences(recurrence: Recurrence, limit: number): DateTime[] {
   return found.map((wall) => fromWallClock(wall, zone));
 }
 
+/** The occurrences from one moment to before another, in order, at most so many. */
+export function occurrencesWithin(
+  recurrence: Recurrence,
+  from: DateTime,
+  until: DateTime,
+  limit: number,
+): DateTime[] {
+  const { zone } = recurrence;
+  const walls = parse(recurrence).between(
+    asWallClock(from.setZone(zone)),
+    asWallClock(until.setZone(zone)),
+    true,
+    (_, count) => count < limit,
+  );
+  return walls.map((wall) => fromWallClock(wall, zone)).filter((at) => at >= from && at < until);
+}
+
 /** The first occurrence after a moment; null where none follows. */
 export function occurrenceAfter(recurrence: Recurrence, after: DateTime): DateTime | null {
   const { zone } = recurrence;

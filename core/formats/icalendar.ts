@@ -60,7 +60,7 @@ function person(kind: 'organizer' | 'attendee', { email, name }: { email: string
 }
 
 /** In UTC, so that no zone has to be described. */
-const timeOf = (iso: string, allDay: boolean): ICAL.Time =>
+export const timeOf = (iso: string, allDay: boolean): ICAL.Time =>
   allDay ? ICAL.Time.fromDateString(iso) : ICAL.Time.fromJSDate(new Date(iso), true);
 
 function writeEvent(event: CalendarEvent, method: Method): ICAL.Component {
@@ -170,7 +170,8 @@ function endOf(component: ICAL.Component, start: { iso: string; allDay: boolean 
   return from.plus({ seconds }).toISO() ?? start.iso;
 }
 
-function readEvent(component: ICAL.Component, zone: string): CalendarEvent | null {
+/** An event of a file; null where it has no name. */
+export function readEvent(component: ICAL.Component, zone: string): CalendarEvent | null {
   const uid = text(component, 'uid');
   if (!uid) return null;
   const start = momentOf(component, 'dtstart', zone);

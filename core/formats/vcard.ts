@@ -173,11 +173,12 @@ export interface PersonCard {
   note: string | null;
 }
 
-const escape = (text: string): string =>
+/** Text as a value of a card (RFC 6350, 3.4). */
+export const escapeText = (text: string): string =>
   text.replace(/\\/g, '\\\\').replace(/\r?\n/g, '\\n').replace(/,/g, '\\,').replace(/;/g, '\\;');
 
 /** RFC 6350 §3.2: lines of at most 75 octets, never cut inside a character. */
-function fold(line: string): string {
+export function fold(line: string): string {
   const out: string[] = [];
   let piece = '';
   let size = 0;
@@ -200,27 +201,27 @@ export function writeCard(person: PersonCard): string {
   const lines = [
     'BEGIN:VCARD',
     'VERSION:4.0',
-    `FN:${escape(person.fullName)}`,
-    `N:${escape(person.familyName)};${escape(person.givenName)};;${escape(person.prefix)};`,
-    ...(person.jobTitle ? [`TITLE:${escape(person.jobTitle)}`] : []),
+    `FN:${escapeText(person.fullName)}`,
+    `N:${escapeText(person.familyName)};${escapeText(person.givenName)};;${escapeText(person.prefix)};`,
+    ...(person.jobTitle ? [`TITLE:${escapeText(person.jobTitle)}`] : []),
     ...(person.companyName || person.department
-      ? [`ORG:${[person.companyName ?? '', person.department].map(escape).join(';').replace(/;$/, '')}`]
+      ? [`ORG:${[person.companyName ?? '', person.department].map(escapeText).join(';').replace(/;$/, '')}`]
       : []),
-    ...person.emails.map(({ value, type }) => `EMAIL${type ? `;TYPE=${type}` : ''}:${escape(value)}`),
+    ...person.emails.map(({ value, type }) => `EMAIL${type ? `;TYPE=${type}` : ''}:${escapeText(value)}`),
     ...person.phones.map(
       ({ value, type }) => `TEL;VALUE=uri${type ? `;TYPE=${TEL_TYPE[type] ?? 'voice'}` : ''}:tel:${value}`,
     ),
     ...(person.address
       ? [
-          `ADR${person.addressType ? `;TYPE=${person.addressType}` : ''}:${(person.addressParts ?? ['', '', person.address, '', '', '', '']).map(escape).join(';')}`,
+          `ADR${person.addressType ? `;TYPE=${person.addressType}` : ''}:${(person.addressParts ?? ['', '', person.address, '', '', '', '']).map(escapeText).join(';')}`,
         ]
       : []),
     ...person.urls.map((url) => `URL:${url}`),
     ...person.profiles.map((url) => `X-SOCIALPROFILE;VALUE=uri:${url}`),
     ...(person.birthday ? [`BDAY:${person.birthday.replace(/(?<=\d)-/g, '')}`] : []),
-    ...(person.timeZone ? [`TZ:${escape(person.timeZone)}`] : []),
-    ...(person.tags.length ? [`CATEGORIES:${person.tags.map(escape).join(',')}`] : []),
-    ...(person.note ? [`NOTE:${escape(person.note)}`] : []),
+    ...(person.timeZone ? [`TZ:${escapeText(person.timeZone)}`] : []),
+    ...(person.tags.length ? [`CATEGORIES:${person.tags.map(escapeText).join(',')}`] : []),
+    ...(person.note ? [`NOTE:${escapeText(person.note)}`] : []),
     'END:VCARD',
   ];
   return `${lines.map(fold).join('\r\n')}\r\n`;

@@ -30,6 +30,8 @@ import * as twentyFifth from './migrations/0025-meetings';
 import * as twentySixth from './migrations/0026-history';
 import * as twentySeventh from './migrations/0027-files';
 import * as twentyEighth from './migrations/0028-after-the-deal';
+import * as twentyNinth from './migrations/0029-personal-facts';
+import * as thirtieth from './migrations/0030-outside-calendars';
 
 export const MIGRATIONS = [
   first,
@@ -60,6 +62,8 @@ export const MIGRATIONS = [
   twentySixth,
   twentySeventh,
   twentyEighth,
+  twentyNinth,
+  thirtieth,
 ];
 /** Any constant will do, as long as every process of this program takes the same lock. */
 const LOCK = 4600_0001;

@@ -12,10 +12,51 @@ it('fields of our own are added, renamed at the version they were seen in, retir
   expect((await patch({ version: first.version, label: 'Delivers on' })).status).toBe(200);
   expect((await patch({ version: first.version, active: false })).status).toBe(409);
   expect((await patch({ version: first.version + 1, active: false })).status).toBe(200);
-  expect((await fields()).map(({ label, active }) => [label, active])).toEqual([
+  const ownFields = (await fields()).filter(({ isPersonal }) => !isPersonal);
+  expect(ownFields.map(({ label, active }) => [label, active])).toEqual([
     ['Delivers on', false],
     ['Delivery days', true],
   ]);
+});
+
+it('what is personal has fields from the start, takes more, and each value keeps who said it', async () => {
+  const personal = (await fields()).filter(({ isPersonal }) => isPersonal);
+  expect(personal.map(({ label }) => label)).toEqual([
+    'Interests',
+    'Favourite things',
+    'Family',
+    'Assistant',
+    'Anniversary',
+  ]);
+  const { field } = (
+    await mara.call('POST /api/fields', {
+      body: { label: 'Opened the shop', kind: 'date', isPersonal: true },
+    })
+  ).body;
+  const { person } = (await pell.call('POST /api/people', { body: { fullName: 'Cleo Stray' } })).body;
+  const at = { params: { id: person.id } };
+  const dossier = async () => (await pell.call('GET /api/people/:id', at)).body;
+  const put = async (custom: object) =>
+    (
+      await pell.call('PATCH /api/people/:id', {
+        ...at,
+        body: { version: (await dossier()).version, custom },
+      })
+    ).status;
+  expect(await put({ interests: 'Sea swimming', [field.key]: '2019-03-02' })).toBe(200);
+  const known = (await dossier()).custom.filter(({ value }) => value);
+  expect(known).toMatchObject([
+    { key: field.key, value: '2019-03-02', isPersonal: true, kind: 'date' },
+    { key: 'interests', value: 'Sea swimming', isPersonal: true, claim: { source: 'entered by hand' } },
+  ]);
+  const moved = { version: field.version, isPersonal: false };
+  await mara.call('PATCH /api/fields/:id', { params: { id: field.id }, body: moved });
+  expect((await dossier()).custom.find(({ key }) => key === field.key)).toMatchObject({ isPersonal: false });
+  await mara.call('PATCH /api/fields/:id', {
+    params: { id: personal[2]?.id ?? '' },
+    body: { version: personal[2]?.version, active: false },
+  });
+  expect((await dossier()).custom.map(({ label }) => label)).not.toContain('Family');
 });
 
 it('a mapping is listed for every field and says where what is read goes', async () => {

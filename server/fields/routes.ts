@@ -16,6 +16,7 @@ const asField = (row: CustomField) => ({
   kind: row.kind,
   options: row.options,
   active: row.active ?? true,
+  isPersonal: row.isPersonal ?? false,
 });
 
 async function freeKey(context: Context, label: string): Promise<string> {
@@ -44,6 +45,7 @@ export const fieldHandlers: Handlers = {
       options: body.options,
       position,
       active: true,
+      isPersonal: body.isPersonal,
     });
     const eventId = await context.write.event(
       'add field',

@@ -1,4 +1,5 @@
 import { openHouse, type Client, type House } from '../testing/harness';
+import { delegating } from '../testing/delegating';
 import { IMAP_PASSWORD, IMAP_USER, startDovecot, type Dovecot } from '../testing/dovecot';
 import { freePort } from '../testing/port';
 import { seal, unseal } from './seal';
@@ -65,6 +66,24 @@ it('is read over IMAP: mail with people we know goes to their ledger, on the sid
   const [events] = await house.sequelize.query('SELECT changes::text FROM events');
   expect(JSON.stringify(events)).not.toContain('sealed');
   expect((await pell.call('GET /api/people', { query: { q: 'Noot' } })).body.items).toEqual([]);
+});
+
+it('a colleague’s reply to what was mailed about a task comes to the task, wherever it is read', async () => {
+  const { task } = delegating;
+  const made = await task(pell, { assigneeId: await delegating.idOf(ines) });
+  house.mails.length = 0;
+  await house.work();
+  const mail = house.mails.find(({ to }) => to === 'ines@wharfside.example');
+  const reply = `From: Ines Tolland <ines@wharfside.example>\r\nTo: hello@wharfside.example\r\nSubject: Re: a task\r\nDate: Mon, 23 Nov 2026 12:00:00 +0000\r\nMessage-ID: <reply-${++serial}@test.example>\r\nIn-Reply-To: <${mail?.id}@wharfside.example>\r\nReferences: <${mail?.id}@wharfside.example>\r\n\r\nDone, thanks!\r\n`;
+  const before = await house.count('captures');
+  dovecot.deliver(reply);
+  dovecot.deliver(reply, 'Sent');
+  await read();
+  expect(await delegating.detail(pell, made.task.id)).toMatchObject({
+    doneBy: 'Ines Tolland',
+    messages: [],
+  });
+  expect(await house.count('captures')).toBe(before);
 });
 
 it('goes on where it stopped, and changes nothing in the mailbox', async () => {

@@ -20,7 +20,10 @@ async function takeBatch(
   batch: readonly Seen[],
 ): Promise<void> {
   const planned = await planBatch(tools, actor, mailbox, batch);
-  const wanted = mailbox.choice === 'none' ? [] : planned.filter(({ people }) => people.length > 0);
+  const wanted =
+    mailbox.choice === 'none'
+      ? []
+      : planned.filter(({ people, isTaskReply }) => isTaskReply || people.length > 0);
   const sources = await reader.sources(wanted.map(({ seen }) => seen.uid));
   for (const one of planned) await takeMessage(tools, actor, mailbox, folder, one, sources.get(one.seen.uid));
 }

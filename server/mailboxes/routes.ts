@@ -9,7 +9,7 @@ import { conflict, notFound } from '../http/problems';
 import { addJob } from '../jobs/job';
 import { bringAlongJob, readJob } from './jobs';
 import { addPerson } from '../people/commands';
-import { seal } from './seal';
+import { sealPassword } from './seal';
 import { correspondentsOf } from './correspondents';
 import { peopleBy } from './sort';
 
@@ -57,13 +57,6 @@ const OFTEN = 2;
 const RECENT_DAYS = 30;
 const DAY_MS = 86_400_000;
 
-function sealed(context: Context, password: string): string {
-  const { sealKey } = context.outside;
-  if (!sealKey)
-    throw conflict('EMPORIKON_SECRET is not set, so no password can be stored. Nothing was saved.');
-  return seal(password, sealKey);
-}
-
 export const mailboxHandlers: Handlers = {
   'GET /api/mailboxes': async ({ context }) => {
     const rows = await Mailbox.findAll({
@@ -86,7 +79,7 @@ export const mailboxHandlers: Handlers = {
       ...given,
       address,
       userId,
-      sealed: sealed(context, password),
+      sealed: sealPassword(context.outside.sealKey, password),
       createdAt: context.now(),
     });
     await addJob(context, readJob, { id: mailbox.id }, `mailbox:${mailbox.id}`);
@@ -98,7 +91,12 @@ export const mailboxHandlers: Handlers = {
     const { version, password, ...patch } = body;
     await context.write.update(
       mailbox,
-      { ...patch, ...(password ? { sealed: sealed(context, password), state: 'new', trouble: '' } : {}) },
+      {
+        ...patch,
+        ...(password
+          ? { sealed: sealPassword(context.outside.sealKey, password), state: 'new', trouble: '' }
+          : {}),
+      },
       version,
     );
     if (password) await addJob(context, readJob, { id: mailbox.id }, `mailbox:${mailbox.id}`);

@@ -1,4 +1,5 @@
 import { createCipheriv, createDecipheriv, createHash, randomBytes } from 'node:crypto';
+import { conflict } from '../http/problems';
 
 const keyOf = (secret: string): Buffer => createHash('sha256').update(`emporikon mailbox ${secret}`).digest();
 
@@ -16,4 +17,11 @@ export function unseal(sealed: string, secret: string): string {
   const decipher = createDecipheriv('aes-256-gcm', keyOf(secret), Buffer.from(iv, 'base64'));
   decipher.setAuthTag(Buffer.from(tag, 'base64'));
   return Buffer.concat([decipher.update(Buffer.from(body, 'base64')), decipher.final()]).toString('utf8');
+}
+
+/** A password sealed to be kept. @throws 409 where no key is set, as it could be read by whoever has the database */
+export function sealPassword(sealKey: string | null, password: string): string {
+  if (!sealKey)
+    throw conflict('EMPORIKON_SECRET is not set, so no password can be stored. Nothing was saved.');
+  return seal(password, sealKey);
 }

@@ -3,6 +3,7 @@ import { runInTransaction, type Actor, type Context, type Tools } from '../comma
 import { readMail, type Arrival } from '../captures/arrivals';
 import { storeCapture } from '../captures/store';
 import { takeInvitationAnswer } from '../meetings/answers';
+import { isReplyToTask, takeTaskReply } from '../tasks/replies';
 import type { Mailbox } from '../db/models/mailboxes';
 import { isDatabaseGone } from '../db/conflicts';
 import { ProblemError } from '../http/problems';
@@ -78,6 +79,8 @@ interface Planned {
   seen: Seen;
   /** The people it is with. */
   people: string[];
+  /** Whether a colleague answers in it what was mailed about a task. */
+  isTaskReply: boolean;
 }
 
 /** Which people each message of a batch is with. */
@@ -99,7 +102,7 @@ export async function planBatch(
       const ids = (parties[index] ?? [])
         .map((party) => known.get(party.address))
         .filter((id) => id !== undefined);
-      return { seen, people: [...new Set(ids)] };
+      return { seen, people: [...new Set(ids)], isTaskReply: isReplyToTask(seen.inReplyTo) };
     });
   });
 }
@@ -117,7 +120,7 @@ export async function takeMessage(
   actor: Actor,
   mailbox: Mailbox,
   folder: OpenFolder,
-  { seen, people }: Planned,
+  { seen, people, isTaskReply }: Planned,
   raw: Buffer | undefined,
 ): Promise<void> {
   const take = async (arrival: Arrival | null, reason: string | null): Promise<void> => {
@@ -133,9 +136,12 @@ export async function takeMessage(
   let arrival: Arrival | null = null;
   try {
     arrival = raw ? await readMail(tools, actor, raw) : null;
-    // An answer to an invitation of ours is noted on the meeting, and nothing for Arrivals.
-    const isAnswer = arrival !== null && (await takeInvitationAnswer(tools, arrival));
-    await take(isAnswer ? null : arrival, null);
+    // What answers an invitation or a task of ours is noted there, and nothing for Arrivals.
+    const isAnswer =
+      arrival !== null &&
+      ((isTaskReply && (await takeTaskReply(tools, arrival))) ||
+        (await takeInvitationAnswer(tools, arrival)));
+    await take(isAnswer || !people.length ? null : arrival, null);
   } catch (error) {
     if (!isOwnFault(error)) throw error;
     const reason = error instanceof ProblemError ? error.problem.detail : 'It could not be kept as it is.';

@@ -14,6 +14,8 @@ export interface ImapAccount {
 export interface Seen {
   uid: number;
   messageId: string | null;
+  /** The message it answers. */
+  inReplyTo: string | null;
   from: { name: string; address: string } | null;
   to: { name: string; address: string }[];
   at: Date;
@@ -54,6 +56,7 @@ function asSeen(message: FetchMessageObject): Seen {
   return {
     uid: message.uid,
     messageId: envelope?.messageId ?? null,
+    inReplyTo: envelope?.inReplyTo ?? null,
     from: people(envelope?.from)[0] ?? null,
     to: [...people(envelope?.to), ...people(envelope?.cc)],
     at: new Date(envelope?.date ?? message.internalDate ?? 0),

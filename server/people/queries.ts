@@ -139,6 +139,9 @@ export async function personDossier(context: Context, id: string): Promise<Perso
       .map((field) => ({
         key: field.key,
         label: field.label,
+        kind: field.kind,
+        options: field.options,
+        isPersonal: field.isPersonal ?? false,
         value: person.custom?.[field.key] ?? '',
         claim: customClaim(field.key),
       })),

@@ -20,6 +20,8 @@ export interface FoundCause {
   days: number | null;
   usual: number | null;
   stage: string | null;
+  /** Of a meeting: a colleague holds it and asked the owner of this to come. */
+  is_asked: boolean;
 }
 
 const NONE = 'NULL::uuid AS lead_id, NULL::uuid AS deal_id';
@@ -28,13 +30,18 @@ const PLAIN = 'NULL::int AS days, NULL::int AS usual, NULL::text AS stage';
 const ACTIVE = `NOT EXISTS (SELECT 1 FROM people i WHERE i.id = x.person_id AND i.inactive_since IS NOT NULL)`;
 
 /** What each kind finds, as SQL over the owners `$owners` and the moment `$now`. */
-const FOUND: Record<FoundCause['kind'], string> = {
+const FOUND: Record<FoundCause['kind'] | 'asked', string> = {
   turn: `SELECT 'turn' AS kind, t.person_id AS id, coalesce(t.since, $now) AS since, t.person_id, p.company_id, ${NONE}, t.owner_id, ${PLAIN}
            FROM turns t JOIN people p ON p.id = t.person_id WHERE t.owner_id = ANY ($owners::uuid[]) AND (t.turn = 'ours' OR t.is_live)
           ORDER BY t.since, t.person_id`,
   task: `SELECT 'task' AS kind, x.id, x.due_at AS since, x.person_id, x.company_id, x.lead_id, x.deal_id, x.assignee_id AS owner_id, ${PLAIN}
            FROM tasks x WHERE x.done_at IS NULL AND x.assignee_id = ANY ($owners::uuid[]) AND x.due_at < $tomorrow AND (x.starts_at IS NULL OR x.starts_at <= $tomorrow) AND ${ACTIVE}
           ORDER BY x.due_at, x.id`,
+  asked: `SELECT DISTINCT ON (x.due_at, x.id) 'task' AS kind, x.id, x.due_at AS since, x.person_id, x.company_id, x.lead_id, x.deal_id, a.user_id AS owner_id, ${PLAIN}
+            FROM task_people a JOIN tasks x ON x.id = a.task_id
+           WHERE a.user_id = ANY ($owners::uuid[]) AND a.answer <> 'declined' AND x.done_at IS NULL AND NOT x.all_day AND x.due_at < $tomorrow
+             AND coalesce(x.ends_at, x.due_at + interval '1 hour') > $now AND NOT x.assignee_id = ANY ($owners::uuid[]) AND ${ACTIVE}
+           ORDER BY x.due_at, x.id, a.user_id`,
   new: `SELECT 'new' AS kind, x.id, x.created_at AS since, x.person_id, x.company_id, x.id AS lead_id, NULL::uuid AS deal_id, x.owner_id, ${PLAIN}
           FROM leads x WHERE x.status = 'new' AND x.owner_id = ANY ($owners::uuid[]) AND ${ACTIVE}
            AND NOT EXISTS (SELECT 1 FROM ledger_links k JOIN ledger_entries n ON n.id = k.entry_id
@@ -63,7 +70,10 @@ export async function findCauses(
   owners: readonly string[],
   tomorrow: Date,
 ): Promise<FoundCause[]> {
-  const parts = Object.values(FOUND).map((sql) => `(${sql} LIMIT ${MOST_OF_A_KIND})`);
+  const parts = Object.entries(FOUND).map(
+    ([name, sql]) =>
+      `SELECT f.*, ${String(name === 'asked')} AS is_asked FROM (${sql} LIMIT ${MOST_OF_A_KIND}) f`,
+  );
   return context.sequelize.query<FoundCause>(parts.join(' UNION ALL '), {
     bind: { owners: [...owners], now: context.now(), tomorrow },
     type: QueryTypes.SELECT,

@@ -31,7 +31,7 @@ async function ownersOf(context: Context, whose: 'mine' | 'team'): Promise<strin
   return users.map(({ id }) => id);
 }
 
-const keyOf = ({ kind, id }: FoundCause): string => `${kind}:${id}`;
+const keyOf = ({ kind, id, is_asked: isAsked }: FoundCause): string => `${isAsked ? 'meeting' : kind}:${id}`;
 
 /** What somebody put off, and when; something newer about it brings it back. */
 async function putOff(context: Context): Promise<Map<string, Date>> {
@@ -159,6 +159,7 @@ const asCause = ({ found, task, case: wanted, turn, since }: Weighed, about: Aro
   since,
   because: turn?.because ?? '',
   task,
+  isAsked: found.is_asked,
   case: wanted && { id: wanted.id, name: wanted.title, urgency: wanted.urgency, late: wanted.late },
   days: found.days,
   usualDays: found.usual,
@@ -210,7 +211,9 @@ export async function listRound(
   const causes = found.flatMap((one) => {
     const cause = weigh(one, about);
     const off = later.get(keyOf(one));
-    return cause && !(off && new Date(cause.turn?.touchedAt ?? cause.since) <= off) ? [cause] : [];
+    // Nothing new comes up about a meeting that a colleague holds.
+    const isOff = off && (one.is_asked || new Date(cause?.turn?.touchedAt ?? cause?.since ?? 0) <= off);
+    return cause && !isOff ? [cause] : [];
   });
   const lines = rankCauses(causes, context.now().toISOString());
   const counts = { turn: 0, task: 0, new: 0, case: 0, stuck: 0, quiet: 0 };

@@ -32,6 +32,38 @@ const patch = async (id: string, body: Record<string, unknown>) => {
 const later = (key: string, until: string, by = pell) =>
   by.call('POST /api/round/later', { body: { key, until } });
 
+it('a meeting that a colleague asked one to come to wants one today, until it is over, declined or put off', async () => {
+  const id = await person('Dora Lind');
+  const { body } = await mara.call('POST /api/tasks', {
+    body: {
+      ...{ title: 'Price talk', kind: 'meeting', allDay: false, personId: id },
+      ...{ dueAt: '2026-11-27T15:00:00Z', endAt: '2026-11-27T16:00:00Z' },
+      people: [{ userId: await idOf(pell) }],
+    },
+  });
+  const meeting = async (query: Record<string, string> = {}, by = pell) =>
+    (await round(by, query)).items.filter((line) => line.task?.id === body.task.id);
+  expect(await meeting()).toMatchObject([
+    { kind: 'task', isAsked: true, key: `meeting:${body.task.id}`, owner: { name: 'Pell Garrick' } },
+  ]);
+  // Whoever holds it has it as theirs, and so has the team, once.
+  expect(await meeting({}, mara)).toMatchObject([{ isAsked: false, key: `task:${body.task.id}` }]);
+  expect(await meeting({ whose: 'team' }, mara)).toHaveLength(1);
+  const off = await later(`meeting:${body.task.id}`, '2026-11-30');
+  expect(await meeting()).toEqual([]);
+  await pell.call('POST /api/events/:id/undo', { params: { id: off.body.eventId ?? '' } });
+  expect(await meeting()).toHaveLength(1);
+  house.tools.now = () => new Date('2026-11-27T16:30:00Z');
+  expect(await meeting()).toEqual([]);
+  house.tools.now = () => new Date(NOW);
+  await pell.call('POST /api/tasks/:id/answer', {
+    params: { id: body.task.id },
+    body: { answer: 'declined' },
+  });
+  expect(await meeting()).toEqual([]);
+  await mara.call('DELETE /api/tasks/:id', { params: { id: body.task.id } });
+});
+
 it('says whose turn it is, what they asked, and how long they usually wait', async () => {
   const id = await own('Ana Silva');
   const said = (at: string, side: 'ours' | 'theirs', headline: string) =>

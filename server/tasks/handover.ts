@@ -1,7 +1,8 @@
 import type { Handover as HandoverView } from '@emporikon/contract/tasks';
 import { DateTime } from 'luxon';
-import { QueryTypes } from 'sequelize';
+import { literal, Op, QueryTypes } from 'sequelize';
 import { z } from 'zod';
+import { isOwnAppointment } from '../caldav/appointments';
 import { requireColleague } from '../commands/colleague';
 import { requireActor, runInTransaction, type Context } from '../commands/context';
 import { Lead } from '../db/models/deals';
@@ -29,7 +30,7 @@ export async function previewHandover(
     leads: number;
     first: { kind: 'task' | 'lead'; id: string; name: string }[];
   }>(
-    `WITH t AS (SELECT id, title, due_at FROM tasks WHERE assignee_id = $from AND done_at IS NULL),
+    `WITH t AS (SELECT id, title, due_at FROM tasks WHERE assignee_id = $from AND done_at IS NULL AND NOT ${isOwnAppointment('tasks')}),
           l AS (SELECT l.id, l.title, l.created_at FROM leads l WHERE l.owner_id = $from AND ${OPEN_LEAD})
      SELECT (SELECT count(*)::int FROM t) AS tasks, (SELECT count(*)::int FROM l) AS leads,
             coalesce((SELECT json_agg(json_build_object('kind', 'task', 'id', id, 'name', title)) FROM (SELECT * FROM t ORDER BY due_at, id LIMIT ${SHOWN}) t), '[]')::jsonb
@@ -105,7 +106,15 @@ export async function handOver(
     });
   const tx = { transaction: context.tx, lock: true } as const;
   const tasks = wanted.tasks
-    ? await Task.findAll({ where: { assigneeId: wanted.fromId, doneAt: null }, ...tx })
+    ? await Task.findAll({
+        where: {
+          [Op.and]: [
+            { assigneeId: wanted.fromId, doneAt: null },
+            literal(`NOT ${isOwnAppointment('tasks')}`),
+          ],
+        },
+        ...tx,
+      })
     : [];
   const leads = wanted.leads
     ? (await Lead.findAll({ where: { ownerId: wanted.fromId }, ...tx })).filter(

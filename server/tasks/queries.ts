@@ -5,6 +5,7 @@ import { QueryTypes } from 'sequelize';
 import type { Context } from '../commands/context';
 import { cappedCount } from '../db/counting';
 import { Task } from '../db/models/tasks';
+import { clashOfTask } from '../caldav/view';
 import { attendeesOf } from '../meetings/view';
 import { decodeCursor, pageOf } from '../http/paging';
 
@@ -202,6 +203,7 @@ export async function taskDetail(context: Context, id: string): Promise<TaskDeta
     ...view,
     ...{ notes, checklist, reminders, watchers, asked, entryId, place, isInviting },
     people: await attendeesOf(context, task),
+    clash: await clashOfTask(context, task),
     messages: messages
       .reverse()
       .map(({ is_mail, at, ...message }) => ({ ...message, at: at.toISOString(), isMail: is_mail })),

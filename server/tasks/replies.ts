@@ -11,6 +11,9 @@ import { say } from './delegate';
 const UUID = '[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}';
 /** The Message-ID of a mail about a task: the task, and the mail that went out. */
 const OURS = new RegExp(`^<task\\.(${UUID})\\.(${UUID})@`);
+/** Whether a message answers one that was mailed about a task, by the Message-ID that it names. */
+export const isReplyToTask = (inReplyTo: string | null): boolean => OURS.test(inReplyTo ?? '');
+
 const LONGEST = 5000;
 /** The Message-ID of any notice of ours, and the mail that went out. */
 const NOTICE = new RegExp(`^<(?:task\\.${UUID}|meeting\\.${UUID}|notices|round)\\.(${UUID})@`);

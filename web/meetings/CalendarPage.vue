@@ -2,6 +2,7 @@
 import type { CalendarItem } from '@emporikon/contract/meetings';
 import { computed, defineAsyncComponent, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
+import CalendarTrouble from '../caldav/CalendarTrouble.vue';
 import { api } from '../shell/api';
 import { useMedia, usePageKeys } from '../shell/browser';
 import { calendarDay, due, localeOf, monthName, todayOf } from '../shell/format';
@@ -136,6 +137,7 @@ usePageKeys((event) => {
         <v-btn class="fill" @click="add()">New meeting</v-btn>
       </span>
     </div>
+    <CalendarTrouble />
     <p v-if="error" class="wrong" role="alert">{{ error }}</p>
     <template v-if="data">
       <CalendarAgenda v-if="isList && items.length" :items="items" :shows-who="showsWho" />

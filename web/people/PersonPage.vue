@@ -16,7 +16,7 @@ import GapsLine from '../lookups/GapsLine.vue';
 import SourceMark from '../kit/SourceMark.vue';
 import { noteRecent } from '../find/recent';
 import { api } from '../shell/api';
-import { fieldName, shortDay } from '../shell/format';
+import { calendarDay, fieldName, shortDay } from '../shell/format';
 import { gatherFetches, useFetched } from '../shell/live';
 import { useUndo } from '../shell/undo';
 import { provideVersion } from '../shell/useDraft';
@@ -28,6 +28,7 @@ import HistoryLink from '../history/HistoryLink.vue';
 import PresenceLine from '../presence/PresenceLine.vue';
 import { usePresence } from '../presence/usePresence';
 import VisibilityLine from '../visibility/VisibilityLine.vue';
+import PersonalPanel from './PersonalPanel.vue';
 import PersonWays from './PersonWays.vue';
 
 const props = defineProps<{ id: string }>();
@@ -57,6 +58,18 @@ const {
 );
 const STANDINGS = ['stranger', 'prospect', 'customer', 'past customer', 'partner', 'personal'] as const;
 const isForms = ref(false);
+const isPersonal = ref(false);
+/** What is known of it, in a line. */
+const personalWords = computed(() =>
+  [
+    person.value?.birthday ? `born ${calendarDay(person.value.birthday)}` : '',
+    ...(person.value?.custom ?? [])
+      .filter((field) => field.isPersonal && field.value)
+      .map(({ value }) => value),
+  ]
+    .filter(Boolean)
+    .join(', '),
+);
 const role = computed(() => person.value?.jobTitle.value ?? '');
 
 provideVersion(() => person.value?.version);
@@ -210,15 +223,7 @@ watch(person, (now) => {
           :save="put('timeZone')"
         />
         <Fact
-          label="Birthday"
-          kind="date"
-          field="birthday"
-          :value="person.birthday"
-          placeholder="Not known"
-          :save="put('birthday')"
-        />
-        <Fact
-          v-for="one in person.custom"
+          v-for="one in person.custom.filter(({ isPersonal }) => !isPersonal)"
           :key="one.key"
           :label="one.label"
           field="custom"
@@ -236,6 +241,12 @@ watch(person, (now) => {
           placeholder="What to know about them"
           :save="put('background')"
         />
+        <div class="personal">
+          <span class="cap">Personal</span>
+          <v-btn class="word" :aria-expanded="isPersonal" @click="isPersonal = !isPersonal">{{
+            personalWords || 'Add personal facts'
+          }}</v-btn>
+        </div>
         <TagField class="on-card tags" :model-value="person.tags" @update:model-value="putTags" />
         <AddContact :key="id" :person-id="id" @added="load" />
       </template>
@@ -258,7 +269,15 @@ watch(person, (now) => {
         <GapsLine :key="id" :person-id="person.id" :name="person.fullName.value ?? ''" @changed="load" />
       </template>
     </ActionLine>
-    <SidePanel v-if="isForms" :key="id" label="Forms they filled in" @close="isForms = false">
+    <PersonalPanel
+      v-if="isPersonal"
+      :key="id"
+      :person="person"
+      :put-birthday="put('birthday')"
+      :put-custom="putCustom"
+      @close="isPersonal = false"
+    />
+    <SidePanel v-else-if="isForms" :key="id" label="Forms they filled in" @close="isForms = false">
       <Submissions :about="{ personId: id }" empty="They have not filled in a form." />
     </SidePanel>
     <LedgerView :key="id" :about="{ personId: id }" />
@@ -274,6 +293,13 @@ watch(person, (now) => {
 </template>
 
 <style scoped>
+.personal {
+  padding: 5px 0;
+  border-top: 1px solid var(--rule2);
+}
+.personal .cap {
+  display: block;
+}
 .v-input.tags {
   padding: 21px 0 5px;
   border-top: 1px solid var(--rule2);

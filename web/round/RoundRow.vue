@@ -50,6 +50,10 @@ const more = computed(() => {
   ].filter(Boolean);
 });
 const title = computed(() => props.line.task?.title ?? props.line.case?.name ?? name.value);
+/** What its first button does. */
+const finishWord = computed(() =>
+  props.line.task && !props.line.isAsked ? 'Done' : props.line.kind === 'turn' ? 'Answered' : 'Not today',
+);
 const isWhy = ref(false);
 </script>
 
@@ -116,12 +120,9 @@ const isWhy = ref(false);
         @click="emit('write')"
         >Write</v-btn
       >
-      <v-btn
-        class="word"
-        :aria-label="`${line.task ? 'Done' : line.kind === 'turn' ? 'Answered' : 'Not today'}: ${title}`"
-        @click="emit('done')"
-        >{{ line.task ? 'Done' : line.kind === 'turn' ? 'Answered' : 'Not today' }}</v-btn
-      >
+      <v-btn class="word" :aria-label="`${finishWord}: ${title}`" @click="emit('done')">{{
+        finishWord
+      }}</v-btn>
       <v-btn class="word" :aria-label="`Later: ${title}`" :aria-expanded="isMoving" @click="emit('move')"
         >Later…</v-btn
       >

@@ -23,10 +23,10 @@ export function useRound(reload: () => Promise<void>) {
     return isDone;
   };
 
-  /** A task is done; to what they asked nothing is left to answer; anything else has been seen to for today. */
+  /** A task is done; to what they asked nothing is left to answer; anything else, as a meeting that a colleague holds, has been seen to for today. */
   const finish = (line: RoundLine): Promise<boolean> => {
     const { task, person, kind } = line;
-    if (task)
+    if (task && !line.isAsked)
       return act(`Done: ${task.title}.`, () =>
         api('PATCH /api/tasks/:id', { params: { id: task.id }, body: { version: task.version, done: true } }),
       );
@@ -39,7 +39,7 @@ export function useRound(reload: () => Promise<void>) {
 
   /** To another day: a task is moved, anything else stays away until then, or until something new comes. */
   function later(line: RoundLine, day: string): Promise<boolean> {
-    const { task } = line;
+    const task = line.isAsked ? null : line.task;
     const text = `${titleOf(line)}: later, on ${calendarDay(day)}.`;
     if (!task) return act(text, () => api('POST /api/round/later', { body: { key: line.key, until: day } }));
     const dueAt = task.allDay
@@ -53,8 +53,8 @@ export function useRound(reload: () => Promise<void>) {
     );
   }
 
-  const recordOf = ({ person, deal, lead, company, kind, ...line }: RoundLine): string | null => {
-    if (line.case) return `/cases/${line.case.id}`;
+  /** Where the name in a line leads; a case's own name leads to the case. */
+  const recordOf = ({ person, deal, lead, company, kind }: RoundLine): string | null => {
     if (kind === 'stuck' && deal) return `/deals/${deal.id}`;
     if (kind === 'new' && lead) return `/leads/${lead.id}`;
     if (person) return `/people/${person.id}`;
@@ -63,7 +63,7 @@ export function useRound(reload: () => Promise<void>) {
     return company ? `/companies/${company.id}` : null;
   };
   const open = (line: RoundLine): void => {
-    const to = recordOf(line);
+    const to = line.case ? `/cases/${line.case.id}` : recordOf(line);
     if (to) void router.push(to);
   };
   const call = ({ person }: RoundLine): void => {

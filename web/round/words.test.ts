@@ -15,6 +15,7 @@ const cause = (over: Partial<RoundCause>): RoundCause => ({
   because: '',
   task: null,
   case: null,
+  isAsked: false,
   days: null,
   usualDays: null,
   stage: null,

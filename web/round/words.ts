@@ -30,7 +30,11 @@ export function reasonWords(cause: RoundCause, usualWaitHours: number | null = n
     };
   }
   if (kind === 'task' && task) {
-    const from = task.givenBy ? ` Given by ${task.givenBy.name}.` : '';
+    const from = cause.isAsked
+      ? ` ${task.assignee.name} asked you to come.`
+      : task.givenBy
+        ? ` Given by ${task.givenBy.name}.`
+        : '';
     return task.state === 'overdue'
       ? { strong: `Overdue since ${due(task)}.`, rest: from, tone: 'wait' }
       : {

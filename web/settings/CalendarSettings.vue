@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue';
+import OutsideCalendars from '../caldav/OutsideCalendars.vue';
 import PageHead from '../kit/PageHead.vue';
 import TimeField from '../kit/TimeField.vue';
 import { api } from '../shell/api';
@@ -59,7 +60,7 @@ async function copy(): Promise<void> {
 <template>
   <PageHead
     title="Calendar"
-    help="Free times are proposed within your working hours. A calendar program that subscribes to your address shows what has a day or a time here; it cannot change it."
+    help="Free times are proposed within your working hours. Keep another calendar in step both ways, or let a program subscribe that only reads."
   />
   <p v-if="error" class="wrong" role="alert">{{ error }}</p>
   <h2>Working hours</h2>
@@ -67,6 +68,7 @@ async function copy(): Promise<void> {
     <TimeField v-model="from" label="From" />
     <TimeField v-model="until" label="Until" />
   </div>
+  <OutsideCalendars />
   <h2>Address for calendar programs</h2>
   <template v-if="data">
     <p v-if="url" class="made">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { CustomField } from '@emporikon/contract/fields';
 import { ref } from 'vue';
 import PageHead from '../kit/PageHead.vue';
 import { api } from '../shell/api';
@@ -13,6 +14,7 @@ const { data: fields, load } = useFetched(() => api('GET /api/fields'), ['custom
 const label = ref('');
 const kind = ref<'text' | 'number' | 'date' | 'choice' | 'yes or no'>('text');
 const options = ref('');
+const isPersonal = ref(false);
 const KINDS = [
   { value: 'text', title: 'Text' },
   { value: 'number', title: 'Number' },
@@ -21,12 +23,29 @@ const KINDS = [
   { value: 'yes or no', title: 'Yes or no' },
 ] as const;
 
+const placeOf = ({ active, isPersonal }: CustomField): string =>
+  active ? (isPersonal ? 'Under Personal' : 'On the card') : 'Retired';
+
+async function change(field: CustomField, patch: { isPersonal?: boolean; active?: boolean }): Promise<void> {
+  try {
+    const { eventId } = await api('PATCH /api/fields/:id', {
+      params: { id: field.id },
+      body: { version: field.version, ...patch },
+    });
+    undo.tell({ text: `${field.label}: ${placeOf({ ...field, ...patch }).toLowerCase()}.`, eventId });
+    await load();
+  } catch (error) {
+    undo.fail(error);
+  }
+}
+
 async function add(): Promise<void> {
   try {
     const { eventId } = await api('POST /api/fields', {
       body: {
         label: label.value,
         kind: kind.value,
+        isPersonal: isPersonal.value,
         options: options.value
           .split(',')
           .map((option) => option.trim())
@@ -51,6 +70,8 @@ async function add(): Promise<void> {
         <th>Field</th>
         <th>Kind</th>
         <th>Choices</th>
+        <th>Shown</th>
+        <th v-if="session.mayManage"><span class="visually-hidden">Change</span></th>
       </tr>
     </thead>
     <tbody>
@@ -60,6 +81,15 @@ async function add(): Promise<void> {
         </td>
         <td>{{ KINDS.find(({ value }) => value === field.kind)?.title }}</td>
         <td class="soft">{{ field.options.join(', ') }}</td>
+        <td>{{ placeOf(field) }}</td>
+        <td v-if="session.mayManage" class="acts">
+          <v-btn v-if="field.active" class="word" @click="change(field, { isPersonal: !field.isPersonal })">{{
+            field.isPersonal ? 'Show on the card' : 'Show under Personal'
+          }}</v-btn>
+          <v-btn class="word" @click="change(field, { active: !field.active })">{{
+            field.active ? 'Retire' : 'Use again'
+          }}</v-btn>
+        </td>
       </tr>
     </tbody>
   </v-table>
@@ -73,6 +103,7 @@ async function add(): Promise<void> {
       label="Choices"
       placeholder="Values, separated by commas"
     />
+    <v-checkbox v-model="isPersonal" label="Show under Personal" />
     <v-btn class="fill" type="submit">Add a field</v-btn>
   </form>
 </template>
@@ -88,5 +119,8 @@ async function add(): Promise<void> {
 }
 .make > .v-input {
   flex: 1 1 180px;
+}
+.acts .v-btn + .v-btn {
+  margin-left: 16px;
 }
 </style>

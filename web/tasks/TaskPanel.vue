@@ -11,6 +11,7 @@ import { usePresence } from '../presence/usePresence';
 import VisibilityDialog from '../visibility/VisibilityDialog.vue';
 import HeldSheet from '../meetings/HeldSheet.vue';
 import MeetingFacts from '../meetings/MeetingFacts.vue';
+import ClashNote from '../caldav/ClashNote.vue';
 import TaskFiles from '../files/TaskFiles.vue';
 import TaskFacts from './TaskFacts.vue';
 import TaskSteps from './TaskSteps.vue';
@@ -27,6 +28,7 @@ const {
   data: task,
   error,
   isGone,
+  load,
 } = useFetched(
   () => api('GET /api/tasks/:id', { params: { id: props.id } }),
   ['tasks', 'task_messages', 'task_people'],
@@ -73,6 +75,8 @@ const PLACES = [
   ['company', 'companies'],
   ['lead', 'leads'],
   ['deal', 'deals'],
+  ['project', 'projects'],
+  ['case', 'cases'],
 ] as const;
 const records = computed(() =>
   PLACES.flatMap(([key, path]) => {
@@ -131,6 +135,7 @@ const isSightOpen = ref(false);
         </form>
         <p v-if="task.asked" class="asked">“{{ task.asked }}”</p>
         <HeldSheet v-if="hasBegun" :task="task" />
+        <ClashNote v-if="task.clash" :clash="task.clash" @decided="load" />
         <TaskFacts :task="task" />
         <MeetingFacts v-if="isMeeting" :task="task" />
         <TaskSteps :task="task" />

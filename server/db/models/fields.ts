@@ -18,6 +18,8 @@ export class CustomField extends Model<InferAttributes<CustomField>, InferCreati
   declare options: string[];
   declare position: number;
   declare active: CreationOptional<boolean>;
+  /** Whether it stands with what is personal. */
+  declare isPersonal: CreationOptional<boolean>;
 }
 
 export class FieldMapping extends Model<
@@ -54,6 +56,7 @@ export function defineFieldModels(sequelize: Sequelize): void {
     options: col.json,
     position: col.whole,
     active: { ...col.flag, defaultValue: true },
+    isPersonal: col.flag,
   });
   define(sequelize, FieldMapping, 'field_mappings', {
     id: col.id,

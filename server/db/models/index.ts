@@ -9,6 +9,7 @@ import { defineFormModels } from './forms';
 import { defineImportModels } from './imports';
 import { defineLookAlikeModels } from './lookAlikes';
 import { defineLookUpModels } from './lookUps';
+import { defineCaldavModels } from './caldav';
 import { defineMailboxModels } from './mailboxes';
 import { defineDealModels } from './deals';
 import { defineRoundModels } from './round';
@@ -40,6 +41,7 @@ export function defineModels(sequelize: Sequelize): void {
   defineFormModels(sequelize);
   defineImportModels(sequelize);
   defineMailboxModels(sequelize);
+  defineCaldavModels(sequelize);
   defineLookAlikeModels(sequelize);
   defineLookUpModels(sequelize);
   defineQualifyingModels(sequelize);
