@@ -16,7 +16,7 @@ export type Answer = { result: unknown } | { problem: Problem };
 const LANES = {
   light: { megabytes: 128, seconds: 5, threads: Math.min(2, availableParallelism()), stays: 1 },
   // It ends when nothing is left to read, and gives its memory back.
-  heavy: { megabytes: 200, seconds: 20, threads: 1, stays: 0 },
+  heavy: { megabytes: 160, seconds: 20, threads: 1, stays: 0 },
 } as const;
 type Lane = keyof typeof LANES;
 const IDLE_MS = 1000;

@@ -22,8 +22,8 @@ export async function startServer(): Promise<Running> {
       EMPORIKON_OURS: OURS.join(','),
       // As `npm start` sets it.
       MALLOC_ARENA_MAX: '2',
-      MALLOC_MMAP_THRESHOLD_: '1048576',
-      MALLOC_TRIM_THRESHOLD_: '1048576',
+      MALLOC_MMAP_THRESHOLD_: '65536',
+      MALLOC_TRIM_THRESHOLD_: '65536',
     },
     stdio: ['ignore', 'pipe', 'inherit'],
   });
