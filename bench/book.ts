@@ -16,6 +16,8 @@ async function main(): Promise<void> {
       leads: Math.ceil(MILLION.history.leads * share),
       tasks: Math.ceil(MILLION.history.tasks * share),
       waiting: Math.ceil(MILLION.history.waiting * share),
+      cases: Math.ceil(MILLION.history.cases * share),
+      changes: Math.ceil(MILLION.history.changes * share),
     },
   };
   const sequelize = connect(process.env.TEST_DATABASE_URL ?? '', 3);

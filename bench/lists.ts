@@ -28,6 +28,9 @@ async function samples(bare: pg.Client): Promise<Record<string, string>> {
     person: await one(
       'SELECT person_id AS id FROM ledger_links WHERE person_id IS NOT NULL GROUP BY 1 ORDER BY count(*) DESC, 1 LIMIT 1',
     ),
+    task: await one('SELECT id FROM tasks WHERE done_at IS NULL ORDER BY id LIMIT 1'),
+    case: await one('SELECT id FROM cases WHERE solved_at IS NULL ORDER BY id LIMIT 1'),
+    project: await one('SELECT id FROM projects WHERE closed_at IS NULL ORDER BY id LIMIT 1'),
     company: await one(
       'SELECT company_id AS id FROM people WHERE company_id IS NOT NULL GROUP BY 1 ORDER BY count(*) DESC, 1 LIMIT 1',
     ),
@@ -55,9 +58,15 @@ function questions(ids: Record<string, string>): Asked[] {
     leads: ids.lead,
     people: ids.person,
     pipelines: ids.pipeline,
+    tasks: ids.task,
+    cases: ids.case,
+    projects: ids.project,
   };
+  const day = (days: number): string => new Date(Date.now() + days * 86_400_000).toISOString();
+  const month = `from=${day(-10)}&until=${day(25)}`;
   const queries: Record<string, string[]> = {
     'GET /api/ledger': [`personId=${ids.person}`, `companyId=${ids.company}`, `dealId=${ids.deal}`],
+    'GET /api/ledger/months': [`personId=${ids.person}`],
     'GET /api/search': ['q=mar'],
     'GET /api/gaps': [`personId=${ids.person}`],
     'GET /api/merges': [`recordId=${ids.person}`],
@@ -99,6 +108,11 @@ function questions(ids: Record<string, string>): Asked[] {
     'GET /api/pipelines/:id/board': ['', `owner=${ids.owner}`],
     'GET /api/triage': ['limit=10', `list=${ids.list}&limit=10`, 'tag=florist&limit=10'],
     'GET /api/tasks': ['', 'whose=all'],
+    'GET /api/round': ['', 'whose=team'],
+    'GET /api/changes': ['', `by=${ids.owner}`, `recordId=${ids.person}`],
+    'GET /api/cases': ['', 'state=all'],
+    'GET /api/projects': ['', 'state=all'],
+    'GET /api/calendar': [month, `${month}&who=team`],
   };
   return Object.keys(allRoutes)
     .filter((name) => name.startsWith('GET '))

@@ -134,7 +134,7 @@ export const TaskInput = z.object({
   kind: MoveKind.default('task'),
   dueAt: Moment,
   allDay: z.boolean().default(true),
-  endAt: Moment.nullish().describe('where a time from and to is set'),
+  endAt: Moment.nullish().describe('where it ends; of whole days, when the day after the last begins'),
   assigneeId: Id.optional(),
   ...About,
   ...Details,

@@ -26,7 +26,14 @@ export const MILLION: Size = {
   people: 1_000_000,
   companies: 100_000,
   deals: 300_000,
-  history: { entries: 10_000_000, leads: 200_000, tasks: 150_000, waiting: 3000 },
+  history: {
+    entries: 10_000_000,
+    leads: 200_000,
+    tasks: 2_000_000,
+    waiting: 3000,
+    cases: 50_000,
+    changes: 1_000_000,
+  },
   seed: 20261124,
 };
 /** So that the crowd fits into memory, it is made in parts. */

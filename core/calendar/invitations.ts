@@ -1,11 +1,12 @@
 import type { Answer, CalendarEvent } from '../formats/icalendar';
 
-/** What of a meeting those who are invited are told; times are ISO 8601. */
+/** What of a meeting those who are invited are told; times are ISO 8601, of whole days dates, the end not included. */
 export interface MeetingFacts {
   title: string;
   startsAt: string;
   endsAt: string;
   place: string;
+  allDay?: boolean | undefined;
 }
 
 /** Somebody who was invited by mail, with what they were told last; null once it was called off for them. */
@@ -26,7 +27,7 @@ export interface InvitationPlan {
 }
 
 const isSame = (one: MeetingFacts, other: MeetingFacts): boolean =>
-  (['title', 'startsAt', 'endsAt', 'place'] as const).every((key) => one[key] === other[key]);
+  (['title', 'startsAt', 'endsAt', 'place', 'allDay'] as const).every((key) => one[key] === other[key]);
 
 /**
  * Whom to mail once a meeting changed. Nobody is mailed twice about the same, and nobody about what is over.

@@ -214,6 +214,16 @@ describe('the round', () => {
       ),
     ).toBe('today');
   });
+  it('calls several days today until the last is over, on the clock of their zone', () => {
+    const fair = { dueAt: '2026-11-23T00:00:00Z', endAt: '2026-11-26T00:00:00Z', allDay: true, zone: 'UTC' };
+    const on = (day: string) => dueState(fair, `${day}T12:00:00Z`, 'Europe/London');
+    expect(['2026-11-22', '2026-11-23', '2026-11-25', '2026-11-26'].map(on)).toEqual([
+      'later',
+      'today',
+      'today',
+      'overdue',
+    ]);
+  });
   it('puts the longest overdue first, whatever order they came in', () => {
     const tasks = ['2026-11-26', '2026-11-20', '2026-11-24', '2026-11-22'].map((day) => ({
       id: day,

@@ -7,16 +7,18 @@ export interface DueTask {
   allDay: boolean;
   /** IANA name of the zone in which its day counts; the reader's where it is left out. */
   zone?: string;
+  /** Where one of several whole days ends: when the day after its last begins; ISO 8601. */
+  endAt?: string | null;
 }
 
 export type DueState = 'overdue' | 'today' | 'later';
 
 /**
  * Where a task stands at a moment for a reader in `zone` (IANA). A whole day is the same date wherever it is read, and is
- * overdue only when that date is over; a time is the same moment for everybody.
+ * overdue only when that date, or the last of several, is over; a time is the same moment for everybody.
  */
 export function dueState(
-  task: Pick<DueTask, 'dueAt' | 'allDay' | 'zone'>,
+  task: Pick<DueTask, 'dueAt' | 'allDay' | 'zone' | 'endAt'>,
   now: string,
   zone: string,
 ): DueState {
@@ -25,6 +27,10 @@ export function dueState(
   const due = DateTime.fromISO(task.dueAt, { zone: task.allDay ? (task.zone ?? zone) : zone });
   const day = due.toISODate() ?? '';
   if (day === today) return !task.allDay && due < at ? 'overdue' : 'today';
+  if (task.allDay && task.endAt && day < today) {
+    const end = DateTime.fromISO(task.endAt, { zone: task.zone ?? zone }).toISODate() ?? '';
+    return today < end ? 'today' : 'overdue';
+  }
   return day < today ? 'overdue' : 'later';
 }
 

@@ -196,4 +196,8 @@ it('a whole day is a day on both sides', async () => {
   const file = await use.radicale.get('f.ics');
   expect(file).toContain(`DTSTART;VALUE=DATE:${inDays(26, 0).ics.slice(0, 8)}`);
   expect(file).toContain(`DTEND;VALUE=DATE:${inDays(28, 0).ics.slice(0, 8)}`);
+  // Made shorter here, it is shorter there.
+  await patch(item.taskId, { endAt: null });
+  await use.sync();
+  expect(await use.radicale.get('f.ics')).toContain(`DTEND;VALUE=DATE:${inDays(27, 0).ics.slice(0, 8)}`);
 });

@@ -5,7 +5,6 @@ import type { CaldavLink } from '../db/models/caldav';
 import { endsAtOf } from '../meetings/facts';
 
 const MOST_AT_ONCE = 200;
-const DAY_MS = 86_400_000;
 
 /** What was in the other calendar only, and with nobody we know, is over once its time is: nobody asks what came of a dentist. */
 export async function closePast(tools: Tools, actor: Actor, link: CaldavLink): Promise<void> {
@@ -23,7 +22,7 @@ export async function closePast(tools: Tools, actor: Actor, link: CaldavLink): P
     );
     for (const { id } of rows) {
       const task = await Task.findByPk(id, { transaction: context.tx, lock: true });
-      const ends = task && (task.allDay ? new Date(task.dueAt.getTime() + DAY_MS) : endsAtOf(task));
+      const ends = task && endsAtOf(task);
       if (!task || !ends || ends > context.now()) continue;
       await context.write.update(task, { doneAt: ends, doneBy: actor.id });
     }

@@ -1,7 +1,8 @@
 import type { EventFacts, Span } from '@emporikon/core/formats/calendarObject';
 import { DateTime } from 'luxon';
 import type { Task } from '../db/models/tasks';
-import { endsAtOf } from '../meetings/facts';
+import { datesOf, endsAtOf } from '../meetings/facts';
+import { endAfterDays, lengthInDays } from '../tasks/ends';
 
 /** What is over for longer is left alone; what is further ahead is not laid out. */
 const [DAYS_BACK, DAYS_ON, SERIES_DAYS_ON] = [2, 366, 60];
@@ -17,12 +18,9 @@ export const seriesSpanAt = (now: Date): Span => ({
   until: DateTime.fromJSDate(now).plus({ days: SERIES_DAYS_ON }).toUTC().toISO() ?? '',
 });
 
-const lengthInDays = ({ start, end }: EventFacts): number =>
-  Math.max(1, Math.round(DateTime.fromISO(end).diff(DateTime.fromISO(start), 'days').days));
-
 /**
  * What a task says as an event.
- * @param base says how many days one of whole days takes, which a task does not know
+ * @param base says whether it is a moment, which a task does not know
  */
 export function factsOfTask(task: Task, base: EventFacts | null): EventFacts {
   const { title, place = '', notes = '', allDay } = task;
@@ -33,9 +31,7 @@ export function factsOfTask(task: Task, base: EventFacts | null): EventFacts {
     const end = isMoment ? task.dueAt : endsAtOf(task);
     return { ...said, start: task.dueAt.toISOString(), end: end.toISOString() };
   }
-  const day = DateTime.fromJSDate(task.dueAt, { zone: task.zone }).startOf('day');
-  const end = day.plus({ days: base?.allDay ? lengthInDays(base) : 1 });
-  return { ...said, start: day.toISODate() ?? '', end: end.toISODate() ?? '' };
+  return { ...said, ...datesOf(task) };
 }
 
 /** The columns of a task that an event says. */
@@ -43,8 +39,10 @@ export function taskOfFacts(
   { title, place, notes, start, end, allDay }: EventFacts,
   zone: string,
 ): Pick<Task, 'title' | 'place' | 'notes' | 'dueAt' | 'endsAt' | 'allDay'> {
-  const dueAt = DateTime.fromISO(start, { zone }).toJSDate();
-  return { title, place, notes, allDay, dueAt, endsAt: allDay || end <= start ? null : new Date(end) };
+  const [dueAt, ends] = [start, end].map((iso) => DateTime.fromISO(iso, { zone }).toJSDate()) as [Date, Date];
+  const timed = ends > dueAt ? ends : null;
+  const endsAt = allDay ? endAfterDays(dueAt, lengthInDays({ dueAt, endsAt: timed, zone }), zone) : timed;
+  return { title, place, notes, allDay, dueAt, endsAt };
 }
 
 /** When an event is over. */

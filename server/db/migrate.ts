@@ -32,6 +32,7 @@ import * as twentySeventh from './migrations/0027-files';
 import * as twentyEighth from './migrations/0028-after-the-deal';
 import * as twentyNinth from './migrations/0029-personal-facts';
 import * as thirtieth from './migrations/0030-outside-calendars';
+import * as thirtyFirst from './migrations/0031-asked-colleagues';
 
 export const MIGRATIONS = [
   first,
@@ -64,6 +65,7 @@ export const MIGRATIONS = [
   twentyEighth,
   twentyNinth,
   thirtieth,
+  thirtyFirst,
 ];
 /** Any constant will do, as long as every process of this program takes the same lock. */
 const LOCK = 4600_0001;

@@ -43,6 +43,27 @@ it('shows what has a day or a time between two moments, what it takes, and what 
   ]);
 });
 
+it('several whole days stand until the last is over, over a change of the clocks too, and move as long as they are', async () => {
+  // The clocks of London go back on 25 October 2026 and forward on 28 March 2027.
+  const fair = await task(pell, {
+    ...{ title: 'Trade fair', kind: 'meeting', allDay: true },
+    dueAt: '2026-11-28T00:00:00Z',
+    endAt: '2026-12-01T00:00:00Z',
+  });
+  expect(await titles(pell)).toEqual([['Trade fair', '11-28T00:00', '12-01T00:00']]);
+  expect((await titles(pell, { from: '2026-12-01T00:00:00Z' })).length).toBe(0);
+  const ends = async (body: Record<string, unknown>) =>
+    (await change(pell, fair.task.id, body)).body.task.endAt;
+  expect(await ends({ dueAt: '2026-10-24T00:00:00+01:00' })).toBe('2026-10-27T00:00:00.000Z');
+  expect(await ends({ dueAt: '2027-03-27T00:00:00Z' })).toBe('2027-03-29T23:00:00.000Z');
+  expect(await ends({ endAt: '2027-03-28T00:00:00Z' })).toBeNull();
+  const wrong = await change(pell, fair.task.id, { endAt: '2027-03-26T00:00:00Z' });
+  expect([wrong.status, wrong.body.fields]).toEqual([422, { endAt: 'is before it begins' }]);
+  await ends({ endAt: '2027-03-30T00:00:00+01:00' });
+  // What is given a time does not last for days.
+  expect(await ends({ dueAt: '2027-03-29T09:00:00Z', allDay: false })).toBeNull();
+});
+
 it('refuses a stretch that is none, or too long', async () => {
   const wrongs: Record<string, string>[] = [
     { from: WEEK.until, until: WEEK.from },
@@ -92,6 +113,25 @@ it('of what a colleague keeps to themselves only that they are busy', async () =
       end: '2026-12-01T10:00:00.000Z',
     },
   ]);
+});
+
+it('a colleague who is asked to a meeting sees it, however few others do, and no longer once they are not', async () => {
+  const pells = await idOf(pell);
+  const { task: made } = await timed(ines, 'Offer to buy', '2026-12-01T09:00:00Z');
+  await ines.call('PUT /api/visibility/:kind/:id', {
+    params: { kind: 'tasks', id: made.id },
+    body: { visibility: 'named', peopleIds: [await idOf(ines)] },
+  });
+  const sees = async (who: typeof pell) =>
+    (await who.call('GET /api/tasks/:id', { params: { id: made.id } })).status;
+  expect([await sees(ines), await sees(pell), await sees(mara)]).toEqual([200, 404, 404]);
+  await change(ines, made.id, { people: [{ userId: pells }] });
+  expect([await sees(ines), await sees(pell), await sees(mara)]).toEqual([200, 200, 404]);
+  expect(await titles(pell)).toHaveLength(1);
+  const answer = { params: { id: made.id }, body: { answer: 'accepted' } };
+  expect((await pell.call('POST /api/tasks/:id/answer', answer)).status).toBe(200);
+  await change(ines, made.id, { people: [] });
+  expect([await sees(pell), await titles(pell)]).toEqual([404, []]);
 });
 
 describe('free times', () => {

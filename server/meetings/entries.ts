@@ -36,7 +36,7 @@ export interface Within {
 const MOST = 2000;
 const DAY_MS = 86_400_000;
 /** Nothing lasts longer. */
-const LONGEST_MS = 14 * DAY_MS;
+const LONGEST_MS = 62 * DAY_MS;
 const MOST_EXPECTED_EACH = 100;
 
 /** Of whom a task is: whoever does it, and colleagues who are asked to come and have not declined. */
@@ -45,7 +45,7 @@ const OF_WHOM = `(t.assignee_id = ANY ($who::uuid[]) OR t.id IN
 const MINUTES = (['call', 'mail', 'meeting', 'visit', 'task'] as const)
   .map((kind) => `WHEN '${kind}' THEN ${minutesFor(kind)}`)
   .join(' ');
-const ENDS = `CASE WHEN t.all_day THEN t.due_at + interval '1 day' ELSE coalesce(t.ends_at, t.due_at + make_interval(mins => CASE t.kind ${MINUTES} END)) END`;
+const ENDS = `coalesce(t.ends_at, t.due_at + CASE WHEN t.all_day THEN interval '1 day' ELSE make_interval(mins => CASE t.kind ${MINUTES} END) END)`;
 /** What repeats and began before is looked at whenever it was due. */
 const IN_TIME = `t.due_at < $until AND (t.due_at >= $earliest AND ${ENDS} > $from)`;
 
@@ -74,7 +74,8 @@ const ask = (
   );
 
 function itemOf(row: Row, context: Context): CalendarItem {
-  const due = { dueAt: row.due_at.toISOString(), allDay: row.all_day, zone: row.zone };
+  const endAt = row.ends_at?.toISOString() ?? null;
+  const due = { dueAt: row.due_at.toISOString(), endAt, allDay: row.all_day, zone: row.zone };
   const state = dueState(due, context.now().toISOString(), context.actor?.timeZone ?? row.zone);
   return {
     key: row.id,
@@ -82,7 +83,7 @@ function itemOf(row: Row, context: Context): CalendarItem {
     version: row.version,
     ...{ title: row.title, kind: row.kind, place: row.place, zone: row.zone, allDay: row.all_day },
     start: due.dueAt,
-    end: (row.ends_at ?? row.due_at).toISOString(),
+    end: endAt ?? due.dueAt,
     isDone: row.done_at !== null,
     isExpected: false,
     isOverdue: row.done_at === null && state === 'overdue',

@@ -55,6 +55,8 @@ const dateIn = (iso: string, zone: string): string => DateTime.fromISO(iso, { zo
 
 function eventOf(item: CalendarItem, { house, now }: Pick<Context, 'house' | 'now'>): CalendarEvent {
   const day = dateIn(item.start, item.zone);
+  const next = DateTime.fromISO(day).plus({ days: 1 }).toISODate() ?? day;
+  const end = dateIn(item.end, item.zone);
   return {
     uid: item.isExpected
       ? `${item.start.slice(0, 10)}.${uidOf(item.taskId, house.publicUrl)}`
@@ -63,7 +65,7 @@ function eventOf(item: CalendarItem, { house, now }: Pick<Context, 'house' | 'no
     stamp: now().toISOString(),
     title: item.title,
     start: item.allDay ? day : item.start,
-    end: item.allDay ? (DateTime.fromISO(day).plus({ days: 1 }).toISODate() ?? day) : item.end,
+    end: !item.allDay ? item.end : end > next ? end : next,
     allDay: item.allDay,
     place: item.place,
     notes: [item.about, item.with.length ? `With: ${item.with.join(', ')}` : ''].filter(Boolean).join('\n'),

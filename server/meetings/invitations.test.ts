@@ -85,6 +85,21 @@ it('what was held is over: nothing more is told of it', async () => {
   expect(await mailed()).toEqual([]);
 });
 
+it('one of whole days is an invitation for those days, and nobody hears that it is off once its time is gone', async () => {
+  const { task } = await meet();
+  await mailed();
+  house.mails.length = 0;
+  const days = { dueAt: '2026-12-03T00:00:00Z', endAt: '2026-12-05T00:00:00Z', allDay: true };
+  await change(pell, task.id, days);
+  expect(await mailed()).toEqual([[ANA, 'REQUEST', 1]]);
+  expect(sent()[0]?.subject).toBe('Changed: Trial ride, Thu 3 Dec 2026 – Fri 4 Dec 2026');
+  expect(eventOf(sent()[0])).toMatchObject({ start: '2026-12-03', end: '2026-12-05', allDay: true });
+  house.mails.length = 0;
+  await change(pell, task.id, { endAt: null });
+  expect(await mailed()).toEqual([[ANA, 'REQUEST', 2]]);
+  expect(sent()[0]?.subject).toBe('Changed: Trial ride, Thu 3 Dec 2026');
+});
+
 it('a colleague is told, sees it in their calendar, and answers here', async () => {
   const made = await meet({ people: [{ userId: await idOf(ines) }, { userId: await idOf(pell) }] });
   expect(await peopleOf(made.task.id)).toEqual([['Ines Tolland', 'waiting', 'on its way']]);

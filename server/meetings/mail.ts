@@ -11,7 +11,10 @@ import { uidOf } from './facts';
 import { peopleOf } from './people';
 
 const DAY_MS = 86_400_000;
-const Facts = z.object({ title: z.string(), startsAt: z.string(), endsAt: z.string(), place: z.string() });
+const Facts = z.object({
+  ...{ title: z.string(), startsAt: z.string(), endsAt: z.string(), place: z.string() },
+  allDay: z.boolean().optional(),
+});
 const Mailed = z.object({
   taskId: Id,
   email: z.string(),
@@ -51,8 +54,12 @@ const loadReady = (
       : null;
   });
 
-/** "Thu 3 Dec 2026, 10:00–11:00 (Lisbon time)" */
-function timeWords({ startsAt, endsAt }: Mailed['facts'], zone: string): string {
+/** "Thu 3 Dec 2026, 10:00–11:00 (Lisbon time)"; of whole days "Thu 3 Dec 2026 – Fri 4 Dec 2026" */
+function timeWords({ startsAt, endsAt, allDay }: Mailed['facts'], zone: string): string {
+  if (allDay) {
+    const days = [DateTime.fromISO(startsAt), DateTime.fromISO(endsAt).minus({ days: 1 })];
+    return [...new Set(days.map((day) => day.toFormat('ccc d LLL yyyy')))].join(' – ');
+  }
   const [start, end] = [startsAt, endsAt].map((iso) => DateTime.fromISO(iso, { zone }));
   if (!start || !end) return '';
   const until = end.hasSame(start, 'day') ? end.toFormat('HH:mm') : end.toFormat('ccc d LLL, HH:mm');
@@ -66,7 +73,7 @@ function wordsOf(
   { organizer, zone, people }: Ready,
 ): { subject: string; text: string } {
   const when = timeWords(facts, organizer.zone);
-  const theirs = zone && zone !== organizer.zone ? timeWords(facts, zone) : '';
+  const theirs = zone && zone !== organizer.zone && !facts.allDay ? timeWords(facts, zone) : '';
   const what = isOff ? 'Cancelled' : sequence ? 'Changed' : 'Invitation';
   const first = isOff
     ? `${organizer.name} cancelled this meeting.`
@@ -109,7 +116,7 @@ export const invitationMail = defineEffect({
           uid: uidOf(taskId, tools.house.publicUrl),
           ...{ sequence, stamp: tools.now().toISOString() },
           ...{ title: facts.title, start: facts.startsAt, end: facts.endsAt, place: facts.place },
-          ...{ allDay: false, notes: '', url: '', comment: '', isCancelled: isOff },
+          ...{ allDay: facts.allDay ?? false, notes: '', url: '', comment: '', isCancelled: isOff },
           organizer: { name: organizer.name, email: organizer.email },
           attendees: invited,
         },

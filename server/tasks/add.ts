@@ -87,6 +87,7 @@ export async function addTask(context: Context, wanted: WantedTask, about: Conce
       ? await requireColleague(context, wanted.assigneeId)
       : actor.id;
   const dueAt = new Date(wanted.dueAt);
+  const zone = wanted.zone ?? actor.timeZone;
   const task = await context.write.insert(Task, {
     id: context.newId(),
     title: wanted.title,
@@ -94,8 +95,8 @@ export async function addTask(context: Context, wanted: WantedTask, about: Conce
     startsAt: startOf(wanted.startAt, dueAt),
     dueAt,
     allDay: wanted.allDay,
-    endsAt: endOf(wanted),
-    zone: wanted.zone ?? actor.timeZone,
+    endsAt: endOf({ ...wanted, zone }),
+    zone,
     assigneeId,
     givenBy: assigneeId === actor.id ? null : actor.id,
     ...(wanted.priority ? { priority: wanted.priority } : {}),

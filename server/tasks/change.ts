@@ -8,7 +8,7 @@ import { notFound } from '../http/problems';
 import { enter, linkEntry } from '../ledger/write';
 import { copyPeople, peopleOf, putPeople } from '../meetings/people';
 import { kindOf, requireWatchers, seriesFrom, startOf, type WantedTask } from './add';
-import { endOf } from './ends';
+import { endMovedTo, endOf } from './ends';
 
 type Patch = { [Key in keyof WantedTask]?: WantedTask[Key] } & {
   done?: boolean | undefined;
@@ -62,11 +62,11 @@ function timesOf(task: Task, patch: Patch): Partial<Pick<Task, 'dueAt' | 'endsAt
     ...(patch.dueAt ? { dueAt } : {}),
     ...(patch.allDay === undefined ? {} : { allDay }),
     endsAt:
-      patch.endAt === undefined
-        ? allDay
-          ? null
-          : shifted(task.endsAt)
-        : endOf({ dueAt: dueAt.toISOString(), endAt: patch.endAt, allDay }),
+      patch.endAt !== undefined
+        ? endOf({ dueAt: dueAt.toISOString(), endAt: patch.endAt, allDay, zone: patch.zone ?? task.zone })
+        : allDay === task.allDay
+          ? endMovedTo(dueAt, task)
+          : null,
     startsAt: patch.startAt === undefined ? shifted(task.startsAt) : startOf(patch.startAt, dueAt),
   };
 }
@@ -109,7 +109,7 @@ async function addNext(context: Context, task: Task): Promise<void> {
     id: context.newId(),
     checklist: checklist.map(({ words }) => ({ words, isDone: false })),
     dueAt,
-    endsAt: shifted(task.endsAt),
+    endsAt: endMovedTo(dueAt, task),
     startsAt: shifted(task.startsAt),
     occursAt: next.occursAt.toJSDate(),
     createdAt: context.now(),

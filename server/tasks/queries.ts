@@ -60,7 +60,8 @@ const named = (id: string | null, name: string | null): { id: string; name: stri
   id && name ? { id, name } : null;
 
 function asTask(row: Row, context: Context): TaskView {
-  const due = { dueAt: row.due_at.toISOString(), allDay: row.all_day, zone: row.zone };
+  const endAt = row.ends_at?.toISOString() ?? null;
+  const due = { dueAt: row.due_at.toISOString(), endAt, allDay: row.all_day, zone: row.zone };
   return {
     id: row.id,
     version: row.version,
@@ -69,7 +70,6 @@ function asTask(row: Row, context: Context): TaskView {
     ...due,
     ownKind: named(row.kind_id, row.own_kind),
     startAt: row.starts_at?.toISOString() ?? null,
-    endAt: row.ends_at?.toISOString() ?? null,
     priority: row.priority,
     progress: row.progress,
     repeat: row.repeat,

@@ -4,17 +4,21 @@ import { computed } from 'vue';
 import { calendarDay, clock, nameList, todayOf } from '../shell/format';
 import { useSession } from '../shell/session';
 import TaskLink from '../tasks/TaskLink.vue';
-import { placeOf } from './placing';
+import { daysOf, placeOf } from './placing';
 
 /** What stands in a calendar, day after day, as a list. */
-const props = defineProps<{ items: readonly CalendarItem[]; showsWho: boolean }>();
+const props = defineProps<{
+  items: readonly CalendarItem[];
+  showsWho: boolean;
+  /** YYYY-MM-DD; the end is not shown. */
+  from: string;
+  until: string;
+}>();
 const session = useSession();
 const days = computed(() => {
   const groups = new Map<string, CalendarItem[]>();
-  for (const item of props.items) {
-    const day = placeOf(item).start.slice(0, 10);
-    groups.set(day, [...(groups.get(day) ?? []), item]);
-  }
+  for (const item of props.items)
+    for (const day of daysOf(placeOf(item), props)) groups.set(day, [...(groups.get(day) ?? []), item]);
   return [...groups]
     .sort(([a], [b]) => a.localeCompare(b))
     .map(([day, items]) => ({ day, items: items.sort((a, b) => Number(b.allDay) - Number(a.allDay)) }));

@@ -13,7 +13,7 @@ import timeGrid from '@fullcalendar/timegrid';
 import { computed, onBeforeUnmount, onMounted, useTemplateRef, watch } from 'vue';
 import { calendarDay, localeOf } from '../shell/format';
 import { toField } from '../shell/moment';
-import type { Span } from './days';
+import { addDays, type Span } from './days';
 import { movedBy, placeOf, type Place } from './placing';
 
 /**
@@ -86,7 +86,7 @@ const events = computed(() => [
     title: item.title,
     ...placeOf(item),
     editable: canMove(item),
-    durationEditable: canMove(item) && !item.allDay,
+    durationEditable: canMove(item),
     classNames: toneOf(item),
   })),
   ...props.busy.map(({ start, end, name }, index) => ({
@@ -170,7 +170,7 @@ const options = computed((): CalendarOptions => ({
 function labelOf(item: CalendarItem): string {
   const { start, end, allDay } = placeOf(item);
   const when = allDay
-    ? calendarDay(start)
+    ? [...new Set([start, addDays(end, -1)])].map(calendarDay).join(' to ')
     : `${calendarDay(start.slice(0, 10))}, ${hourOf(start)} to ${hourOf(end)}`;
   return [item.title, when, item.about, stateOf(item), wordsOf(item)].filter(Boolean).join(', ');
 }

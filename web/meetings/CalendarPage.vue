@@ -66,13 +66,12 @@ const busy = computed(() =>
 const step = (by: 1 | -1): void => void (on.value = stepFrom(props.span, day.value, by));
 const toToday = (): void => void (on.value = '');
 const open = (taskId: string): unknown => router.push({ query: { ...route.query, task: taskId } });
-const add = (place?: Place): unknown =>
-  router.push({
-    query: newMeeting(
-      route.query,
-      place && { start: place.start, ...(place.allDay ? {} : { end: place.end }) },
-    ),
-  });
+/** A day that is pressed in a month is given a time in the form; whole days are those of the row above the hours, or several. */
+function add(place?: Place): unknown {
+  const isWhole = place && (!place.allDay || props.span !== 'month' || place.end > addDays(place.start, 1));
+  const begun = place && { start: place.start, ...(isWhole ? { end: place.end } : {}) };
+  return router.push({ query: newMeeting(route.query, begun) });
+}
 /**
  * What was moved stands there at once. The moves of one are sent one after the other, each on the version that the one before
  * it made, so that a key pressed twice moves twice.
@@ -81,7 +80,9 @@ const moved = ref(new Map<string, { place: Times; version: number; left: number 
 const items = computed(() =>
   (data.value?.items ?? []).map((item) => {
     const place = moved.value.get(item.key)?.place;
-    return place ? { ...item, start: place.dueAt, end: place.endAt ?? item.end, allDay: place.allDay } : item;
+    if (!place) return item;
+    const end = place.endAt ?? (place.allDay ? place.dueAt : item.end);
+    return { ...item, start: place.dueAt, end, allDay: place.allDay };
   }),
 );
 let sending: Promise<unknown> = Promise.resolve();
@@ -140,7 +141,13 @@ usePageKeys((event) => {
     <CalendarTrouble />
     <p v-if="error" class="wrong" role="alert">{{ error }}</p>
     <template v-if="data">
-      <CalendarAgenda v-if="isList && items.length" :items="items" :shows-who="showsWho" />
+      <CalendarAgenda
+        v-if="isList && items.length"
+        :items="items"
+        :shows-who="showsWho"
+        :from="range.from"
+        :until="range.until"
+      />
       <p v-else-if="isList" class="empty">Nothing has a day or a time here.</p>
       <CalendarGrid
         v-else

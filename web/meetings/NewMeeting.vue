@@ -26,6 +26,8 @@ const undo = useUndo();
 const title = ref('');
 const people = ref<Picked[]>([]);
 const day = ref('');
+const isAllDay = ref(false);
+const lastDay = ref('');
 const from = ref('');
 const until = ref('');
 const place = ref('');
@@ -41,6 +43,8 @@ function begin(): void {
   const { start = '', end = '', with: person, deal: about } = begunMeeting(route.query);
   day.value = start.slice(0, 10);
   if (!start) void proposeDay();
+  isAllDay.value = start.length === 10 && end.length === 10;
+  if (isAllDay.value) lastDay.value = addDays(end, -1);
   from.value = start.slice(11) || '10:00';
   until.value = end.slice(11) || after(from.value, 60);
   if (person) people.value = [{ key: person.id, name: person.name, personId: person.id }];
@@ -74,22 +78,36 @@ function take({ start, end }: { start: string; end: string }): void {
 }
 const remove = (key: string): void => void (people.value = people.value.filter((one) => one.key !== key));
 
+/** A whole day needs no end; of several, it is when the day after the last begins. */
+function timesWanted(): { dueAt: string; endAt: string | null; allDay: boolean } | null {
+  if (isAllDay.value) {
+    const dueAt = fromField(day.value, true);
+    if (!dueAt) return null;
+    const endAt = lastDay.value > day.value ? fromField(addDays(lastDay.value, 1), true) : null;
+    return { dueAt, endAt, allDay: true };
+  }
+  const dueAt = fromField(`${day.value}T${from.value}`, false);
+  const endDay = until.value > from.value ? day.value : addDays(day.value, 1);
+  const endAt = dueAt && fromField(`${endDay}T${until.value}`, false);
+  return endAt ? { dueAt, endAt, allDay: false } : null;
+}
+
 async function save(): Promise<void> {
   if (isSaving.value) return;
   error.value = '';
   wrong.value = title.value.trim() ? {} : { title: 'Say what it is about.' };
-  const dueAt = fromField(`${day.value}T${from.value}`, false);
-  const endDay = until.value > from.value ? day.value : addDays(day.value, 1);
-  const endAt = fromField(`${endDay}T${until.value}`, false);
-  if (!dueAt || !endAt) wrong.value = { ...wrong.value, day: 'Say on which day it is.' };
-  if (Object.keys(wrong.value).length || !dueAt) return;
+  const times = timesWanted();
+  if (!times) wrong.value = { ...wrong.value, day: 'Say on which day it is.' };
+  if (isAllDay.value && lastDay.value && lastDay.value < day.value)
+    wrong.value = { ...wrong.value, lastDay: 'The last day is before the first.' };
+  if (Object.keys(wrong.value).length || !times) return;
   isSaving.value = true;
   try {
     const { task, eventId } = await api('POST /api/tasks', {
       body: {
         title: title.value,
         kind: 'meeting',
-        ...{ dueAt, endAt, allDay: false, place: place.value, notes: notes.value },
+        ...{ ...times, place: place.value, notes: notes.value },
         isInviting: isInviting.value && people.value.length > 0,
         people: people.value.map(wantedOf),
         personId: people.value.find(({ personId }) => personId)?.personId ?? null,
@@ -133,11 +151,27 @@ async function save(): Promise<void> {
         </li>
       </ul>
       <div class="when">
-        <DateField v-model="day" label="Day" required :error-messages="wrong.day" />
-        <TimeField v-model="from" label="From" />
-        <TimeField v-model="until" label="Until" :error-messages="wrong.endAt" />
+        <DateField
+          v-model="day"
+          :label="isAllDay ? 'First day' : 'Day'"
+          required
+          :error-messages="wrong.day"
+        />
+        <DateField
+          v-if="isAllDay"
+          v-model="lastDay"
+          class="last-day"
+          label="Last day"
+          placeholder="The same day"
+          :error-messages="wrong.lastDay ?? wrong.endAt"
+        />
+        <template v-else>
+          <TimeField v-model="from" label="From" />
+          <TimeField v-model="until" label="Until" :error-messages="wrong.endAt" />
+        </template>
       </div>
-      <FreeTimes :colleague-ids="colleagueIds" @take="take" />
+      <v-checkbox v-model="isAllDay" label="All day" />
+      <FreeTimes v-if="!isAllDay" :colleague-ids="colleagueIds" @take="take" />
       <v-text-field v-model="place" label="Where" maxlength="300" placeholder="Address, room or link" />
       <div v-if="deal" class="pair">
         <span><span class="cap">Deal</span> {{ deal.label }}</span>
@@ -184,6 +218,9 @@ li,
   gap: 12px;
   align-items: baseline;
   border-bottom: 1px solid var(--rule);
+}
+.last-day {
+  grid-column: span 2;
 }
 .when {
   display: grid;

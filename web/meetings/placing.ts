@@ -13,21 +13,26 @@ export interface Place {
 export function placeOf({ start, end, allDay, zone }: CalendarItem): Place {
   if (!allDay) return { start: toField(start, false), end: toField(end, false), allDay };
   const day = toField(start, true, zone);
-  return { start: day, end: addDays(day, 1), allDay };
+  const [after, last] = [addDays(day, 1), toField(end, true, zone)];
+  return { start: day, end: last > after ? last : after, allDay };
 }
 
 /** What is sent of a task that was put elsewhere. */
 export interface Times {
   dueAt: string;
   allDay: boolean;
-  endAt?: string;
+  endAt?: string | null;
 }
 
 export function timesAt(place: Place, zone: string): Times | null {
   const dueAt = fromField(place.start, place.allDay, place.allDay ? zone : undefined);
   if (!dueAt) return null;
-  const endAt = place.allDay ? null : fromField(place.end, false);
-  return { dueAt, allDay: place.allDay, ...(endAt && endAt > dueAt ? { endAt } : {}) };
+  if (place.allDay) {
+    const isLonger = place.end > addDays(place.start, 1);
+    return { dueAt, allDay: true, endAt: isLonger ? fromField(place.end, true, zone) : null };
+  }
+  const endAt = fromField(place.end, false);
+  return { dueAt, allDay: false, ...(endAt && endAt > dueAt ? { endAt } : {}) };
 }
 
 const STEP_MINUTES = 15;
@@ -50,8 +55,11 @@ export function movedBy(place: Place, key: { name: string; isLonger: boolean }):
   const days = DAYS[key.name];
   const steps = STEPS[key.name];
   if (place.allDay) {
-    if (days && !key.isLonger)
-      return { ...place, start: addDays(place.start, days), end: addDays(place.end, days) };
+    if (days && key.isLonger) {
+      const end = addDays(place.end, days);
+      return end > place.start ? { ...place, end } : null;
+    }
+    if (days) return { ...place, start: addDays(place.start, days), end: addDays(place.end, days) };
     if (steps !== 1 || key.isLonger) return null;
     const start = `${place.start}T${FIRST_HOUR}`;
     return { start, end: shift(start, MINUTES), allDay: false };
@@ -64,4 +72,14 @@ export function movedBy(place: Place, key: { name: string; isLonger: boolean }):
   return minutes
     ? { start: shift(place.start, minutes), end: shift(place.end, minutes), allDay: false }
     : null;
+}
+
+/** The days on which something stands in a list from one day until before another, YYYY-MM-DD; what has a time stands where it begins. */
+export function daysOf(place: Place, { from, until }: { from: string; until: string }): string[] {
+  const first = place.start.slice(0, 10);
+  if (!place.allDay) return [first];
+  const days: string[] = [];
+  for (let day = first < from ? from : first; day < place.end && day < until; day = addDays(day, 1))
+    days.push(day);
+  return days;
 }

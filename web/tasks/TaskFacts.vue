@@ -3,14 +3,13 @@ import type { TaskDetail } from '@emporikon/contract/tasks';
 import { computed } from 'vue';
 import EditCell from '../kit/EditCell.vue';
 import { api } from '../shell/api';
-import { clock, due, fullDay, percent } from '../shell/format';
+import { percent } from '../shell/format';
 import { useFetched } from '../shell/live';
-import { fromField, toField } from '../shell/moment';
 import { useUndo } from '../shell/undo';
 import { useTeam } from '../shell/useTeam';
-import { addDays } from '../meetings/days';
 import { PRIORITIES, TASK_KINDS } from './kinds';
 import { keyOf, reminderChoices, reminderOf, reminderWords } from './reminders';
+import TaskTimes from './TaskTimes.vue';
 
 /** Everything that belongs to a task, each edited where it stands. */
 const props = defineProps<{ task: TaskDetail }>();
@@ -30,36 +29,6 @@ const saver =
   (text: string, version: number) =>
     change({ [field]: of(text) })(version);
 
-/** A whole day counts in the zone of the task. */
-const dayOf = (iso: string): string =>
-  toField(iso, true, props.task.allDay ? props.task.zone : undefined).slice(0, 10);
-const timeOf = (iso: string): string => toField(iso, false).slice(11);
-const at = (day: string, time: string | null): string => {
-  const { zone } = props.task;
-  return (time ? fromField(`${day}T${time}`, false) : fromField(day, true, zone)) ?? props.task.dueAt;
-};
-const saveDay = (day: string, version: number): Promise<void> =>
-  change({ dueAt: at(day, props.task.allDay ? null : timeOf(props.task.dueAt)) })(version);
-
-/** A time as it is typed; null for none. */
-async function timeFrom(typed: string): Promise<string | null> {
-  const { readTypedTime } = await import('@emporikon/core/calendar/typedTime');
-  const time = typed.trim() ? readTypedTime(typed) : null;
-  if (typed.trim() && !time) throw new Error(`“${typed}” is not a time. Type one such as 9:30.`);
-  return time;
-}
-async function saveTime(typed: string, version: number): Promise<void> {
-  const time = await timeFrom(typed);
-  await change({ dueAt: at(dayOf(props.task.dueAt), time), allDay: time === null })(version);
-}
-async function saveUntil(typed: string, version: number): Promise<void> {
-  const time = await timeFrom(typed);
-  const begins = dayOf(props.task.dueAt);
-  // What ends before it begins ends on the day after.
-  const isNextDay = time !== null && time <= timeOf(props.task.dueAt);
-  const endDay = isNextDay ? addDays(begins, 1) : begins;
-  await change({ endAt: time === null ? null : at(endDay, time) })(version);
-}
 async function saveRepeat(typed: string, version: number): Promise<void> {
   const { findRepeat } = await import('@emporikon/core/calendar/repeatWords');
   const found = typed.trim() ? findRepeat(typed) : null;
@@ -97,63 +66,7 @@ const lines = (text: string): string[] => text.split('\n').filter(Boolean);
         />
       </dd>
     </div>
-    <div>
-      <dt class="cap">Due</dt>
-      <dd :class="{ late: task.state === 'overdue' && !task.doneAt }">
-        <EditCell
-          :value="dayOf(task.dueAt)"
-          :shown="due({ ...task, allDay: true, zone: task.allDay ? task.zone : undefined })"
-          label="Due"
-          kind="date"
-          :save="saveDay"
-          :version="task.version"
-          field="dueAt"
-        />
-      </dd>
-    </div>
-    <div>
-      <dt class="cap">Time</dt>
-      <dd>
-        <EditCell
-          :value="task.allDay ? null : timeOf(task.dueAt)"
-          :shown="task.allDay ? undefined : clock(task.dueAt)"
-          label="Time"
-          placeholder="Any time"
-          :save="saveTime"
-          :version="task.version"
-          field="allDay"
-        />
-      </dd>
-    </div>
-    <div v-if="!task.allDay">
-      <dt class="cap">Until</dt>
-      <dd>
-        <EditCell
-          :value="task.endAt ? timeOf(task.endAt) : null"
-          :shown="task.endAt ? clock(task.endAt) : undefined"
-          label="Until"
-          placeholder="Not set"
-          :save="saveUntil"
-          :version="task.version"
-          field="endAt"
-        />
-      </dd>
-    </div>
-    <div>
-      <dt class="cap">Starts</dt>
-      <dd>
-        <EditCell
-          :value="task.startAt ? dayOf(task.startAt) : null"
-          :shown="task.startAt ? fullDay(dayOf(task.startAt)) : undefined"
-          label="Starts"
-          kind="date"
-          placeholder="At once"
-          :save="saver('startAt', (day) => (day ? at(day, null) : null))"
-          :version="task.version"
-          field="startAt"
-        />
-      </dd>
-    </div>
+    <TaskTimes :task="task" :change="change" />
     <div>
       <dt class="cap">Who does it</dt>
       <dd>

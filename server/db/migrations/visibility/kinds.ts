@@ -5,6 +5,8 @@ export interface Kind {
   parents: readonly string[];
   /** Further records it belongs to, as SQL over `t` that gives their ids. */
   further?: string;
+  /** Colleagues who see it as those do whose it is, as SQL over `t` that gives their ids. */
+  asked?: string;
 }
 
 /** In the order in which one decides about the next. */

@@ -24,7 +24,7 @@ CREATE TRIGGER ${table}_sight_update AFTER UPDATE ON ${table} REFERENCING NEW TA
 };
 
 /** The same for what joins one kind of record to others. */
-const noticingLinks = (table: string, kind: string, id: string, others: readonly string[]): string =>
+export const noticingLinks = (table: string, kind: string, id: string, others: readonly string[]): string =>
   Object.entries({
     insert: 'NEW TABLE AS fresh',
     delete: 'OLD TABLE AS fresh',
@@ -44,13 +44,13 @@ CREATE TRIGGER ${table}_sight_${operation} AFTER ${operation} ON ${table} REFERE
     .join('\n');
 
 /** Puts right who may see records of one kind, and what belongs to those for which it changed. */
-const settling = ({ table, owners, parents, further }: Kind): string => `
+const settling = ({ table, owners, parents, further, asked }: Kind): string => `
   IF of = '${table}' THEN
     WITH should AS MATERIALIZED (
       SELECT t.id, audience_of_all(array_append(ARRAY(
                SELECT r.seen_by FROM (
                  SELECT unnest(ARRAY[${columnsOf('t', parents)}]::uuid[]) AS id${further ? ` UNION ALL ${further}` : ''}) b JOIN restricted r ON r.id = b.id
-             ), audience_of(t.visibility, t.visible_to, ARRAY[${columnsOf('t', owners)}]))) AS seen_by
+             ), audience_of(t.visibility, t.visible_to, ARRAY[${columnsOf('t', owners)}]${asked ? ` || ARRAY(${asked})` : ''}))) AS seen_by
         FROM ${table} t WHERE t.id = ANY (ids)),
     done AS (UPDATE ${table} t SET seen_by = s.seen_by FROM should s
       WHERE t.id = s.id AND t.seen_by IS DISTINCT FROM s.seen_by RETURNING t.id)
@@ -74,14 +74,18 @@ const settling = ({ table, owners, parents, further }: Kind): string => `
     RETURN;
   END IF;`;
 
-/** The functions and triggers that keep `seen_by` true, whatever is written. */
-export const settlingSql = `
-CREATE FUNCTION sight_settle(of text, ids uuid[]) RETURNS void LANGUAGE plpgsql SECURITY DEFINER SET search_path = public AS $$
+/** The function that puts right who may see some records of a kind. */
+export const settleSql = (kinds: readonly Kind[]): string => `
+CREATE OR REPLACE FUNCTION sight_settle(of text, ids uuid[]) RETURNS void LANGUAGE plpgsql SECURITY DEFINER SET search_path = public AS $$
 DECLARE changed uuid[];
 BEGIN
   IF ids = '{}' THEN RETURN; END IF;
-${KINDS.map(settling).join('\n')}
-END $$;
+${kinds.map(settling).join('\n')}
+END $$;`;
+
+/** The functions and triggers that keep `seen_by` true, whatever is written. */
+export const settlingSql = `
+${settleSql(KINDS)}
 
 CREATE FUNCTION sight_settle_pending() RETURNS trigger LANGUAGE plpgsql SECURITY DEFINER SET search_path = public AS $$
 DECLARE waiting jsonb;
