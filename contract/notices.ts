@@ -31,7 +31,7 @@ const NoticeSettings = z.object({
   quiet: z
     .object({ from: TimeOfDay, until: TimeOfDay })
     .nullable()
-    .describe('when nothing is mailed, on your clock; it may go over midnight'),
+    .describe('when nothing is mailed or shown by the browser, on your clock; it may go over midnight'),
 });
 
 export const noticeRoutes = routes({

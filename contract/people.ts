@@ -48,6 +48,8 @@ export const PersonRow = z.object({
   turn: Turn,
   spokenAt: Time.nullable().describe('when both sides had a word last'),
   touchedAt: Time.nullable().describe('when anything was said last, by us or by them'),
+  daysQuiet: z.int().nullable().describe('whole days since both sides had a word; null where they never had'),
+  nextMove: Task.pick({ id: true, title: true, dueAt: true, allDay: true, zone: true }).nullable(),
 });
 export type PersonRow = z.infer<typeof PersonRow>;
 const LeadRef = Named.extend({ status: z.string() });

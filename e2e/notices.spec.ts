@@ -76,3 +76,51 @@ test('a colleague is called by the first letters, and a change of standing says 
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(entry).not.toContainText('They signed at the fair');
 });
+
+test('the browser shows what is new while the page is in the background, as allowed and chosen, and not in quiet hours', async ({
+  browser,
+}) => {
+  const page = await signIn(browser);
+  const ines = await signIn(browser, 'ines');
+  await page.context().grantPermissions(['notifications']);
+  await page.addInitScript(() => {
+    const shown: string[] = [];
+    Object.assign(window, {
+      shown,
+      Notification: class extends Notification {
+        constructor(title: string, options?: NotificationOptions) {
+          super(title, options);
+          shown.push(`${title} ${options?.body ?? ''}`.trim());
+        }
+      },
+    });
+    // Whoever works in another tab.
+    Object.defineProperty(document, 'hidden', { get: () => true });
+  });
+  const shown = () => page.evaluate(() => (window as unknown as { shown: string[] }).shown);
+  const name = `Browser Notice${Date.now()}`;
+  const made = await page.request.post('/api/people', { data: { fullName: name } });
+  const { person } = (await made.json()) as { person: { id: string } };
+  await page.goto('/settings/notices');
+  expect(await page.evaluate(() => Notification.permission)).toBe('granted');
+  const ticked = page.waitForResponse('**/api/notices/settings');
+  await page.getByLabel('Browser: A colleague mentions you').check();
+  await ticked;
+  const mention = (words: string) =>
+    ines.request.post('/api/ledger', { data: { line: `@pell ${words}`, about: { personId: person.id } } });
+  const quiet = async (hours: { from: string; until: string } | null) =>
+    expect((await page.request.patch('/api/notices/settings', { data: { quiet: hours } })).ok()).toBe(true);
+  const forYou = page.getByRole('button', { name: /^For you/ });
+  const unread = async () => Number(/\d+/.exec((await forYou.textContent()) ?? '')?.[0] ?? 0);
+  const before = await unread();
+  await mention('her brother rides too');
+  await expect.poll(shown).toEqual([`Ines Tolland mentioned you: @pell her brother rides too ${name}`]);
+  await quiet({ from: '00:00', until: '23:59' });
+  await mention('it rained all day');
+  await expect.poll(unread).toBe(before + 2);
+  await quiet(null);
+  await mention('the van was blue');
+  await expect.poll(async () => (await shown()).at(-1)).toContain('the van was blue');
+  expect(await shown()).toHaveLength(2);
+  await page.getByLabel('Browser: A colleague mentions you').uncheck();
+});

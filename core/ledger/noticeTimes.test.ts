@@ -1,5 +1,5 @@
 import { DateTime } from 'luxon';
-import { digestDay, mailableAt } from './noticeTimes';
+import { digestDay, isQuiet, mailableAt } from './noticeTimes';
 
 const at = (iso: string): DateTime => DateTime.fromISO(iso, { zone: 'utc' });
 const mailed = (iso: string, zone: string, from: string, until: string) =>
@@ -14,6 +14,16 @@ describe('quiet hours', () => {
     ['2026-11-29T06:00:00Z', '2026-11-29T07:00:00+01:00'],
   ])('from 22:00 to 07:00: what comes at %s is mailed at %s', (iso, when) => {
     expect(mailed(iso, 'Europe/Berlin', '22:00', '07:00')).toBe(when);
+  });
+  it('begin and end at their minute, on the clock of whoever rests', () => {
+    const night = { from: '22:00', until: '07:00' };
+    const quiet = (iso: string) => isQuiet(new Date(iso), 'Europe/Berlin', night);
+    expect(
+      ['2026-11-28T20:59:59Z', '2026-11-28T21:00:00Z', '2026-11-29T05:59:59Z', '2026-11-29T06:00:00Z'].map(
+        quiet,
+      ),
+    ).toEqual([false, true, true, false]);
+    expect(isQuiet(new Date('2026-11-28T21:00:00Z'), 'Europe/Berlin', null)).toBe(false);
   });
   it('within a day', () => {
     expect(mailed('2026-11-28T12:30:00Z', 'UTC', '12:00', '13:00')).toBe('2026-11-28T13:00:00Z');

@@ -1,6 +1,6 @@
-import type { DateTime } from 'luxon';
+import { DateTime } from 'luxon';
 
-/** From when to when nothing is mailed (HH:MM); it may go over midnight. */
+/** From when to when nothing is mailed or shown (HH:MM); it may go over midnight. */
 export interface Quiet {
   from: string;
   until: string;
@@ -25,6 +25,10 @@ export function mailableAt(now: DateTime, zone: string, quiet: Quiet | null): Da
   if (at >= from) return on(at.plus({ days: 1 }), quiet.until);
   return at < until ? until : at;
 }
+
+/** Whether a moment falls into the quiet hours of somebody whose clock is that of `zone`. */
+export const isQuiet = (now: Date, zone: string, quiet: Quiet | null): boolean =>
+  mailableAt(DateTime.fromJSDate(now), zone, quiet).toMillis() > now.getTime();
 
 /**
  * The day (YYYY-MM-DD) whose digest is to go out now; null while it is not time yet, or it went out.

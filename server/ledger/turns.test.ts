@@ -119,7 +119,10 @@ describe('whose turn it is', () => {
     const id = await person('Listed Lindqvist');
     const row = async (by = pell) =>
       (await by.call('GET /api/people', { query: { q: 'listed lindqvist' } })).body.items[0];
-    expect(await row()).toMatchObject({ turn: { turn: 'nobody' }, spokenAt: null, touchedAt: null });
+    expect(await row()).toMatchObject({
+      ...{ turn: { turn: 'nobody' }, spokenAt: null, touchedAt: null },
+      ...{ daysQuiet: null, nextMove: null },
+    });
     await mailed('theirs', 'What does the trailer cost?', '2026-10-01T09:00:00Z', id);
     await mailed('ours', 'It costs €1,190.', '2026-10-02T09:00:00Z', id);
     const missed = {
@@ -137,6 +140,16 @@ describe('whose turn it is', () => {
       touchedAt: '2026-10-05T09:00:00.000Z',
     };
     expect(await row()).toMatchObject(listed);
+    const days = (house.tools.now().getTime() - Date.parse('2026-10-01T09:00:00Z')) / 86_400_000;
+    expect((await row())?.daysQuiet).toBe(Math.floor(days));
+    // A meeting that they come to is what comes next with them, as on their page.
+    const later = { title: 'Ring', personId: id, dueAt: '2026-12-20T00:00:00Z' };
+    await pell.call('POST /api/tasks', { body: later });
+    const meeting = { title: 'Trial ride', kind: 'meeting', dueAt: '2026-12-10T10:00:00Z', allDay: false };
+    await pell.call('POST /api/tasks', { body: { ...meeting, people: [{ personId: id }] } });
+    expect((await row())?.nextMove).toMatchObject({ title: 'Trial ride' });
+    const dossier = await pell.call('GET /api/people/:id', { params: { id } });
+    expect(dossier.body.nextMove).toMatchObject({ title: 'Trial ride' });
     // What only some may see is read for whoever asks, and is the same to them.
     const hidden = (await mailed('theirs', 'In confidence: may we return it?', '2026-10-07T09:00:00Z', id))
       .body.id;

@@ -8,6 +8,7 @@ import { decodeCursor, encodeCursor } from '../http/paging';
 import { notFound } from '../http/problems';
 import { inOrderOf, sortedIds, type SortKey } from '../http/sorting';
 import { nameHolds } from '../search/filter';
+import { nextMoves } from '../tasks/queries';
 import { namesHolding, type Named } from './byName';
 
 interface Row {
@@ -34,17 +35,26 @@ const ACTIVE = {
   with: 'true',
 } as const;
 
-/** Rows with whose turn it is, and when they were spoken with last. */
+/** Rows with whose turn it is, when they were spoken with last, and what comes next. */
 async function withTurns(context: Context, rows: readonly Row[]): Promise<PersonRow[]> {
-  const turns = await turnsOfPeople(
-    context,
-    rows.map((row) => row.id),
-  );
-  return rows.map((row) => asRow(row, turns.get(row.id)));
+  const ids = rows.map((row) => row.id);
+  const turns = await turnsOfPeople(context, ids);
+  const moves = await nextMoves(context, 'person_id', ids);
+  return rows.map((row) => {
+    const contact = turns.get(row.id) ?? NOTHING_SAID;
+    return {
+      ...asRow(row, contact),
+      daysQuiet: contact.spokenAt ? daysSince(contact.spokenAt, context) : null,
+      nextMove: moves.get(row.id) ?? null,
+    };
+  });
 }
 
+const DAY_MS = 86_400_000;
+const daysSince = (iso: string, { now }: Context): number =>
+  Math.max(0, Math.floor((now().getTime() - Date.parse(iso)) / DAY_MS));
 const NOTHING_SAID = { ...joinTurns([]), spokenAt: null, touchedAt: null };
-const asRow = (row: Row, contact: Contact = NOTHING_SAID): PersonRow => ({
+const asRow = (row: Row, contact: Contact): Omit<PersonRow, 'daysQuiet' | 'nextMove'> => ({
   id: row.id,
   fullName: row.full_name,
   jobTitle: row.job_title,

@@ -141,7 +141,8 @@ export const namesOf = (context: Context, ids: readonly string[]): Promise<Names
 export async function withNextMove(context: Context, ids: readonly string[]): Promise<Set<string>> {
   const rows = await context.sequelize.query<{ id: string }>(
     `SELECT deal_id AS id FROM tasks WHERE done_at IS NULL AND deal_id = ANY ($ids::uuid[])
-     UNION SELECT person_id FROM tasks WHERE done_at IS NULL AND person_id = ANY ($ids::uuid[])`,
+     UNION SELECT person_id FROM tasks WHERE done_at IS NULL AND person_id = ANY ($ids::uuid[])
+     UNION SELECT a.person_id FROM task_people a JOIN tasks t ON t.id = a.task_id WHERE t.done_at IS NULL AND a.person_id = ANY ($ids::uuid[])`,
     { bind: { ids: [...ids] }, type: QueryTypes.SELECT, transaction: context.tx },
   );
   return new Set(rows.map(({ id }) => id));

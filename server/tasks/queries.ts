@@ -235,18 +235,22 @@ export async function openMoves(context: Context, owner: Owner, id: string): Pro
   return rows.map((row) => asTask(row, context));
 }
 
-/** The next move of each of some records: its earliest open task. */
+/** The next move of each of some records: its earliest open task, or the meeting that a person comes to. */
 export async function nextMoves(
   context: Context,
   owner: Owner,
   ids: readonly string[],
 ): Promise<Map<string, TaskView>> {
   if (!ids.length) return new Map();
-  const key = BY_OWNER[owner];
-  const rows = await context.sequelize.query<Row>(
-    `${SELECT.replace('SELECT', `SELECT DISTINCT ON (${key})`)}
-      WHERE t.done_at IS NULL AND ${key} = ANY(ARRAY[:ids]::uuid[]) ORDER BY ${key}, t.due_at, t.id`,
+  const comesTo =
+    owner === 'person_id'
+      ? 'UNION SELECT a.person_id, a.task_id FROM task_people a WHERE a.person_id = ANY(ARRAY[:ids]::uuid[])'
+      : '';
+  const rows = await context.sequelize.query<Row & { of_id: string }>(
+    `${SELECT.replace('SELECT', 'SELECT DISTINCT ON (o.of_id) o.of_id,')}
+      JOIN (SELECT t.${owner} AS of_id, t.id AS task_id FROM tasks t WHERE t.done_at IS NULL AND t.${owner} = ANY(ARRAY[:ids]::uuid[]) ${comesTo}) o ON o.task_id = t.id
+      WHERE t.done_at IS NULL ORDER BY o.of_id, t.due_at, t.id`,
     { replacements: { ids: [...ids] }, type: QueryTypes.SELECT, transaction: context.tx },
   );
-  return new Map(rows.flatMap((row) => (row[owner] ? [[row[owner], asTask(row, context)]] : [])));
+  return new Map(rows.map((row) => [row.of_id, asTask(row, context)]));
 }

@@ -7,9 +7,10 @@ import type { Column } from '../kit/table/columns';
 import SelectionBar from '../lookups/SelectionBar.vue';
 import NewButton from '../make/NewButton.vue';
 import { api } from '../shell/api';
-import { ago, shownCount } from '../shell/format';
+import { ago, due, shownCount } from '../shell/format';
 import TurnWords from '../dossier/TurnWords.vue';
 import { useFetched } from '../shell/live';
+import TaskLink from '../tasks/TaskLink.vue';
 import { reloadOn, usePaged } from '../shell/usePaged';
 import { useQueryRef } from '../shell/useQueryRef';
 
@@ -38,7 +39,7 @@ const { items, hasMore, more, error, reload } = usePaged(
         limit: 60,
       },
     }),
-  ['people', 'companies', 'contact_points', 'ledger_links'],
+  ['people', 'companies', 'contact_points', 'ledger_links', 'tasks'],
 );
 const ticked = ref<string[]>([]);
 reloadOn(
@@ -55,6 +56,8 @@ const COLUMNS: Column[] = [
   { key: 'owner', title: 'Owner', width: 10, isHidden: true },
   { key: 'spokenAt', title: 'Last spoken to', width: 10, isHidden: true },
   { key: 'touchedAt', title: 'Last touched', width: 10, isHidden: true },
+  { key: 'daysQuiet', title: 'Days quiet', width: 8, isNumber: true, isHidden: true },
+  { key: 'nextMove', title: 'Next move', width: 18, isHidden: true },
   { key: 'turn', title: 'Turn', width: 22, isHidden: true },
 ];
 </script>
@@ -150,6 +153,11 @@ const COLUMNS: Column[] = [
       </template>
       <template #cell-spokenAt="{ row }">{{ row.spokenAt ? ago(row.spokenAt) : '' }}</template>
       <template #cell-touchedAt="{ row }">{{ row.touchedAt ? ago(row.touchedAt) : '' }}</template>
+      <template #cell-nextMove="{ row }">
+        <template v-if="row.nextMove"
+          ><TaskLink :task="row.nextMove" /> <span class="soft">{{ due(row.nextMove) }}</span></template
+        >
+      </template>
       <template #cell-turn="{ row }"><TurnWords v-if="row.turn.since" :turn="row.turn" /></template>
       <template #empty>
         <p class="empty">

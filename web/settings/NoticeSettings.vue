@@ -119,7 +119,7 @@ const setQuiet = (): Promise<void> =>
       />
       <v-checkbox
         v-model="quiet.isOn"
-        label="Mail nothing during quiet hours"
+        label="No mail and no browser notifications during quiet hours"
         @update:model-value="setQuiet"
       />
       <template v-if="quiet.isOn">
