@@ -74,6 +74,16 @@ it('keeps rows of several tables apart, and says nothing of a table that is not 
   ]);
 });
 
+it('takes a key for a key, whatever every object has by that name', () => {
+  const was = { fullName: 'Dot', tags: [], custom: {}, ownerId: null };
+  const is = { ...was, custom: { toString: 'x', constructor: 'y' } };
+  const told = fieldChanges([change(was, is)], FIELDS).map(({ key, from, to }) => [key, from, to]);
+  expect(told).toEqual([
+    ['toString', null, 'x'],
+    ['constructor', null, 'y'],
+  ]);
+});
+
 it('gives a row back as it was when all of it is taken back, whatever it was', () => {
   const row = fc.record({
     fullName: fc.option(fc.string()),

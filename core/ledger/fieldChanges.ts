@@ -28,6 +28,10 @@ const isBlank = (value: unknown): boolean =>
 const isNamed = (value: unknown): value is Record<string, unknown> =>
   typeof value === 'object' && value !== null && !Array.isArray(value);
 
+/** What is held by names, and nothing that every object has: a key may be called “toString”. */
+const ownOf = (value: unknown): Record<string, unknown> =>
+  Object.assign(Object.create(null) as Record<string, unknown>, isNamed(value) ? value : {});
+
 /** First and last state of each row, so that what was written in steps is told once; rows in their order. */
 function firstToLast(changes: readonly RowChange[]): RowChange[] {
   const rows = new Map<string, RowChange>();
@@ -57,7 +61,7 @@ export function fieldChanges(
       const [from, to] = [before?.[field] ?? null, after?.[field] ?? null];
       if (isSame(from, to) || (isBlank(from) && isNothing(to))) return [];
       if (!isNamed(from) && !isNamed(to)) return [{ table, id, field, key: null, from, to, isMade, row }];
-      const [was, is] = [isNamed(from) ? from : {}, isNamed(to) ? to : {}];
+      const [was, is] = [ownOf(from), ownOf(to)];
       return [...new Set([...Object.keys(was), ...Object.keys(is)])]
         .filter((key) => !isSame(was[key], is[key]) && !(isBlank(was[key]) && isBlank(is[key])))
         .map((key) => ({ table, id, field, key, from: was[key] ?? null, to: is[key] ?? null, isMade, row }));

@@ -20,16 +20,24 @@ export interface Statements {
   counters: boolean;
   /** What is asked is whether whoever speaks shall do something: a yes leaves it to them. */
   offers: string[];
+  /** What is asked is which of several things with their prices it shall be, or when to call: the answer leaves it to whoever asked. */
+  choices: string[];
+  /** Nothing is in it but what is asked, and it is no proposal: what is asked first is not answered by it. */
+  asksBack: boolean;
   /** It says that there is no answer yet. */
   isNotYet: boolean;
   /** It says yes, which answers a question. */
   agrees: boolean;
   /** Nothing in it but thanks, receipts and goodbyes. */
   isThanks: boolean;
+  /** Thanks are in it, whatever else is. */
+  thanks: boolean;
   /** An offer of more help, or "no answer needed". */
   ends: boolean;
   /** It tells of something that wants no answer. */
   informs: boolean;
+  /** It reports that something is done, has come, or goes well. */
+  reports: boolean;
   /** Something comes with it. */
   brings: boolean;
   bringsQuote: boolean;
@@ -47,6 +55,7 @@ const COUNTERS = phrases('counters');
 const REQUESTS = phrases('requests');
 const OFFERS_CHOICE = phrases('offersChoice');
 const INFORMS = phrases('informs');
+const REPORTS = phrases('reports');
 const OFFERS_TO_DO = phrases('offersToDo');
 const REMINDS = phrases('reminds');
 const NOT_YET = phrases('notYet');
@@ -59,24 +68,44 @@ const BRINGS = phrases('attached');
 const GREETING = new RegExp(`^\\s*(?:${alternatives('greeting')})(?![\\p{L}\\p{N}])`, 'iu');
 /** Where one sentence asks two things: "is it light and can it be charged indoors?" */
 const SECOND_QUESTION = new RegExp(
-  `[,;]? (?:and|und|et|e|y|en|och|og|i) (?=(?:${alternatives('secondQuestion')}) )`,
+  `[,;]? (?:and|und|et|e|y|en|och|og|i) (?:also )?(?=(?:${alternatives('secondQuestion')}|tell (?:me|us)|let (?:me|us) know|send (?:me|us)|give (?:me|us)) )`,
 );
+/** "Send the paperwork": a sentence that begins with what is to be done. */
+const BARE_REQUEST = phrases('bareRequest');
 /** Said in short, at the end of a wish. */
 const SHORT_PLEASE = new RegExp(`(?<![a-z])(?:${alternatives('shortPlease')})[ .!]*$`);
 /** "Sim, pode ser" asks for nothing, though it begins as a request does. */
 const SHORT_YES =
   /^(?:(?:sim|si|yes|ja|oui|tak|claro)[, ]+)?(?:pode|puede) ser\b|^(?:sim|si|yes|ja|oui|tak|claro)(?: [\p{L}']+){0,4}[.!]*$/u;
 /** A sentence of one's own that begins with its verb: "Will go through it". */
-const BARE_WILL = /^(?:will|shall) (?!you|that|this|it|there|the)[a-z]+/;
+const BARE_WILL =
+  /^(?:will|shall) (?!you|that|this|it|there|the|be (?!in touch|back|with you|checking|[a-z]+ing|sent|paid|done|[a-z]+ed))[a-z]+/;
 /** "Say the word and I'll reserve it": what is promised hangs on what is asked. */
-const IN_RETURN =
-  /^(?:just |please |simply )*(?:say|let|send|tell|give|drop|call|ring|confirm|reply|sign|pick|choose|come back)\b.* and (?:i|we)(?:'ll| will)\b/;
+const IN_RETURN = phrases('inReturn');
 /** More than thanks is in it: something comes, or is going to be. */
 const CONTENT =
-  /\b(?:(?:it|that|they|this)(?:'ll| will)|here (?:is|are)|(?:it|that|they)(?:'s|'re| is| are) (?:now |all )?(?:online|done|ready|live|on (?:its|the|their)|sorted|fixed|sent|booked|paid|signed|posted))\b/;
+  /\b(?:(?:it|that|they|this)(?:'ll| will)|here (?:is|are)|(?:it|that|they)(?:'s|'re| is| are) (?:now |all )?(?:online|done|ready|live|on (?:its|the|their)|sorted|fixed|sent|booked|paid|signed|posted))\b|^(?:thanks|thank you)[^,.!;:]{0,40}[,.!;:-]+ ?(?:it's |they're |all |now |just )*(?:posted|shipped|sent|dispatched|ordered|booked|arranged|fixed|replaced|added|changed|updated|corrected|cancelled|refunded|transferred|reserved)\b/;
 const SUM = /[€£$]\s?\d|\d\s?(?:€|£|eur|euros?|gbp|kr|zl|each|per )/;
+/** "Still not received" is no receipt. */
+const NEGATED =
+  /(?<![\p{L}])(?:not|never|nothing|[a-z]+n't|geen|niets?|niet|kein\w*|nicht|pas|rien|non|nao|inte|ikke|nie|no (?!problem|worries|need|hurry|rush))(?![\p{L}])/u;
+const OPEN_QUESTION = phrases('openQuestion');
+const NEEDS = phrases('needs');
+/** With the answer to it the day is set. */
+const ASKS_WHEN = phrases('asksWhen');
+const WANTS_TO_TALK = phrases('wantsToTalk');
+/** Beside a question, so few words are a friendly noise: "Hello Bo, gladly!" */
+const MOST_NOISE = 4;
+/** "Deal?" */
+const SHORT_QUESTION = 8;
 /** With more words there is something else in it too. */
 const [MOST_THANKS, MOST_YES, MOST_GREETING] = [14, 5, 6];
+
+/** "Just so you know, … please …": more than news is in it. */
+const STILL_ASKS =
+  /\b(?:please|kindly|could you|can you|would you)\b(?! (?:do not|don't|ignore|disregard|excuse|note)\b)/;
+/** Where one sentence lists what is asked: "1) price 2) delivery date". */
+const LISTED = /\s*(?<![\p{L}\p{N}])\(?\d{1,2}[.)]\s+(?=\p{L})/u;
 
 const countWords = (text: string): number => text.split(' ').length;
 const isQuestion = (said: string): boolean => said.endsWith('?');
@@ -86,7 +115,7 @@ const isAnnounced = (said: string): boolean => WILL_ORDER.test(said) && SAYS_WHE
 const isThanks = (said: string): boolean =>
   countWords(said) <= MOST_THANKS &&
   !CONTENT.test(said) &&
-  (THANKS.test(said) ||
+  ((THANKS.test(said) && !NEGATED.test(said)) ||
     ENDS.test(said) ||
     OFFERS_MORE.test(said) ||
     (AGREES.test(said) && countWords(said) <= MOST_YES));
@@ -121,12 +150,23 @@ function asksIn(sentences: readonly Sentence[], promised: ReadonlySet<string>): 
       return (
         OFFERS_CHOICE.test(said) ||
         REMINDS.test(said) ||
-        IN_RETURN.test(said) ||
+        IN_RETURN.test(flat(text)) ||
+        NEEDS.test(said) ||
+        BARE_REQUEST.test(said) ||
+        (text.endsWith('?') && text.length < SHORT_QUESTION) ||
         (SHORT_PLEASE.test(said) && countWords(said) > 2)
       );
     })
     .filter((text) => !asked.includes(text));
-  return [...asked.flatMap((text) => text.split(SECOND_QUESTION)), ...others];
+  const each = asked.flatMap((text) => text.split(SECOND_QUESTION)).flatMap(listedIn);
+  return [...each, ...others];
+}
+
+/** Two and more that are numbered are asked one by one. */
+function listedIn(text: string): string[] {
+  const parts = text.split(LISTED).map((part) => part.trim());
+  const listed = (parts[0] === '' ? parts.slice(1) : parts).filter(Boolean);
+  return listed.length > 1 ? listed : [text];
 }
 
 /**
@@ -144,7 +184,9 @@ export function readStatements(
       !(GREETING.test(sentence.text) && countWords(flat(sentence.text)) < MOST_GREETING),
   );
   const said = all.map((sentence) => flat(sentence.text));
-  const open = all.filter((_, at) => !OFFERS_MORE.test(said[at] ?? '') && !ENDS.test(said[at] ?? ''));
+  const isClosing = (one: string): boolean =>
+    OFFERS_MORE.test(one) || (ENDS.test(one) && !STILL_ASKS.test(one));
+  const open = all.filter((_, at) => !isClosing(said[at] ?? ''));
   const sure = open.map((sentence) => ({ text: sentence.text, flat: certain(flat(sentence.text)) }));
   const read = readPromises(open, [], side)
     .map((promise) => promise.text)
@@ -163,6 +205,8 @@ export function readStatements(
       .map((one) => one.text),
   ];
   const words = said.join(' ');
+  const isAsked = (one: string): boolean =>
+    isQuestion(one) || asks.some((ask) => one.includes(flat(ask)) || flat(ask).includes(one));
   const brings = said.some((one) => BRINGS.test(one));
   return {
     asks,
@@ -171,12 +215,28 @@ export function readStatements(
     accepts: sure.some((one) => !isQuestion(one.flat) && !isAnnounced(one.flat) && ACCEPTS.test(one.flat)),
     declines: said.some((one) => DECLINES.test(certain(one))),
     counters: sure.some((one) => COUNTERS.test(one.flat)),
-    offers: asks.filter((ask) => OFFERS_TO_DO.test(flat(ask)) && !SAYS_WHEN.test(flat(ask))),
+    offers: asks.filter(
+      (ask) => OFFERS_TO_DO.test(flat(ask)) && !SAYS_WHEN.test(flat(ask)) && !ASKS_WHEN.test(flat(ask)),
+    ),
+    choices: asks.filter(
+      (ask) =>
+        (SUM.test(words) && OFFERS_CHOICE.test(flat(ask))) ||
+        IN_RETURN.test(flat(ask)) ||
+        WANTS_TO_TALK.test(flat(ask)),
+    ),
+    asksBack:
+      asks.length > 0 &&
+      !promises.length &&
+      !brings &&
+      asks.some((ask) => OPEN_QUESTION.test(flat(ask)) && !ASKS_WHEN.test(flat(ask))) &&
+      !said.some((one) => !isAsked(one) && !isThanks(one) && countWords(one) > MOST_NOISE),
     isNotYet: side === 'theirs' && said.some((one) => NOT_YET.test(one)),
     agrees: said.some((one) => AGREES.test(one)),
     isThanks: said.length > 0 && !asks.length && !promises.length && said.every(isThanks),
+    thanks: said.some((one) => THANKS.test(one) && !NEGATED.test(one)),
     ends: said.some((one) => ENDS.test(one) || OFFERS_MORE.test(one)),
     informs: said.some((one) => INFORMS.test(one)),
+    reports: said.some((one) => REPORTS.test(one)),
     brings,
     bringsQuote: said.some(
       (one) => QUOTE.test(one) && !isQuestion(one) && !isPromise(one) && (brings || SUM.test(words)),

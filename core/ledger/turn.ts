@@ -29,13 +29,17 @@ interface Debt {
   at: string;
   why: string;
   what: string;
-  kind: 'question' | 'request' | 'promise' | 'quote' | 'offer' | 'left' | 'word';
+  kind: 'question' | 'request' | 'promise' | 'quote' | 'offer' | 'choice' | 'left' | 'word';
 }
 interface Standing {
   ours: Debt[];
   theirs: Debt[];
   settled: { at: string; why: string } | null;
   isBegun: boolean;
+  /** What they asked and we asked back about: it waits until they have answered that. */
+  pending: Debt[];
+  /** Who wrote last. */
+  last: 'ours' | 'theirs' | null;
 }
 
 const STOP = new Set(
@@ -65,7 +69,8 @@ const stemsOf = (text: string): Set<string> =>
 const ASKS_PRICE = phrases('asksPrice');
 const ASKS_WHEN = phrases('asksWhen');
 const SAYS_WHEN = phrases('saysWhen');
-const SAYS_PRICE = /[€£$]\s?\d|\d\s?(?:€|£|\$|eur|euros?|gbp|kr|zl|each\b|per )|\d{2,} (?:a|the) /;
+const SAYS_PRICE =
+  /[€£$]\s?\d|\d\s?(?:€|£|\$|eur|euros?|gbp|kr|zl|each\b|per |net\b)|\d{2,} (?:a|the) |\b(?:free(?: of charge)?|no (?:extra |additional )?(?:charge|cost)|gratis|kostenlos|gratuit\w*)\b/;
 
 /** Whether words answer what was asked: they take up its own words, or name the price or the time it asked for. */
 function answers({ what }: Debt, words: ReadonlySet<string>, said: string): boolean {
@@ -109,8 +114,8 @@ const isPick = (now: Standing, { asks, requests, promises, accepts }: Statements
   !accepts &&
   asks.every((ask) => PICK.test(flat(ask)) && flat(ask).split(' ').length <= LONGEST_PICK);
 const LONGEST_PICK = 14;
-/** With "please", and neither a question nor a number in it. */
-const PICK = new RegExp(`^(?![^?]*[?\\d]).*(?<![a-z])(?:${alternatives('shortPlease')})(?![a-z])`);
+/** With "please" at the end of what is wished for, and neither a question nor a number in it. */
+const PICK = new RegExp(`^(?![^?]*[?\\d]).*(?<![a-z])(?:${alternatives('shortPlease')})(?:[ .!]*$|[,;])`);
 
 /** What they say in their own words. */
 function hear(now: Standing, { at }: TurnEntry, heard: Statements): void {
@@ -127,12 +132,19 @@ function hear(now: Standing, { at }: TurnEntry, heard: Statements): void {
     return;
   }
   const offer = now.theirs.find(({ kind }) => kind === 'offer');
-  if (offer && said.agrees && !said.isNotYet && !said.promises.length) {
+  const isYes = said.agrees || (!said.isThanks && !said.asks.length && !said.counters);
+  if (offer && isYes && !said.isNotYet && !said.promises.length) {
     now.theirs = [];
     now.ours.push(
       debt(at, `they said yes to: ${offer.what}`, offer.what, 'request'),
       ...asked(at, 'they', said),
     );
+    return;
+  }
+  const choice = now.theirs.find(({ kind }) => kind === 'choice');
+  if (choice && !said.isThanks && !said.isNotYet && !said.promises.length && !said.asks.length) {
+    now.theirs = [];
+    now.ours.push(debt(at, 'they chose', said.words));
     return;
   }
   if (said.isNotYet && now.theirs.length && !said.asks.length && !said.accepts) {
@@ -142,7 +154,8 @@ function hear(now: Standing, { at }: TurnEntry, heard: Statements): void {
     return;
   }
   if (said.asks.length || said.accepts) {
-    now.theirs = [];
+    // What they ask about a quote decides nothing about it.
+    now.theirs = said.accepts ? [] : now.theirs.filter(({ kind }) => kind === 'quote');
     now.ours.push(...asked(at, 'they', said));
     if (said.accepts) now.ours.push(debt(at, 'they accepted', 'accepted'));
   }
@@ -165,7 +178,11 @@ function hear(now: Standing, { at }: TurnEntry, heard: Statements): void {
   }
   now.theirs = [];
   if (hadQuote) now.ours.push(debt(at, 'they wrote about the quote', said.words));
-  else if (hadAsked || said.ends) now.settled = { at, why: said.ends ? 'they closed it' : 'they answered' };
+  else if (hadAsked && now.pending.length && !said.ends) {
+    now.ours.push(...now.pending);
+    now.pending = [];
+  } else if (hadAsked || said.ends || said.reports || (said.thanks && now.last === 'ours'))
+    now.settled = { at, why: said.ends ? 'they closed it' : 'they answered' };
   else now.ours.push(debt(at, 'they wrote', said.words));
 }
 
@@ -173,6 +190,7 @@ function hear(now: Standing, { at }: TurnEntry, heard: Statements): void {
 function tell(now: Standing, { at }: TurnEntry, said: Statements, isQuote: boolean): void {
   const hadDebts = now.ours.length > 0;
   const left = unanswered(now.ours, said.words);
+  now.pending = said.asksBack ? [...now.pending, ...now.ours.filter(({ kind }) => kind !== 'promise')] : [];
   // Thanks alone answer no question and keep no promise; a "yes" answers.
   if (!said.isThanks) now.ours = left;
   else now.ours = now.ours.filter(({ kind }) => kind === 'promise' || (kind !== 'word' && !said.agrees));
@@ -183,7 +201,11 @@ function tell(now: Standing, { at }: TurnEntry, said: Statements, isQuote: boole
   now.ours.push(...promised(at, 'we', said.promises));
   if (said.asks.length)
     now.theirs = asked(at, 'we', said).map((one) =>
-      said.offers.includes(one.what) ? { ...one, kind: 'offer' } : one,
+      said.offers.includes(one.what)
+        ? { ...one, kind: 'offer' }
+        : said.choices.includes(one.what)
+          ? { ...one, kind: 'choice' }
+          : one,
     );
   if (isQuote || said.bringsQuote)
     now.theirs = [...now.theirs, debt(at, 'we sent the quote', 'quote', 'quote')];
@@ -194,7 +216,8 @@ function tell(now: Standing, { at }: TurnEntry, said: Statements, isQuote: boole
   } else if (now.theirs.length) now.settled = null;
   else if (hadDebts || said.isThanks)
     now.settled = { at, why: hadDebts ? 'we answered' : 'nothing is left to answer' };
-  else if (said.informs) now.settled = { at, why: 'nothing is left to answer' };
+  else if (said.informs || (now.last === 'theirs' && now.settled))
+    now.settled = { at, why: 'nothing is left to answer' };
   else if (!now.isBegun || !said.brings) now.theirs = [debt(at, 'we wrote', said.words)];
   else now.settled = { at, why: 'we sent it' };
 }
@@ -244,6 +267,7 @@ function take(now: Standing, entry: TurnEntry): void {
   if (side === 'ours') tell(now, entry, said, kind === 'quote');
   else hear(now, entry, kind === 'quote' && !said.declines ? { ...said, accepts: true } : said);
   now.isBegun = true;
+  now.last = side === 'ours' ? 'ours' : 'theirs';
 }
 
 /**
@@ -253,7 +277,7 @@ function take(now: Standing, entry: TurnEntry): void {
  * @param entries of one exchange, in any order
  */
 export function readTurn(entries: readonly TurnEntry[]): TurnState {
-  const now: Standing = { ours: [], theirs: [], settled: null, isBegun: false };
+  const now: Standing = { ours: [], theirs: [], settled: null, isBegun: false, pending: [], last: null };
   for (const entry of [...entries].sort((a, b) => Date.parse(a.at) - Date.parse(b.at))) take(now, entry);
   // What was asked or promised in so many words says more than what a note leaves open.
   const ours = now.ours.find(({ kind }) => kind !== 'left' && kind !== 'word') ?? now.ours[0];

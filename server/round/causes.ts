@@ -4,6 +4,8 @@ import type { Context } from '../commands/context';
 
 /** Of each kind so many at most are ranked; those that waited longest come first. */
 const MOST_OF_A_KIND = 200;
+/** Of a team, so many of each of its people. */
+const MOST_OF_EACH = 40;
 
 /** One thing that wants somebody today, as the database knows it. */
 export interface FoundCause {
@@ -29,39 +31,50 @@ const PLAIN = 'NULL::int AS days, NULL::int AS usual, NULL::text AS stage';
 /** Nothing of a person whom nobody works with any more. */
 const ACTIVE = `NOT EXISTS (SELECT 1 FROM people i WHERE i.id = x.person_id AND i.inactive_since IS NOT NULL)`;
 
+/**
+ * The first of each owner, and of those the first: an index in the order of each owner gives them, where one of several owners
+ * at once would have to be read whole. The inner query gives `since` and `id`, and orders by the columns of its index.
+ */
+const first = (of: string): string =>
+  `(SELECT y.* FROM unnest($owners::uuid[]) o (id) CROSS JOIN LATERAL (${of} LIMIT $each) y ORDER BY y.since, y.id LIMIT ${MOST_OF_A_KIND})`;
+
+const ASKED = `SELECT x.id, x.due_at AS since, x.person_id, x.company_id, x.lead_id, x.deal_id, a.user_id AS owner_id
+  FROM tasks x JOIN task_people a ON a.task_id = x.id
+ WHERE a.user_id = ANY ($owners::uuid[]) AND a.answer <> 'declined' AND x.done_at IS NULL AND NOT x.all_day AND x.due_at < $tomorrow
+   AND NOT x.assignee_id = ANY ($owners::uuid[]) AND ${ACTIVE}`;
+
 /** What each kind finds, as SQL over the owners `$owners` and the moment `$now`. */
 const FOUND: Record<FoundCause['kind'] | 'asked', string> = {
-  turn: `SELECT 'turn' AS kind, t.person_id AS id, coalesce(t.since, $now) AS since, t.person_id, p.company_id, ${NONE}, t.owner_id, ${PLAIN}
-           FROM turns t JOIN people p ON p.id = t.person_id WHERE t.owner_id = ANY ($owners::uuid[]) AND (t.turn = 'ours' OR t.is_live)
-          ORDER BY t.since, t.person_id`,
-  task: `SELECT 'task' AS kind, x.id, x.due_at AS since, x.person_id, x.company_id, x.lead_id, x.deal_id, x.assignee_id AS owner_id, ${PLAIN}
-           FROM tasks x WHERE x.done_at IS NULL AND x.assignee_id = ANY ($owners::uuid[]) AND x.due_at < $tomorrow AND (x.starts_at IS NULL OR x.starts_at <= $tomorrow) AND ${ACTIVE}
-          ORDER BY x.due_at, x.id`,
-  asked: `SELECT DISTINCT ON (x.due_at, x.id) 'task' AS kind, x.id, x.due_at AS since, x.person_id, x.company_id, x.lead_id, x.deal_id, a.user_id AS owner_id, ${PLAIN}
-            FROM task_people a JOIN tasks x ON x.id = a.task_id
-           WHERE a.user_id = ANY ($owners::uuid[]) AND a.answer <> 'declined' AND x.done_at IS NULL AND NOT x.all_day AND x.due_at < $tomorrow
-             AND coalesce(x.ends_at, x.due_at + interval '1 hour') > $now AND NOT x.assignee_id = ANY ($owners::uuid[]) AND ${ACTIVE}
-           ORDER BY x.due_at, x.id, a.user_id`,
-  new: `SELECT 'new' AS kind, x.id, x.created_at AS since, x.person_id, x.company_id, x.id AS lead_id, NULL::uuid AS deal_id, x.owner_id, ${PLAIN}
-          FROM leads x WHERE x.status = 'new' AND x.owner_id = ANY ($owners::uuid[]) AND ${ACTIVE}
-           AND NOT EXISTS (SELECT 1 FROM ledger_links k JOIN ledger_entries n ON n.id = k.entry_id
-                            WHERE k.person_id = x.person_id AND n.side = 'ours' AND k.at >= x.created_at)
-         ORDER BY x.created_at, x.id`,
+  turn: `SELECT 'turn' AS kind, t.id, coalesce(t.since, $now) AS since, t.id AS person_id, p.company_id, ${NONE}, t.owner_id, ${PLAIN}
+           FROM ${first(`SELECT x.person_id AS id, x.since, x.owner_id FROM turns x WHERE x.owner_id = o.id AND (x.turn = 'ours' OR x.is_live) ORDER BY x.since, x.person_id`)} t
+           JOIN people p ON p.id = t.id`,
+  task: `SELECT 'task' AS kind, x.id, x.since, x.person_id, x.company_id, x.lead_id, x.deal_id, x.owner_id, ${PLAIN}
+           FROM ${first(`SELECT x.id, x.due_at AS since, x.person_id, x.company_id, x.lead_id, x.deal_id, x.assignee_id AS owner_id FROM tasks x
+             WHERE x.done_at IS NULL AND x.assignee_id = o.id AND x.due_at < $tomorrow AND (x.starts_at IS NULL OR x.starts_at <= $tomorrow) AND ${ACTIVE} ORDER BY x.due_at, x.id`)} x`,
+  // What lasts for less than a day began since yesterday; the few others are found by their end.
+  asked: `SELECT 'task' AS kind, x.id, x.since, x.person_id, x.company_id, x.lead_id, x.deal_id, x.owner_id, ${PLAIN}
+            FROM (SELECT DISTINCT ON (y.since, y.id) y.* FROM (
+              ${ASKED} AND x.due_at > $now::timestamptz - interval '1 day' AND coalesce(x.ends_at, x.due_at + interval '1 hour') > $now
+              UNION ALL ${ASKED} AND x.due_at <= $now::timestamptz - interval '1 day' AND x.ends_at - x.due_at > interval '1 day' AND x.ends_at > $now) y
+            ORDER BY y.since, y.id, y.owner_id LIMIT ${MOST_OF_A_KIND}) x`,
+  new: `SELECT 'new' AS kind, x.id, x.since, x.person_id, x.company_id, x.id AS lead_id, NULL::uuid AS deal_id, x.owner_id, ${PLAIN}
+          FROM ${first(`SELECT x.id, x.created_at AS since, x.person_id, x.company_id, x.owner_id FROM leads x WHERE x.status = 'new' AND x.owner_id = o.id AND ${ACTIVE}
+             AND NOT EXISTS (SELECT 1 FROM ledger_links k JOIN ledger_entries n ON n.id = k.entry_id
+                              WHERE k.person_id = x.person_id AND n.side = 'ours' AND k.at >= x.created_at) ORDER BY x.created_at, x.id`)} x`,
   case: `SELECT 'case' AS kind, s.id, CASE WHEN ${ANSWERED} IS NULL THEN s.answer_by ELSE s.solve_by END AS since, s.person_id, s.company_id, ${NONE}, s.owner_id, ${PLAIN}
-           FROM cases s WHERE s.solved_at IS NULL AND s.owner_id = ANY ($owners::uuid[]) AND ${ACTIVE.replace('x.', 's.')}
-          ORDER BY s.solve_by, s.id`,
-  stuck: `SELECT 'stuck' AS kind, d.id, d.stage_since AS since, (SELECT r.person_id FROM deal_roles r WHERE r.deal_id = d.id ORDER BY r.role LIMIT 1) AS person_id,
+           FROM ${first(`SELECT x.id, x.solve_by AS since, x.solve_by, x.answer_by, x.opened_at, x.person_id, x.company_id, x.owner_id FROM cases x
+             WHERE x.solved_at IS NULL AND x.owner_id = o.id AND ${ACTIVE} ORDER BY x.solve_by, x.id`)} s`,
+  stuck: `SELECT 'stuck' AS kind, d.id, d.since, (SELECT r.person_id FROM deal_roles r WHERE r.deal_id = d.id ORDER BY r.role LIMIT 1) AS person_id,
                  d.company_id, NULL::uuid AS lead_id, d.id AS deal_id, d.owner_id,
-                 extract(epoch FROM $now::timestamptz - d.stage_since)::int / 86400 AS days, s.typical_days AS usual, s.name AS stage
-            FROM deals d JOIN stages s ON s.id = d.stage_id
-           WHERE d.closed_at IS NULL AND s.kind = 'open' AND d.owner_id = ANY ($owners::uuid[]) AND d.stage_since < $now::timestamptz - make_interval(days => 2 * s.typical_days)
-           ORDER BY d.stage_since, d.id`,
-  quiet: `SELECT 'quiet' AS kind, t.person_id AS id, t.quiet_at AS since, t.person_id, p.company_id, ${NONE}, t.owner_id,
+                 extract(epoch FROM $now::timestamptz - d.since)::int / 86400 AS days, d.typical_days AS usual, d.stage
+            FROM ${first(`SELECT x.id, x.stage_since AS since, x.company_id, x.owner_id, g.typical_days, g.name AS stage FROM deals x JOIN stages g ON g.id = x.stage_id
+             WHERE x.closed_at IS NULL AND g.kind = 'open' AND x.owner_id = o.id AND x.stage_since < $now::timestamptz - make_interval(days => 2 * g.typical_days) ORDER BY x.stage_since, x.id`)} d`,
+  quiet: `SELECT 'quiet' AS kind, t.id, t.since, t.id AS person_id, p.company_id, ${NONE}, t.owner_id,
                  extract(epoch FROM $now::timestamptz - coalesce(t.spoken_at, p.created_at))::int / 86400 AS days,
-                 greatest(1, extract(epoch FROM t.quiet_at - coalesce(t.spoken_at, p.created_at))::int / 86400) AS usual, NULL::text AS stage
-            FROM turns t JOIN people p ON p.id = t.person_id
-           WHERE t.owner_id = ANY ($owners::uuid[]) AND t.quiet_at IS NOT NULL AND t.quiet_at <= $now
-           ORDER BY t.quiet_at, t.person_id`,
+                 greatest(1, extract(epoch FROM t.since - coalesce(t.spoken_at, p.created_at))::int / 86400) AS usual, NULL::text AS stage
+            FROM ${first(`SELECT x.person_id AS id, x.quiet_at AS since, x.spoken_at, x.owner_id FROM turns x
+             WHERE x.owner_id = o.id AND x.quiet_at IS NOT NULL AND x.quiet_at <= $now ORDER BY x.quiet_at, x.person_id`)} t
+            JOIN people p ON p.id = t.id`,
 };
 
 /** Everything that wants one of some owners today. */
@@ -71,11 +84,14 @@ export async function findCauses(
   tomorrow: Date,
 ): Promise<FoundCause[]> {
   const parts = Object.entries(FOUND).map(
-    ([name, sql]) =>
-      `SELECT f.*, ${String(name === 'asked')} AS is_asked FROM (${sql} LIMIT ${MOST_OF_A_KIND}) f`,
+    ([name, sql]) => `SELECT f.*, ${String(name === 'asked')} AS is_asked FROM (${sql}) f`,
   );
   return context.sequelize.query<FoundCause>(parts.join(' UNION ALL '), {
-    bind: { owners: [...owners], now: context.now(), tomorrow },
+    bind: {
+      owners: [...owners],
+      each: owners.length > 1 ? MOST_OF_EACH : MOST_OF_A_KIND,
+      ...{ now: context.now(), tomorrow },
+    },
     type: QueryTypes.SELECT,
     transaction: context.tx,
   });
@@ -119,21 +135,30 @@ export const spokenWith = (context: Context, ids: readonly string[]): Promise<Sp
 interface Names {
   id: string;
   name: string;
-  is_important: boolean;
   phone: string | null;
   email: string | null;
 }
 
-/** Names and ways to reach some people and companies, and whether they are important. */
+/** Which of some people and companies are important. */
+export async function importantOf(context: Context, ids: readonly string[]): Promise<Set<string>> {
+  const rows = await context.sequelize.query<{ id: string }>(
+    `SELECT id FROM people WHERE id = ANY ($ids::uuid[]) AND is_important
+     UNION ALL SELECT id FROM companies WHERE id = ANY ($ids::uuid[]) AND is_important`,
+    { bind: { ids: [...ids] }, type: QueryTypes.SELECT, transaction: context.tx },
+  );
+  return new Set(rows.map(({ id }) => id));
+}
+
+/** Names of some records and colleagues, and ways to reach people. */
 export const namesOf = (context: Context, ids: readonly string[]): Promise<Names[]> =>
   context.sequelize.query<Names>(
-    `SELECT p.id, p.full_name AS name, p.is_important,
+    `SELECT p.id, p.full_name AS name,
             (SELECT c.normalized FROM contact_points c WHERE c.person_id = p.id AND c.kind = 'phone' ORDER BY c.created_at LIMIT 1) AS phone,
             (SELECT c.normalized FROM contact_points c WHERE c.person_id = p.id AND c.kind = 'email' ORDER BY c.created_at LIMIT 1) AS email
        FROM people p WHERE p.id = ANY ($ids::uuid[])
-     UNION ALL SELECT c.id, c.name, c.is_important, c.phone, NULL FROM companies c WHERE c.id = ANY ($ids::uuid[])
-     UNION ALL SELECT l.id, l.title, false, NULL, NULL FROM leads l WHERE l.id = ANY ($ids::uuid[])
-     UNION ALL SELECT u.id, u.name, false, NULL, NULL FROM users u WHERE u.id = ANY ($ids::uuid[])`,
+     UNION ALL SELECT c.id, c.name, c.phone, NULL FROM companies c WHERE c.id = ANY ($ids::uuid[])
+     UNION ALL SELECT l.id, l.title, NULL, NULL FROM leads l WHERE l.id = ANY ($ids::uuid[])
+     UNION ALL SELECT u.id, u.name, NULL, NULL FROM users u WHERE u.id = ANY ($ids::uuid[])`,
     { bind: { ids: [...ids] }, type: QueryTypes.SELECT, transaction: context.tx },
   );
 

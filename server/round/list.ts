@@ -16,7 +16,15 @@ import { toHouse } from '../deals/house';
 import { forbidden } from '../http/problems';
 import { turnsOfPeople, type Contact } from '../ledger/turns';
 import { tasksByIds } from '../tasks/queries';
-import { dealsOfPeople, findCauses, namesOf, spokenWith, withNextMove, type FoundCause } from './causes';
+import {
+  dealsOfPeople,
+  findCauses,
+  importantOf,
+  namesOf,
+  spokenWith,
+  withNextMove,
+  type FoundCause,
+} from './causes';
 
 const SHOWN = 100;
 
@@ -50,8 +58,9 @@ interface Weighed extends Cause {
   turn: Contact | null;
 }
 
+/** What is needed to rank the causes. */
 interface Around {
-  names: Map<string, { name: string; is_important: boolean; phone: string | null; email: string | null }>;
+  important: Set<string>;
   deals: Map<
     string,
     { id: string; title: string; amountMinor: number | null; currency: string; stake: number }
@@ -61,6 +70,11 @@ interface Around {
   turns: Map<string, Contact>;
   tasks: Map<string, TaskView>;
   cases: Map<string, CaseRow>;
+}
+
+/** What is said besides of those that are shown. */
+interface Shown {
+  names: Map<string, { name: string; phone: string | null; email: string | null }>;
   moves: Set<string>;
 }
 
@@ -94,22 +108,35 @@ async function around(context: Context, causes: readonly FoundCause[]): Promise<
   const spoken = new Map<string, { at: string; side: 'ours' | 'theirs' | 'within' }[]>();
   for (const { person_id: id, at, side } of await spokenWith(context, waiting))
     spoken.set(id, [...(spoken.get(id) ?? []), { at: at.toISOString(), side }]);
-  const owners = [...new Set(causes.map(({ owner_id }) => owner_id))];
-  const labels = await namesOf(context, [
-    ...people,
-    ...idsOf(causes, 'company_id'),
-    ...idsOf(causes, 'lead_id'),
-    ...owners,
-  ]);
   return {
-    names: new Map(labels.map(({ id, ...rest }) => [id, rest])),
+    important: await importantOf(context, [...people, ...idsOf(causes, 'company_id')]),
     deals,
     dealOf: new Map(best.map(({ person_id, deal_id }) => [person_id, deal_id])),
     waits: new Map([...spoken].map(([id, entries]) => [id, usualWait(entries)])),
     turns: await turnsOfPeople(context, ofKind('turn')),
     tasks: new Map((await tasksByIds(context, ofKind('task'))).map((task) => [task.id, task])),
     cases: new Map((await casesByIds(context, ofKind('case'))).map((one) => [one.id, one])),
-    moves: await withNextMove(context, [...people, ...deals.keys()]),
+  };
+}
+
+type Ranked = ReturnType<typeof rankCauses<Weighed>>[number];
+
+/** Names, ways to reach and next moves, for the lines that are shown only: they are few of what is ranked. */
+async function sayOf(context: Context, lines: readonly Ranked[], about: Around): Promise<Shown> {
+  const causes = lines.flatMap(({ first, besides }) => [first, ...besides].map(({ found }) => found));
+  const people = idsOf(causes, 'person_id');
+  const dealIds = [...idsOf(causes, 'deal_id'), ...people.flatMap((id) => about.dealOf.get(id) ?? [])];
+  const labels = await namesOf(context, [
+    ...new Set([
+      ...people,
+      ...idsOf(causes, 'company_id'),
+      ...idsOf(causes, 'lead_id'),
+      ...causes.map(({ owner_id }) => owner_id),
+    ]),
+  ]);
+  return {
+    names: new Map(labels.map(({ id, ...rest }) => [id, rest])),
+    moves: await withNextMove(context, [...people, ...dealIds]),
   };
 }
 
@@ -132,7 +159,7 @@ function weigh(found: FoundCause, about: Around): Weighed | null {
   const dealId = found.deal_id ?? (found.person_id ? about.dealOf.get(found.person_id) : undefined);
   const stake = (dealId ? about.deals.get(dealId)?.stake : undefined) ?? 0;
   const isImportant = [found.person_id, found.company_id].some(
-    (id) => id !== null && about.names.get(id)?.is_important === true,
+    (id) => id !== null && about.important.has(id),
   );
   return {
     id: keyOf(found),
@@ -153,7 +180,7 @@ function weigh(found: FoundCause, about: Around): Weighed | null {
   };
 }
 
-const asCause = ({ found, task, case: wanted, turn, since }: Weighed, about: Around): RoundCause => ({
+const asCause = ({ found, task, case: wanted, turn, since }: Weighed, shown: Shown): RoundCause => ({
   kind: found.kind,
   key: keyOf(found),
   since,
@@ -164,22 +191,25 @@ const asCause = ({ found, task, case: wanted, turn, since }: Weighed, about: Aro
   days: found.days,
   usualDays: found.usual,
   stage: found.stage,
-  hasNextMove: about.moves.has(found.deal_id ?? found.person_id ?? ''),
+  hasNextMove: shown.moves.has(found.deal_id ?? found.person_id ?? ''),
 });
 
-function asLine(line: ReturnType<typeof rankCauses<Weighed>>[number], about: Around): RoundLine {
+const minutesOf = ({ first: { found, task } }: Ranked): number =>
+  minutesFor(found.kind === 'task' ? (task?.kind ?? 'task') : found.kind);
+
+function asLine(line: Ranked, about: Around, shown: Shown): RoundLine {
   const { first, besides, points, parts } = line;
-  const { found, task } = first;
+  const { found } = first;
   const named = (id: string | null): { id: string; name: string } | null => {
-    const name = id ? about.names.get(id)?.name : undefined;
+    const name = id ? shown.names.get(id)?.name : undefined;
     return id && name ? { id, name } : null;
   };
   const dealId = found.deal_id ?? (found.person_id ? about.dealOf.get(found.person_id) : undefined);
   const deal = dealId ? about.deals.get(dealId) : undefined;
-  const reach = found.person_id ? about.names.get(found.person_id) : undefined;
+  const reach = found.person_id ? shown.names.get(found.person_id) : undefined;
   return {
-    ...asCause(first, about),
-    besides: besides.map((cause) => asCause(cause, about)),
+    ...asCause(first, shown),
+    besides: besides.map((cause) => asCause(cause, shown)),
     person: named(found.person_id),
     company: named(found.company_id),
     lead: named(found.lead_id),
@@ -191,7 +221,7 @@ function asLine(line: ReturnType<typeof rankCauses<Weighed>>[number], about: Aro
     usualWaitHours: first.usualWait,
     phone: reach?.phone ?? null,
     email: reach?.email ?? null,
-    minutes: minutesFor(found.kind === 'task' ? (task?.kind ?? 'task') : found.kind),
+    minutes: minutesOf(line),
     points: Math.round(points),
     parts: parts.map((part) => ({ words: part.words, points: Math.round(part.points * 10) / 10 })),
   };
@@ -218,11 +248,13 @@ export async function listRound(
   const lines = rankCauses(causes, context.now().toISOString());
   const counts = { turn: 0, task: 0, new: 0, case: 0, stuck: 0, quiet: 0 };
   for (const { first } of lines) counts[first.kind]++;
-  const wanted = lines.filter(({ first }) => !kind || first.kind === kind).map((line) => asLine(line, about));
+  const wanted = lines.filter(({ first }) => !kind || first.kind === kind);
+  const onPage = wanted.slice(0, SHOWN);
+  const shown = await sayOf(context, onPage, about);
   return {
-    items: wanted.slice(0, SHOWN),
+    items: onPage.map((line) => asLine(line, about, shown)),
     counts,
     total: lines.length,
-    minutes: wanted.reduce((sum, { minutes }) => sum + minutes, 0),
+    minutes: wanted.reduce((sum, line) => sum + minutesOf(line), 0),
   };
 }

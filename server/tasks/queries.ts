@@ -242,15 +242,23 @@ export async function nextMoves(
   ids: readonly string[],
 ): Promise<Map<string, TaskView>> {
   if (!ids.length) return new Map();
-  const comesTo =
-    owner === 'person_id'
-      ? 'UNION SELECT a.person_id, a.task_id FROM task_people a WHERE a.person_id = ANY(ARRAY[:ids]::uuid[])'
-      : '';
-  const rows = await context.sequelize.query<Row & { of_id: string }>(
-    `${SELECT.replace('SELECT', 'SELECT DISTINCT ON (o.of_id) o.of_id,')}
-      JOIN (SELECT t.${owner} AS of_id, t.id AS task_id FROM tasks t WHERE t.done_at IS NULL AND t.${owner} = ANY(ARRAY[:ids]::uuid[]) ${comesTo}) o ON o.task_id = t.id
-      WHERE t.done_at IS NULL ORDER BY o.of_id, t.due_at, t.id`,
-    { replacements: { ids: [...ids] }, type: QueryTypes.SELECT, transaction: context.tx },
+  const own = `SELECT t.${owner} AS of_id, t.id, t.due_at FROM tasks t WHERE t.done_at IS NULL AND t.${owner} = ANY ($ids::uuid[])`;
+  const comesTo = `SELECT a.person_id, t.id, t.due_at FROM task_people a JOIN tasks t ON t.id = a.task_id
+    WHERE t.done_at IS NULL AND a.person_id = ANY ($ids::uuid[])`;
+  // First which, then what they say: together they would be planned as one, and read every task there is.
+  const found = await context.sequelize.query<{ of_id: string; id: string }>(
+    `SELECT DISTINCT ON (m.of_id) m.of_id, m.id FROM (${owner === 'person_id' ? `${own} UNION ALL ${comesTo}` : own}) m ORDER BY m.of_id, m.due_at, m.id`,
+    { bind: { ids: [...ids] }, type: QueryTypes.SELECT, transaction: context.tx },
   );
-  return new Map(rows.map((row) => [row.of_id, asTask(row, context)]));
+  const tasks = await tasksByIds(
+    context,
+    found.map(({ id }) => id),
+  );
+  const byId = new Map(tasks.map((task) => [task.id, task]));
+  return new Map(
+    found.flatMap(({ of_id, id }) => {
+      const task = byId.get(id);
+      return task ? [[of_id, task] as const] : [];
+    }),
+  );
 }
