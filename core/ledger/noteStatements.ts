@@ -32,6 +32,8 @@ const THEY = /^(?:s?he|they)\b/;
 /** Whether what is left is for those who were spoken with. */
 const isTheirs = (said: string): boolean =>
   LEFT_TO_THEM.test(said) && !WILL.test(said) && !OWE.test(said) && (!TO_THEM.test(said) || THEY.test(said));
+/** "She presents it to the owners, needs slides from us": each has something to do. */
+const FROM_US = /\bfrom (?:me|us)\b/;
 /** What was answered at once is not left. */
 const ANSWERED =
   /\b(?:told|answered|explained to) (?:him|her|them)\b(?!.*\b(?:i|we)(?:'d|'ll| would| will)\b)/;
@@ -79,7 +81,9 @@ export function readNoteStatements(text: string): NoteStatements {
       ...readAsks(sentences, [])
         .map((ask) => ask.text)
         .filter((ask) => !told.has(ask) && !isTheirs(flat(ask)) && !DECLINES.test(flat(ask))),
-      ...left.filter((one) => one.toUs && !one.toThem && !one.willDo).map((one) => one.text),
+      ...left
+        .filter((one) => one.toUs && (!one.toThem || FROM_US.test(one.flat)) && !one.willDo)
+        .map((one) => one.text),
     ],
     promises: [
       ...promises.filter((one) => !one.isTheirs).map((one) => one.text),

@@ -85,7 +85,7 @@ const IN_RETURN = phrases('inReturn');
 /** More than thanks is in it: something comes, or is going to be. */
 const CONTENT =
   /\b(?:(?:it|that|they|this)(?:'ll| will)|here (?:is|are)|(?:it|that|they)(?:'s|'re| is| are) (?:now |all )?(?:online|done|ready|live|on (?:its|the|their)|sorted|fixed|sent|booked|paid|signed|posted))\b|^(?:thanks|thank you)[^,.!;:]{0,40}[,.!;:-]+ ?(?:it's |they're |all |now |just )*(?:posted|shipped|sent|dispatched|ordered|booked|arranged|fixed|replaced|added|changed|updated|corrected|cancelled|refunded|transferred|reserved)\b/;
-const SUM = /[€£$]\s?\d|\d\s?(?:€|£|eur|euros?|gbp|kr|zl|each|per )/;
+const SUM = /[€£$]\s?\d|\d\s?(?:€|£|eur|euros?|gbp|kr|zl|each|per )|(?<!\d)\d{1,3}[.,]\d{3}(?!\d)/;
 /** "Still not received" is no receipt. */
 const NEGATED =
   /(?<![\p{L}])(?:not|never|nothing|[a-z]+n't|geen|niets?|niet|kein\w*|nicht|pas|rien|non|nao|inte|ikke|nie|no (?!problem|worries|need|hurry|rush))(?![\p{L}])/u;
@@ -96,14 +96,14 @@ const ASKS_WHEN = phrases('asksWhen');
 const WANTS_TO_TALK = phrases('wantsToTalk');
 /** Beside a question, so few words are a friendly noise: "Hello Bo, gladly!" */
 const MOST_NOISE = 4;
-/** "Deal?" */
-const SHORT_QUESTION = 8;
+/** "Deal?", "¿Cuándo llega?" */
+const SHORT_QUESTION = 2;
 /** With more words there is something else in it too. */
 const [MOST_THANKS, MOST_YES, MOST_GREETING] = [14, 5, 6];
 
 /** "Just so you know, … please …": more than news is in it. */
 const STILL_ASKS =
-  /\b(?:please|kindly|could you|can you|would you)\b(?! (?:do not|don't|ignore|disregard|excuse|note)\b)/;
+  /\b(?:please|kindly|could you|can you|would you|keep (?:me|us))\b(?! (?:do not|don't|ignore|disregard|excuse|note)\b)/;
 /** Where one sentence lists what is asked: "1) price 2) delivery date". */
 const LISTED = /\s*(?<![\p{L}\p{N}])\(?\d{1,2}[.)]\s+(?=\p{L})/u;
 
@@ -153,7 +153,7 @@ function asksIn(sentences: readonly Sentence[], promised: ReadonlySet<string>): 
         IN_RETURN.test(flat(text)) ||
         NEEDS.test(said) ||
         BARE_REQUEST.test(said) ||
-        (text.endsWith('?') && text.length < SHORT_QUESTION) ||
+        (text.endsWith('?') && countWords(said) <= SHORT_QUESTION) ||
         (SHORT_PLEASE.test(said) && countWords(said) > 2)
       );
     })

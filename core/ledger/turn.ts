@@ -216,7 +216,7 @@ function tell(now: Standing, { at }: TurnEntry, said: Statements, isQuote: boole
   } else if (now.theirs.length) now.settled = null;
   else if (hadDebts || said.isThanks)
     now.settled = { at, why: hadDebts ? 'we answered' : 'nothing is left to answer' };
-  else if (said.informs || (now.last === 'theirs' && now.settled))
+  else if (said.informs || said.reports || (now.last === 'theirs' && now.settled))
     now.settled = { at, why: 'nothing is left to answer' };
   else if (!now.isBegun || !said.brings) now.theirs = [debt(at, 'we wrote', said.words)];
   else now.settled = { at, why: 'we sent it' };

@@ -200,4 +200,11 @@ it('a whole day is a day on both sides', async () => {
   await patch(item.taskId, { endAt: null });
   await use.sync();
   expect(await use.radicale.get('f.ics')).toContain(`DTEND;VALUE=DATE:${inDays(27, 0).ics.slice(0, 8)}`);
+  // Ours of two days goes there as such; work that is due on a day does not.
+  const [from, until] = [inDays(30, 0), inDays(32, 0)];
+  const ours = await add('Stand at the fair', from, { allDay: true, endAt: until.iso });
+  const work = await add('Price list', from, { allDay: true, kind: 'task' });
+  await use.sync();
+  expect(await fileOf(ours.id)).toContain(`DTEND;VALUE=DATE:${until.ics.slice(0, 8)}`);
+  expect(await fileOf(work.id)).toBeNull();
 });

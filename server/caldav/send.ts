@@ -34,15 +34,15 @@ const ruleOf = (task: Task): string | null =>
   task.repeat && !task.doneAt && !durationOf(task.repeat) ? task.repeat : null;
 
 /**
- * What stands in somebody's calendar here with a time, or did when it was sent. Of what is known already nothing may be left
- * out: what is missing is removed there.
+ * What stands in somebody's calendar here with a time or as meetings of whole days, or did when it was sent; work that is due on a
+ * day is no appointment. Of what is known already nothing may be left out: what is missing is removed there.
  */
 async function loadTasks(context: Context, me: string, known: readonly string[]): Promise<Task[]> {
   const rows = await context.sequelize.query<{ id: string }>(
-    `WITH mine AS (SELECT t.id, t.due_at, t.all_day, t.done_at FROM tasks t
+    `WITH mine AS (SELECT t.id, t.due_at, t.all_day AND t.kind NOT IN ('meeting', 'visit') AS is_day_of_work, t.done_at FROM tasks t
                     WHERE t.assignee_id = $me OR t.id IN (SELECT a.task_id FROM task_people a WHERE a.user_id = $me AND a.answer <> 'declined'))
      (SELECT id FROM mine WHERE id = ANY ($known::uuid[])) UNION
-     (SELECT id FROM mine WHERE NOT all_day AND done_at IS NULL AND due_at >= $from AND due_at < $until ORDER BY due_at, id LIMIT ${MOST_TASKS})`,
+     (SELECT id FROM mine WHERE NOT is_day_of_work AND done_at IS NULL AND due_at >= $from AND due_at < $until ORDER BY due_at, id LIMIT ${MOST_TASKS})`,
     {
       bind: { me, known: [...known], ...spanAt(context.now()) },
       type: QueryTypes.SELECT,
