@@ -74,6 +74,7 @@ export function readNoteStatements(text: string): NoteStatements {
     text: one.text,
     toThem: isTheirs(one.flat),
     willDo: WILL.test(one.flat),
+    fromUs: FROM_US.test(one.flat),
     toUs: (LEFT_TO_US.test(one.flat) || OWE.test(one.flat)) && !ANSWERED.test(one.flat),
   }));
   return {
@@ -81,9 +82,7 @@ export function readNoteStatements(text: string): NoteStatements {
       ...readAsks(sentences, [])
         .map((ask) => ask.text)
         .filter((ask) => !told.has(ask) && !isTheirs(flat(ask)) && !DECLINES.test(flat(ask))),
-      ...left
-        .filter((one) => one.toUs && (!one.toThem || FROM_US.test(one.flat)) && !one.willDo)
-        .map((one) => one.text),
+      ...left.filter((one) => one.toUs && (!one.toThem || one.fromUs) && !one.willDo).map((one) => one.text),
     ],
     promises: [
       ...promises.filter((one) => !one.isTheirs).map((one) => one.text),
