@@ -7,7 +7,10 @@ const ownBytes = (raw: Uint8Array): Uint8Array =>
   raw.buffer instanceof SharedArrayBuffer ? new Uint8Array(raw) : raw;
 
 /** The thread in which files are read. What a person should be told crosses over as data. */
-export default async function answer({ name, input }: Question<keyof Tasks>): Promise<Answer> {
+export default async function answer(question: Question<keyof Tasks> | null): Promise<Answer> {
+  // Asked for nothing, it is only to be there.
+  if (!question) return { result: null };
+  const { name, input } = question;
   try {
     const own = { ...input, raw: ownBytes(input.raw) };
     return { result: await (tasks[name] as (given: unknown) => Promise<unknown>)(own) };

@@ -238,11 +238,12 @@ async function withClient(url, work) {
 /** An eighth of the memory, within reason. */
 const sharedMegabytes = () => Math.round(Math.max(128, Math.min(2048, totalmem() / 8 / 2 ** 20)));
 
-/** Makes a database unless it is there. */
+/** Makes a database unless it is there. @returns whether it was made */
 export const ensureDatabase = (cluster, name) =>
   withClient(cluster.url('postgres'), async (client) => {
     const { rowCount } = await client.query('SELECT 1 FROM pg_database WHERE datname = $1', [name]);
     if (!rowCount) await client.query(`CREATE DATABASE ${client.escapeIdentifier(name)}`);
+    return !rowCount;
   });
 
 export const dropDatabase = (cluster, name) =>

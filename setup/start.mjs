@@ -220,11 +220,12 @@ await main(async () => {
     await ensurePackages();
     const { buildIfNeeded, needsBuild } = await import('./build.mjs');
     if (needsBuild()) await step('building', buildIfNeeded);
+    const { startCluster, ensureDatabase, dropDatabase } = await import('./cluster.mjs');
     let databaseUrl = process.env.DATABASE_URL;
+    let isNew = false;
     if (!databaseUrl) {
-      const { startCluster, ensureDatabase } = await import('./cluster.mjs');
       cluster = await startCluster();
-      await ensureDatabase(cluster, 'emporikon');
+      isNew = await ensureDatabase(cluster, 'emporikon');
       databaseUrl = cluster.url('emporikon');
     }
     const env = {
@@ -239,7 +240,11 @@ await main(async () => {
     };
     await step('loading the demo', () =>
       run(process.execPath, [join(root, 'demo/dist/main.js')], { env: { ...process.env, ...env } }),
-    );
+    ).catch(async (error) => {
+      // Half of it would look like records of somebody's own at the next start.
+      if (isNew) await dropDatabase(cluster, 'emporikon').catch(() => undefined);
+      throw error;
+    });
     await step('starting the server', () => launch('The server', 'server/dist/main.js', env, /listening/));
     await launch('The worker', 'server/dist/worker.js', env, /worker ready/);
     await launch('The stand-ins', 'standins/dist/main.js', env, /post office/);

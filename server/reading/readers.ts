@@ -52,6 +52,8 @@ const isOutOfTime = (error: unknown): boolean => error instanceof Error && error
 
 interface Threads {
   pool: Piscina;
+  /** Resolves once its first thread is loaded: what that takes on a busy machine is not the file's. */
+  ready: Promise<unknown>;
   free: number;
   waiting: (() => void)[];
 }
@@ -87,7 +89,8 @@ export class Readers {
     });
     // What a thread fails with is told by its task; without a listener it would end the process.
     pool.on('error', () => undefined);
-    const made: Threads = { pool, free: threads, waiting: [] };
+    const ready = pool.run(null).catch(() => undefined);
+    const made: Threads = { pool, ready, free: threads, waiting: [] };
     this.lanes.set(name, made);
     return made;
   }
@@ -105,6 +108,7 @@ export class Readers {
     const lane = this.lane(laneName);
     await this.takeThread(lane);
     try {
+      await lane.ready;
       // The time begins when a thread is free, so that nobody pays for the files before theirs.
       const signal = AbortSignal.timeout(LANES[laneName].seconds * 1000);
       const answer = (await lane.pool.run(...handedOver(name, input, signal))) as Answer;
