@@ -91,6 +91,8 @@ const NEGATED =
   /(?<![\p{L}])(?:not|never|nothing|[a-z]+n't|geen|niets?|niet|kein\w*|nicht|pas|rien|non|nao|inte|ikke|nie|no (?!problem|worries|need|hurry|rush))(?![\p{L}])/u;
 const OPEN_QUESTION = phrases('openQuestion');
 const NEEDS = phrases('needs');
+/** "We need two weeks" asks nothing of whoever reads it. */
+const TO_YOU = /\byou(?:r|rs)?\b/;
 /** With the answer to it the day is set. */
 const ASKS_WHEN = phrases('asksWhen');
 const WANTS_TO_TALK = phrases('wantsToTalk');
@@ -135,7 +137,7 @@ export const ownWords = (text: string, subject: string, name: string): string =>
     .trim();
 
 /** What is asked, one a question. */
-function asksIn(sentences: readonly Sentence[], promised: ReadonlySet<string>): string[] {
+function asksIn(sentences: readonly Sentence[], promised: ReadonlySet<string>, side: Speaker): string[] {
   const asked = readAsks(sentences, [])
     .map(({ text }) => text)
     .filter((text) => {
@@ -151,7 +153,7 @@ function asksIn(sentences: readonly Sentence[], promised: ReadonlySet<string>): 
         OFFERS_CHOICE.test(said) ||
         REMINDS.test(said) ||
         IN_RETURN.test(flat(text)) ||
-        NEEDS.test(said) ||
+        (NEEDS.test(said) && (side === 'theirs' || TO_YOU.test(said))) ||
         BARE_REQUEST.test(said) ||
         (text.endsWith('?') && countWords(said) <= SHORT_QUESTION) ||
         (SHORT_PLEASE.test(said) && countWords(said) > 2)
@@ -192,7 +194,7 @@ export function readStatements(
     .map((promise) => promise.text)
     .filter((text) => !REMINDS.test(flat(text)) && !IN_RETURN.test(flat(text)));
   const promised = new Set(read);
-  const asks = asksIn(open, promised);
+  const asks = asksIn(open, promised, side);
   const promises = [
     ...read,
     ...sure

@@ -40,7 +40,7 @@ const first = (of: string): string =>
 
 const ASKED = `SELECT x.id, x.due_at AS since, x.person_id, x.company_id, x.lead_id, x.deal_id, a.user_id AS owner_id
   FROM tasks x JOIN task_people a ON a.task_id = x.id
- WHERE a.user_id = ANY ($owners::uuid[]) AND a.answer <> 'declined' AND x.done_at IS NULL AND NOT x.all_day AND x.due_at < $tomorrow
+ WHERE a.user_id = ANY ($owners::uuid[]) AND a.answer <> 'declined' AND x.done_at IS NULL AND x.due_at < $tomorrow
    AND NOT x.assignee_id = ANY ($owners::uuid[]) AND ${ACTIVE}`;
 
 /** What each kind finds, as SQL over the owners `$owners` and the moment `$now`. */
@@ -51,10 +51,10 @@ const FOUND: Record<FoundCause['kind'] | 'asked', string> = {
   task: `SELECT 'task' AS kind, x.id, x.since, x.person_id, x.company_id, x.lead_id, x.deal_id, x.owner_id, ${PLAIN}
            FROM ${first(`SELECT x.id, x.due_at AS since, x.person_id, x.company_id, x.lead_id, x.deal_id, x.assignee_id AS owner_id FROM tasks x
              WHERE x.done_at IS NULL AND x.assignee_id = o.id AND x.due_at < $tomorrow AND (x.starts_at IS NULL OR x.starts_at <= $tomorrow) AND ${ACTIVE} ORDER BY x.due_at, x.id`)} x`,
-  // What lasts for less than a day began since yesterday; the few others are found by their end.
+  // What lasts for a day or less began since yesterday; the few others are found by their end.
   asked: `SELECT 'task' AS kind, x.id, x.since, x.person_id, x.company_id, x.lead_id, x.deal_id, x.owner_id, ${PLAIN}
             FROM (SELECT DISTINCT ON (y.since, y.id) y.* FROM (
-              ${ASKED} AND x.due_at > $now::timestamptz - interval '1 day' AND coalesce(x.ends_at, x.due_at + interval '1 hour') > $now
+              ${ASKED} AND x.due_at > $now::timestamptz - interval '1 day' AND coalesce(x.ends_at, x.due_at + CASE WHEN x.all_day THEN interval '1 day' ELSE interval '1 hour' END) > $now
               UNION ALL ${ASKED} AND x.due_at <= $now::timestamptz - interval '1 day' AND x.ends_at - x.due_at > interval '1 day' AND x.ends_at > $now) y
             ORDER BY y.since, y.id, y.owner_id LIMIT ${MOST_OF_A_KIND}) x`,
   new: `SELECT 'new' AS kind, x.id, x.since, x.person_id, x.company_id, x.id AS lead_id, NULL::uuid AS deal_id, x.owner_id, ${PLAIN}

@@ -64,6 +64,35 @@ it('a meeting that a colleague asked one to come to wants one today, until it is
   await mara.call('DELETE /api/tasks/:id', { params: { id: body.task.id } });
 });
 
+it('a meeting of several whole days wants whoever was asked to it on each of them, and not before or after', async () => {
+  const { body } = await mara.call('POST /api/tasks', {
+    body: {
+      ...{
+        title: 'Stand at the fair',
+        kind: 'meeting',
+        allDay: true,
+        people: [{ userId: await idOf(pell) }],
+      },
+      ...{ dueAt: '2026-11-26T00:00:00Z', endAt: '2026-11-29T00:00:00Z', zone: 'Europe/London' },
+    },
+  });
+  const standsOn = async (now: string) => {
+    house.tools.now = () => new Date(now);
+    return (await round()).items.some((line) => line.task?.id === body.task.id);
+  };
+  const days = [
+    '2026-11-25T12:00:00Z',
+    '2026-11-26T12:00:00Z',
+    '2026-11-28T20:00:00Z',
+    '2026-11-29T08:00:00Z',
+  ];
+  const stands: boolean[] = [];
+  for (const day of days) stands.push(await standsOn(day));
+  expect(stands).toEqual([false, true, true, false]);
+  house.tools.now = () => new Date(NOW);
+  await mara.call('DELETE /api/tasks/:id', { params: { id: body.task.id } });
+});
+
 it('says whose turn it is, what they asked, and how long they usually wait', async () => {
   const id = await own('Ana Silva');
   const said = (at: string, side: 'ours' | 'theirs', headline: string) =>
