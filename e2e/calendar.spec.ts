@@ -199,3 +199,37 @@ test('on a phone the week is a list, and a day is opened from it', async ({ brow
   await page.getByRole('link', { name: title }).click();
   await expect(page.getByRole('complementary', { name: 'Task' })).toContainText(title);
 });
+
+test('a meeting of several whole days is set, stands on each of them, and is made longer by key', async ({
+  browser,
+}) => {
+  const page = await signIn(browser);
+  const title = `Stand at the fair ${Date.now() % 1_000_000}`;
+  const first = wednesday(9);
+  await page.goto(`/round/month?on=${first}`);
+  await page.getByRole('button', { name: 'New meeting' }).click();
+  const panel = page.getByRole('complementary', { name: 'New meeting' });
+  await panel.getByLabel('What it is about').fill(title);
+  await panel.getByRole('checkbox', { name: 'All day' }).check();
+  await expect(panel.getByLabel('From', { exact: true })).toBeHidden();
+  await panel.getByLabel('First day').fill(first);
+  const last = new Date(Date.parse(first) + 86_400_000).toISOString().slice(0, 10);
+  await panel.getByLabel('Last day').fill(last);
+  await page.keyboard.press('Tab');
+  await panel.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText(`${title}: saved.`)).toBeVisible();
+  const item = page.locator('[data-key]').filter({ hasText: title });
+  await expect(item).toHaveAttribute('aria-label', / to /);
+  const id = (await item.getAttribute('data-key')) ?? '';
+  const days = async () => {
+    const { dueAt, endAt } = await taskOf(page, id);
+    return Math.round((Date.parse(endAt) - Date.parse(dueAt)) / 86_400_000);
+  };
+  expect(await days()).toBe(2);
+  await item.focus();
+  await page.keyboard.press('Alt+Shift+ArrowRight');
+  await expect.poll(days).toBe(3);
+  await page.goto(`/round/agenda?on=${first}`);
+  await expect(page.getByRole('link', { name: title })).toHaveCount(3);
+  await page.request.delete(`/api/tasks/${id}`);
+});
