@@ -159,7 +159,7 @@ function asksIn(sentences: readonly Sentence[], promised: ReadonlySet<string>, s
         (SHORT_PLEASE.test(said) && countWords(said) > 2)
       );
     })
-    .filter((text) => !asked.includes(text));
+    .filter((text) => !asked.includes(text) && !DECLINES.test(flat(text)));
   const each = asked.flatMap((text) => text.split(SECOND_QUESTION)).flatMap(listedIn);
   return [...each, ...others];
 }
