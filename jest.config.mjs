@@ -14,7 +14,7 @@ const shared = {
 };
 
 export default {
-  testTimeout: 30_000,
+  testTimeout: 90_000,
   projects: [
     {
       ...shared,
