@@ -3,7 +3,7 @@ import type { TaskDetail } from '@emporikon/contract/tasks';
 import { computed } from 'vue';
 import EditCell from '../kit/EditCell.vue';
 import { addDays } from '../meetings/days';
-import { clock, due, fullDay } from '../shell/format';
+import { calendarDay, clock, due, fullDay } from '../shell/format';
 import { fromField, toField } from '../shell/moment';
 
 /** When a task is due, from when until when, and on which days; each edited where it stands. */
@@ -107,7 +107,7 @@ const saveStart = (day: string, version: number): Promise<void> =>
     <dd>
       <EditCell
         :value="lastDay"
-        :shown="lastDay ? fullDay(lastDay) : undefined"
+        :shown="lastDay ? calendarDay(lastDay) : undefined"
         label="Last day"
         kind="date"
         placeholder="The same day"
