@@ -42,6 +42,15 @@ test('files dropped anywhere on a record stand in its ledger, are found by their
   await expect(entry).toHaveCount(0);
 
   await drop(page, 'main', [
+    { name: `${mark} first.txt`, text: `One ${mark}` },
+    { name: `${mark} second.txt`, text: `Two ${mark}` },
+  ]);
+  await expect(page.getByText('Added 2 files.', { exact: true })).toBeVisible();
+  await expect(page.locator('[data-entry]').filter({ hasText: '.txt' })).toHaveCount(2);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.locator('[data-entry]').filter({ hasText: '.txt' })).toHaveCount(0);
+
+  await drop(page, 'main', [
     { name: `${mark} tour.txt`, text: `The quagga ${mark} route` },
     { name: `${mark} tool.exe`, text: 'anything' },
   ]);

@@ -4,10 +4,10 @@ import { QueryTypes } from 'sequelize';
 import { runInTransaction, type Actor, type Tools } from '../commands/context';
 import { CaldavObject, type CaldavLink } from '../db/models/caldav';
 import { isDatabaseGone } from '../db/conflicts';
-import { ownerOf } from '../mailboxes/read';
 import type { Dav, DavFile } from '../outside/dav';
 import { DavTrouble } from '../outside/davFetch';
 import { SignInRefused } from '../outside/imap';
+import { findActiveActor } from '../session/identify';
 import { sendCards } from './cards';
 import { closePast } from './close';
 import { spanAt } from './facts';
@@ -158,7 +158,7 @@ export async function syncLink(tools: Tools, id: string): Promise<void> {
   const link = await takeLease(tools, id);
   if (!link) return;
   try {
-    const actor = await ownerOf(link.userId);
+    const actor = await findActiveActor(link.userId);
     if (!actor) return;
     const dav = openLink(tools, link);
     if (!link.calendarUrl) await discover(tools, link, dav);

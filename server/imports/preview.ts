@@ -7,7 +7,7 @@ import { Import } from '../db/models/imports';
 import { bookOf } from '../people/book';
 import { copyRows } from './copy';
 import { loadFile } from './file';
-import { importer } from './importer';
+import { findActorById } from '../session/identify';
 import { loadImport, lockImport } from './view';
 import { previewRecords, recordsOf, recordTarget } from './recordJobs';
 import { cardRows, tableRows, type RowData, type SourceRow } from './source';
@@ -210,7 +210,7 @@ function beginPreview(tools: Tools, id: string): Promise<Import | null> {
 export async function previewImport(tools: Tools, id: string): Promise<void> {
   const one = await beginPreview(tools, id);
   if (!one) return;
-  const by = await importer(one.createdBy);
+  const by = await findActorById(one.createdBy);
   const raw = await loadFile(tools, id);
   const rows =
     one.kind === 'cards'

@@ -5,7 +5,7 @@ import type { Import } from '../db/models/imports';
 import { undo } from '../events/undo';
 import { ProblemError } from '../http/problems';
 import { copyRows } from './copy';
-import { importer } from './importer';
+import { findActorById } from '../session/identify';
 import { judgeRecord, recordRows, writeRecord, type RecordRow } from './records';
 import { choicesOf, loadImport, lockImport } from './view';
 
@@ -51,7 +51,7 @@ interface Stored {
  * taken back. Killed at any moment it has done whole chunks only and goes on after them.
  */
 export async function runRecords(tools: Tools, one: Import, target: 'companies' | 'deals'): Promise<void> {
-  const actor = await importer(one.createdBy);
+  const actor = await findActorById(one.createdBy);
   const step = (): Promise<boolean> =>
     runInTransaction(tools, actor, async (context) => {
       await lockImport(context, one.id);
@@ -86,7 +86,7 @@ export async function runRecords(tools: Tools, one: Import, target: 'companies' 
 
 /** Takes an import of companies or deals back, chunk by chunk, newest first. A chunk that was built on stays as a whole. */
 export async function undoRecords(tools: Tools, one: Import): Promise<void> {
-  const actor = await importer(one.createdBy);
+  const actor = await findActorById(one.createdBy);
   const events = await runInTransaction(tools, null, (context) =>
     context.sequelize.query<{ id: string }>(
       `SELECT before->>'eventId' AS id FROM import_rows WHERE import_id = $id AND before->>'eventId' IS NOT NULL

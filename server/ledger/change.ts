@@ -5,6 +5,7 @@ import { rowOf } from '../commands/writer';
 import { LedgerEntry, LedgerLink, LedgerRevision } from '../db/models/ledger';
 import { forbidden, invalid, notFound, stale } from '../http/problems';
 import { concerned } from './concerned';
+import { releaseAnnotations } from './keepAnnotation';
 import { enter, linkEntry, readingOf } from './write';
 
 const RECORDS = ['personId', 'companyId', 'leadId', 'dealId', 'projectId', 'caseId'] as const;
@@ -149,8 +150,9 @@ export async function changeEntry(
   return { version: entry.version, eventId };
 }
 
-/** Removes an entry with what it said before and what it is linked to. */
+/** Removes an entry with what it said before and what it is linked to; what colleagues wrote beside it stays theirs. */
 export async function removeEntryRows(context: Context, entry: LedgerEntry): Promise<void> {
+  await releaseAnnotations(context, entry);
   for (const model of [LedgerRevision, LedgerLink] as const)
     for (const row of await (model as typeof LedgerLink).findAll({
       where: { entryId: entry.id },

@@ -201,36 +201,6 @@ describe('an entry', () => {
       1,
     );
   });
-
-  it('has a private annotation that its writer alone sees, until it is shared as a note', async () => {
-    const id = await person('Eva Holm');
-    const entry = (await enter(ines, { headline: 'Called her back' }, { personId: id })).body.id;
-    const annotate = (by: typeof pell, words: string) =>
-      by.call('PUT /api/ledger/:id/annotation', { params: { id: entry }, body: { words } });
-    const done = await annotate(pell, 'Sounded cross\nabout the invoice');
-    const seen = async (by: typeof pell) =>
-      (await by.call('GET /api/ledger/:id', { params: { id: entry } })).body.annotation;
-    expect([await seen(pell), await seen(ines), await seen(mara)]).toEqual([
-      'Sounded cross\nabout the invoice',
-      null,
-      null,
-    ]);
-    expect((await ledger({ personId: id })).items[0]?.isAnnotated).toBe(true);
-    expect((await ledger({ personId: id }, mara)).items[0]?.isAnnotated).toBe(false);
-    const taken = await mara.call('POST /api/events/:id/undo', { params: { id: done.body.eventId ?? '' } });
-    expect(taken.status).toBe(404);
-    const share = (by: typeof pell) =>
-      by.call('POST /api/ledger/:id/annotation/share', { params: { id: entry } });
-    expect((await share(ines)).status).toBe(404);
-    expect((await share(pell)).status).toBe(201);
-    expect(await seen(pell)).toBeNull();
-    expect(
-      (await ledger({ personId: id }, mara)).items.map((one) => [one.kind, one.headline, one.body]),
-    ).toEqual([
-      ['note', 'Sounded cross', 'about the invoice'],
-      ['note', 'Called her back', ''],
-    ]);
-  });
 });
 
 describe('a change', () => {

@@ -1,12 +1,13 @@
 import { plain, refersTo } from '../db/tables';
 import type { Room } from '../http/room';
 import { fillTurnsJob } from './fillTurns';
+import { keepAnnotationJob } from './keepAnnotation';
 import { ledgerHandlers } from './routes';
 
 export const ledger: Room = {
   name: 'ledger',
   routes: [ledgerHandlers],
-  jobs: [fillTurnsJob],
+  jobs: [fillTurnsJob, keepAnnotationJob],
   tables: [
     ...plain('work', 'ledger_entries'),
     ...plain('ground', 'turns', 'looks'),

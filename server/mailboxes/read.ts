@@ -2,9 +2,8 @@ import { QueryTypes } from 'sequelize';
 import { runInTransaction, type Actor, type Tools } from '../commands/context';
 import { readMail } from '../captures/arrivals';
 import { Mailbox } from '../db/models/mailboxes';
-import { User } from '../db/models/users';
 import { openImap, SignInRefused, type ImapReader, type OpenFolder, type Seen } from '../outside/imap';
-import { actorOf } from '../session/identify';
+import { findActiveActor } from '../session/identify';
 import { fileMessage } from './file';
 import { unseal } from './seal';
 import { keepState, planBatch, stateOf, takeMessage } from './take';
@@ -77,18 +76,13 @@ export async function openMailbox(tools: Tools, mailbox: Mailbox): Promise<ImapR
   return openImap({ ...mailbox.get({ plain: true }), password }, tools.outside.door);
 }
 
-export async function ownerOf(userId: string): Promise<Actor | null> {
-  const user = await User.findOne({ where: { id: userId, active: true } });
-  return user ? actorOf(user) : null;
-}
-
 /**
  * Reads what is new in a mailbox. A connection that drops leaves what was done done; the next reading goes on there.
  * @throws when the server is down, so that the queue tries again; the mailbox says so meanwhile
  */
 export async function readMailbox(tools: Tools, id: string): Promise<void> {
   const mailbox = await Mailbox.findByPk(id);
-  const actor = mailbox ? await ownerOf(mailbox.userId) : null;
+  const actor = mailbox ? await findActiveActor(mailbox.userId) : null;
   if (!mailbox || !actor) return;
   if (mailbox.state !== 'reading') await say(tools, mailbox, { state: 'reading' });
   let reader: ImapReader | null = null;
@@ -115,7 +109,7 @@ export async function bringAlong(
   personId: string,
 ): Promise<void> {
   const mailbox = await Mailbox.findByPk(mailboxId);
-  const actor = mailbox ? await ownerOf(mailbox.userId) : null;
+  const actor = mailbox ? await findActiveActor(mailbox.userId) : null;
   if (!mailbox || !actor) return;
   const rows = await tools.sequelize.query<{ path: string; uid_validity: number; uid: number; at: Date }>(
     'SELECT path, uid_validity, uid, at FROM mailbox_messages WHERE mailbox_id = :mailboxId AND address = :address AND NOT filed ORDER BY at',

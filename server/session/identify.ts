@@ -21,6 +21,18 @@ export const actorOf = (user: User): Actor => ({
   timeZone: user.timeZone,
 });
 
+/** Who something is done for in the background, whether they still work here or not; null where there is no such account. */
+export async function findActorById(id: string): Promise<Actor | null> {
+  const user = await User.findByPk(id);
+  return user ? actorOf(user) : null;
+}
+
+/** As `findActorById`, null for somebody whose account was closed. */
+export async function findActiveActor(id: string): Promise<Actor | null> {
+  const user = await User.findOne({ where: { id, active: true } });
+  return user ? actorOf(user) : null;
+}
+
 /** Session and user in one question: this one is asked before everything else. A session that lay idle is over. */
 async function byCookie({ sequelize, now }: Tools, token: string): Promise<Actor | null> {
   const at = now();
@@ -46,8 +58,7 @@ async function byToken(token: string, now: Date): Promise<Actor | null> {
   if (!access) return null;
   if (!access.lastUsedAt || now.getTime() - access.lastUsedAt.getTime() > 60_000)
     await access.update({ lastUsedAt: now });
-  const user = await User.findOne({ where: { id: access.userId, active: true } });
-  return user ? actorOf(user) : null;
+  return findActiveActor(access.userId);
 }
 
 /** Who asks, by access token or cookie; null when neither is one of ours any more. */

@@ -48,13 +48,19 @@ export function useUploads(target: () => Target): {
         line.trouble = wordsOf(problem);
       }
     }
+    const eventIds = done.flatMap(({ eventId }) => eventId ?? []);
     const [first] = done;
     if (done.length === 1 && first)
       undo.tell({
         text: first.eventId ? `Added ${first.name}.` : `${first.name} is the same as before.`,
         eventId: first.eventId,
       });
-    else if (done.length) undo.tell({ text: `Added ${counted(done.length, 'file')}.`, eventId: null });
+    else if (done.length)
+      undo.tell({
+        text: `Added ${counted(done.length, 'file')}.`,
+        eventId: eventIds.at(-1) ?? null,
+        before: eventIds.slice(0, -1),
+      });
   }
   return { uploads, take, dismiss };
 }

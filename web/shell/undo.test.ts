@@ -56,3 +56,16 @@ it('says why something cannot be taken back any more', async () => {
   await undo.undo();
   expect(undo.told).toMatchObject({ text: 'Something was built on this.', eventId: null, wrong: true });
 });
+
+it('takes back what was done in several steps, newest first', async () => {
+  const asked = jest
+    .spyOn(globalThis, 'fetch')
+    .mockImplementation(answer(200, { undone: 'Added the file a' }));
+  const undo = useUndo();
+  undo.tell({ text: 'Added 3 files.', eventId: 'e3', before: ['e1', 'e2'] });
+  await undo.undo();
+  expect(asked.mock.calls.map(([url]) => String(url))).toEqual(
+    ['e3', 'e2', 'e1'].map((id) => `/api/events/${id}/undo`),
+  );
+  expect(undo.told).toEqual({ text: 'Undone: Added 3 files.', eventId: null });
+});

@@ -8,6 +8,8 @@ export interface Told {
   text: string;
   /** The event that takes it back; null when there is nothing to take back. */
   eventId: string | null;
+  /** What was done before in the same step, and is taken back with it: oldest first. */
+  before?: readonly string[];
   /** The record of which a stage, status or owner changed: one can say why. */
   about?: About;
   links?: { text: string; to: RouteLocationRaw }[];
@@ -51,11 +53,14 @@ export const useUndo = defineStore('undo', () => {
   const fail = (error: unknown): void => tell({ text: wordsOf(error), eventId: null, wrong: true });
 
   async function undo(): Promise<void> {
-    const eventId = told.value?.eventId;
+    const { eventId, before = [], text } = told.value ?? {};
     if (!eventId) return;
+    const takeBack = (id: string): ReturnType<typeof api<'POST /api/events/:id/undo'>> =>
+      api('POST /api/events/:id/undo', { params: { id } });
     try {
-      const { undone } = await api('POST /api/events/:id/undo', { params: { id: eventId } });
-      tell({ text: `Undone: ${undone}`, eventId: null });
+      const { undone } = await takeBack(eventId);
+      for (const id of [...before].reverse()) await takeBack(id);
+      tell({ text: `Undone: ${before.length ? text : undone}`, eventId: null });
     } catch (error) {
       fail(error);
     }
