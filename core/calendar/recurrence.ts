@@ -110,6 +110,15 @@ export function occurrencesWithin(
   return walls.map((wall) => fromWallClock(wall, zone)).filter((at) => at >= from && at < until);
 }
 
+/** The same rule for a series that begins with a later of its occurrences: fewer are left of those that are counted. */
+export function ruleFrom(recurrence: Recurrence, begins: DateTime): string {
+  const { rule } = recurrence;
+  const count = Number(/COUNT=(\d+)/.exec(rule)?.[1] ?? 0);
+  if (!count) return rule;
+  const over = occurrences(recurrence, count).filter((at) => at < begins).length;
+  return rule.replace(/COUNT=\d+/, `COUNT=${Math.max(1, count - over)}`);
+}
+
 /** The first occurrence after a moment; null where none follows. */
 export function occurrenceAfter(recurrence: Recurrence, after: DateTime): DateTime | null {
   const { zone } = recurrence;

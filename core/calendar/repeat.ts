@@ -30,6 +30,8 @@ interface Done {
   doneAt: string;
   /** IANA name of the zone in which its days count. */
   zone: string;
+  /** Times of its rule at which it does not come, ISO 8601. */
+  leftOut?: readonly string[];
 }
 
 const CODES = ['MO', 'TU', 'WE', 'TH', 'FR', 'SA', 'SU'];
@@ -62,15 +64,17 @@ export function dueAgain(done: Done, free: FreeDays): { occursAt: DateTime; dueA
     return { occursAt: dueAt, dueAt };
   }
   const recurrence = { rule: repeat, start: first.toFormat("yyyy-MM-dd'T'HH:mm:ss"), zone };
+  const leftOut = new Set((done.leftOut ?? []).map((iso) => Date.parse(iso)));
   let at: DateTime = occurs > ended.endOf('day') ? occurs : ended.endOf('day');
-  for (let tries = 0; tries < 40; tries++) {
+  for (let tries = 0; tries < 40 + leftOut.size; tries++) {
     const next = occurrenceAfter(recurrence, at);
     if (!next) return null;
+    at = next;
+    if (leftOut.has(next.toMillis())) continue;
     if (isWorkingDay(next, free) || insistsOn(repeat, next, free)) return { occursAt: next, dueAt: next };
     const before = keepTime(workingDayUntil(next, free), next);
     if (before.startOf('day') > occurs.startOf('day') && before.startOf('day') > ended.startOf('day'))
       return { occursAt: next, dueAt: before };
-    at = next;
   }
   return null;
 }

@@ -35,6 +35,12 @@ export interface CalendarObject {
   /** As its first says it. */
   first: Occurrence;
   occurrences: Occurrence[];
+  /** Those that were moved, changed or called off by hand, whenever they are. */
+  byHand: Occurrence[];
+  /** Times of its rule that are left out. */
+  leftOut: string[];
+  /** On whose clock it repeats; IANA name. */
+  clock: string;
 }
 
 /** From when until when the occurrences of a series are wanted; ISO 8601. */
@@ -184,20 +190,28 @@ export function readObject(raw: string, zone: string, span: Span): CalendarObjec
     if (property) moved.set(timeNamed(property.getFirstValue(), clockOf(property, calendar, clock)), event);
   }
   const further = timesOf(master, 'rdate', calendar, clock);
-  if (!rule && !further.length && !moved.size) return { uid, rule, isBeyond, first, occurrences: [first] };
   const left = new Set(timesOf(master, 'exdate', calendar, clock));
+  const whole = { uid, rule, isBeyond, first, leftOut: [...left], clock };
+  if (!rule && !further.length && !moved.size) return { ...whole, occurrences: [first], byHand: [] };
   const isOnlyMoved = master.hasProperty('recurrence-id');
   const starts = new Set(isOnlyMoved ? [] : [first.facts.start, ...further]);
   if (rule && !isBeyond) for (const at of startsOf(first, rule, clock, span)) starts.add(at);
   const plain = [...starts]
     .filter((at) => !left.has(at) && !moved.has(at) && isWithin(at, span))
     .map((at) => shifted(first, at, clock));
-  const byHand = [...moved].flatMap(([at, event]) => {
-    const occurrence = occurrenceOf(event, at, zone);
-    return occurrence && isWithin(occurrence.facts.start, span) ? [occurrence] : [];
-  });
-  const occurrences = [...plain, ...byHand]
+  const byHand = [...moved].flatMap(([at, event]) => occurrenceOf(event, at, zone) ?? []);
+  const occurrences = [...plain, ...byHand.filter(({ facts }) => isWithin(facts.start, span))]
     .sort((a, b) => a.at.localeCompare(b.at))
     .slice(0, MOST_OCCURRENCES);
-  return { uid, rule, isBeyond, first, occurrences };
+  return { ...whole, occurrences, byHand };
+}
+
+/** What a file says of one time of its series; null where it does not take place then. */
+export function occurrenceOn(
+  { first, byHand, leftOut, clock }: CalendarObject,
+  at: string,
+): Occurrence | null {
+  const changed = byHand.find((occurrence) => occurrence.at === at);
+  if (changed) return changed.isCancelled ? null : changed;
+  return leftOut.includes(at) ? null : shifted(first, at, clock);
 }

@@ -150,14 +150,43 @@ export function withFacts(
   return text(calendar);
 }
 
-/** A file in which an event repeats by another rule, or does not any longer. */
+/** A file in which an event repeats by another rule, or does not any longer; what was different at some of its times goes. */
 export function withRule(raw: string, rule: string | null, stamp: string): string | null {
   const calendar = parseCalendar(raw);
   const component = calendar && find(calendar, '', 'UTC');
   if (!calendar || !component) return null;
   put(component, 'rrule', rule && ICAL.Recur.fromString(rule));
-  if (!rule) component.removeAllProperties('exdate');
+  component.removeAllProperties('exdate');
+  for (const event of calendar.getAllSubcomponents('vevent'))
+    if (event.hasProperty('recurrence-id')) calendar.removeSubcomponent(event);
   stampNow(component, stamp);
+  return text(calendar);
+}
+
+/**
+ * A file whose series ends before one of its times; what was before stays.
+ * @param at names a time of the series, as `Occurrence.at`
+ */
+export function withSeriesEnd(
+  raw: string,
+  at: string,
+  { stamp, zone }: { stamp: string; zone: string },
+): string | null {
+  const calendar = parseCalendar(raw);
+  const master = calendar && find(calendar, '', zone);
+  const rule: unknown = master?.getFirstPropertyValue('rrule');
+  if (!calendar || !master || !(rule instanceof ICAL.Recur)) return null;
+  const isDay = !at.includes('T');
+  const last = DateTime.fromISO(at, { zone: 'utc' }).minus(isDay ? { days: 1 } : { seconds: 1 });
+  const until = isDay ? last.toFormat('yyyyMMdd') : last.toFormat("yyyyMMdd'T'HHmmss'Z'");
+  const endless = rule.toString().replace(/;?(?:COUNT|UNTIL)=[^;]+/gi, '');
+  put(master, 'rrule', ICAL.Recur.fromString(`${endless};UNTIL=${until}`));
+  for (const event of calendar.getAllSubcomponents('vevent')) {
+    const property = event.getFirstProperty('recurrence-id');
+    if (property && timeNamed(property.getFirstValue(), clockOf(property, calendar, zone)) >= at)
+      calendar.removeSubcomponent(event);
+  }
+  stampNow(master, stamp);
   return text(calendar);
 }
 

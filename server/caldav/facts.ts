@@ -34,6 +34,17 @@ export function factsOfTask(task: Task, base: EventFacts | null): EventFacts {
   return { ...said, ...datesOf(task) };
 }
 
+/** How a time of a series is named in its file: a moment, or a day. */
+export const timeName = ({ allDay, zone }: Task, at: Date): string =>
+  allDay ? (DateTime.fromJSDate(at, { zone }).toISODate() ?? '') : at.toISOString();
+
+/** The time of a series that a file names. */
+export function timeOfName({ allDay, zone, firstAt }: Task, name: string): Date {
+  if (!allDay || !firstAt) return new Date(name);
+  const { hour, minute, second } = DateTime.fromJSDate(firstAt, { zone });
+  return DateTime.fromISO(name, { zone }).set({ hour, minute, second }).toJSDate();
+}
+
 /** The columns of a task that an event says. */
 export function taskOfFacts(
   { title, place, notes, start, end, allDay }: EventFacts,

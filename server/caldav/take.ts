@@ -1,6 +1,4 @@
-import { isSameFacts, mergeFacts } from '@emporikon/core/calendar/mergeFacts';
-import { durationOf } from '@emporikon/core/calendar/repeat';
-import { isTaskRule } from '@emporikon/core/calendar/recurrence';
+import { isSameFacts } from '@emporikon/core/calendar/mergeFacts';
 import {
   readObject,
   type CalendarObject,
@@ -10,12 +8,13 @@ import {
 import { QueryTypes } from 'sequelize';
 import { requireActor, type Context } from '../commands/context';
 import { CaldavEvent, CaldavObject, type CaldavLink } from '../db/models/caldav';
-import { TaskPerson } from '../db/models/meetings';
 import { Task } from '../db/models/tasks';
 import { taskIdOf, uidOf } from '../meetings/facts';
 import type { DavFile } from '../outside/dav';
-import { endOfFacts, factsOfTask, seriesSpanAt, taskOfFacts } from './facts';
-import { addMeeting, putAttendees } from './meeting';
+import { meet, takeRemoval, takeRule } from './event';
+import { endOfFacts, seriesSpanAt } from './facts';
+import { addMeeting } from './meeting';
+import { takeSeries } from './series';
 
 /** What is one of ours there is one event, however often it repeats: the next of a series here is a task of its own. */
 const wantedOf = (object: CalendarObject, isOurs: boolean): Occurrence[] =>
@@ -43,37 +42,6 @@ export async function keepFile(
   );
 }
 
-/** Brings a task to what both calendars now say. A part that both changed differently stays as it is here, and is shown. */
-async function meet(context: Context, event: CaldavEvent, task: Task, there: Occurrence): Promise<void> {
-  const { tx } = context;
-  const here = factsOfTask(task, event.base);
-  const { facts, clashes } = mergeFacts(event.base, here, there.facts);
-  const zone = task.allDay ? task.zone : requireActor(context).timeZone;
-  if (!isSameFacts(facts, here)) await context.write.update(task, taskOfFacts(facts, zone));
-  if (!event.isOurs) await putAttendees(context, task, there);
-  await event.update(clashes.length ? { clash: there.facts } : { base: there.facts, clash: null }, {
-    transaction: tx,
-  });
-}
-
-/** The rule of one of ours may be changed there; one that a task cannot repeat by is kept there only. */
-async function takeRule(
-  context: Context,
-  event: CaldavEvent,
-  task: Task,
-  rule: string | null,
-): Promise<void> {
-  if (!event.isOurs || rule === event.rule || (task.repeat && durationOf(task.repeat))) return;
-  if (rule === null || isTaskRule(rule))
-    await context.write.update(task, {
-      repeat: rule,
-      ...(rule
-        ? { seriesId: task.seriesId ?? context.newId(), firstAt: task.dueAt, occursAt: task.dueAt }
-        : { seriesId: null, firstAt: null, occursAt: null }),
-    });
-  await event.update({ rule }, { transaction: context.tx });
-}
-
 /** One of ours whose row was lost between writing it there and noting that here, or when the account was given up before. */
 async function adopt(
   context: Context,
@@ -81,7 +49,9 @@ async function adopt(
   { first, rule }: CalendarObject,
   taskId: string,
 ): Promise<void> {
-  const said = { occurrence: '', isOurs: true, base: first.facts, rule };
+  const task = rule ? await Task.findByPk(taskId, { transaction: context.tx }) : null;
+  const series = task?.repeat ? { seriesId: task.seriesId, anchor: first.facts.start } : {};
+  const said = { occurrence: '', isOurs: true, base: first.facts, rule, ...series };
   await CaldavEvent.create(
     { id: context.newId(), objectId: object.id, taskId, ...said },
     { transaction: context.tx },
@@ -114,23 +84,6 @@ async function add(context: Context, object: CaldavObject, there: Occurrence): P
     },
     { transaction: context.tx },
   );
-}
-
-/** A meeting that went from the other calendar goes here, unless it was changed here since: then it is asked. */
-export async function takeRemoval(context: Context, event: CaldavEvent): Promise<void> {
-  const { tx } = context;
-  const actor = requireActor(context);
-  const task = await Task.findByPk(event.taskId, { transaction: tx, lock: true });
-  if (!task || task.doneAt) return event.destroy({ transaction: tx });
-  if (task.assigneeId !== actor.id) {
-    const mine = await TaskPerson.findOne({ where: { taskId: task.id, userId: actor.id }, transaction: tx });
-    if (mine) await context.write.update(mine, { answer: 'declined', answeredAt: context.now() });
-    return event.destroy({ transaction: tx });
-  }
-  if (!isSameFacts(event.base, factsOfTask(task, event.base)))
-    return void (await event.update({ clash: { ...event.base, isGone: true } }, { transaction: tx }));
-  await context.write.remove(task);
-  await event.destroy({ transaction: tx });
 }
 
 /**
@@ -169,6 +122,8 @@ export async function takeFile(context: Context, link: CaldavLink, file: DavFile
   if (!read) return;
   const where = { objectId: object.id };
   const known = await CaldavEvent.findAll({ where, transaction: tx });
+  const series = known.find(({ seriesId }) => seriesId);
+  if (series) return takeSeries(context, { object, read, series, events: known });
   // What was ours stays ours when the address of this installation changes.
   const ours = known.find(({ isOurs }) => isOurs)?.taskId ?? ownTaskId(context, read.uid);
   const wanted = wantedOf(read, ours !== null);

@@ -33,6 +33,7 @@ import * as twentyEighth from './migrations/0028-after-the-deal';
 import * as twentyNinth from './migrations/0029-personal-facts';
 import * as thirtieth from './migrations/0030-outside-calendars';
 import * as thirtyFirst from './migrations/0031-asked-colleagues';
+import * as thirtySecond from './migrations/0032-series-exceptions';
 
 export const MIGRATIONS = [
   first,
@@ -66,6 +67,7 @@ export const MIGRATIONS = [
   twentyNinth,
   thirtieth,
   thirtyFirst,
+  thirtySecond,
 ];
 /** Any constant will do, as long as every process of this program takes the same lock. */
 const LOCK = 4600_0001;

@@ -155,6 +155,22 @@ describe('free times', () => {
     await ines.call('PATCH /api/session', { body: { worksUntil: '17:30' } });
   });
 
+  it('are none while something repeats, for whoever does it and whoever is asked to it', async () => {
+    const weekly = await timed(ines, 'Weekly', '2026-11-30T09:00:00Z', {
+      ...{ repeat: 'FREQ=WEEKLY;BYDAY=MO', endAt: '2026-11-30T17:30:00Z' },
+      people: [{ userId: await idOf(mara) }],
+    });
+    const wish = '2026-12-07, 1 hour';
+    for (const who of [ines, mara]) expect((await free({ with: await idOf(who), wish })).starts).toEqual([]);
+    expect((await free({ wish })).starts[0]).toBe('12-07T09:00');
+    expect((await free({ with: await idOf(ines), wish, except: weekly.task.id })).starts[0]).toBe(
+      '12-07T09:00',
+    );
+    const answer = { params: { id: weekly.task.id }, body: { answer: 'declined' } };
+    await mara.call('POST /api/tasks/:id/answer', answer);
+    expect((await free({ with: await idOf(mara), wish })).starts[0]).toBe('12-07T09:00');
+  });
+
   it('of a meeting that is to be moved leave out the meeting itself', async () => {
     const made = await timed(pell, 'A', '2026-11-30T09:00:00Z', { endAt: '2026-11-30T17:30:00Z' });
     expect((await free({ wish: 'Monday' })).starts).toEqual([]);

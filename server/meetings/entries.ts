@@ -4,9 +4,10 @@ import type { FreeDays } from '@emporikon/core/calendar/workingDays';
 import { minutesFor } from '@emporikon/core/ledger/ranking';
 import { dueState } from '@emporikon/core/ledger/round';
 import type { MoveKind } from '@emporikon/core/reading/intents/moves';
-import { QueryTypes } from 'sequelize';
+import { Op, QueryTypes } from 'sequelize';
 import { freeDaysFor } from '../calendar/free';
 import { requireActor, type Context } from '../commands/context';
+import { TaskPerson } from '../db/models/meetings';
 
 interface Row {
   id: string;
@@ -22,6 +23,7 @@ interface Row {
   repeat: string | null;
   first_at: Date | null;
   occurs_at: Date | null;
+  left_out: Date[];
   assignee_id: string;
   assignee: string;
   people: string[] | null;
@@ -49,6 +51,8 @@ const ENDS = `coalesce(t.ends_at, t.due_at + CASE WHEN t.all_day THEN interval '
 /** What repeats and began before is looked at whenever it was due. */
 const IN_TIME = `t.due_at < $until AND (t.due_at >= $earliest AND ${ENDS} > $from)`;
 
+const REPEATING = 't.repeat IS NOT NULL AND t.done_at IS NULL AND t.due_at < $until';
+
 const ask = (
   context: Context,
   who: readonly string[],
@@ -56,7 +60,7 @@ const ask = (
   where: string,
 ): Promise<Row[]> =>
   context.sequelize.query<Row>(
-    `SELECT t.id, t.version, t.title, t.kind, t.due_at, ${ENDS} AS ends_at, t.all_day, t.zone, t.place, t.done_at, t.repeat, t.first_at, t.occurs_at,
+    `SELECT t.id, t.version, t.title, t.kind, t.due_at, ${ENDS} AS ends_at, t.all_day, t.zone, t.place, t.done_at, t.repeat, t.first_at, t.occurs_at, t.left_out,
             u.id AS assignee_id, u.name AS assignee, mine.answer, coalesce(p.full_name, l.title, d.title, c.name) AS about,
             (SELECT array_agg(coalesce(nullif(a.name, ''), a.email) ORDER BY a.name) FROM task_people a WHERE a.task_id = t.id) AS people
        FROM tasks t JOIN users u ON u.id = t.assignee_id LEFT JOIN people p ON p.id = t.person_id LEFT JOIN companies c ON c.id = t.company_id
@@ -109,6 +113,7 @@ function expectedOf(row: Row, { from, until }: Within, free: FreeDays, context: 
         firstAt: row.first_at.toISOString(),
         doneAt: doneAt.toISOString(),
         zone: row.zone,
+        leftOut: row.left_out.map((at) => at.toISOString()),
       },
       free,
     );
@@ -129,19 +134,11 @@ function expectedOf(row: Row, { from, until }: Within, free: FreeDays, context: 
   return found;
 }
 
-/** What stands in the calendar of some colleagues, as far as the actor may see it, in order. */
-export async function calendarOf(
+async function expectedWithin(
   context: Context,
-  who: readonly string[],
+  repeating: readonly Row[],
   within: Within,
 ): Promise<CalendarItem[]> {
-  const rows = await ask(context, who, within, IN_TIME);
-  const repeating = await ask(
-    context,
-    who,
-    within,
-    't.repeat IS NOT NULL AND t.done_at IS NULL AND t.due_at < $until',
-  );
   const freeOf = new Map<string, FreeDays>();
   const expected: CalendarItem[] = [];
   for (const row of repeating) {
@@ -149,6 +146,18 @@ export async function calendarOf(
     freeOf.set(row.assignee_id, free);
     expected.push(...expectedOf(row, within, free, context));
   }
+  return expected;
+}
+
+/** What stands in the calendar of some colleagues, as far as the actor may see it, in order. */
+export async function calendarOf(
+  context: Context,
+  who: readonly string[],
+  within: Within,
+): Promise<CalendarItem[]> {
+  const rows = await ask(context, who, within, IN_TIME);
+  const repeating = await ask(context, who, within, REPEATING);
+  const expected = await expectedWithin(context, repeating, within);
   return [...rows.map((row) => itemOf(row, context)), ...expected]
     .sort((a, b) => a.start.localeCompare(b.start) || a.key.localeCompare(b.key))
     .slice(0, MOST);
@@ -162,13 +171,30 @@ export interface Busy {
   end: Date;
 }
 
+/** When colleagues are not free by what repeats and has yet to come. */
+async function expectedBusy(context: Context, who: readonly string[], within: Within): Promise<Busy[]> {
+  const rows = await ask(context, who, within, `NOT t.all_day AND ${REPEATING}`);
+  const expected = await expectedWithin(context, rows, within);
+  const asked = await TaskPerson.findAll({
+    where: {
+      taskId: [...new Set(expected.map(({ taskId }) => taskId))],
+      userId: [...who],
+      answer: { [Op.ne]: 'declined' },
+    },
+    transaction: context.tx,
+  });
+  return expected.flatMap(({ taskId, assignee, start, end }) => {
+    const coming = asked.flatMap((person) => (person.taskId === taskId ? (person.userId ?? []) : []));
+    return [...new Set([assignee.id, ...coming])]
+      .filter((userId) => who.includes(userId))
+      .map((userId) => ({ taskId, userId, start: new Date(start), end: new Date(end) }));
+  });
+}
+
 /** When colleagues are not free, whatever it is: what they do, and what they said they come to. To be called past sight. */
-export const busyTimes = (
-  context: Context,
-  who: readonly string[],
-  { from, until }: Within,
-): Promise<Busy[]> =>
-  context.sequelize.query<Busy>(
+export async function busyTimes(context: Context, who: readonly string[], within: Within): Promise<Busy[]> {
+  const { from, until } = within;
+  const rows = await context.sequelize.query<Busy>(
     `SELECT t.id AS "taskId", w.id AS "userId", t.due_at AS start, ${ENDS} AS "end"
        FROM tasks t JOIN unnest($who::uuid[]) w (id) ON t.assignee_id = w.id OR EXISTS
             (SELECT 1 FROM task_people a WHERE a.task_id = t.id AND a.user_id = w.id AND a.answer <> 'declined')
@@ -179,6 +205,8 @@ export const busyTimes = (
       transaction: context.tx,
     },
   );
+  return [...rows, ...(await expectedBusy(context, who, within))];
+}
 
 /** The colleagues a calendar is asked of. */
 export async function calendarUsers(

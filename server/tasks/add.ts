@@ -46,10 +46,13 @@ export const seriesFrom = (
   context: Pick<Context, 'newId'>,
   repeat: string | null,
   dueAt: Date,
-): Pick<Task, 'repeat' | 'seriesId' | 'firstAt' | 'occursAt'> =>
+): Pick<Task, 'repeat' | 'seriesId' | 'firstAt' | 'occursAt' | 'leftOut'> =>
   repeat
-    ? { repeat: requireRepeat(repeat), seriesId: context.newId(), firstAt: dueAt, occursAt: dueAt }
-    : { repeat: null, seriesId: null, firstAt: null, occursAt: null };
+    ? {
+        ...{ repeat: requireRepeat(repeat), seriesId: context.newId() },
+        ...{ firstAt: dueAt, occursAt: dueAt, leftOut: [] },
+      }
+    : { repeat: null, seriesId: null, firstAt: null, occursAt: null, leftOut: [] };
 
 /** A kind of one's own acts as what it stands for. @throws 422 where it is not offered */
 export async function kindOf(

@@ -1,14 +1,13 @@
-import { dueAgain } from '@emporikon/core/calendar/repeat';
 import { requireActor, type Context } from '../commands/context';
 import { requireColleague } from '../commands/colleague';
-import { freeDaysFor } from '../calendar/free';
 import type { LedgerEntry } from '../db/models/ledger';
 import { Task } from '../db/models/tasks';
 import { notFound } from '../http/problems';
 import { enter, linkEntry } from '../ledger/write';
-import { copyPeople, peopleOf, putPeople } from '../meetings/people';
+import { peopleOf, putPeople } from '../meetings/people';
 import { kindOf, requireWatchers, seriesFrom, startOf, type WantedTask } from './add';
 import { endMovedTo, endOf } from './ends';
+import { addNext } from './series';
 
 type Patch = { [Key in keyof WantedTask]?: WantedTask[Key] } & {
   done?: boolean | undefined;
@@ -77,44 +76,6 @@ async function given(context: Context, task: Task, to: string | undefined): Prom
   if (to === undefined || to === task.assigneeId) return {};
   const assigneeId = to === actor.id ? actor.id : await requireColleague(context, to);
   return { assigneeId, givenBy: assigneeId === actor.id ? null : actor.id, declined: null };
-}
-
-/** The next of a series, once this one is done. */
-async function addNext(context: Context, task: Task): Promise<void> {
-  if (!task.repeat || !task.firstAt || !task.occursAt) return;
-  const next = dueAgain(
-    {
-      repeat: task.repeat,
-      occursAt: task.occursAt.toISOString(),
-      firstAt: task.firstAt.toISOString(),
-      doneAt: context.now().toISOString(),
-      zone: task.zone,
-    },
-    await freeDaysFor(context, task.assigneeId),
-  );
-  if (!next) return;
-  const dueAt = next.dueAt.toJSDate();
-  const by = dueAt.getTime() - task.dueAt.getTime();
-  const shifted = (time: Date | null | undefined): Date | null =>
-    time ? new Date(time.getTime() + by) : null;
-  const { title, kind, kindId, allDay, zone, assigneeId, givenBy, priority, notes, checklist, reminders } =
-    task;
-  const { watchers, repeat, seriesId, firstAt, personId, companyId, leadId, dealId, createdBy } = task;
-  const { visibility, visibleTo, place, isInviting, projectId, caseId } = task;
-  const again = await context.write.insert(Task, {
-    ...{ title, kind, kindId, allDay, zone, assigneeId, givenBy, priority, notes, reminders, watchers },
-    ...{ repeat, seriesId, firstAt, personId, companyId, leadId, dealId, createdBy },
-    ...(visibility ? { visibility, visibleTo } : {}),
-    ...{ place, isInviting, projectId, caseId },
-    id: context.newId(),
-    checklist: checklist.map(({ words }) => ({ words, isDone: false })),
-    dueAt,
-    endsAt: endMovedTo(dueAt, task),
-    startsAt: shifted(task.startsAt),
-    occursAt: next.occursAt.toJSDate(),
-    createdAt: context.now(),
-  });
-  await copyPeople(context, task.id, again.id);
 }
 
 /**

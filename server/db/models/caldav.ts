@@ -62,6 +62,9 @@ export class CaldavEvent extends Model<InferAttributes<CaldavEvent>, InferCreati
   declare base: EventFacts;
   /** The rule it repeats by there, of one of ours. */
   declare rule: CreationOptional<string | null>;
+  /** Of a series that was made here: its tasks, and when it begins there. */
+  declare seriesId: CreationOptional<string | null>;
+  declare anchor: CreationOptional<string | null>;
   /** What the other calendar says where both changed the same; `isGone` where it is not there any longer. */
   declare clash: CreationOptional<(EventFacts & { isGone?: boolean }) | null>;
 }
@@ -104,6 +107,8 @@ export function defineCaldavModels(sequelize: Sequelize): void {
     isOurs: col.flag,
     base: { ...col.json, allowNull: false },
     rule: col.text,
+    seriesId: col.uuid,
+    anchor: col.text,
     clash: col.json,
   });
 }

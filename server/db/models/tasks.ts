@@ -2,6 +2,7 @@ import type { Reminder } from '@emporikon/core/calendar/reminders';
 import type { Repeat } from '@emporikon/core/calendar/repeat';
 import type { MoveKind } from '@emporikon/core/reading/intents/moves';
 import {
+  DataTypes,
   Model,
   type CreationOptional,
   type InferAttributes,
@@ -57,6 +58,8 @@ export class Task extends Model<InferAttributes<Task>, InferCreationAttributes<T
   declare firstAt: CreationOptional<Date | null>;
   /** When it is due by its repeat, before a free day or a hand moved it. */
   declare occursAt: CreationOptional<Date | null>;
+  /** Times of its repeat at which it does not come: they were left out, or are tasks of their own. */
+  declare leftOut: CreationOptional<Date[]>;
   /** Who gave it to whoever does it; null where nobody else did. */
   declare givenBy: CreationOptional<string | null>;
   declare declined: CreationOptional<Declined | null>;
@@ -145,6 +148,7 @@ export function defineTaskModels(sequelize: Sequelize): void {
     seriesId: col.uuid,
     firstAt: col.time,
     occursAt: col.time,
+    leftOut: { type: DataTypes.ARRAY(DataTypes.DATE), allowNull: false, defaultValue: [] },
     givenBy: col.uuid,
     declined: col.json,
     askedAfterAt: col.time,
