@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { Done, Id, IdParam, Line, Named, routes, Time } from './common';
 import { Outcome } from './ledger';
 import { MoveKind } from './moves';
-import { Answer } from './tasks';
+import { Answer, Task } from './tasks';
 
 const Moment = z.iso.datetime({ offset: true });
 
@@ -20,6 +20,7 @@ export const CalendarItem = z.object({
   place: z.string(),
   isDone: z.boolean(),
   isExpected: z.boolean().describe('it comes by the repeat of the task, once that is done'),
+  occursAt: Time.nullable().describe('of one that is still to come: the time by its repeat, which names it'),
   isOverdue: z.boolean(),
   assignee: Named,
   with: z.array(z.string()).describe('who comes, by name'),
@@ -64,6 +65,24 @@ export const meetingRoutes = routes({
       minutes: z.int(),
       items: z.array(Stretch).describe('at most nine, the soonest first'),
     }),
+  },
+  'POST /api/tasks/:id/occurrences': {
+    summary: 'Make a later time of a task that repeats a task of its own, at another time',
+    tag: 'calendar',
+    params: IdParam,
+    body: z.object({
+      at: Moment.describe('when its repeat has it'),
+      dueAt: Moment,
+      allDay: z.boolean().optional(),
+      endAt: Moment.nullish(),
+    }),
+    reply: Done.extend({ task: Task }),
+  },
+  'DELETE /api/tasks/:id/occurrences/:at': {
+    summary: 'Leave out a later time of a task that repeats',
+    tag: 'calendar',
+    params: IdParam.extend({ at: Moment.describe('when its repeat has it') }),
+    reply: Done,
   },
   'POST /api/tasks/:id/answer': {
     summary: 'Say whether you come to a meeting that a colleague asked you to',

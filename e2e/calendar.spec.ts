@@ -233,3 +233,40 @@ test('a meeting of several whole days is set, stands on each of them, and is mad
   await expect(page.getByRole('link', { name: title })).toHaveCount(3);
   await page.request.delete(`/api/tasks/${id}`);
 });
+
+test('a later time of what repeats is moved by key and by hand, or left out, and the others stay', async ({
+  browser,
+}) => {
+  const page = await signIn(browser);
+  const title = `Repeats ${Date.now() % 1_000_000}`;
+  const [first, second, third] = [12, 13, 14].map(wednesday) as [string, string, string];
+  const id = await meet(page, {
+    ...{ title, dueAt: `${first}T10:00:00Z`, endAt: `${first}T11:00:00Z`, repeat: 'FREQ=DAILY;INTERVAL=7' },
+  });
+  const times = async (): Promise<string[]> => {
+    const query = new URLSearchParams({ from: `${first}T00:00:00Z`, until: `${third}T23:00:00Z` });
+    const { items } = (await (await page.request.get(`/api/calendar?${query}`)).json()) as {
+      items: { title: string; start: string }[];
+    };
+    return items.flatMap((item) => (item.title === title ? [item.start.slice(0, 16)] : []));
+  };
+  await page.goto(`/round/week?on=${second}`);
+  const entry = page.locator('[data-key]').filter({ hasText: title });
+  await expect(entry).toContainText('repeats');
+  await entry.focus();
+  await page.keyboard.press('Alt+ArrowDown');
+  await page.keyboard.press('Alt+ArrowDown');
+  await expect.poll(times).toEqual([`${first}T10:00`, `${second}T10:30`, `${third}T10:00`]);
+  await expect(entry).not.toContainText('repeats');
+  await expect(entry).toBeFocused();
+
+  await page.goto(`/round/week?on=${third}`);
+  await entry.click();
+  const panel = page.getByRole('complementary', { name: 'Task' });
+  await panel.getByRole('button', { name: 'Leave out this time' }).click();
+  await expect(panel).toBeHidden();
+  await expect(entry).toHaveCount(0);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(entry).toHaveCount(1);
+  await page.request.delete(`/api/tasks/${id}`);
+});

@@ -1,5 +1,5 @@
 import { DateTime } from 'luxon';
-import { isTaskRule, occurrenceAfter, occurrences } from './recurrence';
+import { isTaskRule, occurrenceAfter, occurrences, ruleFrom } from './recurrence';
 
 const zone = 'America/New_York';
 /** "1997: 9/2-4, 10/1" as days. */
@@ -227,6 +227,21 @@ describe('repeating', () => {
     expect(after('FREQ=YEARLY;BYMONTH=2;BYMONTHDAY=29', '2026-11-28')).toBe('2028-02-29');
     expect(after('FREQ=WEEKLY;COUNT=3', '2026-11-28')).toBeNull();
     expect(after('FREQ=WEEKLY;UNTIL=20261129T000000Z', '2026-11-28')).toBeNull();
+  });
+
+  it('from a later of its times on has as many left, and the same', () => {
+    const start = '1997-09-02T09:00';
+    const rule = 'FREQ=WEEKLY;COUNT=10';
+    const all = occurrences({ rule, start, zone }, 20);
+    for (const [at, begins] of all.entries()) {
+      const rest = ruleFrom({ rule, start, zone }, begins);
+      const from = begins.toFormat("yyyy-MM-dd'T'HH:mm");
+      expect(occurrences({ rule: rest, start: from, zone }, 20).map(String)).toEqual(
+        all.slice(at).map(String),
+      );
+    }
+    const endless = 'FREQ=MONTHLY;BYDAY=1FR';
+    expect(ruleFrom({ rule: endless, start, zone }, all[3] as DateTime)).toBe(endless);
   });
 
   it.each([

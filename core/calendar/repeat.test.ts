@@ -1,7 +1,7 @@
 import { DateTime } from 'luxon';
 import { freeDaysOf } from './holidays';
 import { reminderTimes, type Reminder } from './reminders';
-import { dueAgain, isRepeat } from './repeat';
+import { dueAgain, isLaterTime, isRepeat } from './repeat';
 import { findRepeat, repeatInWords } from './repeatWords';
 
 const zone = 'Europe/London';
@@ -115,6 +115,37 @@ describe('a repeat in words', () => {
     expect(repeatInWords('FREQ=YEARLY;BYMONTH=6,7;UNTIL=20271224T000000Z')).toBe(
       'every year in June and July, until 24 Dec 2027',
     );
+  });
+});
+
+describe('a time that is left out', () => {
+  const series = {
+    ...{ repeat: 'FREQ=WEEKLY', zone: 'Europe/London' },
+    ...{ firstAt: '2027-03-09T10:00:00Z', occursAt: '2027-03-16T10:00:00Z' },
+  };
+  // The clocks go forward on 28 March.
+  const leftOut = ['2027-03-23T10:00:00Z', '2027-03-30T09:00:00Z'];
+  it('does not come, however many follow each other', () => {
+    const next = dueAgain({ ...series, leftOut, doneAt: '2027-03-16T12:00:00Z' }, ENGLAND);
+    expect(next?.occursAt.toUTC().toISO()).toBe('2027-04-06T09:00:00.000Z');
+    const fifty = Array.from(
+      { length: 50 },
+      (_, week) =>
+        DateTime.fromISO('2027-03-23T10:00', { zone: 'Europe/London' }).plus({ weeks: week }).toISO() ?? '',
+    );
+    const after = dueAgain({ ...series, leftOut: fifty, doneAt: '2027-03-16T12:00:00Z' }, ENGLAND);
+    expect(after?.occursAt.toISODate()).toBe('2028-03-07');
+  });
+  it.each([
+    ['2027-04-06T09:00:00Z', true],
+    ['2027-04-06T11:00:00+02:00', true],
+    ['2027-03-30T09:00:00Z', false],
+    ['2027-04-06T10:00:00Z', false],
+    ['2027-03-16T10:00:00Z', false],
+    ['2027-03-09T10:00:00Z', false],
+  ])('%s is a later time of the series: %s', (at, isTime) => {
+    expect(isLaterTime({ ...series, leftOut }, at)).toBe(isTime);
+    expect(isLaterTime({ ...series, repeat: 'P1W', leftOut }, at)).toBe(false);
   });
 });
 

@@ -80,6 +80,22 @@ export function dueAgain(done: Done, free: FreeDays): { occursAt: DateTime; dueA
 }
 
 /**
+ * Whether a rule has a time after the one at which it stands, and it is not left out.
+ * @param at ISO 8601
+ */
+export function isLaterTime(
+  { repeat, occursAt, firstAt, zone, leftOut = [] }: Omit<Done, 'doneAt'>,
+  at: string,
+): boolean {
+  if (durationOf(repeat)) return false;
+  const [first, time] = [firstAt, at].map((iso) => DateTime.fromISO(iso, { zone }));
+  if (!first || !time || time <= DateTime.fromISO(occursAt)) return false;
+  if (leftOut.some((iso) => Date.parse(iso) === time.toMillis())) return false;
+  const recurrence = { rule: repeat, start: first.toFormat("yyyy-MM-dd'T'HH:mm:ss"), zone };
+  return occurrenceAfter(recurrence, time.minus({ seconds: 1 }))?.toMillis() === time.toMillis();
+}
+
+/**
  * When a task that repeats is due for the first time, where nobody said so: by a rule of certain days on the first of them
  * from today on, by any other on the next working day. At local midnight of `now`'s zone.
  */

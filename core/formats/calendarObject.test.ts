@@ -1,5 +1,5 @@
-import { readObject, type EventFacts } from './calendarObject';
-import { newObject, withFacts, withoutOccurrence, withRule } from './writeCalendarObject';
+import { occurrenceOn, readObject, type EventFacts } from './calendarObject';
+import { newObject, withFacts, withoutOccurrence, withRule, withSeriesEnd } from './writeCalendarObject';
 import { readCalendar } from './icalendar';
 
 const file = (...lines: string[]): string =>
@@ -207,6 +207,48 @@ describe('what is written', () => {
       '2026-03-31',
     ]);
     expect(without.match(/BEGIN:VEVENT/g)).toHaveLength(1);
+  });
+
+  it('a time of a series is as its rule has it, as somebody changed it, or none', () => {
+    const weekly = file(...event(...WEEKLY, 'RRULE:FREQ=WEEKLY'));
+    const [, second = '', third = '', fourth = ''] = starts(weekly).map((one) => one?.split(' ')[0]);
+    const usual = readObject(weekly, 'UTC', SPAN);
+    const was = (usual && occurrenceOn(usual, second)?.facts) as EventFacts;
+    expect(was.start).toBe('2026-03-17T08:00:00.000Z');
+    const changed = withFacts(weekly, second, was, { ...was, title: 'Team, late' }, SAID) ?? '';
+    const without = withoutOccurrence(changed, third, SAID) ?? '';
+    const off = without.replace('SUMMARY:Team\\, late', 'SUMMARY:Team\\, late\r\nSTATUS:CANCELLED');
+    const on = (raw: string, at: string) => {
+      const read = readObject(raw, 'UTC', SPAN);
+      return read && occurrenceOn(read, at)?.facts.title;
+    };
+    expect([second, third, fourth].map((at) => on(without, at))).toEqual(['Team, late', undefined, 'Team']);
+    expect(on(off, second)).toBeUndefined();
+    // Far beyond what is laid out.
+    expect(on(without, '2031-03-11T08:00:00.000Z')).toBe('Team');
+  });
+
+  it('a series that ends before one of its times keeps what was before, changed or not', () => {
+    for (const rule of ['FREQ=WEEKLY', 'FREQ=WEEKLY;COUNT=20', 'FREQ=WEEKLY;UNTIL=20270101T000000Z']) {
+      const raw = file(...event(...WEEKLY, `RRULE:${rule}`));
+      const times = readObject(raw, 'UTC', SPAN)?.occurrences ?? [];
+      const [, second, third, fourth] = times;
+      if (!second || !third || !fourth) throw new Error('there are four');
+      const late = (facts: EventFacts): EventFacts => ({ ...facts, title: 'Late' });
+      const one = withFacts(raw, second.at, second.facts, late(second.facts), SAID) ?? '';
+      const two = withFacts(one, fourth.at, fourth.facts, late(fourth.facts), SAID) ?? '';
+      const ended = readObject(withSeriesEnd(two, third.at, SAID) ?? '', 'UTC', SPAN);
+      expect(ended?.occurrences.map(({ facts }) => [facts.start.slice(0, 10), facts.title])).toEqual([
+        ['2026-03-10', 'Team'],
+        ['2026-03-17', 'Late'],
+      ]);
+    }
+    const days = newObject({
+      ...EVENT,
+      ...{ rule: 'FREQ=DAILY', facts: { ...FACTS, start: '2026-03-10', end: '2026-03-11', allDay: true } },
+    });
+    expect(starts(withSeriesEnd(days, '2026-03-12', SAID) ?? '')).toHaveLength(2);
+    expect(withSeriesEnd(newObject(EVENT), EVENT.facts.start, SAID)).toBeNull();
   });
 
   it('a series that is over repeats no more', () => {

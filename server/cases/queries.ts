@@ -4,6 +4,7 @@ import type { Turn } from '@emporikon/contract/ledger';
 import { caseState } from '@emporikon/core/lifecycle/cases';
 import { QueryTypes } from 'sequelize';
 import type { Context } from '../commands/context';
+import { askWithFixedPlan } from '../db/prepared';
 import { notFound } from '../http/problems';
 import { decodeCursor, pageOf } from '../http/paging';
 import { turnsOfCases } from '../ledger/turns';
@@ -120,11 +121,11 @@ export async function listCases(
 /** Some cases by their ids, in no order. */
 export async function casesByIds(context: Context, ids: readonly string[]): Promise<CaseRow[]> {
   if (!ids.length) return [];
-  const rows = await context.sequelize.query<Row>(`${SHOWN.replace('$key', "''")} WHERE s.id IN (:ids)`, {
-    replacements: { ids: [...ids] },
-    type: QueryTypes.SELECT,
-    transaction: context.tx,
-  });
+  const rows = await askWithFixedPlan<Row>(
+    context,
+    `${SHOWN.replace('$key', "''")} WHERE s.id = ANY ($ids::uuid[])`,
+    { ids: [...ids] },
+  );
   return [...(await asRows(context, rows)).values()];
 }
 

@@ -97,6 +97,43 @@ it('a task that repeats stands on every day on which it will come, on the clock 
   expect((await titles(pell, spring)).map(([, start]) => start)).toEqual(['03-25T10:00', '04-01T09:00']);
 });
 
+it('a later time of what repeats is moved alone or left out, taken back, and passed over once its turn comes', async () => {
+  const { task: made } = await timed(pell, 'Weekly', '2026-11-26T10:00:00Z', {
+    ...{ repeat: 'FREQ=WEEKLY', endAt: '2026-11-26T10:30:00Z', people: [{ userId: await idOf(ines) }] },
+  });
+  const month = { from: '2026-11-24T00:00:00Z', until: '2026-12-18T00:00:00Z' };
+  const times = async () => (await titles(pell, month)).map(([, start]) => start);
+  const expected = async () =>
+    (await shown(pell, month)).items.flatMap(({ occursAt }) => (occursAt ? [occursAt] : []));
+  expect(await expected()).toEqual(['03', '10', '17'].map((day) => `2026-12-${day}T10:00:00.000Z`));
+  const params = { id: made.id };
+  const put = (at: string, dueAt: string) =>
+    pell.call('POST /api/tasks/:id/occurrences', { params, body: { at, dueAt } });
+  const moved = await put('2026-12-03T10:00:00Z', '2026-12-04T15:00:00Z');
+  expect(moved.body.task).toMatchObject({
+    ...{
+      title: 'Weekly',
+      dueAt: '2026-12-04T15:00:00.000Z',
+      endAt: '2026-12-04T15:30:00.000Z',
+      repeat: null,
+    },
+  });
+  expect((await detail(pell, moved.body.task.id)).people.map(({ name }) => name)).toEqual(['Ines Tolland']);
+  const at = '2026-12-10T10:00:00Z';
+  const omit = () => pell.call('DELETE /api/tasks/:id/occurrences/:at', { params: { ...params, at } });
+  const gone = await omit();
+  expect(await times()).toEqual(['11-26T10:00', '12-04T15:00', '12-17T10:00']);
+  // Neither twice, nor what is no time of it, nor one that is its turn now.
+  for (const wrong of ['2026-12-03T10:00:00Z', '2026-12-11T10:00:00Z', '2026-11-26T10:00:00Z'])
+    expect((await put(wrong, '2026-12-09T10:00:00Z')).body.fields).toEqual({ at: 'is no later time of it' });
+  expect((await omit()).status).toBe(422);
+  await pell.call('POST /api/events/:id/undo', { params: { id: gone.body.eventId ?? '' } });
+  expect(await times()).toEqual(['11-26T10:00', '12-04T15:00', '12-10T10:00', '12-17T10:00']);
+  await omit();
+  await change(pell, made.id, { done: true });
+  expect(await times()).toEqual(['11-26T10:00', '12-04T15:00', '12-17T10:00']);
+});
+
 it('of what a colleague keeps to themselves only that they are busy', async () => {
   const secret = await timed(ines, 'Doctor', '2026-12-01T09:00:00Z', { endAt: '2026-12-01T10:00:00Z' });
   await ines.call('PUT /api/visibility/:kind/:id', {
@@ -132,67 +169,6 @@ it('a colleague who is asked to a meeting sees it, however few others do, and no
   expect((await pell.call('POST /api/tasks/:id/answer', answer)).status).toBe(200);
   await change(ines, made.id, { people: [] });
   expect([await sees(pell), await titles(pell)]).toEqual([404, []]);
-});
-
-describe('free times', () => {
-  const free = async (query: Record<string, string> = {}) => {
-    const { body } = await pell.call('GET /api/calendar/free-times', { query });
-    return { minutes: body.minutes, starts: body.items.map(({ start }) => start.slice(5, 16)) };
-  };
-
-  it('are when all are at work and have nothing else, hidden or not', async () => {
-    await timed(pell, 'A', '2026-11-30T09:00:00Z', { endAt: '2026-11-30T11:00:00Z' });
-    const secret = await timed(ines, 'B', '2026-11-30T11:00:00Z', { endAt: '2026-11-30T16:00:00Z' });
-    await ines.call('PUT /api/visibility/:kind/:id', {
-      params: { kind: 'tasks', id: secret.task.id },
-      body: { visibility: 'named', peopleIds: [await idOf(ines)] },
-    });
-    const found = await free({ with: await idOf(ines), wish: 'Monday, 45 min' });
-    expect(found).toEqual({ minutes: 45, starts: ['11-30T16:00'] });
-    expect((await free({ wish: 'Monday, 45 min' })).starts[0]).toBe('11-30T11:00');
-    await ines.call('PATCH /api/session', { body: { worksUntil: '16:30' } });
-    expect((await free({ with: await idOf(ines), wish: 'Monday, 45 min' })).starts).toEqual([]);
-    await ines.call('PATCH /api/session', { body: { worksUntil: '17:30' } });
-  });
-
-  it('are none while something repeats, for whoever does it and whoever is asked to it', async () => {
-    const weekly = await timed(ines, 'Weekly', '2026-11-30T09:00:00Z', {
-      ...{ repeat: 'FREQ=WEEKLY;BYDAY=MO', endAt: '2026-11-30T17:30:00Z' },
-      people: [{ userId: await idOf(mara) }],
-    });
-    const wish = '2026-12-07, 1 hour';
-    for (const who of [ines, mara]) expect((await free({ with: await idOf(who), wish })).starts).toEqual([]);
-    expect((await free({ wish })).starts[0]).toBe('12-07T09:00');
-    expect((await free({ with: await idOf(ines), wish, except: weekly.task.id })).starts[0]).toBe(
-      '12-07T09:00',
-    );
-    const answer = { params: { id: weekly.task.id }, body: { answer: 'declined' } };
-    await mara.call('POST /api/tasks/:id/answer', answer);
-    expect((await free({ with: await idOf(mara), wish })).starts[0]).toBe('12-07T09:00');
-  });
-
-  it('of a meeting that is to be moved leave out the meeting itself', async () => {
-    const made = await timed(pell, 'A', '2026-11-30T09:00:00Z', { endAt: '2026-11-30T17:30:00Z' });
-    expect((await free({ wish: 'Monday' })).starts).toEqual([]);
-    expect((await free({ wish: 'Monday', except: made.task.id })).starts[0]).toBe('11-30T09:00');
-  });
-
-  it('are asked for in words that name a day, and with colleagues', async () => {
-    const wrong = await pell.call('GET /api/calendar/free-times', { query: { wish: 'blue moon' } });
-    expect([wrong.status, wrong.body.detail]).toEqual([
-      422,
-      'This names no day. Type one such as “next week, 45 min” or “Thursday afternoon”.',
-    ]);
-    const nobody = await pell.call('GET /api/calendar/free-times', { query: { with: crypto.randomUUID() } });
-    expect(nobody.status).toBe(422);
-  });
-
-  it('working hours end after they begin', async () => {
-    expect((await pell.call('PATCH /api/session', { body: { worksFrom: '18:00' } })).status).toBe(422);
-    const { body } = await pell.call('PATCH /api/session', { body: { worksFrom: '08:30' } });
-    expect(body).toMatchObject({ worksFrom: '08:30', worksUntil: '17:30' });
-    await pell.call('PATCH /api/session', { body: { worksFrom: '09:00' } });
-  });
 });
 
 describe('what came of a meeting', () => {

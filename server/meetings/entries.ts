@@ -90,6 +90,7 @@ function itemOf(row: Row, context: Context): CalendarItem {
     end: endAt ?? due.dueAt,
     isDone: row.done_at !== null,
     isExpected: false,
+    occursAt: null,
     isOverdue: row.done_at === null && state === 'overdue',
     assignee: { id: row.assignee_id, name: row.assignee },
     with: row.people ?? [],
@@ -128,6 +129,7 @@ function expectedOf(row: Row, { from, until }: Within, free: FreeDays, context: 
         start: doneAt.toISOString(),
         end: end.toISOString(),
         isExpected: true,
+        occursAt: occursAt.toISOString(),
         isOverdue: false,
       });
   }

@@ -3,6 +3,8 @@ import { pastSight } from '../commands/sight';
 import type { Handlers } from '../http/mount';
 import { invalid } from '../http/problems';
 import { loadTask } from '../tasks/change';
+import { requireTask } from '../tasks/queries';
+import { moveOccurrence, omitOccurrence } from '../tasks/series';
 import { busyTimes, calendarOf, calendarUsers } from './entries';
 import { endFeed, feedOf, makeFeed } from './feed';
 import { freeTimes } from './freeTimes';
@@ -45,6 +47,12 @@ export const meetingHandlers: Handlers = {
   },
   'GET /api/calendar/free-times': ({ query, context }) =>
     freeTimes(context, query.with?.split(',') ?? [], query.wish, query.except ?? null),
+  'POST /api/tasks/:id/occurrences': async ({ params, body, context }) => {
+    const { id, eventId } = await moveOccurrence(context, await loadTask(context, params.id), body);
+    return { eventId, task: await requireTask(context, id) };
+  },
+  'DELETE /api/tasks/:id/occurrences/:at': async ({ params, context }) =>
+    omitOccurrence(context, await loadTask(context, params.id), params.at),
   'POST /api/tasks/:id/answer': async ({ params, body, context }) => ({
     eventId: await answerFor(context, await loadTask(context, params.id), body.answer),
   }),

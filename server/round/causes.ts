@@ -1,6 +1,6 @@
-import { QueryTypes } from 'sequelize';
 import { ANSWERED } from '../cases/queries';
 import type { Context } from '../commands/context';
+import { askPrepared, askWithFixedPlan } from '../db/prepared';
 
 /** Of each kind so many at most are ranked; those that waited longest come first. */
 const MOST_OF_A_KIND = 200;
@@ -77,25 +77,21 @@ const FOUND: Record<FoundCause['kind'] | 'asked', string> = {
             JOIN people p ON p.id = t.id`,
 };
 
+const ALL_FOUND = Object.entries(FOUND)
+  .map(([name, sql]) => `SELECT f.*, ${String(name === 'asked')} AS is_asked FROM (${sql}) f`)
+  .join(' UNION ALL ');
+
 /** Everything that wants one of some owners today. */
-export async function findCauses(
+export const findCauses = (
   context: Context,
   owners: readonly string[],
   tomorrow: Date,
-): Promise<FoundCause[]> {
-  const parts = Object.entries(FOUND).map(
-    ([name, sql]) => `SELECT f.*, ${String(name === 'asked')} AS is_asked FROM (${sql}) f`,
-  );
-  return context.sequelize.query<FoundCause>(parts.join(' UNION ALL '), {
-    bind: {
-      owners: [...owners],
-      each: owners.length > 1 ? MOST_OF_EACH : MOST_OF_A_KIND,
-      ...{ now: context.now(), tomorrow },
-    },
-    type: QueryTypes.SELECT,
-    transaction: context.tx,
+): Promise<FoundCause[]> =>
+  askWithFixedPlan<FoundCause>(context, ALL_FOUND, {
+    owners: [...owners],
+    each: owners.length > 1 ? MOST_OF_EACH : MOST_OF_A_KIND,
+    ...{ now: context.now(), tomorrow },
   });
-}
 
 interface Work {
   person_id: string;
@@ -108,11 +104,20 @@ interface Work {
 
 /** The dearest open deal of each of some people. */
 export const dealsOfPeople = (context: Context, ids: readonly string[]): Promise<Work[]> =>
-  context.sequelize.query<Work>(
+  askPrepared<Work>(
+    context,
     `SELECT DISTINCT ON (r.person_id) r.person_id, d.id AS deal_id, d.title, d.amount_minor, d.currency, d.probability
        FROM deal_roles r JOIN deals d ON d.id = r.deal_id WHERE r.person_id = ANY ($ids::uuid[]) AND d.closed_at IS NULL
       ORDER BY r.person_id, d.amount_minor DESC NULLS LAST, d.id`,
-    { bind: { ids: [...ids] }, type: QueryTypes.SELECT, transaction: context.tx },
+    { ids: [...ids] },
+  );
+
+/** The deals that are named themselves. */
+export const dealsByIds = (context: Context, ids: readonly string[]): Promise<Omit<Work, 'person_id'>[]> =>
+  askPrepared<Omit<Work, 'person_id'>>(
+    context,
+    'SELECT id AS deal_id, title, amount_minor, currency, probability FROM deals WHERE id = ANY ($ids::uuid[])',
+    { ids: [...ids] },
   );
 
 interface Spoke {
@@ -124,12 +129,13 @@ const SPOKEN_BACK = 20;
 
 /** The newest entries of each of some people, oldest first. */
 export const spokenWith = (context: Context, ids: readonly string[]): Promise<Spoke[]> =>
-  context.sequelize.query<Spoke>(
+  askPrepared<Spoke>(
+    context,
     `SELECT p.id AS person_id, said.at, said.side FROM unnest($ids::uuid[]) p (id) CROSS JOIN LATERAL (
        SELECT k.at, n.side FROM ledger_links k JOIN ledger_entries n ON n.id = k.entry_id
         WHERE k.person_id = p.id AND n.side <> 'within' AND NOT k.is_copied ORDER BY k.at DESC, k.entry_id DESC LIMIT ${SPOKEN_BACK}) said
       ORDER BY p.id, said.at`,
-    { bind: { ids: [...ids] }, type: QueryTypes.SELECT, transaction: context.tx },
+    { ids: [...ids] },
   );
 
 interface Names {
@@ -141,17 +147,19 @@ interface Names {
 
 /** Which of some people and companies are important. */
 export async function importantOf(context: Context, ids: readonly string[]): Promise<Set<string>> {
-  const rows = await context.sequelize.query<{ id: string }>(
+  const rows = await askPrepared<{ id: string }>(
+    context,
     `SELECT id FROM people WHERE id = ANY ($ids::uuid[]) AND is_important
      UNION ALL SELECT id FROM companies WHERE id = ANY ($ids::uuid[]) AND is_important`,
-    { bind: { ids: [...ids] }, type: QueryTypes.SELECT, transaction: context.tx },
+    { ids: [...ids] },
   );
   return new Set(rows.map(({ id }) => id));
 }
 
 /** Names of some records and colleagues, and ways to reach people. */
 export const namesOf = (context: Context, ids: readonly string[]): Promise<Names[]> =>
-  context.sequelize.query<Names>(
+  askPrepared<Names>(
+    context,
     `SELECT p.id, p.full_name AS name,
             (SELECT c.normalized FROM contact_points c WHERE c.person_id = p.id AND c.kind = 'phone' ORDER BY c.created_at LIMIT 1) AS phone,
             (SELECT c.normalized FROM contact_points c WHERE c.person_id = p.id AND c.kind = 'email' ORDER BY c.created_at LIMIT 1) AS email
@@ -159,16 +167,17 @@ export const namesOf = (context: Context, ids: readonly string[]): Promise<Names
      UNION ALL SELECT c.id, c.name, c.phone, NULL FROM companies c WHERE c.id = ANY ($ids::uuid[])
      UNION ALL SELECT l.id, l.title, NULL, NULL FROM leads l WHERE l.id = ANY ($ids::uuid[])
      UNION ALL SELECT u.id, u.name, NULL, NULL FROM users u WHERE u.id = ANY ($ids::uuid[])`,
-    { bind: { ids: [...ids] }, type: QueryTypes.SELECT, transaction: context.tx },
+    { ids: [...ids] },
   );
 
 /** Which of some deals and people have a task that is open. */
 export async function withNextMove(context: Context, ids: readonly string[]): Promise<Set<string>> {
-  const rows = await context.sequelize.query<{ id: string }>(
+  const rows = await askPrepared<{ id: string }>(
+    context,
     `SELECT deal_id AS id FROM tasks WHERE done_at IS NULL AND deal_id = ANY ($ids::uuid[])
      UNION SELECT person_id FROM tasks WHERE done_at IS NULL AND person_id = ANY ($ids::uuid[])
      UNION SELECT a.person_id FROM task_people a JOIN tasks t ON t.id = a.task_id WHERE t.done_at IS NULL AND a.person_id = ANY ($ids::uuid[])`,
-    { bind: { ids: [...ids] }, type: QueryTypes.SELECT, transaction: context.tx },
+    { ids: [...ids] },
   );
   return new Set(rows.map(({ id }) => id));
 }

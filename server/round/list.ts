@@ -8,7 +8,6 @@ import { minorDigits } from '@emporikon/core/lifecycle/currencies';
 import { DateTime } from 'luxon';
 import { Op } from 'sequelize';
 import { requireActor, type Context } from '../commands/context';
-import { Deal } from '../db/models/deals';
 import { RoundLater } from '../db/models/round';
 import { User } from '../db/models/users';
 import { casesByIds } from '../cases/queries';
@@ -17,6 +16,7 @@ import { forbidden } from '../http/problems';
 import { turnsOfPeople, type Contact } from '../ledger/turns';
 import { tasksByIds } from '../tasks/queries';
 import {
+  dealsByIds,
   dealsOfPeople,
   findCauses,
   importantOf,
@@ -89,19 +89,14 @@ async function around(context: Context, causes: readonly FoundCause[]): Promise<
   const ofKind = (kind: FoundCause['kind']): string[] =>
     causes.filter((cause) => cause.kind === kind).map(({ id }) => id);
   const best = await dealsOfPeople(context, people);
-  const named = await Deal.findAll({ where: { id: idsOf(causes, 'deal_id') }, transaction: context.tx });
+  const named = await dealsByIds(context, idsOf(causes, 'deal_id'));
   const inHouse = await toHouse(context);
   const unit = 10 ** minorDigits(context.house.currency);
   const stakeOf = (minor: number | null, currency: string, probability: number): number =>
     minor === null ? 0 : (((inHouse(minor, currency) ?? minor) / unit) * probability) / 100;
   const deals: Around['deals'] = new Map();
-  for (const { deal_id: id, title, amount_minor, currency, probability } of best) {
+  for (const { deal_id: id, title, amount_minor, currency, probability } of [...best, ...named]) {
     const amountMinor = amount_minor === null ? null : Number(amount_minor);
-    deals.set(id, { id, title, amountMinor, currency, stake: stakeOf(amountMinor, currency, probability) });
-  }
-  for (const deal of named) {
-    const amountMinor = deal.amountMinor === null ? null : Number(deal.amountMinor);
-    const { id, title, currency, probability } = deal;
     deals.set(id, { id, title, amountMinor, currency, stake: stakeOf(amountMinor, currency, probability) });
   }
   const waiting = [...ofKind('turn')];

@@ -5,9 +5,11 @@ import { QueryTypes } from 'sequelize';
 import type { Context } from '../commands/context';
 import { cappedCount } from '../db/counting';
 import { Task } from '../db/models/tasks';
+import { askWithFixedPlan } from '../db/prepared';
 import { clashOfTask } from '../caldav/view';
 import { attendeesOf } from '../meetings/view';
 import { decodeCursor, pageOf } from '../http/paging';
+import { notFound } from '../http/problems';
 
 interface Row {
   id: string;
@@ -156,7 +158,7 @@ export async function delegatedTasks(
 }
 const DONE_DAYS = 30;
 
-export async function taskById(context: Context, id: string): Promise<TaskView | null> {
+async function taskById(context: Context, id: string): Promise<TaskView | null> {
   const [row] = await context.sequelize.query<Row>(`${SELECT} WHERE t.id = :id`, {
     replacements: { id },
     type: QueryTypes.SELECT,
@@ -165,12 +167,17 @@ export async function taskById(context: Context, id: string): Promise<TaskView |
   return row ? asTask(row, context) : null;
 }
 
+/** @throws 404 */
+export async function requireTask(context: Context, id: string): Promise<TaskView> {
+  const task = await taskById(context, id);
+  if (!task) throw notFound('There is no such task.');
+  return task;
+}
+
 /** Some tasks, in no order. */
 export async function tasksByIds(context: Context, ids: readonly string[]): Promise<TaskView[]> {
-  const rows = await context.sequelize.query<Row>(`${SELECT} WHERE t.id = ANY ($ids::uuid[])`, {
-    bind: { ids: [...ids] },
-    type: QueryTypes.SELECT,
-    transaction: context.tx,
+  const rows = await askWithFixedPlan<Row>(context, `${SELECT} WHERE t.id = ANY ($ids::uuid[])`, {
+    ids: [...ids],
   });
   return rows.map((row) => asTask(row, context));
 }

@@ -1,6 +1,5 @@
-import type { Task as TaskView } from '@emporikon/contract/tasks';
 import { rankRound } from '@emporikon/core/ledger/round';
-import { requireActor, type Context } from '../commands/context';
+import { requireActor } from '../commands/context';
 import type { Handlers } from '../http/mount';
 import { notFound } from '../http/problems';
 import { addTask } from './add';
@@ -8,13 +7,7 @@ import { changeTask, loadTask } from './change';
 import { askAfter, decline, removeTask, say } from './delegate';
 import { giveBack, handOver, listHandovers, previewHandover } from './handover';
 import { addKind, listKinds, retireKind } from './kinds';
-import { delegatedTasks, openTasks, taskById, taskDetail } from './queries';
-
-async function shown(context: Context, id: string): Promise<TaskView> {
-  const task = await taskById(context, id);
-  if (!task) throw notFound('There is no such task.');
-  return task;
-}
+import { delegatedTasks, openTasks, requireTask, taskDetail } from './queries';
 
 export const taskHandlers: Handlers = {
   'GET /api/tasks': async ({ query, context }) => {
@@ -34,7 +27,7 @@ export const taskHandlers: Handlers = {
       `Set “${task.title}”`,
       requireActor(context).id,
     );
-    return { eventId, task: await shown(context, task.id) };
+    return { eventId, task: await requireTask(context, task.id) };
   },
   'GET /api/tasks/:id': async ({ params, context }) => {
     const task = await taskDetail(context, params.id);
@@ -44,12 +37,12 @@ export const taskHandlers: Handlers = {
   'PATCH /api/tasks/:id': async ({ params, body, context }) => {
     const { version, ...patch } = body;
     const eventId = await changeTask(context, await loadTask(context, params.id), patch, version);
-    return { eventId, task: await shown(context, params.id) };
+    return { eventId, task: await requireTask(context, params.id) };
   },
   'DELETE /api/tasks/:id': async ({ params, context }) => ({ eventId: await removeTask(context, params.id) }),
   'POST /api/tasks/:id/decline': async ({ params, body, context }) => ({
     eventId: await decline(context, params.id, body.why),
-    task: await shown(context, params.id),
+    task: await requireTask(context, params.id),
   }),
   'POST /api/tasks/:id/reminder': async ({ params, context }) => ({
     eventId: await askAfter(context, params.id),

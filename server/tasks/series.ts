@@ -1,10 +1,12 @@
-import { dueAgain } from '@emporikon/core/calendar/repeat';
+import type { Parsed } from '@emporikon/contract';
+import { dueAgain, isLaterTime } from '@emporikon/core/calendar/repeat';
 import type { DateTime } from 'luxon';
 import { freeDaysFor } from '../calendar/free';
-import type { Context } from '../commands/context';
+import { requireActor, type Context } from '../commands/context';
 import { Task } from '../db/models/tasks';
+import { invalid } from '../http/problems';
 import { copyPeople } from '../meetings/people';
-import { endMovedTo } from './ends';
+import { endMovedTo, endOf } from './ends';
 
 /** When a series comes after one of its times; null once it is over. */
 async function nextOf(
@@ -69,6 +71,66 @@ export async function leaveOut(context: Context, task: Task, times: readonly Dat
   const known = new Set((task.leftOut ?? []).map((at) => at.getTime()));
   const added = times.filter((at) => !known.has(at.getTime()));
   if (added.length) await context.write.update(task, { leftOut: [...(task.leftOut ?? []), ...added] });
+}
+
+/** @throws 422 for what is no later time of it */
+function requireLaterTime(task: Task, at: Date): void {
+  const { repeat, firstAt, occursAt, zone, leftOut = [] } = task;
+  const isTime =
+    repeat &&
+    firstAt &&
+    occursAt &&
+    !task.doneAt &&
+    isLaterTime(
+      {
+        ...{ repeat, zone, occursAt: occursAt.toISOString(), firstAt: firstAt.toISOString() },
+        leftOut: leftOut.map((time) => time.toISOString()),
+      },
+      at.toISOString(),
+    );
+  if (!isTime)
+    throw invalid('The task does not repeat at this time any more. Reload the page.', {
+      fields: { at: 'is no later time of it' },
+    });
+}
+
+/** Puts one later time of a series elsewhere. @throws 422 for what is no later time of it */
+export async function moveOccurrence(
+  context: Context,
+  task: Task,
+  { at, dueAt, endAt, allDay = task.allDay }: Parsed<'POST /api/tasks/:id/occurrences', 'body'>,
+): Promise<{ id: string; eventId: string | null }> {
+  const occursAt = new Date(at);
+  requireLaterTime(task, occursAt);
+  const due = new Date(dueAt);
+  const endsAt =
+    endAt === undefined && allDay === task.allDay
+      ? endMovedTo(due, task)
+      : endOf({ dueAt, endAt, allDay, zone: task.zone });
+  const { id } = await splitOccurrence(context, task, occursAt, { ...movedTo(task, due), endsAt, allDay });
+  const eventId = await context.write.event(
+    'move occurrence',
+    `Moved one time of “${task.title}”`,
+    requireActor(context).id,
+  );
+  return { id, eventId };
+}
+
+/** Leaves out one later time of a series. @throws 422 for what is no later time of it */
+export async function omitOccurrence(
+  context: Context,
+  task: Task,
+  at: string,
+): Promise<{ eventId: string | null }> {
+  requireLaterTime(task, new Date(at));
+  await leaveOut(context, task, [new Date(at)]);
+  return {
+    eventId: await context.write.event(
+      'leave out occurrence',
+      `Left out one time of “${task.title}”`,
+      requireActor(context).id,
+    ),
+  };
 }
 
 /**

@@ -28,9 +28,11 @@ const props = defineProps<{
   busy: readonly { start: string; end: string; name: string }[];
   /** Whether it is said of each whose it is. */
   showsWho: boolean;
+  /** Times of a series that were moved, and so are tasks of their own: their new keys by the old. */
+  became: ReadonlyMap<string, string>;
 }>();
 const emit = defineEmits<{
-  open: [taskId: string];
+  open: [item: CalendarItem];
   move: [item: CalendarItem, to: Place];
   add: [place: Place];
 }>();
@@ -40,7 +42,7 @@ const LATEST = '19:00';
 const root = useTemplateRef('root');
 let calendar: Calendar | null = null;
 
-const canMove = (item: CalendarItem): boolean => !item.isDone && !item.isExpected;
+const canMove = (item: CalendarItem): boolean => !item.isDone;
 const byKey = computed(() => new Map(props.items.map((item) => [item.key, item])));
 const hourOf = (field: string): string => field.slice(11);
 /** The hours that are shown reach from morning to evening, and to whatever is earlier or later. */
@@ -150,7 +152,7 @@ const options = computed((): CalendarOptions => ({
   eventClick: (arg: EventClickArg) => {
     arg.jsEvent.preventDefault();
     const item = byKey.value.get(arg.event.id);
-    if (item) emit('open', item.taskId);
+    if (item) emit('open', item);
   },
   eventDrop: moveTo,
   eventResize: moveTo,
@@ -185,11 +187,13 @@ function press(event: KeyboardEvent): void {
   focused = key;
   emit('move', item, to);
 }
-/** What was moved by key keeps the focus where it stands now. */
+/** What was moved by key keeps the focus where it stands now; a time of a series has another key once it was moved. */
 let focused = '';
 function refocus(): void {
   if (!focused) return;
-  root.value?.querySelector<HTMLElement>(`[data-key="${CSS.escape(focused)}"]`)?.focus();
+  const find = (key: string): HTMLElement | null | undefined =>
+    root.value?.querySelector<HTMLElement>(`[data-key="${CSS.escape(key)}"]`);
+  (find(focused) ?? find(props.became.get(focused) ?? ''))?.focus();
   focused = '';
 }
 

@@ -65,7 +65,8 @@ const busy = computed(() =>
 
 const step = (by: 1 | -1): void => void (on.value = stepFrom(props.span, day.value, by));
 const toToday = (): void => void (on.value = '');
-const open = (taskId: string): unknown => router.push({ query: { ...route.query, task: taskId } });
+const open = ({ taskId, occursAt }: CalendarItem): unknown =>
+  router.push({ query: { ...route.query, task: taskId, time: occursAt ?? undefined } });
 /** A day that is pressed in a month is given a time in the form; whole days are those of the row above the hours, or several. */
 function add(place?: Place): unknown {
   const isWhole = place && (!place.allDay || props.span !== 'month' || place.end > addDays(place.start, 1));
@@ -77,6 +78,8 @@ function add(place?: Place): unknown {
  * it made, so that a key pressed twice moves twice.
  */
 const moved = ref(new Map<string, { place: Times; version: number; left: number }>());
+/** A time of a series that is moved becomes a task of its own. */
+const became = ref(new Map<string, string>());
 const items = computed(() =>
   (data.value?.items ?? []).map((item) => {
     const place = moved.value.get(item.key)?.place;
@@ -95,11 +98,19 @@ function move(item: CalendarItem, to: Place): void {
   sending = sending.then(() => send(item, times));
 }
 async function send(item: CalendarItem, times: Times): Promise<void> {
+  const own = became.value.get(item.key);
   const isMoved = await run(`Moved ${item.title} to ${due(times)}.`, async () => {
-    const { task, eventId } = await api('PATCH /api/tasks/:id', {
-      params: { id: item.taskId },
-      body: { version: moved.value.get(item.key)?.version ?? item.version, ...times },
-    });
+    const { task, eventId } =
+      item.occursAt && !own
+        ? await api('POST /api/tasks/:id/occurrences', {
+            params: { id: item.taskId },
+            body: { at: item.occursAt, ...times },
+          })
+        : await api('PATCH /api/tasks/:id', {
+            params: { id: own ?? item.taskId },
+            body: { version: moved.value.get(item.key)?.version ?? item.version, ...times },
+          });
+    if (item.occursAt) became.value.set(item.key, task.id);
     const shown = moved.value.get(item.key);
     if (shown) shown.version = task.version;
     return { eventId };
@@ -158,6 +169,7 @@ usePageKeys((event) => {
         :items="items"
         :busy="busy"
         :shows-who="showsWho"
+        :became="became"
         @open="open"
         @move="move"
         @add="add"

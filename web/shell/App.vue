@@ -20,7 +20,7 @@ const router = useRouter();
 const { choice } = useLooks();
 /** A task stands beside whatever page it was opened from, and so in every address. */
 const taskId = computed(() => (typeof route.query.task === 'string' ? route.query.task : null));
-const closeTask = (): unknown => router.push({ query: { ...route.query, task: undefined } });
+const closeTask = (): unknown => router.push({ query: { ...route.query, task: undefined, time: undefined } });
 const HistoryPanel = defineAsyncComponent(() => import('../history/HistoryPanel.vue'));
 const historyId = computed(() => (typeof route.query.history === 'string' ? route.query.history : null));
 const closeHistory = (): unknown => router.push({ query: { ...route.query, history: undefined } });

@@ -10,6 +10,7 @@ import PresenceLine from '../presence/PresenceLine.vue';
 import { usePresence } from '../presence/usePresence';
 import VisibilityDialog from '../visibility/VisibilityDialog.vue';
 import HeldSheet from '../meetings/HeldSheet.vue';
+import LaterTime from '../meetings/LaterTime.vue';
 import MeetingFacts from '../meetings/MeetingFacts.vue';
 import ClashNote from '../caldav/ClashNote.vue';
 import TaskFiles from '../files/TaskFiles.vue';
@@ -135,6 +136,7 @@ const isSightOpen = ref(false);
         </form>
         <p v-if="task.asked" class="asked">“{{ task.asked }}”</p>
         <HeldSheet v-if="hasBegun" :task="task" />
+        <LaterTime :task="task" />
         <ClashNote v-if="task.clash" :clash="task.clash" @decided="load" />
         <TaskFacts :task="task" />
         <MeetingFacts v-if="isMeeting" :task="task" />

@@ -1,4 +1,7 @@
-/** Single times of a series may be left out or moved, here and in the other calendar, whose file of a series stays one file. */
+/**
+ * Single times of a series may be left out or moved, here and in the other calendar, whose file of a series stays one file.
+ * The few people and companies that are important are found by themselves.
+ */
 export const name = '0032-series-exceptions';
 
 export const up = `
@@ -14,6 +17,8 @@ END $$;
 ALTER TABLE tasks ADD CONSTRAINT tasks_series_whole CHECK (
   (series_id IS NULL) = (occurs_at IS NULL) AND (repeat IS NULL) = (first_at IS NULL) AND (repeat IS NULL OR series_id IS NOT NULL));
 CREATE INDEX tasks_series ON tasks (series_id) WHERE series_id IS NOT NULL;
+CREATE INDEX people_important ON people (id) WHERE is_important;
+CREATE INDEX companies_important ON companies (id) WHERE is_important;
 ALTER TABLE caldav_events ADD COLUMN series_id uuid, ADD COLUMN anchor text;
 COMMENT ON COLUMN caldav_events.series_id IS 'of a series that was made here: its tasks';
 COMMENT ON COLUMN caldav_events.anchor IS 'when that series begins there';
