@@ -33,7 +33,7 @@ const taskOf = async (page: Page, id: string) =>
 test('a meeting with two people and an invitation takes at most 9 s of operators; an answer by mail marks who comes', async ({
   browser,
 }) => {
-  test.setTimeout(120_000);
+  test.setTimeout(180_000);
   const page = await signIn(browser);
   const mark = Date.now() % 1_000_000;
   const names = [`Asa Calend${mark}`, `Bea Calend${mark}`] as const;
@@ -73,7 +73,7 @@ test('a meeting with two people and an invitation takes at most 9 s of operators
   await expect(async () => {
     await outside.goto(process.env.E2E_OUTBOX_URL ?? '');
     await expect(letter).toBeVisible({ timeout: 500 });
-  }).toPass({ timeout: 60_000 });
+  }).toPass({ timeout: 100_000 });
   await letter.getByRole('button', { name: 'accept' }).click();
   await outside.close();
   await page.goto(`/people/${people[0]?.id ?? ''}`);
@@ -259,6 +259,7 @@ test('a later time of what repeats is moved by key and by hand, or left out, and
   await expect.poll(times).toEqual([`${first}T10:00`, `${second}T10:30`, `${third}T10:00`]);
   await expect(entry).not.toContainText('repeats');
   await expect(entry).toBeFocused();
+  await expect(entry).toHaveAttribute('aria-label', /10:30 to 11:30/);
 
   await page.goto(`/round/week?on=${third}`);
   await entry.click();

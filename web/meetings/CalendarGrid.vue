@@ -184,17 +184,27 @@ function press(event: KeyboardEvent): void {
   const to = movedBy(placeOf(item), { name: event.key, isLonger: event.shiftKey });
   if (!to) return;
   event.preventDefault();
-  focused = key;
   emit('move', item, to);
 }
-/** What was moved by key keeps the focus where it stands now; a time of a series has another key once it was moved. */
-let focused = '';
-function refocus(): void {
-  if (!focused) return;
-  const find = (key: string): HTMLElement | null | undefined =>
-    root.value?.querySelector<HTMLElement>(`[data-key="${CSS.escape(key)}"]`);
-  (find(focused) ?? find(props.became.get(focused) ?? ''))?.focus();
-  focused = '';
+/** The key of what has the focus; empty where it is elsewhere. */
+function focusedKey(): string {
+  const { activeElement } = document;
+  const isHere = activeElement instanceof HTMLElement && root.value?.contains(activeElement);
+  return isHere ? (activeElement.dataset.key ?? '') : '';
+}
+/** What has the focus keeps it where it stands now; a time of a series has another key once it was moved. */
+function refocus(key: string): void {
+  if (!key) return;
+  const find = (named: string): HTMLElement | null | undefined =>
+    root.value?.querySelector<HTMLElement>(`[data-key="${CSS.escape(named)}"]`);
+  (find(key) ?? find(props.became.get(key) ?? ''))?.focus();
+}
+/** What is shown already is not mounted anew when it is moved, and is called by where it stands now. */
+function rename(): void {
+  for (const element of root.value?.querySelectorAll<HTMLElement>('[data-key]') ?? []) {
+    const item = byKey.value.get(element.dataset.key ?? '');
+    if (item) element.setAttribute('aria-label', labelOf(item));
+  }
 }
 
 function contentOf(arg: EventContentArg): HTMLElement {
@@ -223,12 +233,14 @@ onMounted(() => {
 });
 onBeforeUnmount(() => calendar?.destroy());
 watch(events, (now) => {
+  const focused = focusedKey();
   calendar?.batchRendering(() => {
     calendar?.setOption('slotMinTime', hours.value.slotMinTime);
     calendar?.setOption('slotMaxTime', hours.value.slotMaxTime);
     calendar?.setOption('events', now);
   });
-  refocus();
+  rename();
+  refocus(focused);
 });
 </script>
 
