@@ -25,7 +25,9 @@ const Base = z.object({
   listId: Id.nullish(),
   tags: Tags,
   source: Line(60),
-  leadStatus: z.enum(['new', 'working', 'none']),
+  leadStatus: z
+    .enum(['new', 'working', 'case', 'none'])
+    .describe('what filing one creates: a lead and its status, a case, or neither'),
   filesItself: z.boolean(),
 });
 const { recognise, consent, thanks, tags, source, leadStatus, filesItself } = Base.shape;

@@ -185,6 +185,35 @@ it('keeps what a change does not name', async () => {
   });
 });
 
+it('a form that creates a case opens it by itself for somebody it knows, and for its owner, and waits where it does not', async () => {
+  const ownerId = (await pell.call('GET /api/session')).body.id;
+  const form = await design({ name: 'Something is broken', filesItself: true, leadStatus: 'case', ownerId });
+  const { body } = await pell.call('POST /api/people', {
+    body: { fullName: 'Rosa Lind', email: 'rosa@lind.example' },
+  });
+  const what = 'The front wheel came off on the bridge.';
+  const leads = await house.count('leads');
+  await send(form.slug, { name: 'Rosa Lind', email: 'rosa@lind.example', what });
+  const cases = async () =>
+    (await pell.call('GET /api/cases', { query: { personId: body.person.id } })).body.items;
+  expect(await cases()).toMatchObject([
+    { urgency: 'normal', owner: { id: ownerId }, cameBy: 'form', state: 'new' },
+  ]);
+  const [opened] = await cases();
+  const { body: whole } = await pell.call('GET /api/cases/:id', { params: { id: opened?.id ?? '' } });
+  expect(whole.words).toContain('front wheel');
+  expect(await house.count('leads')).toBe(leads);
+  // Where it is to be asked who it is, it waits in Arrivals.
+  const before = await house.count('cases');
+  await mara.call('PATCH /api/forms/:id', {
+    params: { id: form.id },
+    body: { version: form.version, recognise: 'ask' },
+  });
+  await send(form.slug, { name: 'Rosa', email: 'rosa@lind.example', what });
+  expect(await house.count('cases')).toBe(before);
+  expect((await waiting())[0]).toMatchObject({ kind: 'form', from: 'Rosa' });
+});
+
 describe('a desk form', () => {
   it('is kept on the dossier with date and who, for a known person and a new one', async () => {
     const form = await design({ kind: 'desk', filesItself: true, leadStatus: 'none' });

@@ -21,12 +21,14 @@ export async function setConsent(
   await context.write.update(contact, { consent: state, consentAt: context.now(), consentSource: source });
 }
 
+const CREATES = { new: 'lead', working: 'lead', case: 'case', none: 'person' } as const;
+
 /** What a form is set to do with whoever fills it in, as choices of a filing; nothing where the form is gone. */
 export async function settingsOfForm(
   context: Context,
   captureId: string,
 ): Promise<{
-  as?: 'person' | 'lead';
+  as?: 'person' | 'lead' | 'case';
   tags?: string[];
   source?: string;
   ownerId?: string;
@@ -37,7 +39,7 @@ export async function settingsOfForm(
   const form = submission && (await Form.findByPk(submission.formId, { transaction: context.tx }));
   if (!form) return {};
   return {
-    as: form.leadStatus === 'none' ? 'person' : 'lead',
+    as: CREATES[form.leadStatus],
     tags: form.tags,
     source: form.source,
     ...(form.ownerId ? { ownerId: form.ownerId } : {}),

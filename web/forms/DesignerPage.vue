@@ -111,7 +111,8 @@ async function save(patch: Partial<Form> = {}): Promise<void> {
           :items="[
             { value: 'new', title: 'A new lead' },
             { value: 'working', title: 'A lead in progress' },
-            { value: 'none', title: 'No lead' },
+            { value: 'case', title: 'A case' },
+            { value: 'none', title: 'No lead and no case' },
           ]"
         />
         <v-text-field v-model="draft.source" class="field" label="Lead source" />

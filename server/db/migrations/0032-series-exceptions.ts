@@ -1,6 +1,6 @@
 /**
  * Single times of a series may be left out or moved, here and in the other calendar, whose file of a series stays one file.
- * The few people and companies that are important are found by themselves.
+ * A form may open a case. The few people and companies that are important are found by themselves.
  */
 export const name = '0032-series-exceptions';
 
@@ -17,6 +17,8 @@ END $$;
 ALTER TABLE tasks ADD CONSTRAINT tasks_series_whole CHECK (
   (series_id IS NULL) = (occurs_at IS NULL) AND (repeat IS NULL) = (first_at IS NULL) AND (repeat IS NULL OR series_id IS NOT NULL));
 CREATE INDEX tasks_series ON tasks (series_id) WHERE series_id IS NOT NULL;
+ALTER TABLE forms DROP CONSTRAINT forms_lead_status_check;
+ALTER TABLE forms ADD CONSTRAINT forms_lead_status_check CHECK (lead_status IN ('new', 'working', 'case', 'none'));
 CREATE INDEX people_important ON people (id) WHERE is_important;
 CREATE INDEX companies_important ON companies (id) WHERE is_important;
 ALTER TABLE caldav_events ADD COLUMN series_id uuid, ADD COLUMN anchor text;

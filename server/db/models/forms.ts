@@ -22,7 +22,8 @@ export class Form extends Model<InferAttributes<Form>, InferCreationAttributes<F
   declare listId: string | null;
   declare tags: string[];
   declare source: string;
-  declare leadStatus: 'new' | 'working' | 'none';
+  /** What filing one creates: a lead with this status, a case, or neither. */
+  declare leadStatus: 'new' | 'working' | 'case' | 'none';
   declare filesItself: boolean;
   declare active: boolean;
   declare createdAt: Date;
