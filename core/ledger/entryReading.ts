@@ -37,7 +37,7 @@ export interface EntryReading {
 }
 
 /** Goes up whenever the same words are read in another way. */
-export const READING_VERSION = 2;
+export const READING_VERSION = 3;
 
 const SPOKEN = new Set(['call', 'meeting', 'visit']);
 /** Kinds of entries of which no word is spoken to anybody. */
@@ -76,5 +76,9 @@ export function readEntry(entry: Said): EntryReading {
   const text = (entry.text ?? '').slice(0, LONGEST);
   if (SPOKEN.has(kind)) return { ...reading, noted: readNoteStatements(text) };
   const said = readStatements(text, { side, subject, name: from.replace(/<.*$/, '').trim() });
-  return { ...reading, said: { ...said, words: said.words.slice(0, WORDS_KEPT) } };
+  const [words, besides] = [said.words, said.besides].map((kept) => kept.slice(0, WORDS_KEPT)) as [
+    string,
+    string,
+  ];
+  return { ...reading, said: { ...said, words, besides } };
 }

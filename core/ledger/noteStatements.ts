@@ -25,7 +25,15 @@ const WILL =
   /^promised (?!us\b|me\b)|^(?:will|'ll|to) (?:also |then )?(?:send|call|ring|mail|email|quote|prepare|check|follow up|arrange|book|order|visit|write|bring|draft)\b/;
 /** "Still have to send them the sheet": nobody is named, and so it is for whoever writes the note. */
 const OWE =
-  /^(?:still |we |i |also )*(?:have|need|got|must|should)(?: still)?(?: to)? (?:get back|come back|reply|answer|send|call|ring|write|mail|email|check|find out|ask|prepare|quote|book|bring|tell|give|let)\b/;
+  /^(?:still |we |i |also )*(?:have|need|got|must|should)(?: still)?(?: to)? (?:get back|come back|reply|answer|send|call|ring|write|mail|email|check|find out|ask|prepare|quote|book|bring|tell|give|let|try)\b/;
+/** "We'll draw up a plan" */
+const WE_WILL =
+  /^(?:we|i)(?:'ll| will|'re to| are to|'m to| am to) (?!be |see |meet |talk |speak |stay |stick |need )[a-z]+/;
+/** What was talked about is not left where they have something to do. */
+const ASKED_ABOUT = /\basked about\b/;
+/** "I fit them next Tuesday": what is done on a day to come. */
+const ANNOUNCED =
+  /^(?:i|we) (?!was|were|had|did|spoke|met|saw|said|told|have|am|are|got|left)[a-z]+(?<!ed) .*\b(?:next|tomorrow|tonight|later|on (?:mon|tues|wednes|thurs|fri)day)\b/;
 /** "Get back to them": whoever has to is not they. */
 const TO_THEM = /\b(?:to|tell|send|call|ring|ask|give|let|show|mail|email) (?:them|him|her)\b/;
 const THEY = /^(?:s?he|they)\b/;
@@ -39,7 +47,8 @@ const ANSWERED =
   /\b(?:told|answered|explained to|informed) (?!us\b|me\b)[a-z]+\b(?!.*\b(?:i|we)(?:'d|'ll| would| will)\b)/;
 
 /** Where somebody else becomes the subject: "we prepare the contract, Tom checks the insurance". */
-const NEXT_SUBJECT = /[,;](?= (?:and |but )?(?:we|i|s?he|they|\p{Lu}\p{Ll}+) )|,? but (?=\S)/u;
+const NEXT_SUBJECT =
+  /[,;](?= (?:and |but )?(?:we|i|I(?! (?:said|promised|told))|s?he|they|\p{Lu}\p{Ll}+)(?:'ll)? )|,? but (?=\S)/u;
 
 const linesOf = (text: string): Line[] => {
   let start = 0;
@@ -73,25 +82,29 @@ export function readNoteStatements(text: string): NoteStatements {
   const left = said.map((one) => ({
     text: one.text,
     toThem: isTheirs(one.flat),
-    willDo: WILL.test(one.flat),
+    willDo: [WILL, WE_WILL, ANNOUNCED].some((pattern) => pattern.test(one.flat)),
     fromUs: FROM_US.test(one.flat),
     toUs: (LEFT_TO_US.test(one.flat) || OWE.test(one.flat)) && !ANSWERED.test(one.flat),
   }));
+  const theirPromises = [
+    ...promises.filter((one) => one.isTheirs).map((one) => one.text),
+    ...left.filter((one) => one.toThem).map((one) => one.text),
+  ];
   return {
     asks: [
       ...readAsks(sentences, [])
         .map((ask) => ask.text)
-        .filter((ask) => !told.has(ask) && !isTheirs(flat(ask)) && !DECLINES.test(flat(ask))),
+        .filter(
+          (ask) =>
+            !told.has(ask) && !isTheirs(flat(ask)) && !DECLINES.test(flat(ask)) && !ANSWERED.test(flat(ask)),
+        ),
       ...left.filter((one) => one.toUs && (!one.toThem || one.fromUs) && !one.willDo).map((one) => one.text),
-    ],
+    ].filter((ask) => !theirPromises.length || !ASKED_ABOUT.test(flat(ask))),
     promises: [
       ...promises.filter((one) => !one.isTheirs).map((one) => one.text),
       ...left.filter((one) => one.willDo).map((one) => one.text),
     ],
-    theirPromises: [
-      ...promises.filter((one) => one.isTheirs).map((one) => one.text),
-      ...left.filter((one) => one.toThem).map((one) => one.text),
-    ],
+    theirPromises,
     accepts: said.some((one) => !one.flat.endsWith('?') && ACCEPTS.test(one.flat)),
     declines: said.some((one) => DECLINES.test(one.flat)),
   };

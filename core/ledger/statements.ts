@@ -22,8 +22,10 @@ export interface Statements {
   offers: string[];
   /** What is asked is which of several things with their prices it shall be, or when to call: the answer leaves it to whoever asked. */
   choices: string[];
-  /** Nothing is in it but what is asked, and it is no proposal: what is asked first is not answered by it. */
+  /** Something is asked that is no proposal, and nothing comes with it: what was asked first may not be answered by it. */
   asksBack: boolean;
+  /** The flat words of what is neither asked nor thanks. */
+  besides: string;
   /** It says that there is no answer yet. */
   isNotYet: boolean;
   /** It says yes, which answers a question. */
@@ -82,10 +84,15 @@ const BARE_WILL =
   /^(?:will|shall) (?!you|that|this|it|there|the|be (?!in touch|back|with you|checking|[a-z]+ing|sent|paid|done|[a-z]+ed))[a-z]+/;
 /** "Say the word and I'll reserve it": what is promised hangs on what is asked. */
 const IN_RETURN = phrases('inReturn');
+/** "Thanks for the attached quote" brings nothing. */
+const OPENS_WITH_THANKS = new RegExp(`^(?:${alternatives('thanks')})`, 'u');
+/** "He will bring four helmets" goes with an appointment, and is no word that is owed. */
+const BRINGS_ALONG = /(?:will|'ll) bring\b/;
 /** More than thanks is in it: something comes, or is going to be. */
 const CONTENT =
-  /\b(?:(?:it|that|they|this)(?:'ll| will)|here (?:is|are)|(?:it|that|they)(?:'s|'re| is| are) (?:now |all )?(?:online|done|ready|live|on (?:its|the|their)|sorted|fixed|sent|booked|paid|signed|posted))\b|^(?:thanks|thank you)[^,.!;:]{0,40}[,.!;:-]+ ?(?:it's |they're |all |now |just )*(?:posted|shipped|sent|dispatched|ordered|booked|arranged|fixed|replaced|added|changed|updated|corrected|cancelled|refunded|transferred|reserved)\b/;
+  /\b(?:(?:it|that|they|this)(?:'ll| will)|here (?:is|are)|(?:it|that|they)(?:'s|'re| is| are) (?:now |all )?(?:online|done|ready|live|on (?:its|the|their)|sorted|fixed|sent|booked|paid|signed|posted))\b|^(?:thanks|thank you)[^,.!;:]{0,40}[,.!;:-]+ ?(?:it's |they're |all |now |just )*(?:posted|shipped|sent|dispatched|ordered|booked|arranged|fixed|replaced|added|changed|updated|corrected|cancelled|refunded|transferred|reserved)\b|\b\d{1,2}[.:]\d{2}\b/;
 const SUM = /[€£$]\s?\d|\d\s?(?:€|£|eur|euros?|gbp|kr|zl|each|per )|(?<!\d)\d{1,3}[.,]\d{3}(?!\d)/;
+const PER_CENT = /\d ?%/;
 /** "Still not received" is no receipt. */
 const NEGATED =
   /(?<![\p{L}])(?:not|never|nothing|[a-z]+n't|geen|niets?|niet|kein\w*|nicht|pas|rien|non|nao|inte|ikke|nie|no (?!problem|worries|need|hurry|rush))(?![\p{L}])/u;
@@ -109,6 +116,15 @@ const STILL_ASKS =
 /** Where one sentence lists what is asked: "1) price 2) delivery date". */
 const LISTED = /\s*(?<![\p{L}\p{N}])\(?\d{1,2}[.)]\s+(?=\p{L})/u;
 
+/** "Would that suit you?": what is asked is whether they agree, and no fact. */
+const PROPOSES =
+  /\b(?:suits?|works? for|work for|ok(?:ay)?(?: for you| with you)?|convenient|passt|paste|convient|conviendrait|va bene|le va|schikt|agree|happy with|like)\b/;
+const isOpen = (ask: string): boolean =>
+  !ASKS_WHEN.test(ask) &&
+  (OPEN_QUESTION.test(ask) || (!SAYS_WHEN.test(ask) && !OFFERS_TO_DO.test(ask) && !PROPOSES.test(ask)));
+
+/** "Three now, tall box yes": more than a yes is in it. */
+const COUNTED = /\d|\b(?:two|three|four|five|six|seven|eight|nine|ten|twelve)\b/;
 const countWords = (text: string): number => text.split(' ').length;
 const isQuestion = (said: string): boolean => said.endsWith('?');
 const isPromise = (said: string): boolean =>
@@ -117,10 +133,11 @@ const isAnnounced = (said: string): boolean => WILL_ORDER.test(said) && SAYS_WHE
 const isThanks = (said: string): boolean =>
   countWords(said) <= MOST_THANKS &&
   !CONTENT.test(said) &&
+  !(BRINGS.test(said) && !OPENS_WITH_THANKS.test(said)) &&
   ((THANKS.test(said) && !NEGATED.test(said)) ||
     ENDS.test(said) ||
     OFFERS_MORE.test(said) ||
-    (AGREES.test(said) && countWords(said) <= MOST_YES));
+    (AGREES.test(said) && !COUNTED.test(said) && countWords(said) <= MOST_YES));
 
 /** The sender's own lines, without the signature; a line of thanks is no signature where nothing else was written. */
 function ownLines(text: string, subject: string, name: string): Line[] {
@@ -154,7 +171,7 @@ function asksIn(sentences: readonly Sentence[], promised: ReadonlySet<string>, s
         REMINDS.test(said) ||
         IN_RETURN.test(flat(text)) ||
         (NEEDS.test(said) && (side === 'theirs' || TO_YOU.test(said))) ||
-        BARE_REQUEST.test(said) ||
+        said.split(/[;:] /).some((part) => BARE_REQUEST.test(part)) ||
         (text.endsWith('?') && countWords(said) <= SHORT_QUESTION) ||
         (SHORT_PLEASE.test(said) && countWords(said) > 2)
       );
@@ -192,7 +209,7 @@ export function readStatements(
   const sure = open.map((sentence) => ({ text: sentence.text, flat: certain(flat(sentence.text)) }));
   const read = readPromises(open, [], side)
     .map((promise) => promise.text)
-    .filter((text) => !REMINDS.test(flat(text)) && !IN_RETURN.test(flat(text)));
+    .filter((text) => ![REMINDS, IN_RETURN, BRINGS_ALONG].some((pattern) => pattern.test(flat(text))));
   const promised = new Set(read);
   const asks = asksIn(open, promised, side);
   const promises = [
@@ -222,16 +239,13 @@ export function readStatements(
     ),
     choices: asks.filter(
       (ask) =>
-        (SUM.test(words) && OFFERS_CHOICE.test(flat(ask))) ||
+        (OFFERS_CHOICE.test(flat(ask)) &&
+          (SUM.test(words) || PER_CENT.test(words) || ASKS_WHEN.test(flat(ask)))) ||
         IN_RETURN.test(flat(ask)) ||
         WANTS_TO_TALK.test(flat(ask)),
     ),
-    asksBack:
-      asks.length > 0 &&
-      !promises.length &&
-      !brings &&
-      asks.some((ask) => OPEN_QUESTION.test(flat(ask)) && !ASKS_WHEN.test(flat(ask))) &&
-      !said.some((one) => !isAsked(one) && !isThanks(one) && countWords(one) > MOST_NOISE),
+    asksBack: asks.length > 0 && !promises.length && !brings && asks.some((ask) => isOpen(flat(ask))),
+    besides: said.filter((one) => !isAsked(one) && !isThanks(one) && countWords(one) > MOST_NOISE).join(' '),
     isNotYet: side === 'theirs' && said.some((one) => NOT_YET.test(one)),
     agrees: said.some((one) => AGREES.test(one)),
     isThanks: said.length > 0 && !asks.length && !promises.length && said.every(isThanks),

@@ -43,7 +43,7 @@ interface Standing {
 }
 
 const STOP = new Set(
-  'about also and are aus avec back been can che com come con could das dem den der des die does een een eine for from haben have het ich les mit nos not och oder para per please pour que sie the them they this und una une uns van von vous was were what when will with would you your'.split(
+  'about also and are aus bonjo hello dear guten buena bueno beste goede hallo avec back been can che com come con could das dem den der des die does een een eine for from haben have het ich les mit nos not och oder para per please pour que sie the them they this und una une uns van von vous was were what when will with would you your'.split(
     ' ',
   ),
 );
@@ -78,6 +78,15 @@ function answers({ what }: Debt, words: ReadonlySet<string>, said: string): bool
   if (ASKS_PRICE.test(asked) && SAYS_PRICE.test(said)) return true;
   if (ASKS_WHEN.test(asked) && SAYS_WHEN.test(said)) return true;
   return [...stemsOf(what)].some((stem) => words.has(stem));
+}
+
+/** With so many words beside a question, what was asked first is answered in them. */
+const MOST_BESIDES = 14;
+/** Whether what is said beside a question answers what was asked first. */
+function isAnswered(one: Debt, { besides, agrees }: Statements): boolean {
+  if (besides === '') return false;
+  if (besides.split(' ').length > MOST_BESIDES || SAYS_PRICE.test(besides)) return true;
+  return one.kind !== 'word' && (agrees || answers(one, stemsOf(besides), besides));
 }
 
 /** The debts a reply leaves: where it plainly answers some of several, the others stay. */
@@ -117,6 +126,8 @@ const LONGEST_PICK = 14;
 /** With "please" at the end of what is wished for, and neither a question nor a number in it. */
 const PICK = new RegExp(`^(?![^?]*[?\\d]).*(?<![a-z])(?:${alternatives('shortPlease')})(?:[ .!]*$|[,;])`);
 
+const NO = /^(?:no|nope|nein|non|nao|nee|nej|nei|nie)\b(?! problem)/;
+
 /** What they say in their own words. */
 function hear(now: Standing, { at }: TurnEntry, heard: Statements): void {
   const said = isPick(now, heard) ? { ...heard, asks: [] } : heard;
@@ -126,13 +137,14 @@ function hear(now: Standing, { at }: TurnEntry, heard: Statements): void {
   }
   const hadAsked = now.theirs.length > 0;
   const hadQuote = now.theirs.some(({ kind }) => kind === 'quote');
-  if (said.counters && !said.asks.length && !said.promises.length && !said.accepts) {
+  if (said.counters && !said.isNotYet && !said.asks.length && !said.promises.length && !said.accepts) {
     now.theirs = [];
     now.ours.push(debt(at, 'it does not suit them', said.words));
     return;
   }
   const offer = now.theirs.find(({ kind }) => kind === 'offer');
-  const isYes = said.agrees || (!said.isThanks && !said.asks.length && !said.counters);
+  const isYes =
+    !NO.test(said.words) && (said.agrees || (!said.isThanks && !said.asks.length && !said.counters));
   if (offer && isYes && !said.isNotYet && !said.promises.length) {
     now.theirs = [];
     now.ours.push(
@@ -178,7 +190,7 @@ function hear(now: Standing, { at }: TurnEntry, heard: Statements): void {
   }
   now.theirs = [];
   if (hadQuote) now.ours.push(debt(at, 'they wrote about the quote', said.words));
-  else if (hadAsked && now.pending.length && !said.ends) {
+  else if (hadAsked && now.pending.length && !said.ends && !said.reports) {
     now.ours.push(...now.pending);
     now.pending = [];
   } else if (hadAsked || said.ends || said.reports || (said.thanks && now.last === 'ours'))
@@ -190,7 +202,9 @@ function hear(now: Standing, { at }: TurnEntry, heard: Statements): void {
 function tell(now: Standing, { at }: TurnEntry, said: Statements, isQuote: boolean): void {
   const hadDebts = now.ours.length > 0;
   const left = unanswered(now.ours, said.words);
-  now.pending = said.asksBack ? [...now.pending, ...now.ours.filter(({ kind }) => kind !== 'promise')] : [];
+  now.pending = said.asksBack
+    ? [...now.pending, ...now.ours.filter((one) => one.kind !== 'promise' && !isAnswered(one, said))]
+    : [];
   // Thanks alone answer no question and keep no promise; a "yes" answers.
   if (!said.isThanks) now.ours = left;
   else now.ours = now.ours.filter(({ kind }) => kind === 'promise' || (kind !== 'word' && !said.agrees));
