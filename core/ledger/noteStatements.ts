@@ -44,7 +44,7 @@ const isTheirs = (said: string): boolean =>
 const FROM_US = /\bfrom (?:me|us)\b/;
 /** What was answered at once is not left. */
 const ANSWERED =
-  /\b(?:told|answered|explained to|informed) (?!us\b|me\b)[a-z]+\b(?!.*\b(?:i|we)(?:'d|'ll| would| will)\b)/;
+  /^(?:called|rang|phoned|came by|dropped by) (?:just |only )?to (?:say|thank|tell|let|report|praise)\b|\b(?:told|answered|explained to|informed) (?!us\b|me\b)[a-z]+\b(?!.*\b(?:i|we)(?:'d|'ll| would| will)\b)/;
 
 /** Where somebody else becomes the subject: "we prepare the contract, Tom checks the insurance". */
 const NEXT_SUBJECT =

@@ -24,6 +24,8 @@ export interface Statements {
   choices: string[];
   /** Something is asked that is no proposal, and nothing comes with it: what was asked first may not be answered by it. */
   asksBack: boolean;
+  /** Nothing is in it but what is asked, and thanks. */
+  isBare: boolean;
   /** The flat words of what is neither asked nor thanks. */
   besides: string;
   /** It says that there is no answer yet. */
@@ -87,7 +89,7 @@ const IN_RETURN = phrases('inReturn');
 /** "Thanks for the attached quote" brings nothing. */
 const OPENS_WITH_THANKS = new RegExp(`^(?:${alternatives('thanks')})`, 'u');
 /** "He will bring four helmets" goes with an appointment, and is no word that is owed. */
-const BRINGS_ALONG = /(?:will|'ll) bring\b/;
+const BRINGS_ALONG = /(?:will|'ll) bring\b|\bhow (?:we|i)(?:'ll| will)\b/;
 /** More than thanks is in it: something comes, or is going to be. */
 const CONTENT =
   /\b(?:(?:it|that|they|this)(?:'ll| will)|here (?:is|are)|(?:it|that|they)(?:'s|'re| is| are) (?:now |all )?(?:online|done|ready|live|on (?:its|the|their)|sorted|fixed|sent|booked|paid|signed|posted))\b|^(?:thanks|thank you)[^,.!;:]{0,40}[,.!;:-]+ ?(?:it's |they're |all |now |just )*(?:posted|shipped|sent|dispatched|ordered|booked|arranged|fixed|replaced|added|changed|updated|corrected|cancelled|refunded|transferred|reserved)\b|\b\d{1,2}[.:]\d{2}\b/;
@@ -128,7 +130,10 @@ const COUNTED = /\d|\b(?:two|three|four|five|six|seven|eight|nine|ten|twelve)\b/
 const countWords = (text: string): number => text.split(' ').length;
 const isQuestion = (said: string): boolean => said.endsWith('?');
 const isPromise = (said: string): boolean =>
-  !isQuestion(said) && !IN_RETURN.test(said) && (PROMISES.test(certain(said)) || BARE_WILL.test(said));
+  !isQuestion(said) &&
+  !IN_RETURN.test(said) &&
+  !BRINGS_ALONG.test(said) &&
+  (PROMISES.test(certain(said)) || BARE_WILL.test(said));
 const isAnnounced = (said: string): boolean => WILL_ORDER.test(said) && SAYS_WHEN.test(said);
 const isThanks = (said: string): boolean =>
   countWords(said) <= MOST_THANKS &&
@@ -245,6 +250,7 @@ export function readStatements(
         WANTS_TO_TALK.test(flat(ask)),
     ),
     asksBack: asks.length > 0 && !promises.length && !brings && asks.some((ask) => isOpen(flat(ask))),
+    isBare: said.every((one) => isAsked(one) || isThanks(one)),
     besides: said.filter((one) => !isAsked(one) && !isThanks(one) && countWords(one) > MOST_NOISE).join(' '),
     isNotYet: side === 'theirs' && said.some((one) => NOT_YET.test(one)),
     agrees: said.some((one) => AGREES.test(one)),

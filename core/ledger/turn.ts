@@ -38,6 +38,8 @@ interface Standing {
   isBegun: boolean;
   /** What they asked and we asked back about: it waits until they have answered that. */
   pending: Debt[];
+  /** What we asked and they asked back about: it waits until we have answered that. */
+  waiting: Debt[];
   /** Who wrote last. */
   last: 'ours' | 'theirs' | null;
 }
@@ -73,11 +75,11 @@ const SAYS_PRICE =
   /[€£$]\s?\d|\d\s?(?:€|£|\$|eur|euros?|gbp|kr|zl|each\b|per |net\b)|\d{2,} (?:a|the) |\b(?:free(?: of charge)?|no (?:extra |additional )?(?:charge|cost)|gratis|kostenlos|gratuit\w*)\b/;
 
 /** Whether words answer what was asked: they take up its own words, or name the price or the time it asked for. */
-function answers({ what }: Debt, words: ReadonlySet<string>, said: string): boolean {
+function answers({ what }: Debt, words: ReadonlySet<string>, said: string, shared = 1): boolean {
   const asked = flat(what);
   if (ASKS_PRICE.test(asked) && SAYS_PRICE.test(said)) return true;
   if (ASKS_WHEN.test(asked) && SAYS_WHEN.test(said)) return true;
-  return [...stemsOf(what)].some((stem) => words.has(stem));
+  return [...stemsOf(what)].filter((stem) => words.has(stem)).length >= shared;
 }
 
 /** With so many words beside a question, what was asked first is answered in them. */
@@ -86,7 +88,7 @@ const MOST_BESIDES = 14;
 function isAnswered(one: Debt, { besides, agrees }: Statements): boolean {
   if (besides === '') return false;
   if (besides.split(' ').length > MOST_BESIDES || SAYS_PRICE.test(besides)) return true;
-  return one.kind !== 'word' && (agrees || answers(one, stemsOf(besides), besides));
+  return one.kind !== 'word' && (agrees || answers(one, stemsOf(besides), besides, 2));
 }
 
 /** The debts a reply leaves: where it plainly answers some of several, the others stay. */
@@ -166,6 +168,8 @@ function hear(now: Standing, { at }: TurnEntry, heard: Statements): void {
     return;
   }
   if (said.asks.length || said.accepts) {
+    if (said.asksBack && said.isBare && !said.accepts && !said.agrees)
+      now.waiting = now.theirs.filter(({ kind }) => kind === 'question' || kind === 'request');
     // What they ask about a quote decides nothing about it.
     now.theirs = said.accepts ? [] : now.theirs.filter(({ kind }) => kind === 'quote');
     now.ours.push(...asked(at, 'they', said));
@@ -183,7 +187,7 @@ function hear(now: Standing, { at }: TurnEntry, heard: Statements): void {
         kind === 'quote' ||
         kind === 'promise' ||
         (kind === 'request' && !DONE.test(said.words)) ||
-        (kind === 'question' && !said.agrees),
+        (kind === 'question' && !said.agrees && !DONE.test(said.words)),
     );
     now.settled = { at, why: 'they closed it' };
     return;
@@ -224,6 +228,10 @@ function tell(now: Standing, { at }: TurnEntry, said: Statements, isQuote: boole
   if (isQuote || said.bringsQuote)
     now.theirs = [...now.theirs, debt(at, 'we sent the quote', 'quote', 'quote')];
   if (said.asks.length || isQuote || said.bringsQuote || said.promises.length) return;
+  if (now.waiting.length && !now.ours.length && !said.isThanks) {
+    now.theirs = [...now.theirs, ...now.waiting];
+    now.waiting = [];
+  }
   if (said.ends) {
     now.theirs = [];
     now.settled = { at, why: 'nothing is left to answer' };
@@ -291,7 +299,15 @@ function take(now: Standing, entry: TurnEntry): void {
  * @param entries of one exchange, in any order
  */
 export function readTurn(entries: readonly TurnEntry[]): TurnState {
-  const now: Standing = { ours: [], theirs: [], settled: null, isBegun: false, pending: [], last: null };
+  const now: Standing = {
+    ours: [],
+    theirs: [],
+    settled: null,
+    isBegun: false,
+    pending: [],
+    waiting: [],
+    last: null,
+  };
   for (const entry of [...entries].sort((a, b) => Date.parse(a.at) - Date.parse(b.at))) take(now, entry);
   // What was asked or promised in so many words says more than what a note leaves open.
   const ours = now.ours.find(({ kind }) => kind !== 'left' && kind !== 'word') ?? now.ours[0];
