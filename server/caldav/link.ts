@@ -32,6 +32,10 @@ export async function renewLease(tools: Tools, id: string, isNew = false): Promi
   return rows.length > 0;
 }
 
+/** Keeps it while a server takes its time to answer, until it is cleared. A process that hangs or is ended keeps nothing. */
+export const keepLease = (tools: Tools, id: string): NodeJS.Timeout =>
+  setInterval(() => void renewLease(tools, id).catch(() => false), LEASE_MS / 3);
+
 export const endLease = (tools: Tools, id: string): Promise<unknown> =>
   runInTransaction(tools, null, ({ sequelize, tx }) =>
     sequelize.query('UPDATE caldav_links SET lease_until = NULL WHERE id = $id', {

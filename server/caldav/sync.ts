@@ -11,7 +11,7 @@ import { findActiveActor } from '../session/identify';
 import { sendCards } from './cards';
 import { closePast } from './close';
 import { spanAt } from './facts';
-import { endLease, keepState, openLink, renewLease, takeLease } from './link';
+import { endLease, keepLease, keepState, openLink, renewLease, takeLease } from './link';
 import { sendChanges } from './send';
 import { keepFile, takeFile, takeGone, UNREAD } from './take';
 
@@ -157,6 +157,7 @@ async function discover(tools: Tools, link: CaldavLink, dav: Dav): Promise<void>
 export async function syncLink(tools: Tools, id: string): Promise<void> {
   const link = await takeLease(tools, id);
   if (!link) return;
+  const lease = keepLease(tools, id);
   try {
     const actor = await findActiveActor(link.userId);
     if (!actor) return;
@@ -172,6 +173,7 @@ export async function syncLink(tools: Tools, id: string): Promise<void> {
     // The next minute tries again; a wrong password is not, as that could lock the account.
     await keepState(tools, id, { state: isRefused ? 'refused' : 'down', trouble: error.message });
   } finally {
+    clearInterval(lease);
     await endLease(tools, id);
   }
 }
