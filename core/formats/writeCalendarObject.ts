@@ -60,6 +60,12 @@ function stampNow(component: ICAL.Component, stamp: string): void {
   put(component, 'last-modified', timeOf(stamp, false));
 }
 
+/** When something is said (ISO 8601), and in which zone whoever keeps the calendar is. */
+interface Said {
+  stamp: string;
+  zone: string;
+}
+
 /** An event of ours that another calendar is to have. */
 export interface NewEvent {
   uid: string;
@@ -139,7 +145,7 @@ export function withFacts(
   at: string,
   was: EventFacts,
   facts: EventFacts,
-  { stamp, zone }: { stamp: string; zone: string },
+  { stamp, zone }: Said,
 ): string | null {
   const calendar = parseCalendar(raw);
   if (!calendar) return null;
@@ -167,11 +173,7 @@ export function withRule(raw: string, rule: string | null, stamp: string): strin
  * A file whose series ends before one of its times; what was before stays.
  * @param at names a time of the series, as `Occurrence.at`
  */
-export function withSeriesEnd(
-  raw: string,
-  at: string,
-  { stamp, zone }: { stamp: string; zone: string },
-): string | null {
+export function withSeriesEnd(raw: string, at: string, { stamp, zone }: Said): string | null {
   const calendar = parseCalendar(raw);
   const master = calendar && find(calendar, '', zone);
   const rule: unknown = master?.getFirstPropertyValue('rrule');
@@ -194,11 +196,7 @@ export function withSeriesEnd(
  * A file without one occurrence of its series.
  * @returns null where nothing is left of it
  */
-export function withoutOccurrence(
-  raw: string,
-  at: string,
-  { stamp, zone }: { stamp: string; zone: string },
-): string | null {
+export function withoutOccurrence(raw: string, at: string, { stamp, zone }: Said): string | null {
   const calendar = parseCalendar(raw);
   const master = calendar && find(calendar, '', zone);
   if (!calendar || at === '') return null;
