@@ -48,7 +48,7 @@ const ANSWERED =
 
 /** Where somebody else becomes the subject: "we prepare the contract, Tom checks the insurance". */
 const NEXT_SUBJECT =
-  /[,;](?= (?:and |but )?(?:we|i|I(?! (?:said|promised|told))|s?he|they|\p{Lu}\p{Ll}+)(?:'ll)? )|,? but (?=\S)/u;
+  /[,;](?= (?:and |but )?(?:we|i|I(?! (?:said|promised|told))|s?he|they|\p{Lu}\p{Ll}+)(?:'(?:ll|m|re|d|s))? )|,? but (?=\S)/u;
 
 const linesOf = (text: string): Line[] => {
   let start = 0;

@@ -105,6 +105,9 @@ const TO_YOU = /\byou(?:r|rs)?\b/;
 /** With the answer to it the day is set. */
 const ASKS_WHEN = phrases('asksWhen');
 const WANTS_TO_TALK = phrases('wantsToTalk');
+/** "I'd love to join!" is a yes. */
+const ATTENDS =
+  /(?:'d| would) (?:love|be (?:happy|glad|delighted)) to (?:join|come|attend|be there|take part)\b/;
 /** Beside a question, so few words are a friendly noise: "Hello Bo, gladly!" */
 const MOST_NOISE = 4;
 /** "Deal?", "¿Cuándo llega?" */
@@ -164,7 +167,7 @@ function asksIn(sentences: readonly Sentence[], promised: ReadonlySet<string>, s
     .map(({ text }) => text)
     .filter((text) => {
       const said = flat(text);
-      if (DECLINES.test(said)) return false;
+      if (DECLINES.test(said) || ATTENDS.test(said)) return false;
       return text.includes('?') || (!promised.has(text) && !isPromise(said) && !SHORT_YES.test(said));
     });
   const others = sentences

@@ -68,6 +68,7 @@ const stem = (word: string): string =>
 const stemsOf = (text: string): Set<string> =>
   new Set((flat(text).match(/[\p{L}\p{N}]{3,}/gu) ?? []).map(stem).filter((word) => !STOP.has(word)));
 
+const QUOTE = phrases('quote');
 const ASKS_PRICE = phrases('asksPrice');
 const ASKS_WHEN = phrases('asksWhen');
 const SAYS_WHEN = phrases('saysWhen');
@@ -203,8 +204,11 @@ function hear(now: Standing, { at }: TurnEntry, heard: Statements): void {
 }
 
 /** What we say in our own words. */
-function tell(now: Standing, { at }: TurnEntry, said: Statements, isQuote: boolean): void {
+function tell(now: Standing, { at }: TurnEntry, said: Statements, isWritten: boolean): void {
   const hadDebts = now.ours.length > 0;
+  // Where they asked for an offer, a price is one.
+  const isQuote =
+    isWritten || (SAYS_PRICE.test(said.words) && now.ours.some(({ what }) => QUOTE.test(flat(what))));
   const left = unanswered(now.ours, said.words);
   now.pending = said.asksBack
     ? [...now.pending, ...now.ours.filter((one) => one.kind !== 'promise' && !isAnswered(one, said))]
