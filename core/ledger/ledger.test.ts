@@ -184,7 +184,9 @@ describe('the turn', () => {
     });
     expect(readTurn([entry('ours', 'mail', 10, 'Which of the two would you like?')]).turn).toBe('theirs');
     const answered = entry('ours', 'mail', 14, 'It costs €1,950.');
-    expect(readTurn([asked, answered]).turn).toBe('nobody');
+    expect(readTurn([entry('theirs', 'mail', 12, 'What does it cost?'), answered]).turn).toBe('nobody');
+    // Where they asked for a quote, the price is one, and they decide.
+    expect(readTurn([asked, answered]).turn).toBe('theirs');
   });
   it('is nobody’s after a call, or when nothing was said; a note of our own does not change it', () => {
     expect(readTurn([entry('theirs', 'mail', 10), entry('ours', 'call', 12)]).turn).toBe('nobody');
