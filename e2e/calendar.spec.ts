@@ -264,7 +264,7 @@ test('a later time of what repeats is moved by key and by hand, or left out, and
   await page.goto(`/round/week?on=${third}`);
   await entry.click();
   const panel = page.getByRole('complementary', { name: 'Task' });
-  await panel.getByRole('button', { name: 'Leave out this time' }).click();
+  await panel.getByRole('button', { name: 'Skip this date' }).click();
   await expect(panel).toBeHidden();
   await expect(entry).toHaveCount(0);
   await page.getByRole('button', { name: 'Undo' }).click();

@@ -39,7 +39,10 @@ const stateOf = (item: CalendarItem): string =>
       <li v-for="item in group.items" :key="item.key" :class="{ over: item.isDone }">
         <span class="time num">{{ item.allDay ? 'Day' : `${clock(item.start)}–${clock(item.end)}` }}</span>
         <span
-          ><TaskLink :task="{ id: item.taskId, title: item.title }" /><span v-if="item.about" class="soft">
+          ><TaskLink :task="{ id: item.taskId, title: item.title }" :time="item.occursAt" /><span
+            v-if="item.about"
+            class="soft"
+          >
             · {{ item.about }}</span
           ><span v-if="item.place" class="soft"> · {{ item.place }}</span
           ><span v-if="company(item).length" class="soft"> · with {{ nameList(company(item)) }}</span

@@ -16,9 +16,9 @@ const at = computed(() => {
   return typeof time === 'string' && !Number.isNaN(Date.parse(time)) && props.task.repeat ? time : '';
 });
 const day = computed(() => due({ dueAt: at.value, allDay: props.task.allDay, zone: props.task.zone }));
-async function leaveOut(): Promise<void> {
+async function skip(): Promise<void> {
   const params = { id: props.task.id, at: at.value };
-  const isDone = await run(`Left out ${props.task.title} on ${day.value}.`, () =>
+  const isDone = await run(`Skipped ${props.task.title} on ${day.value}.`, () =>
     api('DELETE /api/tasks/:id/occurrences/:at', { params }),
   );
   if (isDone) await router.push({ query: { ...route.query, task: undefined, time: undefined } });
@@ -27,16 +27,14 @@ async function leaveOut(): Promise<void> {
 
 <template>
   <p v-if="at" class="later">
-    This task repeats, and comes on {{ day }} too.
-    <v-btn class="word" @click="leaveOut">Leave out this time</v-btn>
+    A later date of this task: {{ day }}.
+    <v-btn class="word" @click="skip">Skip this date</v-btn>
   </p>
 </template>
 
 <style scoped>
 .later {
   margin: 10px 0 0;
-  padding: 6px 0;
-  border-block: 1px solid var(--rule);
   color: var(--soft);
 }
 </style>

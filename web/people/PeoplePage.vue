@@ -174,10 +174,11 @@ const COLUMNS: Column[] = [
 </template>
 
 <style scoped>
-.narrow {
-  width: 220px;
+.page-head > .narrow {
+  flex: 1 1 160px;
+  max-width: 240px;
 }
-.tag {
-  width: 150px;
+.page-head > .tag {
+  flex: 0 1 122px;
 }
 </style>
