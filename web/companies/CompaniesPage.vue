@@ -64,7 +64,7 @@ const COLUMNS: Column[] = [
         v-model="q"
         type="search"
         class="inline-edit narrow"
-        placeholder="Name or web address"
+        placeholder="Name or website"
         aria-label="Narrow by name"
       />
       <FilterBar v-if="shown" :set="Object.values(narrowed)">

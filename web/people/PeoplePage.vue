@@ -69,14 +69,14 @@ const COLUMNS: Column[] = [
       <v-text-field
         v-model="q"
         type="search"
-        class="inline-edit narrow"
+        class="inline-edit"
         placeholder="Name, company or email"
         aria-label="Narrow by name"
       />
       <FilterBar :set="[tag, list, news, inactive !== 'without']">
         <v-select
           v-model="tag"
-          class="inline-edit tag"
+          class="inline-edit"
           aria-label="With the tag"
           :items="[
             { value: '', title: 'Any tag' },
@@ -85,7 +85,7 @@ const COLUMNS: Column[] = [
         />
         <v-select
           v-model="list"
-          class="inline-edit tag"
+          class="inline-edit"
           aria-label="On the list"
           :items="[
             { value: '', title: 'Any list' },
@@ -97,7 +97,7 @@ const COLUMNS: Column[] = [
         />
         <v-select
           v-model="news"
-          class="inline-edit tag"
+          class="inline-edit"
           aria-label="New or all"
           :items="[
             { value: '', title: 'New or not' },
@@ -106,7 +106,7 @@ const COLUMNS: Column[] = [
         />
         <v-select
           v-model="inactive"
-          class="inline-edit tag"
+          class="inline-edit"
           aria-label="Active or inactive"
           :items="[
             { value: 'without', title: 'Active' },
@@ -172,13 +172,3 @@ const COLUMNS: Column[] = [
     <SelectionBar :people="ticked" @clear="ticked = []" @done="reload" />
   </div>
 </template>
-
-<style scoped>
-.page-head > .narrow {
-  flex: 1 1 160px;
-  max-width: 240px;
-}
-.page-head > .tag {
-  flex: 0 1 122px;
-}
-</style>
