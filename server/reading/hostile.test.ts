@@ -42,7 +42,7 @@ async function showAll(id: string): Promise<number[]> {
 }
 
 /**
- * Does something while /healthz is asked, and says how long its slowest answer took and how much memory was used at most.
+ * Does something while /healthz is asked, and says how long the server kept it waiting and how much memory was used at most.
  * What comes of the file itself comes again; what came of other work on this machine does not, so the best of three counts.
  */
 async function measured<Result>(
@@ -52,7 +52,7 @@ async function measured<Result>(
   let [leastLongest, leastMost] = [Infinity, Infinity];
   for (let tries = 1; ; tries++) {
     forgetMostMemory(pid);
-    const end = watchHealth(server.url);
+    const end = watchHealth(server.url, pid);
     const result = await work();
     leastLongest = Math.min(leastLongest, Math.round(Math.max(...(await end()))));
     leastMost = Math.min(leastMost, Math.round(mostMemory(pid)));

@@ -1,16 +1,25 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { Worker } from 'node:worker_threads';
 
-/** Asks a server how it is, again and again, from a thread of its own, so that what the test does meanwhile counts for nothing. */
+/**
+ * Asks a server how it is, again and again, from a thread of its own, so that what the test does meanwhile counts for nothing.
+ * A wait counts as far as the server's main thread was at work during it (schedstat of proc(5), in ns): on a machine with more to
+ * do than it has cores for, every thread waits for its turn, and that says nothing about the server.
+ */
 const ASK = `
 const { parentPort, workerData } = require('node:worker_threads');
 const { get } = require('node:http');
+const { readFileSync } = require('node:fs');
+const { url, pid } = workerData;
 let isOver = false;
 const times = [];
+const worked = () => Number(readFileSync('/proc/' + pid + '/task/' + pid + '/schedstat', 'utf8').split(' ')[0]) / 1e6;
 const ask = () => new Promise((resolve) => {
-  const at = performance.now();
-  get(workerData + '/healthz', (response) => { response.resume(); response.on('end', () => resolve(performance.now() - at)); })
-    .on('error', () => resolve(Infinity));
+  const [at, before] = [performance.now(), worked()];
+  get(url + '/healthz', (response) => {
+    response.resume();
+    response.on('end', () => resolve(Math.min(performance.now() - at, worked() - before)));
+  }).on('error', () => resolve(Infinity));
 });
 parentPort.on('message', () => (isOver = true));
 (async () => {
@@ -18,9 +27,9 @@ parentPort.on('message', () => (isOver = true));
   parentPort.postMessage(times);
 })();`;
 
-/** @returns a function that ends the watch and gives how long each answer of /healthz took, in ms */
-export function watchHealth(url: string): () => Promise<number[]> {
-  const worker = new Worker(ASK, { eval: true, workerData: url });
+/** @returns a function that ends the watch and gives how long the server's own work kept each answer of /healthz waiting, in ms */
+export function watchHealth(url: string, pid: number): () => Promise<number[]> {
+  const worker = new Worker(ASK, { eval: true, workerData: { url, pid } });
   return () =>
     new Promise((resolve) => {
       worker.once('message', (times: number[]) => {
