@@ -34,6 +34,7 @@ import * as twentyNinth from './migrations/0029-personal-facts';
 import * as thirtieth from './migrations/0030-outside-calendars';
 import * as thirtyFirst from './migrations/0031-asked-colleagues';
 import * as thirtySecond from './migrations/0032-series-exceptions';
+import * as thirtyThird from './migrations/0033-queries';
 
 export const MIGRATIONS = [
   first,
@@ -68,6 +69,7 @@ export const MIGRATIONS = [
   thirtieth,
   thirtyFirst,
   thirtySecond,
+  thirtyThird,
 ];
 /** Any constant will do, as long as every process of this program takes the same lock. */
 const LOCK = 4600_0001;

@@ -1,0 +1,40 @@
+/** Records can be asked about in one language, and questions can be kept as views. */
+export const name = '0033-queries';
+
+export const up = `
+CREATE FUNCTION query_text(words text) RETURNS text LANGUAGE sql IMMUTABLE STRICT PARALLEL SAFE AS $$
+  SELECT lower(regexp_replace(normalize(words, NFKD), '[\\u0300-\\u036f]', '', 'g'))
+$$;
+COMMENT ON FUNCTION query_text IS 'text as it is compared in queries: without case and accents';
+
+CREATE TABLE views (
+  id uuid PRIMARY KEY,
+  version integer NOT NULL DEFAULT 1,
+  kind text NOT NULL CHECK (kind IN ('person', 'company', 'lead', 'deal', 'task', 'project', 'case', 'entry', 'capture')),
+  name text NOT NULL CHECK (name <> ''),
+  query jsonb NOT NULL,
+  shown_as text NOT NULL DEFAULT 'table' CHECK (shown_as IN ('table', 'cards', 'lanes', 'calendar')),
+  shared text NOT NULL DEFAULT 'me' CHECK (shared IN ('me', 'team', 'everybody')),
+  team text,
+  owner_id uuid REFERENCES users,
+  position integer NOT NULL DEFAULT 0,
+  created_at timestamptz NOT NULL,
+  updated_at timestamptz NOT NULL,
+  CHECK ((shared = 'team') = (team IS NOT NULL)),
+  CHECK (shared <> 'me' OR owner_id IS NOT NULL)
+);
+CREATE UNIQUE INDEX views_name ON views (kind, lower(name), coalesce(owner_id, '00000000-0000-0000-0000-000000000000'::uuid));
+CREATE INDEX views_owner ON views (owner_id);
+COMMENT ON TABLE views IS 'questions that are kept: whose, for whom, and how the answer is shown; without an owner it came with the program';
+ALTER TABLE views ENABLE ROW LEVEL SECURITY;
+CREATE POLICY seen ON views TO emporikon_member USING (
+  (SELECT has_reader()) AND (shared = 'everybody' OR owner_id = (SELECT reader())
+    OR (shared = 'team' AND team = (SELECT u.team FROM users u WHERE u.id = reader()))));
+CREATE TABLE last_views (
+  user_id uuid NOT NULL REFERENCES users,
+  kind text NOT NULL,
+  view_id uuid NOT NULL REFERENCES views ON DELETE CASCADE,
+  PRIMARY KEY (user_id, kind)
+);
+CREATE INDEX last_views_view ON last_views (view_id);
+`;

@@ -1,0 +1,93 @@
+import { compileRows, compileTotals, compileValues, hasEmptyPart } from '@emporikon/core/query/sql/compile';
+import type { Schema, Statement } from '@emporikon/core/query/sql/scope';
+import type { GroupTotals, PlainValue, Query } from '@emporikon/core/query/types';
+import { createHash } from 'node:crypto';
+import type { Context } from '../commands/context';
+import { clientOf } from '../db/prepared';
+import { decodeCursor, encodeCursor, notOurCursor } from '../http/paging';
+
+async function run<Row extends object>(context: Context, { text, values }: Statement): Promise<Row[]> {
+  return (await clientOf(context).query<Row>({ text, values })).rows;
+}
+
+/** A cursor is good for the question it was made for. */
+const signatureOf = ({ kind, filter, groups, order }: Query): string =>
+  createHash('sha256').update(JSON.stringify([kind, filter, groups, order])).digest('base64url').slice(0, 16);
+
+const PARTS = ['filled', 'empty'] as const;
+
+/**
+ * The ids of one page of a query, in its groups and its order.
+ * @param query checked by `checkQuery`
+ * @throws 422 for a cursor that was not made here for this query
+ */
+export async function pageOfIds(
+  context: Context,
+  schema: Schema,
+  query: Query,
+  { cursor, limit }: { cursor?: string | undefined; limit: number },
+): Promise<{ ids: string[]; next: string | null }> {
+  const [signature = signatureOf(query), fromPart = 'filled', keys = '[]', id = ''] = decodeCursor(cursor, 4);
+  if (signature !== signatureOf(query)) throw notOurCursor();
+  const last = JSON.parse(keys) as (string | null)[];
+  const found: { row: Record<string, string | null> & { id: string }; part: string; keys: number }[] = [];
+  for (const part of hasEmptyPart(query, schema) ? PARTS : PARTS.slice(0, 1)) {
+    if (found.length > limit || (fromPart === 'empty' && part === 'filled')) continue;
+    const after = id && part === fromPart ? { keys: last, id } : undefined;
+    const statement = compileRows(query, schema, { limit: limit + 1 - found.length, part, after });
+    const rows = await run<Record<string, string | null> & { id: string }>(context, statement);
+    found.push(...rows.map((row) => ({ row, part, keys: statement.keys })));
+  }
+  const page = found.slice(0, limit);
+  const end = page.at(-1);
+  const keysOfEnd = end ? Array.from({ length: end.keys }, (_, at) => end.row[`k${at}`] ?? null) : [];
+  return {
+    ids: page.map(({ row }) => row.id),
+    next:
+      found.length > limit && end
+        ? encodeCursor([signature, end.part, JSON.stringify(keysOfEnd), end.row.id])
+        : null,
+  };
+}
+
+/** More groups than these are not answered. */
+const MOST_GROUPS = 2000;
+
+/** The totals of everything, then of the groups, outermost first. @returns also whether there are more groups than are told */
+export async function totalsOf(
+  context: Context,
+  schema: Schema,
+  query: Query,
+): Promise<{ totals: GroupTotals[]; hasMore: boolean }> {
+  const rows = await run<Record<string, unknown>>(context, compileTotals(query, schema, MOST_GROUPS + 1));
+  const groups = query.groups?.length ?? 0;
+  const numberOf = (value: unknown): number | string | null => {
+    if (value === null || value === undefined) return null;
+    const text = String(value);
+    return /^-?\d+(\.\d+)?(e[+-]?\d+)?$/i.test(text) ? Number(text) : text;
+  };
+  const totals = rows.slice(0, MOST_GROUPS).map((row) => {
+    const summed = Number(row.level).toString(2).replaceAll('0', '').length;
+    return {
+      keys: Array.from({ length: groups - (Number(row.level) ? summed : 0) }, (_, at) => {
+        const key = row[`g${at}`];
+        return key === null || key === undefined ? null : String(key);
+      }),
+      count: Number(row.count),
+      totals: (query.totals ?? []).map((_, at) => numberOf(row[`t${at}`])),
+    };
+  });
+  return { totals, hasMore: rows.length > MOST_GROUPS };
+}
+
+/** What some records say in some fields, by their id. */
+export async function valuesOf(
+  context: Context,
+  schema: Schema,
+  query: { kind: Query['kind']; columns: readonly string[] },
+  ids: readonly string[],
+): Promise<Map<string, Record<string, PlainValue>>> {
+  if (!ids.length) return new Map();
+  const rows = await run<{ id: string; values: Record<string, PlainValue> }>(context, compileValues(query, schema, ids));
+  return new Map(rows.map(({ id, values }) => [id, values]));
+}

@@ -1,0 +1,106 @@
+import type { Schema } from '@emporikon/core/query/sql/scope';
+import type { SqlField, Storage } from '@emporikon/core/query/sql/storage';
+import { registryWith } from '@emporikon/core/query/registry/index';
+import type { Asking, Field, FieldType, Option } from '@emporikon/core/query/types';
+import { minorDigits, rateOn } from '@emporikon/core/lifecycle/currencies';
+import { todayOf } from '@emporikon/core/query/time';
+import { QueryTypes } from 'sequelize';
+import type { Context } from '../commands/context';
+import { loadRates } from '../deals/house';
+import { customFields } from '../fields/mapping';
+import type { CustomField } from '../db/models/fields';
+import { STORAGE } from './storage/index';
+
+const TYPES: Record<CustomField['kind'], FieldType> = {
+  text: 'text',
+  number: 'number',
+  date: 'day',
+  choice: 'choice',
+  'yes or no': 'flag',
+};
+/** What somebody typed into a field of their own counts where it is of the field's type. */
+const STORED: Record<CustomField['kind'], (value: string) => string> = {
+  text: (value) => value,
+  choice: (value) => value,
+  number: (value) => `(CASE WHEN ${value} ~ '^-?\\d{1,15}(\\.\\d{1,9})?$' THEN (${value})::numeric END)`,
+  date: (value) => `(CASE WHEN ${value} ~ '^\\d{4}-\\d{2}-\\d{2}$' THEN (${value})::date END)`,
+  'yes or no': (value) => `(${value} = 'yes')`,
+};
+
+export const customKey = (key: string): string => `custom.${key}`;
+const asField = ({ key, label, kind, options }: CustomField): Field => ({
+  key: customKey(key),
+  label,
+  type: TYPES[kind],
+  ...(kind === 'choice' ? { options: options.map((value) => ({ value, label: value })) } : {}),
+});
+/** Keys are made of letters, digits and underscores only. */
+const asStored = ({ key, kind }: CustomField): SqlField => ({ sql: STORED[kind](`({r}.custom ->> '${key}')`) });
+
+interface Settings {
+  users: (Option & { team: string })[];
+  stages: Option[];
+  pipelines: Option[];
+  projectStages: Option[];
+  lists: Option[];
+}
+
+async function loadSettings({ sequelize, tx }: Context): Promise<Settings> {
+  const options = (from: string, more = ''): string =>
+    `(SELECT coalesce(json_agg(json_build_object('value', id, 'label', name${more}) ORDER BY position, name), '[]') FROM (${from}) o)`;
+  const [row] = await sequelize.query<Settings>(
+    `SELECT ${options('SELECT id, name, team, 0 AS position FROM users', ", 'team', team")} AS users,
+            ${options('SELECT s.id, s.name, row_number() OVER (ORDER BY p.position, p.id, s.position) AS position FROM stages s JOIN pipelines p ON p.id = s.pipeline_id')} AS stages,
+            ${options('SELECT id, name, position FROM pipelines')} AS pipelines,
+            ${options('SELECT id, name, position FROM project_stages')} AS "projectStages",
+            ${options('SELECT id, name, 0 AS position FROM lists')} AS lists`,
+    { type: QueryTypes.SELECT, transaction: tx },
+  );
+  return row ?? { users: [], stages: [], pipelines: [], projectStages: [], lists: [] };
+}
+
+/** How much one minor unit of each known currency is in minor units of the organisation's today. */
+async function ratesToday(context: Context, today: string): Promise<Record<string, number>> {
+  const { currency: house } = context.house;
+  const rates = await loadRates(context);
+  const known = new Map<string, number>([[house, 1]]);
+  for (const currency of new Set(rates.map((rate) => rate.currency))) {
+    const rate = rateOn(rates, currency, today);
+    if (rate) known.set(currency, 10 ** (minorDigits(house) - minorDigits(currency)) / Number(rate.perHouse));
+  }
+  return Object.fromEntries(known);
+}
+
+/** Who asks, and what can be asked in this organisation: with its own fields, stages, colleagues and rates. */
+export async function loadSchema(context: Context): Promise<Schema> {
+  const settings = await loadSettings(context);
+  const custom = await customFields(context);
+  const me = context.actor?.id ?? null;
+  const own = settings.users.find((user) => user.value === me)?.team;
+  const asking: Asking = {
+    now: context.now().toISOString(),
+    zone: context.actor?.timeZone ?? 'UTC',
+    me,
+    team: own ? settings.users.filter((user) => user.team === own).map((user) => user.value) : [],
+  };
+  const registry = registryWith({
+    fields: { person: custom.map(asField) },
+    options: {
+      '*.user': settings.users,
+      'deal.stage': settings.stages,
+      'deal.pipeline': settings.pipelines,
+      'project.stage': settings.projectStages,
+    },
+  });
+  const storage: Storage = {
+    ...STORAGE,
+    person: {
+      ...STORAGE.person,
+      fields: {
+        ...STORAGE.person.fields,
+        ...Object.fromEntries(custom.map((field) => [customKey(field.key), asStored(field)])),
+      },
+    },
+  };
+  return { registry, storage, asking, rates: await ratesToday(context, todayOf(asking)) };
+}
