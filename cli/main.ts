@@ -1,5 +1,6 @@
 import { readFile, stat } from 'node:fs/promises';
 import { matchFile } from './match';
+import { runAsk } from './ask';
 import { runTurn } from './turn';
 import { kindOfFile, plainIntent, readThing, type FileKind } from '@emporikon/core/reading/read';
 import { MAX_MESSAGE_BYTES, type Claim } from '@emporikon/core/reading/types';
@@ -19,6 +20,14 @@ const USAGE = `emporikon: reads what prospects send, and tells who is who
       "theirs", "kind": "mail", "call", "meeting", "visit", "form", "note", "task" or "quote", "text", and where known
       "outcome": "spoke", "no answer", "voicemail" or "moved", "from", "subject", "headers"}
       --at       what was said later does not count (otherwise now)
+
+  emporikon ask [--json] --in FILE.jsonl [--at ISO-TIME] [--me NAME] WORDS…
+      finds the records that a question in plain words is about: "prospects in portugal not spoken to since june, by owner";
+      a line a record: {"id", "kind": "person", "company", "lead", "deal" or "task", "fullName", "standing", "owner", …}
+      (docs/queries.md); says what it did not understand, and leaves it out
+      --json     prints {"conditions", "groups", "order", "notUnderstood", "ids"}
+      --at       when the question is asked (otherwise now); days begin in its zone
+      --me       whom "I" and "my" stand for, as in "owner"
 
   emporikon match [--out PAIRS.csv] FILE.csv
       prints id_a,id_b,probability for pairs of rows that may be the same person, surest first; the columns are told by
@@ -123,6 +132,7 @@ const defaultOptions = (): Options => ({
 export async function main(args: readonly string[]): Promise<number> {
   const [command, ...rest] = args;
   if (command === 'match') return runMatch(rest);
+  if (command === 'ask') return runAsk(rest, defaultOptions().at, USAGE);
   if (command === 'turn') return runTurn(rest, defaultOptions(), USAGE);
   if (command === 'backup' || command === 'restore') return (await import('./keep')).runKeep(command, rest);
   if (command !== 'read') {
