@@ -9,7 +9,8 @@ function readLines(text: string): Record<string, unknown>[] {
     if (!line.trim()) return [];
     try {
       const record: unknown = JSON.parse(line);
-      if (typeof record === 'object' && record !== null && 'id' in record) return [record as Record<string, unknown>];
+      if (typeof record === 'object' && record !== null && 'id' in record)
+        return [record as Record<string, unknown>];
     } catch {
       // It is told below, with the number of the line.
     }
@@ -36,7 +37,8 @@ export async function runAsk(args: readonly string[], at: string, usage: string)
     else if (word === '--me') wanted.me = args[++index] ?? null;
     else if (word === '--at') {
       wanted.at = args[++index] ?? '';
-      if (Number.isNaN(Date.parse(wanted.at))) return wrong('--at needs a time such as 2026-11-24T10:00:00+00:00');
+      if (Number.isNaN(Date.parse(wanted.at)))
+        return wrong('--at needs a time such as 2026-11-24T10:00:00+00:00');
     } else if (word.startsWith('--')) return wrong(`no such option ${word}`);
     else words.push(word);
   }
@@ -48,10 +50,16 @@ export async function runAsk(args: readonly string[], at: string, usage: string)
     const answer = askRecords(words.join(' '), readLines(await readFile(file, 'utf8')), wanted);
     const { ids, notUnderstood } = answer;
     const missed = notUnderstood.length ? `not understood, and left out: ${notUnderstood.join(' · ')}\n` : '';
-    process.stdout.write(json ? `${JSON.stringify(answer)}\n` : `${missed}${ids.length} found\n${ids.map((id) => `${id}\n`).join('')}`);
+    process.stdout.write(
+      json
+        ? `${JSON.stringify(answer)}\n`
+        : `${missed}${ids.length} found\n${ids.map((id) => `${id}\n`).join('')}`,
+    );
     return 0;
   } catch (error) {
-    process.stderr.write(`emporikon ask: ${file}: ${error instanceof Error ? error.message : String(error)}\n`);
+    process.stderr.write(
+      `emporikon ask: ${file}: ${error instanceof Error ? error.message : String(error)}\n`,
+    );
     return 1;
   }
 }

@@ -28,6 +28,7 @@ import { presenceRoutes } from './presence';
 import { productRoutes } from './products';
 import { projectRoutes } from './projects';
 import { qualifyingRoutes } from './qualifying';
+import { queryRoutes } from './queries';
 import { quoteRoutes } from './quotes';
 import { relationRoutes } from './relations';
 import { sessionRoutes } from './session';
@@ -68,6 +69,7 @@ export const allRoutes = {
   ...triageRoutes,
   ...pipelineRoutes,
   ...presenceRoutes,
+  ...queryRoutes,
   ...productRoutes,
   ...quoteRoutes,
   ...forecastRoutes,

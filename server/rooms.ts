@@ -29,6 +29,7 @@ import { presence } from './presence/room';
 import { products } from './products/room';
 import { projects } from './projects/room';
 import { qualifying } from './qualifying/room';
+import { query } from './query/room';
 import { quotes } from './quotes/room';
 import { relations } from './relations/room';
 import { round } from './round/room';
@@ -69,6 +70,7 @@ export const rooms: readonly Room[] = [
   products,
   projects,
   qualifying,
+  query,
   quotes,
   relations,
   round,

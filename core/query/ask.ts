@@ -1,10 +1,35 @@
 import { DateTime } from 'luxon';
 import { minorDigits } from '../lifecycle/currencies';
 import { registryWith } from './registry/index';
-import { choice, day, flag, number, money, several, text, time, TURNS, TALKS, user, yearly } from './registry/build';
+import {
+  choice,
+  day,
+  flag,
+  number,
+  money,
+  several,
+  text,
+  time,
+  TURNS,
+  TALKS,
+  user,
+  yearly,
+} from './registry/build';
 import { runQuery } from './run';
 import { startOfDay } from './time';
-import type { Asking, Field, Filter, Group, KindSpec, Option, Order, PlainRecord, PlainValue, RecordKind, Registry } from './types';
+import type {
+  Asking,
+  Field,
+  Filter,
+  Group,
+  KindSpec,
+  Option,
+  Order,
+  PlainRecord,
+  PlainValue,
+  RecordKind,
+  Registry,
+} from './types';
 import { asQuery, readQuestion } from './words/read';
 import type { Vocabulary } from './words/state';
 import { asTyped } from './words/tokens';
@@ -53,13 +78,22 @@ function registryOfFile(): Registry {
     const spec = all[kind];
     const own = [...spec.fields.values()].filter((field) => OWN.has(field.key));
     const fields = new Map([...COMMON, ...own].map((field) => [field.key, field]));
-    return [kind, { ...spec, name: spec.name === 'companyName' ? 'companyName' : spec.name, fields, relations: new Map() }];
+    return [
+      kind,
+      {
+        ...spec,
+        name: spec.name === 'companyName' ? 'companyName' : spec.name,
+        fields,
+        relations: new Map(),
+      },
+    ];
   });
   return { ...all, ...Object.fromEntries(specs) };
 }
 
 type Given = Record<string, unknown>;
-const stringOf = (value: unknown): string | null => (typeof value === 'string' && value !== '' ? value : null);
+const stringOf = (value: unknown): string | null =>
+  typeof value === 'string' && value !== '' ? value : null;
 const DAY = /^\d{4}-\d{2}-\d{2}$/;
 
 const DONE = /^(?:done|finished|completed|closed)$/i;
@@ -74,18 +108,20 @@ function asPlain(given: Given, { zone, now }: Asking): PlainRecord {
   const at = (value: unknown): string | null => {
     const words = stringOf(value);
     if (!words) return null;
-    return DAY.test(words) ? startOfDay(words, zone) : (DateTime.fromISO(words, { zone }).toUTC().toISO() ?? null);
+    return DAY.test(words)
+      ? startOfDay(words, zone)
+      : (DateTime.fromISO(words, { zone }).toUTC().toISO() ?? null);
   };
   const move = (typeof given.nextMove === 'object' && given.nextMove !== null ? given.nextMove : {}) as Given;
   const spoken = at(given.lastSpokenTo);
   const openMinor = typeof given.openDealsMinor === 'number' ? given.openDealsMinor : null;
-  const same = Object.fromEntries(
-    COMMON.map(({ key }) => [key, (given[key] ?? null) as PlainValue]),
-  );
+  const same = Object.fromEntries(COMMON.map(({ key }) => [key, (given[key] ?? null) as PlainValue]));
   return {
     ...same,
     id: String(given.id),
-    companyName: stringOf(given.companyName) ?? (given.kind === 'company' ? (stringOf(given.fullName) ?? stringOf(given.title)) : null),
+    companyName:
+      stringOf(given.companyName) ??
+      (given.kind === 'company' ? (stringOf(given.fullName) ?? stringOf(given.title)) : null),
     standing: stringOf(given.standing)?.toLowerCase().replace(/_/g, ' ') ?? null,
     status: statusOf(given),
     done: DONE.test(stringOf(given.status) ?? ''),
@@ -107,7 +143,9 @@ function asPlain(given: Given, { zone, now }: Asking): PlainRecord {
 const optionsOf = (records: readonly PlainRecord[], field: string): Option[] => {
   const values = records.flatMap((record) => {
     const value = record[field];
-    return (Array.isArray(value) ? value : [value]).filter((one): one is string => typeof one === 'string' && one !== '');
+    return (Array.isArray(value) ? value : [value]).filter(
+      (one): one is string => typeof one === 'string' && one !== '',
+    );
   });
   return [...new Set(values)].map((value) => ({ value, label: value }));
 };
@@ -117,7 +155,9 @@ const FIELDS_OF_VALUES = ['industry', 'stage', 'tags', 'source', 'city', 'jobTit
 function findMe(users: readonly Option[], name: string | null): string | null {
   if (!name) return null;
   const wanted = asTyped(name);
-  const found = users.find(({ label }) => asTyped(label) === wanted) ?? users.find(({ label }) => asTyped(label).split(' ')[0] === wanted);
+  const found =
+    users.find(({ label }) => asTyped(label) === wanted) ??
+    users.find(({ label }) => asTyped(label).split(' ')[0] === wanted);
   return found?.value ?? name;
 }
 
@@ -135,7 +175,11 @@ export interface Answer {
  * @param lines records as they stand in a file: `{"id", "kind", …}`
  * @param at ISO time with an offset, in which days begin; `me` a name as it stands in `owner`
  */
-export function askRecords(question: string, lines: readonly Given[], { at, me }: { at: string; me: string | null }): Answer {
+export function askRecords(
+  question: string,
+  lines: readonly Given[],
+  { at, me }: { at: string; me: string | null },
+): Answer {
   const local = DateTime.fromISO(at, { setZone: true });
   const zone = local.zoneName ?? 'UTC';
   const base: Asking = { now: local.toUTC().toISO() ?? at, zone, me: null, team: [] };
@@ -143,8 +187,13 @@ export function askRecords(question: string, lines: readonly Given[], { at, me }
   const all = records.map(({ record }) => record);
   const users = optionsOf(all, 'owner');
   const own = findMe(users, me);
-  const teams = new Set(all.filter((record) => record.owner === own && record.team !== null).map((record) => record.team));
-  const team = optionsOf(all.filter((record) => teams.has(record.team)), 'owner').map(({ value }) => value);
+  const teams = new Set(
+    all.filter((record) => record.owner === own && record.team !== null).map((record) => record.team),
+  );
+  const team = optionsOf(
+    all.filter((record) => teams.has(record.team)),
+    'owner',
+  ).map(({ value }) => value);
   const asking: Asking = { ...base, me: own, team: own && !team.includes(own) ? [...team, own] : team };
   const currency = optionsOf(all, 'currency')[0]?.value ?? 'EUR';
   const vocabulary: Vocabulary = {
@@ -154,7 +203,12 @@ export function askRecords(question: string, lines: readonly Given[], { at, me }
   };
   const registry = registryOfFile();
   const kinds = KINDS.filter((kind) => records.some((one) => one.kind === kind));
-  const read = readQuestion(question, { registry, vocabulary, asking, hint: kinds.length === 1 ? kinds[0] : undefined });
+  const read = readQuestion(question, {
+    registry,
+    vocabulary,
+    asking,
+    hint: kinds.length === 1 ? kinds[0] : undefined,
+  });
   const asked = records.filter(({ kind }) => kind === read.kind).map(({ record }) => record);
   const { records: found } = runQuery(asQuery(read), asked, registry, asking);
   const { conditions, groups, order, notUnderstood } = read;

@@ -7,7 +7,9 @@ export interface Issue {
   message: string;
 }
 
-const [MOST_CONDITIONS, MOST_DEPTH, MOST_VALUES, MOST_GROUPS, MOST_ORDER, MOST_COLUMNS] = [60, 8, 500, 4, 6, 40];
+const [MOST_CONDITIONS, MOST_DEPTH, MOST_VALUES, MOST_GROUPS, MOST_ORDER, MOST_COLUMNS] = [
+  60, 8, 500, 4, 6, 40,
+];
 const DAY = /^\d{4}-\d{2}-\d{2}$/;
 const MOST_AWAY = 36_600;
 
@@ -35,7 +37,11 @@ function wrongValue(field: Field, { op, value }: Comparison): string | null {
       return typeof value === 'boolean' ? null : 'takes yes or no';
     case 'number':
     case 'money': {
-      const isCount = many ? values.length === many : op === 'is' || op === 'isNot' ? values.length > 0 : values.length === 1;
+      const isCount = many
+        ? values.length === many
+        : op === 'is' || op === 'isNot'
+          ? values.length > 0
+          : values.length === 1;
       return isCount && all((one) => typeof one === 'number' && Number.isFinite(one))
         ? null
         : many
@@ -45,13 +51,15 @@ function wrongValue(field: Field, { op, value }: Comparison): string | null {
     case 'day':
     case 'time':
     case 'yearly':
-      return values.length === (many ?? 1) && all((one) => typeof one === 'object' && one !== null && isGoodWhen(one as When))
+      return values.length === (many ?? 1) &&
+        all((one) => typeof one === 'object' && one !== null && isGoodWhen(one as When))
         ? null
         : many
           ? 'takes two dates'
           : 'takes a date or a period';
     default: {
-      if (!values.length || !all((one) => typeof one === 'string' && one !== '')) return 'takes one or more values';
+      if (!values.length || !all((one) => typeof one === 'string' && one !== ''))
+        return 'takes one or more values';
       const known = field.type === 'choice' ? field.options : undefined;
       const unknown = known && values.find((one) => !known.some((option) => option.value === one));
       return unknown === undefined ? null : `has no value “${String(unknown)}”`;
@@ -84,7 +92,8 @@ class Checker {
     if ('not' in filter) return this.filter(filter.not, spec, `${path}.not`, depth + 1);
     if ('relation' in filter) {
       const relation = spec.relations.get(filter.relation);
-      if (!relation) return this.say(`${path}.relation`, `${spec.many} are not related to “${filter.relation}”`);
+      if (!relation)
+        return this.say(`${path}.relation`, `${spec.many} are not related to “${filter.relation}”`);
       if (filter.where) this.filter(filter.where, this.registry[relation.to], `${path}.where`, depth + 1);
       return;
     }
@@ -127,13 +136,16 @@ export function checkQuery(query: Query, registry: Registry): Issue[] {
     const field = checker.field(group.field, spec, `${path}.field`);
     if (!field) return;
     if (!isGroupable(field.type)) return checker.say(path, `“${field.label}” cannot be grouped by`);
-    const isTime = field.type === 'day' || field.type === 'time' || (field.type === 'yearly' && group.by === 'month');
+    const isTime =
+      field.type === 'day' || field.type === 'time' || (field.type === 'yearly' && group.by === 'month');
     const isNumber = field.type === 'number' || field.type === 'money';
     const { by } = group;
     const fits =
       by === undefined ||
       (typeof by === 'object'
-        ? isNumber && by.bands.length > 0 && by.bands.every((edge, n) => n === 0 || edge > (by.bands[n - 1] ?? edge))
+        ? isNumber &&
+          by.bands.length > 0 &&
+          by.bands.every((edge, n) => n === 0 || edge > (by.bands[n - 1] ?? edge))
         : by === 'letter'
           ? field.type === 'text'
           : isTime);
@@ -146,7 +158,8 @@ export function checkQuery(query: Query, registry: Registry): Issue[] {
   query.totals?.forEach(({ how, field: key }, at) => {
     if (how === 'count') return;
     const field = checker.field(key ?? '', spec, `totals.${at}.field`);
-    if (field && !TOTALS[field.type].includes(how)) checker.say(`totals.${at}`, `“${field.label}” has no ${how}`);
+    if (field && !TOTALS[field.type].includes(how))
+      checker.say(`totals.${at}`, `“${field.label}” has no ${how}`);
   });
   query.columns?.forEach((key, at) => checker.field(key, spec, `columns.${at}`));
   return checker.issues;

@@ -57,7 +57,12 @@ function ofNumber(value: number, { op, value: wanted }: Comparison): boolean {
   return value >= first && value <= last;
 }
 
-function ofTime(value: string, type: 'day' | 'time', { op, value: wanted }: Comparison, asking: Asking): boolean {
+function ofTime(
+  value: string,
+  type: 'day' | 'time',
+  { op, value: wanted }: Comparison,
+  asking: Asking,
+): boolean {
   const [from, to] = boundsOf(wanted, type, asking);
   const at = type === 'time' ? new Date(value).toISOString() : value;
   if (op === 'before') return at < from;

@@ -1,5 +1,15 @@
 import { DateTime } from 'luxon';
-import type { Comparison, Field, Filter, KindSpec, Registry, RelationCount, RelationHas, Value, When } from './types';
+import type {
+  Comparison,
+  Field,
+  Filter,
+  KindSpec,
+  Registry,
+  RelationCount,
+  RelationHas,
+  Value,
+  When,
+} from './types';
 
 /** How a condition stands in a strip: what it is of, and what is wanted. */
 export interface Described {
@@ -57,11 +67,15 @@ function valueWords(value: string | number | boolean | When, field: Field, wordi
   if (field.type === 'user' && value === 'me') return 'me';
   if (field.type === 'user' && value === 'myTeam') return 'my team';
   const label = field.options?.find((option) => option.value === value)?.label ?? value;
-  return field.type === 'choice' && !/[A-Z].*[A-Z]/.test(label) && label.toLowerCase() === value ? value : label;
+  return field.type === 'choice' && !/[A-Z].*[A-Z]/.test(label) && label.toLowerCase() === value
+    ? value
+    : label;
 }
 
 const LASTING = (when: When, words: string): string =>
-  'away' in when && (when.away < -1 || (when.away < 0 && when.unit !== 'day')) ? words.replace(/ ago$/, '').replace(/^a /, '') : '';
+  'away' in when && (when.away < -1 || (when.away < 0 && when.unit !== 'day'))
+    ? words.replace(/ ago$/, '').replace(/^a /, '')
+    : '';
 function timeWords({ op, value }: Comparison, wording: Wording): string {
   const whens = listOf(value).filter((one): one is When => typeof one === 'object');
   const [first, last] = whens;
@@ -69,7 +83,8 @@ function timeWords({ op, value }: Comparison, wording: Wording): string {
   const words = whenWords(first, wording);
   const lasting = LASTING(first, words);
   if (op === 'between' && last) {
-    if ('away' in first && first.away === 0 && 'away' in last) return whenWords(last, wording).replace(/^in (?:a )?/, 'in the next ');
+    if ('away' in first && first.away === 0 && 'away' in last)
+      return whenWords(last, wording).replace(/^in (?:a )?/, 'in the next ');
     return `${words} to ${whenWords(last, wording)}`;
   }
   if (op === 'before') return lasting ? `over ${words}` : `before ${words}`;
@@ -88,39 +103,54 @@ function comparisonWords(comparison: Comparison, field: Field, wording: Wording)
   const { op, value } = comparison;
   if (op === 'empty') return 'none';
   if (op === 'filled') return 'any';
-  if (field.type === 'day' || field.type === 'time' || field.type === 'yearly') return timeWords(comparison, wording);
+  if (field.type === 'day' || field.type === 'time' || field.type === 'yearly')
+    return timeWords(comparison, wording);
   const words = listOf(value).map((one) => valueWords(one, field, wording));
   if (op === 'between') return `${words[0] ?? ''} to ${words[1] ?? ''}`;
   if (op === 'isNot') return `not ${joined(words, 'or')}`;
   if (op === 'hasNone') return `neither ${joined(words, 'nor')}`;
   if (op === 'hasAll') return joined(words, 'and');
   if (op === 'contains' || op === 'startsWith')
-    return `${op === 'contains' ? 'contains' : 'starts with'} ${joined(words.map((word) => `“${word}”`), 'or')}`;
+    return `${op === 'contains' ? 'contains' : 'starts with'} ${joined(
+      words.map((word) => `“${word}”`),
+      'or',
+    )}`;
   const number = NUMBERS[op];
   return number ? `${number} ${words[0] ?? ''}` : joined(words, 'or');
 }
 
 const inline = ({ caption, value }: Described): string => (caption ? `${caption}: ${value}` : value);
 
-function relationWords(filter: RelationHas | RelationCount, spec: KindSpec, registry: Registry, wording: Wording): Described {
+function relationWords(
+  filter: RelationHas | RelationCount,
+  spec: KindSpec,
+  registry: Registry,
+  wording: Wording,
+): Described {
   const relation = spec.relations.get(filter.relation);
   if (!relation) return { caption: filter.relation, value: '?' };
   const inner = filter.where && describe(filter.where, registry[relation.to], registry, wording);
   const where = inner ? inline(inner) : '';
   if ('count' in filter) {
     const { op, value } = filter.count;
-    const count = op === 'is' ? `exactly ${value}` : op === 'atLeast' ? `at least ${value}` : `at most ${value}`;
+    const count =
+      op === 'is' ? `exactly ${value}` : op === 'atLeast' ? `at least ${value}` : `at most ${value}`;
     return { caption: relation.label, value: where ? `${count} with ${where}` : count };
   }
-  if (!relation.isMany) return { caption: relation.label, value: `${filter.has === 'none' ? 'not ' : ''}${where || 'any'}` };
+  if (!relation.isMany)
+    return { caption: relation.label, value: `${filter.has === 'none' ? 'not ' : ''}${where || 'any'}` };
   const have = { any: 'some', all: 'all', none: 'none' }[filter.has];
-  return { caption: relation.label, value: where ? `${have} with ${where}` : filter.has === 'none' ? 'none' : 'any' };
+  return {
+    caption: relation.label,
+    value: where ? `${have} with ${where}` : filter.has === 'none' ? 'none' : 'any',
+  };
 }
 
 /** A condition in words: "Last spoken to", "over 30 days ago". */
 export function describe(filter: Filter, spec: KindSpec, registry: Registry, wording: Wording): Described {
   const of = (part: Filter): Described => describe(part, spec, registry, wording);
-  if ('all' in filter) return { caption: '', value: filter.all.map((part) => inline(of(part))).join(' and ') };
+  if ('all' in filter)
+    return { caption: '', value: filter.all.map((part) => inline(of(part))).join(' and ') };
   if ('any' in filter) {
     const parts = filter.any.map(of);
     const [first] = parts;
@@ -130,7 +160,9 @@ export function describe(filter: Filter, spec: KindSpec, registry: Registry, wor
   }
   if ('not' in filter) {
     const inner = of(filter.not);
-    return inner.caption ? { caption: inner.caption, value: `not ${inner.value}` } : { caption: 'Not', value: inner.value };
+    return inner.caption
+      ? { caption: inner.caption, value: `not ${inner.value}` }
+      : { caption: 'Not', value: inner.value };
   }
   if ('relation' in filter) return relationWords(filter, spec, registry, wording);
   const field = spec.fields.get(filter.field);

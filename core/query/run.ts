@@ -20,7 +20,11 @@ interface Grouped {
   keys: (string | null)[];
 }
 
-function totalOf(records: readonly PlainRecord[], { how, field: key = '' }: Total, spec: KindSpec): number | string | null {
+function totalOf(
+  records: readonly PlainRecord[],
+  { how, field: key = '' }: Total,
+  spec: KindSpec,
+): number | string | null {
   if (how === 'count') return records.length;
   const field = spec.fields.get(key);
   const values = records.map((record) => valueOf(record, key)).filter((value) => value !== null);
@@ -37,7 +41,12 @@ function totalOf(records: readonly PlainRecord[], { how, field: key = '' }: Tota
 }
 
 /** The totals of each group and of each group of groups, and of everything, which comes first and has no keys. */
-function totalsOf(all: readonly Grouped[], groups: readonly Group[], totals: readonly Total[], spec: KindSpec): GroupTotals[] {
+function totalsOf(
+  all: readonly Grouped[],
+  groups: readonly Group[],
+  totals: readonly Total[],
+  spec: KindSpec,
+): GroupTotals[] {
   const levels = Array.from({ length: groups.length + 1 }, (_, level) => level);
   return levels.flatMap((level) => {
     const parts = new Map<string, Grouped[]>(level ? [] : [['[]', []]]);

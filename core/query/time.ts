@@ -52,5 +52,10 @@ export function yearlyRanges({ from, to }: { from: string; to: string }): [strin
   if (days >= 366) return [['01-01', '12-31']];
   const last = end.minus({ days: 1 });
   const [a, b] = [from.slice(5), (last.toISODate() ?? '').slice(5)];
-  return first.year === last.year ? [[a, b]] : [[a, '12-31'], ['01-01', b]];
+  return first.year === last.year
+    ? [[a, b]]
+    : [
+        [a, '12-31'],
+        ['01-01', b],
+      ];
 }

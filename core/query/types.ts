@@ -62,7 +62,10 @@ export type Unit = 'day' | 'week' | 'month' | 'quarter' | 'year';
  * holds a day (June 2026 is the month of 2026-06-01); or the one day that is so many units away from today.
  */
 export type When =
-  { day: string } | { unit: Unit; shift: number } | { unit: Unit; day: string } | { away: number; unit: Unit };
+  | { day: string }
+  | { unit: Unit; shift: number }
+  | { unit: Unit; day: string }
+  | { away: number; unit: Unit };
 
 export type Operator =
   | 'is'

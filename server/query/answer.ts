@@ -12,12 +12,15 @@ async function run<Row extends object>(context: Context, { text, values }: State
 
 /** A cursor is good for the question it was made for. */
 const signatureOf = ({ kind, filter, groups, order }: Query): string =>
-  createHash('sha256').update(JSON.stringify([kind, filter, groups, order])).digest('base64url').slice(0, 16);
+  createHash('sha256')
+    .update(JSON.stringify([kind, filter, groups, order]))
+    .digest('base64url')
+    .slice(0, 16);
 
 const PARTS = ['filled', 'empty'] as const;
 
 /**
- * The ids of one page of a query, in its groups and its order.
+ * The ids of one page of a query, in its groups and its order, and what each is grouped under.
  * @param query checked by `checkQuery`
  * @throws 422 for a cursor that was not made here for this query
  */
@@ -26,7 +29,7 @@ export async function pageOfIds(
   schema: Schema,
   query: Query,
   { cursor, limit }: { cursor?: string | undefined; limit: number },
-): Promise<{ ids: string[]; next: string | null }> {
+): Promise<{ ids: string[]; groups: (string | null)[][]; next: string | null }> {
   const [signature = signatureOf(query), fromPart = 'filled', keys = '[]', id = ''] = decodeCursor(cursor, 4);
   if (signature !== signatureOf(query)) throw notOurCursor();
   const last = JSON.parse(keys) as (string | null)[];
@@ -43,6 +46,7 @@ export async function pageOfIds(
   const keysOfEnd = end ? Array.from({ length: end.keys }, (_, at) => end.row[`k${at}`] ?? null) : [];
   return {
     ids: page.map(({ row }) => row.id),
+    groups: page.map(({ row }) => (query.groups ?? []).map((_, at) => row[`g${at}`] ?? null)),
     next:
       found.length > limit && end
         ? encodeCursor([signature, end.part, JSON.stringify(keysOfEnd), end.row.id])
@@ -80,14 +84,20 @@ export async function totalsOf(
   return { totals, hasMore: rows.length > MOST_GROUPS };
 }
 
+/** What a record says, and the ids of the records that fields of it name. */
+export interface Said {
+  values: Record<string, PlainValue>;
+  links: Record<string, string | null>;
+}
+
 /** What some records say in some fields, by their id. */
 export async function valuesOf(
   context: Context,
   schema: Schema,
   query: { kind: Query['kind']; columns: readonly string[] },
   ids: readonly string[],
-): Promise<Map<string, Record<string, PlainValue>>> {
+): Promise<Map<string, Said>> {
   if (!ids.length) return new Map();
-  const rows = await run<{ id: string; values: Record<string, PlainValue> }>(context, compileValues(query, schema, ids));
-  return new Map(rows.map(({ id, values }) => [id, values]));
+  const rows = await run<Said & { id: string }>(context, compileValues(query, schema, ids));
+  return new Map(rows.map(({ id, values, links }) => [id, { values, links }]));
 }

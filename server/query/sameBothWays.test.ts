@@ -20,7 +20,9 @@ let stages: { id: string; kind: string }[];
 let users: QueryBook['users'];
 beforeAll(async () => {
   const ask = async <Row>(sql: string): Promise<Row[]> => (await use.house.sequelize.query(sql))[0] as Row[];
-  await use.house.sequelize.query("UPDATE users SET team = CASE WHEN name LIKE 'Pell%' OR name LIKE 'Mara%' THEN 'South' ELSE '' END");
+  await use.house.sequelize.query(
+    "UPDATE users SET team = CASE WHEN name LIKE 'Pell%' OR name LIKE 'Mara%' THEN 'South' ELSE '' END",
+  );
   stages = await ask('SELECT id, kind FROM stages ORDER BY position');
   users = await ask('SELECT id, team FROM users ORDER BY name');
 });
@@ -45,7 +47,12 @@ const rounded = (value: number | string | null): number | string | null =>
   typeof value === 'number' ? Number(value.toPrecision(10)) : value;
 
 async function bothWays(schema: Schema, book: QueryBook, query: Query): Promise<void> {
-  const inMemory = runQuery(query, book.records[query.kind as (typeof KINDS)[number]], schema.registry, schema.asking);
+  const inMemory = runQuery(
+    query,
+    book.records[query.kind as (typeof KINDS)[number]],
+    schema.registry,
+    schema.asking,
+  );
   const inSql = await runInTransaction(use.house.tools, null, async (context) => {
     const ids: string[] = [];
     let cursor: string | undefined;
@@ -71,7 +78,11 @@ it.each(Array.from({ length: BOOKS }, (_, seed) => seed + 1))(
     let found = 0;
     for (let n = 0; n < QUERIES; n++) {
       const kind = KINDS[n % KINDS.length] ?? 'person';
-      const query = randomQuery(next, { registry: schema.registry, records: book.records, me: schema.asking.me ?? '' }, kind);
+      const query = randomQuery(
+        next,
+        { registry: schema.registry, records: book.records, me: schema.asking.me ?? '' },
+        kind,
+      );
       expect({ query, issues: checkQuery(query, schema.registry) }).toEqual({ query, issues: [] });
       await bothWays(schema, book, query);
       const { length } = runQuery(query, book.records[kind], schema.registry, schema.asking).records;

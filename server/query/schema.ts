@@ -35,7 +35,9 @@ const asField = ({ key, label, kind, options }: CustomField): Field => ({
   ...(kind === 'choice' ? { options: options.map((value) => ({ value, label: value })) } : {}),
 });
 /** Keys are made of letters, digits and underscores only. */
-const asStored = ({ key, kind }: CustomField): SqlField => ({ sql: STORED[kind](`({r}.custom ->> '${key}')`) });
+const asStored = ({ key, kind }: CustomField): SqlField => ({
+  sql: STORED[kind](`({r}.custom ->> '${key}')`),
+});
 
 interface Settings {
   users: (Option & { team: string })[];

@@ -30,11 +30,22 @@ function someWhen(next: Random): When {
   const pick = pickFrom(next);
   const unit = pick(['day', 'week', 'month', 'quarter', 'year'] as const);
   const day = pick(['2026-03-29', '2026-06-01', '2025-12-31', '2024-02-29', '2026-03-01']);
-  return pick<When>([{ day }, { unit, day }, { unit, shift: pick([-2, -1, 0, 1]) }, { away: pick([-90, -30, -1, 0, 14]), unit: 'day' }]);
+  return pick<When>([
+    { day },
+    { unit, day },
+    { unit, shift: pick([-2, -1, 0, 1]) },
+    { away: pick([-90, -30, -1, 0, 14]), unit: 'day' },
+  ]);
 }
 
 /** A value that some records have, changed a little now and then. */
-function someValue(next: Random, field: Field, op: Operator, seen: readonly PlainValue[], me: string): Value | undefined {
+function someValue(
+  next: Random,
+  field: Field,
+  op: Operator,
+  seen: readonly PlainValue[],
+  me: string,
+): Value | undefined {
   const pick = pickFrom(next);
   const known = seen.filter((value) => value !== null && value !== '');
   if (op === 'empty' || op === 'filled') return undefined;
@@ -61,7 +72,8 @@ function someValue(next: Random, field: Field, op: Operator, seen: readonly Plai
     case 'text': {
       const whole = String(known.length ? pick(known) : 'x');
       const at = Math.floor(next() * whole.length);
-      const text = op === 'is' || op === 'isNot' ? whole : whole.slice(op === 'startsWith' ? 0 : at, at + 3) || whole;
+      const text =
+        op === 'is' || op === 'isNot' ? whole : whole.slice(op === 'startsWith' ? 0 : at, at + 3) || whole;
       return [next() < 0.5 ? text : text.toUpperCase()];
     }
   }
@@ -70,7 +82,12 @@ function someValue(next: Random, field: Field, op: Operator, seen: readonly Plai
 const fieldsOf = (spec: KindSpec, records: readonly PlainRecord[]): Field[] =>
   [...spec.fields.values()].filter((field) => records.some((record) => record[field.key] !== undefined));
 
-export function randomFilter(next: Random, { registry, records, me }: Askable, kind: string, depth = 0): Filter {
+export function randomFilter(
+  next: Random,
+  { registry, records, me }: Askable,
+  kind: string,
+  depth = 0,
+): Filter {
   const pick = pickFrom(next);
   const spec = registry[kind as keyof Registry];
   const own = records[kind] ?? [];
@@ -79,13 +96,19 @@ export function randomFilter(next: Random, { registry, records, me }: Askable, k
   if (luck < 0.14) return { all: [part(), part()] };
   if (luck < 0.28) return { any: [part(), part()] };
   if (luck < 0.38) return { not: part() };
-  const relations = [...spec.relations.values()].filter((relation) => own.some((record) => record[relation.key] !== undefined));
+  const relations = [...spec.relations.values()].filter((relation) =>
+    own.some((record) => record[relation.key] !== undefined),
+  );
   if (luck < 0.55 && relations.length) {
     const { key: relation, to } = pick(relations);
     const where = next() < 0.8 ? randomFilter(next, { registry, records, me }, to, depth + 1) : undefined;
     return next() < 0.6
       ? { relation, has: pick(['any', 'all', 'none'] as const), where }
-      : { relation, count: { op: pick(['is', 'atLeast', 'atMost'] as const), value: Math.floor(next() * 3) }, where };
+      : {
+          relation,
+          count: { op: pick(['is', 'atLeast', 'atMost'] as const), value: Math.floor(next() * 3) },
+          where,
+        };
   }
   const field = pick(fieldsOf(spec, own));
   const op = pick(OPERATORS[field.type]);
@@ -100,9 +123,12 @@ export function randomQuery(next: Random, askable: Askable, kind: keyof Registry
   const grouped = fields.filter(({ type }) => isGroupable(type));
   const groupOf = (): Group => {
     const { key: field, type } = pick(grouped);
-    if (type === 'day' || type === 'time') return { field, by: pick(['day', 'week', 'month', 'quarter', 'year'] as const) };
+    if (type === 'day' || type === 'time')
+      return { field, by: pick(['day', 'week', 'month', 'quarter', 'year'] as const) };
     if (type === 'text') return next() < 0.5 ? { field, by: 'letter' } : { field };
-    return (type === 'number' || type === 'money') && next() < 0.7 ? { field, by: { bands: [1, 10, 100_000] } } : { field };
+    return (type === 'number' || type === 'money') && next() < 0.7
+      ? { field, by: { bands: [1, 10, 100_000] } }
+      : { field };
   };
   const totals = fields.flatMap(({ key: field, type }) => TOTALS[type].map((how) => ({ how, field })));
   const sorted = fields.filter(({ type }) => isSortable(type));
@@ -114,6 +140,8 @@ export function randomQuery(next: Random, askable: Askable, kind: keyof Registry
       field: pick(sorted).key,
       direction: pick(['asc', 'desc'] as const),
     })),
-    totals: Array.from({ length: Math.floor(next() * 4) }, () => pick([...totals, { how: 'count' as const }])),
+    totals: Array.from({ length: Math.floor(next() * 4) }, () =>
+      pick([...totals, { how: 'count' as const }]),
+    ),
   };
 }

@@ -21,8 +21,18 @@ const upper = (word: string): string => word.charAt(0).toUpperCase() + word.slic
 export const options = (values: readonly string[]): Option[] =>
   values.map((value) => ({ value, label: upper(value) }));
 
-export const one = (key: string, label: string, to: RecordKind): Relation => ({ key, label, to, isMany: false });
-export const many = (key: string, label: string, to: RecordKind): Relation => ({ key, label, to, isMany: true });
+export const one = (key: string, label: string, to: RecordKind): Relation => ({
+  key,
+  label,
+  to,
+  isMany: false,
+});
+export const many = (key: string, label: string, to: RecordKind): Relation => ({
+  key,
+  label,
+  to,
+  isMany: true,
+});
 
 export const kind = (
   names: Pick<KindSpec, 'kind' | 'one' | 'many' | 'name'>,
@@ -34,10 +44,7 @@ export const kind = (
   relations: new Map(relations.map((relation) => [relation.key, relation])),
 });
 
-export const OWNER = [
-  user('owner', 'Owner', { words: ['rep'] }),
-  text('team', 'Team'),
-] as const;
+export const OWNER = [user('owner', 'Owner', { words: ['rep'] }), text('team', 'Team')] as const;
 export const TURNS = options(['ours', 'theirs', 'nobody']);
 export const TALKS = options(['mail', 'call', 'meeting', 'visit']);
 /** What is said with somebody, and what comes next. */
@@ -62,4 +69,7 @@ export const FIRM = [
   text('city', 'City', { words: ['town'] }),
   text('country', 'Country'),
 ] as const;
-export const MADE = [time('createdAt', 'Added', { words: ['created'] }), time('updatedAt', 'Changed')] as const;
+export const MADE = [
+  time('createdAt', 'Added', { words: ['created'] }),
+  time('updatedAt', 'Changed'),
+] as const;

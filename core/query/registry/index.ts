@@ -4,7 +4,17 @@ import { deal, lead, task } from './sales';
 import { capture, caseKind, entry, project } from './work';
 
 /** Everything that can be asked of records, without what an organisation adds. */
-export const REGISTRY: Registry = { person, company, lead, deal, task, project, case: caseKind, entry, capture };
+export const REGISTRY: Registry = {
+  person,
+  company,
+  lead,
+  deal,
+  task,
+  project,
+  case: caseKind,
+  entry,
+  capture,
+};
 
 export interface Additions {
   /** Fields of its own, by the kind of record. */

@@ -35,7 +35,9 @@ export const person = kind(
     ...OWNER,
     text('email', 'Email'),
     text('phone', 'Phone'),
-    choice('consent', 'Consent', { options: options(['agreed', 'unconfirmed', 'withdrawn', 'undeliverable']) }),
+    choice('consent', 'Consent', {
+      options: options(['agreed', 'unconfirmed', 'withdrawn', 'undeliverable']),
+    }),
     several('tags', 'Tags'),
     several('lists', 'Lists'),
     reckoned(text('source', 'Source')),

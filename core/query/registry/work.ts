@@ -1,4 +1,19 @@
-import { choice, day, flag, kind, many, NEXT_MOVE, number, one, options, OWNER, reckoned, text, time, user } from './build';
+import {
+  choice,
+  day,
+  flag,
+  kind,
+  many,
+  NEXT_MOVE,
+  number,
+  one,
+  options,
+  OWNER,
+  reckoned,
+  text,
+  time,
+  user,
+} from './build';
 
 export const project = kind(
   { kind: 'project', one: 'project', many: 'projects', name: 'title' },
@@ -55,7 +70,18 @@ export const entry = kind(
   [
     text('headline', 'Headline'),
     choice('entryKind', 'Kind', {
-      options: options(['note', 'mail', 'call', 'meeting', 'visit', 'form', 'file', 'task', 'quote', 'change']),
+      options: options([
+        'note',
+        'mail',
+        'call',
+        'meeting',
+        'visit',
+        'form',
+        'file',
+        'task',
+        'quote',
+        'change',
+      ]),
     }),
     choice('side', 'Side', { options: options(['theirs', 'ours', 'within']) }),
     time('at', 'When'),

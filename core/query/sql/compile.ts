@@ -17,7 +17,11 @@ const isoTime = (sql: string): string =>
 /** What a field is grouped under, as text, and what those groups are put in order by. */
 function groupSql(scope: Scope, { field: key, by }: Group): { sql: string; order: string; cast: Cast } {
   const { field, sql } = scope.field(key);
-  const same = (text: string): { sql: string; order: string; cast: Cast } => ({ sql: text, order: text, cast: 'text' });
+  const same = (text: string): { sql: string; order: string; cast: Cast } => ({
+    sql: text,
+    order: text,
+    cast: 'text',
+  });
   if (field.options) {
     const text = `(${sql})::text`;
     return { sql: text, order: optionOrder(scope, field, text), cast: 'int4' };
@@ -28,7 +32,8 @@ function groupSql(scope: Scope, { field: key, by }: Group): { sql: string; order
     case 'day':
     case 'time': {
       const unit = scope.binder.bind(typeof by === 'string' && by !== 'letter' ? by : 'day', 'text');
-      const local = field.type === 'time' ? scope.fill(`(${sql}) AT TIME ZONE {zone}`) : `(${sql})::timestamp`;
+      const local =
+        field.type === 'time' ? scope.fill(`(${sql}) AT TIME ZONE {zone}`) : `(${sql})::timestamp`;
       return same(`to_char(date_trunc(${unit}, ${local}), 'YYYY-MM-DD')`);
     }
     case 'yearly':
@@ -44,7 +49,9 @@ function groupSql(scope: Scope, { field: key, by }: Group): { sql: string; order
     default: {
       if (by !== 'letter') return same(`(${sql})::text`);
       const letter = `upper(left(query_text(${sql}), 1))`;
-      return same(`(CASE WHEN ${letter} ~ '^[[:alpha:]]$' THEN ${letter} WHEN (${sql}) IS NOT NULL THEN '#' END)`);
+      return same(
+        `(CASE WHEN ${letter} ~ '^[[:alpha:]]$' THEN ${letter} WHEN (${sql}) IS NOT NULL THEN '#' END)`,
+      );
     }
   }
 }
@@ -58,8 +65,10 @@ const optionOrder = (scope: Scope, { options = [] }: Field, text: string): strin
 function orderKey(scope: Scope, { field: key, direction }: Order): Key {
   const { field, stored, sql } = scope.field(key);
   const isRequired = stored.isRequired ?? false;
-  if (field.type === 'flag') return { sql: `(CASE WHEN ${sql} THEN 1 ELSE 0 END)`, cast: 'int4', direction, isRequired: true };
-  if (field.options) return { sql: optionOrder(scope, field, `(${sql})::text`), cast: 'int4', direction, isRequired: false };
+  if (field.type === 'flag')
+    return { sql: `(CASE WHEN ${sql} THEN 1 ELSE 0 END)`, cast: 'int4', direction, isRequired: true };
+  if (field.options)
+    return { sql: optionOrder(scope, field, `(${sql})::text`), cast: 'int4', direction, isRequired: false };
   if (field.type === 'yearly') return { sql: `right(${sql}, 5)`, cast: 'text', direction, isRequired };
   return { sql, cast: castOf(field, stored), direction, isRequired };
 }
@@ -106,9 +115,13 @@ export function hasEmptyPart(query: Query, schema: Schema): boolean {
 /**
  * The ids of one page of a query.
  * @param query checked by `checkQuery`
- * @returns a statement that answers `id` and the text of each key, `k0`, `k1` …
+ * @returns a statement that answers `id`, the text of each key, `k0`, `k1` …, and what the row is grouped under, `g0` …
  */
-export function compileRows(query: Query, schema: Schema, { limit, part, after }: Page): Statement & { keys: number } {
+export function compileRows(
+  query: Query,
+  schema: Schema,
+  { limit, part, after }: Page,
+): Statement & { keys: number } {
   const binder = new Binder();
   const scope = new Scope(schema, binder, query.kind, 'r');
   const where = [conditionSql(scope, wholeFilter(query, scope.spec))];
@@ -129,7 +142,10 @@ export function compileRows(query: Query, schema: Schema, { limit, part, after }
       (key, at) =>
         `${key.sql} ${key.direction}${key.isRequired || (at === 0 && part === 'filled') ? '' : ' NULLS LAST'}`,
     );
-  const shown = keys.map(({ sql }, at) => `(${sql})::text AS k${at}`);
+  const shown = [
+    ...keys.map(({ sql }, at) => `(${sql})::text AS k${at}`),
+    ...(query.groups ?? []).map((group, at) => `${groupSql(scope, group).sql} AS g${at}`),
+  ];
   const text = `SELECT ${['r.id', ...shown].join(', ')} FROM ${scope.table} r ${scope.joins}
     WHERE ${where.join(' AND ')} ORDER BY ${[...order, 'r.id'].join(', ')} LIMIT ${binder.bind(limit, 'int8')}`;
   return { ...binder.statement(text), keys: keys.length };
@@ -154,7 +170,9 @@ export function compileTotals(query: Query, schema: Schema, most: number): State
   const where = conditionSql(scope, wholeFilter(query, scope.spec));
   const groups = (query.groups ?? []).map((group) => groupSql(scope, group));
   const totals = (query.totals ?? []).map(({ how, field: key = '' }) =>
-    how === 'count' ? { how, sql: 'NULL', type: 'number' as const } : { how, sql: scope.field(key).sql, type: scope.field(key).field.type },
+    how === 'count'
+      ? { how, sql: 'NULL', type: 'number' as const }
+      : { how, sql: scope.field(key).sql, type: scope.field(key).field.type },
   );
   const inner = [
     ...groups.flatMap(({ sql, order }, at) => [`${sql} AS g${at}`, `${order} AS o${at}`]),
@@ -175,7 +193,7 @@ export function compileTotals(query: Query, schema: Schema, most: number): State
 
 /**
  * What some records say in some fields.
- * @returns a statement that answers `id` and `values`, a JSON object by field
+ * @returns a statement that answers `id`, `values`, a JSON object by field, and `links`, the ids of the records that fields name
  */
 export function compileValues(
   { kind, columns }: { kind: Query['kind']; columns: readonly string[] },
@@ -189,7 +207,12 @@ export function compileValues(
     const shown = field.type === 'time' ? isoTime(sql) : field.type === 'flag' ? `(${sql}) IS TRUE` : sql;
     return `jsonb_build_object(${binder.bind(key, 'text')}, ${shown})`;
   });
-  const text = `SELECT r.id, ${parts.length ? parts.join(' || ') : "'{}'::jsonb"} AS values
+  const links = Object.entries(schema.storage[kind].links ?? {}).filter(([key]) => columns.includes(key));
+  const linked = links.map(
+    ([key, sql]) => `jsonb_build_object(${binder.bind(key, 'text')}, ${scope.fill(sql)})`,
+  );
+  const text = `SELECT r.id, ${parts.length ? parts.join(' || ') : "'{}'::jsonb"} AS values,
+      ${linked.length ? linked.join(' || ') : "'{}'::jsonb"} AS links
     FROM ${scope.table} r ${scope.joins} WHERE r.id = ANY (${binder.bind(ids, 'uuid[]')})`;
   return binder.statement(text);
 }

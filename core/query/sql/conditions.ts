@@ -8,9 +8,15 @@ const listOf = (value: Value | undefined): readonly unknown[] =>
   value === undefined ? [] : typeof value === 'object' && 'length' in value ? value : [value];
 /** What is not known to be so is not so. */
 const not = (sql: string): string => `(${sql}) IS NOT TRUE`;
+const UUID = /^[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i;
 const escapeLike = (text: string): string => text.replace(/[\\%_]/g, '\\$&');
 
 function isOneOf(scope: Scope, sql: string, values: readonly unknown[], cast: Cast): string {
+  if (cast === 'uuid') {
+    // What is no id is nobody's, and PostgreSQL would refuse it.
+    const ids = values.filter((value) => UUID.test(String(value)));
+    if (ids.length < values.length) return ids.length ? isOneOf(scope, sql, ids, cast) : 'false';
+  }
   const [only] = values;
   return values.length === 1
     ? `${sql} = ${scope.binder.bind(only, cast)}`
@@ -26,13 +32,21 @@ function ofText(scope: Scope, sql: string, { op, value }: Comparison): string {
   return parts.length > 1 ? `(${parts.join(' OR ')})` : (parts[0] ?? 'false');
 }
 
-const NUMERIC: Partial<Record<Comparison['op'], string>> = { under: '<', atMost: '<=', over: '>', atLeast: '>=' };
+const NUMERIC: Partial<Record<Comparison['op'], string>> = {
+  under: '<',
+  atMost: '<=',
+  over: '>',
+  atLeast: '>=',
+};
 function ofNumber(scope: Scope, sql: string, { op, value }: Comparison, cast: Cast): string {
   const numbers = listOf(value).map(Number);
-  const as = numbers.every((number) => Number.isInteger(number) && Math.abs(number) < 2 ** 31) ? cast : 'numeric';
+  const as = numbers.every((number) => Number.isInteger(number) && Math.abs(number) < 2 ** 31)
+    ? cast
+    : 'numeric';
   const [first = 0, last = 0] = numbers;
   if (op === 'is') return isOneOf(scope, sql, numbers, as);
-  if (op === 'between') return `${sql} BETWEEN ${scope.binder.bind(first, as)} AND ${scope.binder.bind(last, as)}`;
+  if (op === 'between')
+    return `${sql} BETWEEN ${scope.binder.bind(first, as)} AND ${scope.binder.bind(last, as)}`;
   return `${sql} ${NUMERIC[op] ?? '='} ${scope.binder.bind(first, as)}`;
 }
 
@@ -61,7 +75,11 @@ const emptyOf = (sql: string, { type }: Field): string => {
 };
 
 /** How an index answers it, where the field says so. */
-function byIndex({ op, value }: Comparison, { type }: Field, { yes, no, only }: SqlField): string | undefined {
+function byIndex(
+  { op, value }: Comparison,
+  { type }: Field,
+  { yes, no, only }: SqlField,
+): string | undefined {
   if (only && op === 'is') {
     const values = listOf(value);
     return values.length === 1 ? only[String(values[0])] : undefined;
@@ -69,7 +87,9 @@ function byIndex({ op, value }: Comparison, { type }: Field, { yes, no, only }: 
   if (type === 'flag') return value === true ? yes : no;
   if (type === 'number' || type === 'money') {
     if ((op === 'over' && value === 0) || (op === 'atLeast' && value === 1 && type === 'number')) return yes;
-    return (op === 'is' && value === 0) || (op === 'under' && value === 1 && type === 'number') ? no : undefined;
+    return (op === 'is' && value === 0) || (op === 'under' && value === 1 && type === 'number')
+      ? no
+      : undefined;
   }
   return op === 'filled' ? yes : op === 'empty' ? no : undefined;
 }
@@ -130,9 +150,13 @@ function relationSql(scope: Scope, filter: RelationHas | RelationCount): string 
 /** A condition as SQL over the records of a scope. @param filter checked by `checkQuery` */
 export function conditionSql(scope: Scope, filter: Filter): string {
   if ('all' in filter)
-    return filter.all.length ? `(${filter.all.map((part) => conditionSql(scope, part)).join(' AND ')})` : 'true';
+    return filter.all.length
+      ? `(${filter.all.map((part) => conditionSql(scope, part)).join(' AND ')})`
+      : 'true';
   if ('any' in filter)
-    return filter.any.length ? `(${filter.any.map((part) => conditionSql(scope, part)).join(' OR ')})` : 'false';
+    return filter.any.length
+      ? `(${filter.any.map((part) => conditionSql(scope, part)).join(' OR ')})`
+      : 'false';
   if ('not' in filter) return not(conditionSql(scope, filter.not));
   return 'relation' in filter ? relationSql(scope, filter) : compareSql(scope, filter);
 }

@@ -38,6 +38,8 @@ export interface SqlKind {
   joins: Readonly<Record<string, SqlJoin>>;
   fields: Readonly<Record<string, SqlField>>;
   relations: Readonly<Record<string, SqlRelation>>;
+  /** The id of the record that a field names. */
+  links?: Readonly<Record<string, string>>;
 }
 export type Storage = Readonly<Record<RecordKind, SqlKind>>;
 

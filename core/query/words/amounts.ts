@@ -15,11 +15,15 @@ const OPERATORS: readonly (readonly [RegExp, Operator])[] = [
 ];
 
 /** A number as it is compared; null where the words give none, or two that do not belong together. */
-function compared(found: Record<string, string | undefined>, perUnit: number): { op: Operator; value: number | number[] } | null {
+function compared(
+  found: Record<string, string | undefined>,
+  perUnit: number,
+): { op: Operator; value: number | number[] } | null {
   const { op = '', a = '', b, more } = found;
   const first = readNumber(a) * perUnit;
   if (Number.isNaN(first)) return null;
-  if (op === 'between') return b === undefined ? null : { op: 'between', value: [first, readNumber(b) * perUnit] };
+  if (op === 'between')
+    return b === undefined ? null : { op: 'between', value: [first, readNumber(b) * perUnit] };
   if (b !== undefined) return null;
   if (more) return { op: /less|fewer|under/.test(more) ? 'atMost' : 'atLeast', value: first };
   return { op: OPERATORS.find(([pattern]) => pattern.test(op))?.[1] ?? 'is', value: first };
@@ -59,13 +63,21 @@ export const openDeals: Rule = (state) => {
   return condition({ field: 'openDeals', op: 'over', value: 0 });
 };
 
-const COMPANY = words("(?:whose|(?:with|of) an?) (?:company|firm|employer)(?: (?:has|have|with|is|are|that has))?");
+const COMPANY = words(
+  '(?:whose|(?:with|of) an?) (?:company|firm|employer)(?: (?:has|have|with|is|are|that has))?',
+);
 /** "People whose company has an open deal over 20k". */
 export const theirCompany: Rule = (state) => {
   const start = state.at;
   const relation = state.spec.relations.get('company');
   if (!relation || !state.take(COMPANY)) return null;
-  const inner = new State(state.flat, state.registry[relation.to], state.registry, state.vocabulary, state.asking);
+  const inner = new State(
+    state.flat,
+    state.registry[relation.to],
+    state.registry,
+    state.vocabulary,
+    state.asking,
+  );
   inner.at = state.at;
   const said = openDeals(inner) ?? counted(inner);
   if (said?.what !== 'condition') {
@@ -83,7 +95,12 @@ function ofDeals(state: State, noun: string, amount: { op: Operator; value: numb
   return {
     relation: 'deals',
     has: 'any',
-    where: { all: [{ field: 'status', op: 'is', value: ['open'] }, { field: 'amountMinor', ...amount }] },
+    where: {
+      all: [
+        { field: 'status', op: 'is', value: ['open'] },
+        { field: 'amountMinor', ...amount },
+      ],
+    },
   };
 }
 
@@ -102,14 +119,20 @@ const COUNTED: readonly Counted[] = [
   { field: 'warmth', noun: 'warmth' },
   { field: 'fit', noun: 'fit' },
   { field: 'amountMinor', noun: '(?:value|amount|worth|valued|size)', perUnit: 'money' },
-  { field: 'openDealsMinor', noun: 'open deals? value|value of open deals|pipeline(?: value)?', perUnit: 'money' },
+  {
+    field: 'openDealsMinor',
+    noun: 'open deals? value|value of open deals|pipeline(?: value)?',
+    perUnit: 'money',
+  },
 ];
 const PATTERNS = COUNTED.map((counted) => ({
   ...counted,
   after: words(`(?:${WITH} )?(?:a |an )?(?:${counted.noun})(?: (?:is|of|at))? ${AMOUNT}%?`),
   before: words(`(?:${WITH} )?(?:an? )?${AMOUNT}%? (?:${counted.noun})`),
 }));
-const BARE = words(`(?:worth |of )?${AMOUNT}(?! ?(?:%|days?|weeks?|months?|years?|employees|people|or more (?:days|weeks|months)))`);
+const BARE = words(
+  `(?:worth |of )?${AMOUNT}(?! ?(?:%|days?|weeks?|months?|years?|employees|people|or more (?:days|weeks|months)))`,
+);
 
 /** Numbers that name their field: "over 50 employees", "win chance over 50%", "worth more than 20k". */
 export const counted: Rule = (state) => {

@@ -18,9 +18,11 @@ const KINDS: readonly (readonly [RegExp, string])[] = [
   [/^(?:met|meet|visited|seen)/, 'meeting'],
 ];
 const QUIET = words(
-  "(?:(?:that |which |who )?(?:(?:have|has|had) )?(?:gone |been |going |went |is |are )*(?:quiet|silent|cold)|(?:with )?no (?:contact|word|conversation|news)(?: with| from)?(?: them)?|unspoken to|untouched|not heard from|without (?:any )?contact)",
+  '(?:(?:that |which |who )?(?:(?:have|has|had) )?(?:gone |been |going |went |is |are )*(?:quiet|silent|cold)|(?:with )?no (?:contact|word|conversation|news)(?: with| from)?(?: them)?|unspoken to|untouched|not heard from|without (?:any )?contact)',
 );
-const QUIET_LONG = words(`(?:for )?(?:over|more than|at least|longer than|the last )?\\s?(?<number>${NUMBER}) (?:or more )?(?<unit>day|week|month|year)s?(?: or more| or longer)?`);
+const QUIET_LONG = words(
+  `(?:for )?(?:over|more than|at least|longer than|the last )?\\s?(?<number>${NUMBER}) (?:or more )?(?<unit>day|week|month|year)s?(?: or more| or longer)?`,
+);
 
 const fieldFor = (state: State, verb: string): string =>
   /^(?:touch|untouch|contact|reach)/.test(verb) && state.has('lastTouched') ? 'lastTouched' : 'lastSpokenTo';
@@ -43,14 +45,14 @@ export const spoken: Rule = (state) => {
   const when = state.when('past');
   const field = fieldFor(state, verb);
   const kind = KINDS.find(([pattern]) => pattern.test(verb))?.[1];
-  const parts: Filter[] = when
-    ? [{ field, op: when.op, value: when.value }]
-    : [{ field, op: 'filled' }];
+  const parts: Filter[] = when ? [{ field, op: when.op, value: when.value }] : [{ field, op: 'filled' }];
   if (kind && state.has('lastKind')) parts.push({ field: 'lastKind', op: 'is', value: [kind] });
   const said: Filter = parts.length > 1 ? { all: parts } : (parts[0] as Filter);
   const contact: Filter = isNot ? (when || kind ? { not: said } : { field, op: 'empty' }) : said;
   if (isMine) return condition({ all: [{ field: 'owner', op: 'is', value: ['me'] }, contact] });
-  return condition(subject === 'my team' ? { all: [{ field: 'owner', op: 'is', value: ['myTeam'] }, contact] } : contact);
+  return condition(
+    subject === 'my team' ? { all: [{ field: 'owner', op: 'is', value: ['myTeam'] }, contact] } : contact,
+  );
 };
 
 /** "Last spoken to over 30 days ago": a time there is. */
@@ -60,7 +62,9 @@ export const lastSpoken: Rule = (state) => {
   if (!found || !when) return null;
   const kind = KINDS.find(([pattern]) => pattern.test(found.verb ?? ''))?.[1];
   const said: Filter = { field: fieldFor(state, found.verb ?? ''), op: when.op, value: when.value };
-  return condition(kind && state.has('lastKind') ? { all: [said, { field: 'lastKind', op: 'is', value: [kind] }] } : said);
+  return condition(
+    kind && state.has('lastKind') ? { all: [said, { field: 'lastKind', op: 'is', value: [kind] }] } : said,
+  );
 };
 
 /** Quiet since June, or for 30 days: nothing was said since, or ever. */
@@ -81,8 +85,18 @@ export const quiet: Rule = (state) => {
 };
 
 const TURN: readonly (readonly [RegExp, string])[] = [
-  [words("(?:(?:it's|it is|its|is|where it's) )?(?:our|my) turn|turn (?:is )?ours|(?:(?:that|who) (?:are|is) )?(?:waiting (?:for|on) (?:us|me|our (?:answer|reply)|an answer from us)|awaiting our (?:answer|reply))|(?:we|i) owe(?: them)?(?: an? (?:answer|reply|word)(?: to)?)?|ours to answer"), 'ours'],
-  [words("(?:(?:it's|it is|its|is) )?their turn|turn (?:is )?theirs|(?:we(?: are|'re) |i'm |i am )?(?:waiting (?:for|on) (?:them|their (?:answer|reply)|an (?:answer|reply))|awaiting (?:their|an) (?:answer|reply))|(?:that |who )?owes? us(?: an (?:answer|reply))?"), 'theirs'],
+  [
+    words(
+      "(?:(?:it's|it is|its|is|where it's) )?(?:our|my) turn|turn (?:is )?ours|(?:(?:that|who) (?:are|is) )?(?:waiting (?:for|on) (?:us|me|our (?:answer|reply)|an answer from us)|awaiting our (?:answer|reply))|(?:we|i) owe(?: them)?(?: an? (?:answer|reply|word)(?: to)?)?|ours to answer",
+    ),
+    'ours',
+  ],
+  [
+    words(
+      "(?:(?:it's|it is|its|is) )?their turn|turn (?:is )?theirs|(?:we(?: are|'re) |i'm |i am )?(?:waiting (?:for|on) (?:them|their (?:answer|reply)|an (?:answer|reply))|awaiting (?:their|an) (?:answer|reply))|(?:that |who )?owes? us(?: an (?:answer|reply))?",
+    ),
+    'theirs',
+  ],
   [words("(?:it's |it is |is )?nobody's turn|turn (?:is )?nobody's"), 'nobody'],
 ];
 export const turn: Rule = (state) => {
@@ -94,7 +108,9 @@ export const turn: Rule = (state) => {
       if (!when) return condition(said, 'turn');
       // "For more than 3 days" is since a day before those.
       const isLasting = when.op === 'since' && typeof when.value === 'object' && 'away' in when.value;
-      return condition({ all: [said, { field: 'turnSince', op: isLasting ? 'before' : when.op, value: when.value }] });
+      return condition({
+        all: [said, { field: 'turnSince', op: isLasting ? 'before' : when.op, value: when.value }],
+      });
     }
   return null;
 };

@@ -2,7 +2,9 @@ import type { Filter } from '../types';
 import { NUMBER, readNumber } from './tokens';
 import { condition, words, type Rule } from './state';
 
-const MADE = words('(?:(?:that |who |which )?(?:were |was |are |have been |came in |i )?(?:newly )?(?:added|created|captured|entered|new|came in|arrived|imported|made)(?: by me)?)');
+const MADE = words(
+  '(?:(?:that |who |which )?(?:were |was |are |have been |came in |i )?(?:newly )?(?:added|created|captured|entered|new|came in|arrived|imported|made)(?: by me)?)',
+);
 const AGE = words(`(?<sign>older|newer|younger) than (?<number>${NUMBER}) (?<unit>day|week|month|year)s?`);
 /** Added this week; older than 30 days. */
 export const made: Rule = (state) => {
@@ -18,7 +20,9 @@ export const made: Rule = (state) => {
 };
 
 /** "New people this week": the word before the noun, the time behind it. */
-const NEW = words('(?:new|added|created)(?= (?:people|persons?|contacts|companies|firms|accounts|leads|deals|opportunities|tasks|prospects|customers|partners|cases|ones) )');
+const NEW = words(
+  '(?:new|added|created)(?= (?:people|persons?|contacts|companies|firms|accounts|leads|deals|opportunities|tasks|prospects|customers|partners|cases|ones) )',
+);
 export const newOnes: Rule = (state) => {
   const field = state.has('createdAt') ? 'createdAt' : 'openedAt';
   const start = state.at;
@@ -36,7 +40,9 @@ export const newOnes: Rule = (state) => {
   return condition({ field, op: when.op, value: when.value });
 };
 
-const BIRTHDAY = words("(?:(?:with|have|having|has|whose) )?(?:a |their |the )?(?:next |upcoming )?(?:birthdays?|born)(?: (?:is|are|falls|coming up|ahead|comes up))?");
+const BIRTHDAY = words(
+  '(?:(?:with|have|having|has|whose) )?(?:a |their |the )?(?:next |upcoming )?(?:birthdays?|born)(?: (?:is|are|falls|coming up|ahead|comes up))?',
+);
 const KNOWN_BIRTHDAY = words('(?:with|have|having|has) (?:a )?(?:known )?birthday');
 const NO_BIRTHDAY = words('(?:no|without(?: an?y?)?|missing(?: a)?) birthday');
 export const birthday: Rule = (state) => {
@@ -45,7 +51,8 @@ export const birthday: Rule = (state) => {
   const start = state.at;
   if (!state.take(BIRTHDAY)) return null;
   const when = state.when('future');
-  if (when && (when.op === 'in' || when.op === 'between')) return condition({ field: 'birthday', op: when.op, value: when.value });
+  if (when && (when.op === 'in' || when.op === 'between'))
+    return condition({ field: 'birthday', op: when.op, value: when.value });
   state.at = start;
   if (when) return null;
   const known = state.take(KNOWN_BIRTHDAY);
@@ -53,14 +60,19 @@ export const birthday: Rule = (state) => {
 };
 
 const CLOSING = words(
-  "(?:(?:that |which )?(?:are |is )?(?:due to |expected to |should |will |to )?(?:close|closes|closing)(?: date)?(?: is)?|(?:with )?(?:an? )?(?:expected )?(?:close|closing) date(?: is)?|expected(?: to close)?(?: close)?)",
+  '(?:(?:that |which )?(?:are |is )?(?:due to |expected to |should |will |to )?(?:close|closes|closing)(?: date)?(?: is)?|(?:with )?(?:an? )?(?:expected )?(?:close|closing) date(?: is)?|expected(?: to close)?(?: close)?)',
 );
-const LATE_CLOSE = words("(?:(?:past|beyond|after) (?:their|its|the) (?:expected )?(?:close|closing)(?: date)?|(?:with )?(?:expected )?(?:close|closing) date (?:has )?passed|(?:that |which )?should have (?:been )?closed|overdue(?! next))");
-const NO_CLOSE = words('(?:no|without(?: an?y?)?|missing(?: an?)?|with no) (?:expected )?(?:close|closing)(?: date)?');
+const LATE_CLOSE = words(
+  '(?:(?:past|beyond|after) (?:their|its|the) (?:expected )?(?:close|closing)(?: date)?|(?:with )?(?:expected )?(?:close|closing) date (?:has )?passed|(?:that |which )?should have (?:been )?closed|overdue(?! next))',
+);
+const NO_CLOSE = words(
+  '(?:no|without(?: an?y?)?|missing(?: an?)?|with no) (?:expected )?(?:close|closing)(?: date)?',
+);
 export const closing: Rule = (state) => {
   if (!state.has('expectedClose') || state.kind !== 'deal') return null;
   if (state.take(NO_CLOSE)) return condition({ field: 'expectedClose', op: 'empty' });
-  if (state.take(LATE_CLOSE)) return condition({
+  if (state.take(LATE_CLOSE))
+    return condition({
       all: [
         { field: 'expectedClose', op: 'before', value: { away: 0, unit: 'day' } },
         { field: 'status', op: 'is', value: ['open'] },
@@ -76,8 +88,12 @@ export const closing: Rule = (state) => {
 const NO_MOVE = words(
   "(?:no|without(?: an?y?| the)?|lacking(?: an?)?|missing(?: an?)?|(?:with|has|have|having|there is|there's) no) (?:next (?:moves?|steps?|actions?|tasks?)|follow-?ups?(?: planned)?|plan|open tasks?)|(?:with )?nothing (?:planned|scheduled|next)|next (?:move|step|action) (?:is )?(?:none|missing|empty)",
 );
-const MOVE = words('(?:(?:with|has|have|having|whose) )?(?:an? |the |their )?(?:next (?:moves?|steps?|actions?)|follow-?ups?)(?: (?:is|are|planned|due|falls due))*');
-const OVERDUE = words('(?:(?:with|has|have|having) )?(?:an? )?(?:overdue(?: next (?:moves?|steps?|actions?|tasks?))?|late next (?:move|step))');
+const MOVE = words(
+  '(?:(?:with|has|have|having|whose) )?(?:an? |the |their )?(?:next (?:moves?|steps?|actions?)|follow-?ups?)(?: (?:is|are|planned|due|falls due))*',
+);
+const OVERDUE = words(
+  '(?:(?:with|has|have|having) )?(?:an? )?(?:overdue(?: next (?:moves?|steps?|actions?|tasks?))?|late next (?:move|step))',
+);
 const NOW_OVERDUE = words('(?:(?:is|are) )?overdue');
 const DUE = words('(?:(?:that |which )?(?:are |is |falls |fall )?due)');
 
@@ -89,7 +105,9 @@ export const nextMove: Rule = (state) => {
   if (!state.has(field)) return null;
   if (!isTask && state.take(NO_MOVE)) return condition({ field, op: 'empty' });
   if (state.take(OVERDUE))
-    return condition(isTask ? { all: [overdue(field), { field: 'done', op: 'is', value: false }] } : overdue(field));
+    return condition(
+      isTask ? { all: [overdue(field), { field: 'done', op: 'is', value: false }] } : overdue(field),
+    );
   const start = state.at;
   if (state.take(DUE)) {
     const when = state.when('future');
@@ -110,7 +128,11 @@ export const stuck: Rule = (state) => {
   const found = state.has('daysInStage') ? state.take(STUCK) : null;
   if (!found) return null;
   const value = readNumber(found.number ?? 'a') * DAYS[(found.unit ?? 'day') as 'day'];
-  return condition({ field: 'daysInStage', op: /^(?:over|more|longer)/.test(found.sign ?? '') ? 'over' : 'atLeast', value });
+  return condition({
+    field: 'daysInStage',
+    op: /^(?:over|more|longer)/.test(found.sign ?? '') ? 'over' : 'atLeast',
+    value,
+  });
 };
 
 const OF = words('(?:of|from)(?= (?:this|last|today|yesterday|the))');
@@ -133,19 +155,26 @@ export const bareTime: Rule = (state) => {
 
 const PARKED = words('parked until');
 const WON_DEALS = words('(?<status>won|lost|closed) (?:deals?|opportunit(?:y|ies))');
-const CLOSED = words('(?:(?:that |which )?(?:were |was )?closed|won|lost)(?= (?:in|on|since|this|last|before|after|today|yesterday|during|within|over|between))');
+const CLOSED = words(
+  '(?:(?:that |which )?(?:were |was )?closed|won|lost)(?= (?:in|on|since|this|last|before|after|today|yesterday|during|within|over|between))',
+);
 export const otherDates: Rule = (state) => {
   const start = state.at;
   if (state.has('parkedUntil') && state.take(PARKED)) {
     const when = state.when('future');
-    if (when) return condition({ field: 'parkedUntil', op: when.op === 'in' ? 'in' : when.op, value: when.value });
+    if (when)
+      return condition({ field: 'parkedUntil', op: when.op === 'in' ? 'in' : when.op, value: when.value });
   }
   state.at = start;
   const noun = state.has('closedAt') ? state.take(WON_DEALS) : null;
   const at = noun && state.when('past');
   if (noun && at) {
     const said: Filter = { field: 'closedAt', op: at.op, value: at.value };
-    return condition(noun.status === 'closed' ? said : { all: [{ field: 'status', op: 'is', value: [noun.status ?? ''] }, said] });
+    return condition(
+      noun.status === 'closed'
+        ? said
+        : { all: [{ field: 'status', op: 'is', value: [noun.status ?? ''] }, said] },
+    );
   }
   state.at = start;
   const closed = state.has('closedAt') ? state.take(CLOSED) : null;

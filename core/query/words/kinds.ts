@@ -6,7 +6,7 @@ const NOUNS: readonly (readonly [RecordKind, string])[] = [
   ['company', 'companies|company|firms?|accounts?|organi[sz]ations?|businesses'],
   ['lead', 'leads?'],
   ['deal', 'deals?|opportunit(?:y|ies)'],
-  ['task', "tasks?|to-?dos?|todos?"],
+  ['task', 'tasks?|to-?dos?|todos?'],
   ['project', 'projects?'],
   ['case', 'cases?|tickets?'],
   ['person', 'prospects?|customers?|clients?|partners?|strangers?'],
@@ -14,7 +14,8 @@ const NOUNS: readonly (readonly [RecordKind, string])[] = [
 /** Said of somebody, these are what they have, and not what is asked for. */
 const THEIRS =
   /(?:\b(?:with|without|no|have|has|having|whose|their|any|an|next|more|open|overdue|at least|than|of|personal|lost|last|by|per|and|decide|latest|most)\s(?:\S+\s){0,2})$/;
-const FREE = /(?:^|\b(?:show|list|find|give|me|all|my|which|new|every|what|the|see|get|only|how many)\s)(?:(?:open|won|lost|overdue|hot|important|parked|qualified|last|personal)\s)?$/;
+const FREE =
+  /(?:^|\b(?:show|list|find|give|me|all|my|which|new|every|what|the|see|get|only|how many)\s)(?:(?:open|won|lost|overdue|hot|important|parked|qualified|last|personal)\s)?$/;
 
 /** What kind of record is asked for; null where no word says so. */
 export function kindOf(flat: string): RecordKind | null {
@@ -34,6 +35,8 @@ export function kindOf(flat: string): RecordKind | null {
   return null;
 }
 
-const ALL = NOUNS.slice(0, -1).map(([, nouns]) => nouns).join('|');
+const ALL = NOUNS.slice(0, -1)
+  .map(([, nouns]) => nouns)
+  .join('|');
 /** The nouns of kinds, which say nothing further once the kind is known. */
 export const NOUN = words(`(?:${ALL})`);

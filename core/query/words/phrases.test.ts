@@ -43,7 +43,9 @@ function asLabel(phrase: string): string {
   return [
     kind,
     said.join('; '),
-    groups.map(({ field, by }) => (by ? `${field} by ${JSON.stringify(by).replaceAll('"', '')}` : field)).join(', '),
+    groups
+      .map(({ field, by }) => (by ? `${field} by ${JSON.stringify(by).replaceAll('"', '')}` : field))
+      .join(', '),
     order.map(({ field, direction }) => `${field} ${direction}`).join(', '),
     notUnderstood.join('; '),
   ]

@@ -53,7 +53,8 @@ const ALSO: Record<string, readonly string[]> = {
 export const COUNTRIES: ReadonlyMap<string, string> = new Map(
   LETTERS.flatMap((first) => LETTERS.map((second) => `${first}${second}`)).flatMap((code) => {
     const name = NAMES.of(code);
-    if (!name || name === code || /^(?:EU|EZ|UN|QO|ZZ|XA|XB|DD|SU|YU|AN|CS|BU|FX|NT|TP|YD|ZR|UK)$/.test(code)) return [];
+    if (!name || name === code || /^(?:EU|EZ|UN|QO|ZZ|XA|XB|DD|SU|YU|AN|CS|BU|FX|NT|TP|YD|ZR|UK)$/.test(code))
+      return [];
     return [name, ...(ALSO[code] ?? [])].map((called) => [asTyped(called), code] as const);
   }),
 );

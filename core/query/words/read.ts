@@ -54,12 +54,15 @@ const RULES: readonly Rule[] = [
 
 const OR = words('(?:or|and\\/or)');
 const AND = words('(?:and|as well as|plus|,|;|&)');
-const NOT = words("(?:neither|nor|but not|and not|not|never|except(?: for)?|excluding|other than|isn't|aren't|is not|are not|without|no)");
+const NOT = words(
+  "(?:neither|nor|but not|and not|not|never|except(?: for)?|excluding|other than|isn't|aren't|is not|are not|without|no)",
+);
 const SKIPPED = words(
-  "(?:please|show(?: me)?|list|find(?: me)?|give me|get(?: me)?|tell me|see|how many|which|who|whom|whose|that|what|where|when|the|an?|all|every|each|any|some|those|these|them|their|there|of|in|with|for|to|on|at|from|only|just|but|yet|still|currently|now|right now|also|is|are|was|were|be|been|being|have|has|had|having|do|does|did|we|i|us|our|you|it|its|as|ones?|records?|things?|can|could|should|would|will|want|need|so|far|than|marked)",
+  '(?:please|show(?: me)?|list|find(?: me)?|give me|get(?: me)?|tell me|see|how many|which|who|whom|whose|that|what|where|when|the|an?|all|every|each|any|some|those|these|them|their|there|of|in|with|for|to|on|at|from|only|just|but|yet|still|currently|now|right now|also|is|are|was|were|be|been|being|have|has|had|having|do|does|did|we|i|us|our|you|it|its|as|ones?|records?|things?|can|could|should|would|will|want|need|so|far|than|marked)',
 );
 const FUTURE = new Set(['expectedClose', 'nextMoveDue', 'due', 'birthday', 'parkedUntil']);
-const isWhen = (value: unknown): boolean => typeof value === 'object' && value !== null && !Array.isArray(value);
+const isWhen = (value: unknown): boolean =>
+  typeof value === 'object' && value !== null && !Array.isArray(value);
 const LISTS = new Set(['is', 'hasAny']);
 
 class Reading {
@@ -155,18 +158,27 @@ class Reading {
     this.negatedFrom = null;
     const previous = this.conditions.at(-1);
     // "In Portugal or Ireland", "prospects and customers": a list of values of one field.
-    const isMore = previous !== undefined && field !== undefined && last?.field === field && isNegated <= last.isNegated;
+    const isMore =
+      previous !== undefined && field !== undefined && last?.field === field && isNegated <= last.isNegated;
     if (isMore && this.extend(previous, filter)) return;
-    if (previous && this.hasJoint && last?.field === `not ${field ?? ''}` && this.extend(previous, { ...filter, op: 'isNot' } as Filter)) return;
+    if (
+      previous &&
+      this.hasJoint &&
+      last?.field === `not ${field ?? ''}` &&
+      this.extend(previous, { ...filter, op: 'isNot' } as Filter)
+    )
+      return;
     const meant: Filter = isNegated ? { not: filter } : filter;
-    if (this.joint === 'or' && previous) this.conditions.splice(-1, 1, { any: [...('any' in previous ? previous.any : [previous]), meant] });
+    if (this.joint === 'or' && previous)
+      this.conditions.splice(-1, 1, { any: [...('any' in previous ? previous.any : [previous]), meant] });
     else this.conditions.push(meant);
     this.last = field === undefined ? null : { field, isNegated };
   }
 
   private extend(previous: Filter, filter: Filter): boolean {
     const inner = 'not' in previous ? previous.not : previous;
-    if (!('field' in inner) || !('field' in filter) || inner.field !== filter.field || inner.op !== filter.op) return false;
+    if (!('field' in inner) || !('field' in filter) || inner.field !== filter.field || inner.op !== filter.op)
+      return false;
     if (!LISTS.has(inner.op) && inner.op !== 'isNot') return false;
     const values = (value: typeof inner.value): string[] => (Array.isArray(value) ? (value as string[]) : []);
     const all = [...new Set([...values(inner.value), ...values(filter.value)])];
@@ -184,7 +196,12 @@ class Reading {
  */
 export function readQuestion(
   text: string,
-  { registry, vocabulary, asking, hint }: { registry: Registry; vocabulary: Vocabulary; asking: Asking; hint?: RecordKind | undefined },
+  {
+    registry,
+    vocabulary,
+    asking,
+    hint,
+  }: { registry: Registry; vocabulary: Vocabulary; asking: Asking; hint?: RecordKind | undefined },
 ): ReadQuestion {
   const { flat, places } = readTyped(text);
   const kind = kindOf(flat) ?? hint ?? 'person';

@@ -66,13 +66,20 @@ const CALLED: Record<string, string> = {
   'last kind': 'lastKind',
   'kind of last contact': 'lastKind',
 };
-const FIRST_DATES: Partial<Record<string, string>> = { deal: 'expectedClose', task: 'due', entry: 'at', case: 'openedAt', capture: 'receivedAt' };
+const FIRST_DATES: Partial<Record<string, string>> = {
+  deal: 'expectedClose',
+  task: 'due',
+  entry: 'at',
+  case: 'openedAt',
+  capture: 'receivedAt',
+};
 
 /** Fields by what they are called, their labels among it. */
 function callable(state: State): Map<string, Field> {
   const known = new Map<string, Field>();
   for (const [called, key] of Object.entries(CALLED)) {
-    const own = key === 'name' ? state.spec.name : key === 'amountMinor' && !state.has(key) ? 'openDealsMinor' : key;
+    const own =
+      key === 'name' ? state.spec.name : key === 'amountMinor' && !state.has(key) ? 'openDealsMinor' : key;
     const field = state.spec.fields.get(own);
     if (field) known.set(called, field);
   }
@@ -87,7 +94,9 @@ function readGroup(state: State): Group | null {
   const known = callable(state);
   const start = state.at;
   const unit = state.take(words(`(?:the )?${UNIT}(?: (?:of|they were|when|by)(?: the)?)?`));
-  const found = state.take(words(`(?:the )?(?<name>${anyOf(known.keys())})(?: (?:by )?(?<by>day|week|month|quarter|year))?`));
+  const found = state.take(
+    words(`(?:the )?(?<name>${anyOf(known.keys())})(?: (?:by )?(?<by>day|week|month|quarter|year))?`),
+  );
   const by = (unit?.unit ?? found?.by) as Unit | undefined;
   if (!found) {
     const first = FIRST_DATES[state.kind] ?? 'createdAt';
@@ -109,7 +118,9 @@ function readGroup(state: State): Group | null {
   return null;
 }
 
-const BY = words('(?:(?:grouped|group|split|broken down|arranged|broken up|per) ?(?:first )?by|grouped|by|per|for each|in groups (?:of|by))');
+const BY = words(
+  '(?:(?:grouped|group|split|broken down|arranged|broken up|per) ?(?:first )?by|grouped|by|per|for each|in groups (?:of|by))',
+);
 const THEN = words('(?:and then|then|and|,) ?(?:by |per )?');
 export const groups: Rule = (state) => {
   const start = state.at;
@@ -130,22 +141,63 @@ export const groups: Rule = (state) => {
 };
 
 const SORTED = words('(?:(?:sorted|sort|ordered|order|ranked|rank|in order)(?: them)? ?(?:by|of))');
-const DOWN = words('(?:descending|desc|downwards|(?:highest|largest|biggest|newest|latest|most recent|most|longest) first|high to low|z to a)');
-const UP = words('(?:ascending|asc|upwards|(?:lowest|smallest|oldest|earliest|soonest|least|shortest) first|low to high|a to z)');
+const DOWN = words(
+  '(?:descending|desc|downwards|(?:highest|largest|biggest|newest|latest|most recent|most|longest) first|high to low|z to a)',
+);
+const UP = words(
+  '(?:ascending|asc|upwards|(?:lowest|smallest|oldest|earliest|soonest|least|shortest) first|low to high|a to z)',
+);
 const direction = (state: State, fallback: Order['direction']): Order['direction'] =>
   state.take(DOWN) ? 'desc' : state.take(UP) ? 'asc' : fallback;
 
 const sumOf = (state: State): string =>
-  state.has('amountMinor') && state.kind === 'deal' ? 'amountMinor' : state.kind === 'company' && !state.has('openDealsMinor') ? 'employees' : 'openDealsMinor';
+  state.has('amountMinor') && state.kind === 'deal'
+    ? 'amountMinor'
+    : state.kind === 'company' && !state.has('openDealsMinor')
+      ? 'employees'
+      : 'openDealsMinor';
 const FIRST: readonly (readonly [RegExp, (state: State) => Order])[] = [
-  [words('(?:longest (?:silence|quiet)|quietest|longest silent|least recently spoken(?: to)?|longest not spoken to|oldest contact) first'), () => ({ field: 'lastSpokenTo', direction: 'asc' })],
-  [words('(?:most recently|latest|last) (?:spoken(?: to)?|contacted) first'), () => ({ field: 'lastSpokenTo', direction: 'desc' })],
-  [words('(?:largest|biggest|highest|most valuable|highest value|largest value|biggest value)(?: deals?| value| amount| leads?| companies| people)? first'), (state) => ({ field: sumOf(state), direction: 'desc' })],
-  [words('(?:smallest|lowest|lowest value|smallest value)(?: deals?| value| amount)? first'), (state) => ({ field: sumOf(state), direction: 'asc' })],
-  [words('(?:most recent|newest|latest|last added|most recently added)(?: (?:deals?|leads?|companies|people|ones|prospects|customers|tasks))? first'), () => ({ field: 'createdAt', direction: 'desc' })],
-  [words('(?:oldest|earliest)(?: (?:deals?|leads?|companies|people|ones|prospects|customers|tasks))? first'), () => ({ field: 'createdAt', direction: 'asc' })],
-  [words('(?:soonest|most urgent|earliest due) first'), (state) => ({ field: state.kind === 'deal' ? 'expectedClose' : state.kind === 'task' ? 'due' : 'nextMoveDue', direction: 'asc' })],
-  [words('alphabetically|in alphabetical order|a to z|by alphabet'), (state) => ({ field: state.spec.name, direction: 'asc' })],
+  [
+    words(
+      '(?:longest (?:silence|quiet)|quietest|longest silent|least recently spoken(?: to)?|longest not spoken to|oldest contact) first',
+    ),
+    () => ({ field: 'lastSpokenTo', direction: 'asc' }),
+  ],
+  [
+    words('(?:most recently|latest|last) (?:spoken(?: to)?|contacted) first'),
+    () => ({ field: 'lastSpokenTo', direction: 'desc' }),
+  ],
+  [
+    words(
+      '(?:largest|biggest|highest|most valuable|highest value|largest value|biggest value)(?: deals?| value| amount| leads?| companies| people)? first',
+    ),
+    (state) => ({ field: sumOf(state), direction: 'desc' }),
+  ],
+  [
+    words('(?:smallest|lowest|lowest value|smallest value)(?: deals?| value| amount)? first'),
+    (state) => ({ field: sumOf(state), direction: 'asc' }),
+  ],
+  [
+    words(
+      '(?:most recent|newest|latest|last added|most recently added)(?: (?:deals?|leads?|companies|people|ones|prospects|customers|tasks))? first',
+    ),
+    () => ({ field: 'createdAt', direction: 'desc' }),
+  ],
+  [
+    words('(?:oldest|earliest)(?: (?:deals?|leads?|companies|people|ones|prospects|customers|tasks))? first'),
+    () => ({ field: 'createdAt', direction: 'asc' }),
+  ],
+  [
+    words('(?:soonest|most urgent|earliest due) first'),
+    (state) => ({
+      field: state.kind === 'deal' ? 'expectedClose' : state.kind === 'task' ? 'due' : 'nextMoveDue',
+      direction: 'asc',
+    }),
+  ],
+  [
+    words('alphabetically|in alphabetical order|a to z|by alphabet'),
+    (state) => ({ field: state.spec.name, direction: 'asc' }),
+  ],
 ];
 export const order: Rule = (state) => {
   for (const [pattern, make] of FIRST) {

@@ -13,7 +13,11 @@ export interface Vocabulary {
 
 /** What a phrase says. */
 export type Said =
-  | { what: 'condition'; filter: Filter; /** The fields of one value that a list of values can follow for. */ field?: string }
+  | {
+      what: 'condition';
+      filter: Filter;
+      /** The fields of one value that a list of values can follow for. */ field?: string;
+    }
   | { what: 'group'; groups: Group[] }
   | { what: 'order'; order: Order[] }
   | { what: 'nothing' };
@@ -74,13 +78,18 @@ export type Rule = (state: State) => Said | null;
 export function formsOf(label: string): string[] {
   const typed = asTyped(label);
   if (!typed) return [];
-  const several = /[^aeiou]y$/.test(typed) ? `${typed.slice(0, -1)}ies` : /(?:s|x|ch|sh)$/.test(typed) ? `${typed}es` : `${typed}s`;
+  const several = /[^aeiou]y$/.test(typed)
+    ? `${typed.slice(0, -1)}ies`
+    : /(?:s|x|ch|sh)$/.test(typed)
+      ? `${typed}es`
+      : `${typed}s`;
   return [typed, several, ...(/^head of /.test(typed) ? [typed.replace(/^head/, 'heads')] : [])];
 }
 
 /** Values by the forms they are typed in. */
 export function byForm(options: readonly Option[]): { values: Map<string, string>; pattern: string } {
   const values = new Map<string, string>();
-  for (const { value, label } of options) for (const form of formsOf(label)) if (!values.has(form)) values.set(form, value);
+  for (const { value, label } of options)
+    for (const form of formsOf(label)) if (!values.has(form)) values.set(form, value);
   return { values, pattern: anyOf(values.keys()) };
 }

@@ -25,7 +25,9 @@ export function readTyped(text: string): Typed {
       places.push(match.index);
     }
     // "US" is a country, "us" is not.
-    const word = (match[0] === 'US' ? 'usa' : plain(match[0])).replace(/\s/g, '').replace(/^([€$£])(?=\d)/, '');
+    const word = (match[0] === 'US' ? 'usa' : plain(match[0]))
+      .replace(/\s/g, '')
+      .replace(/^([€$£])(?=\d)/, '');
     for (let at = 0; at < word.length; at++) places.push(match.index + Math.min(at, match[0].length - 1));
     flat += word;
   }
@@ -36,7 +38,20 @@ export function readTyped(text: string): Typed {
 export const asTyped = (text: string): string => readTyped(text).flat;
 
 const NUMBERS: Record<string, number> = {
-  ...{ a: 1, an: 1, one: 1, two: 2, three: 3, four: 4, five: 5, six: 6, seven: 7, eight: 8, nine: 9, ten: 10 },
+  ...{
+    a: 1,
+    an: 1,
+    one: 1,
+    two: 2,
+    three: 3,
+    four: 4,
+    five: 5,
+    six: 6,
+    seven: 7,
+    eight: 8,
+    nine: 9,
+    ten: 10,
+  },
   ...{ eleven: 11, twelve: 12, fourteen: 14, fifteen: 15, twenty: 20, thirty: 30, sixty: 60, ninety: 90 },
   ...{ 'a couple of': 2, 'a dozen': 12, half: 0.5 },
 };

@@ -5,13 +5,20 @@ import { byForm, condition, words, type Rule, type Said, type State } from './st
 
 const list = (field: string, value: string): Said => condition({ field, op: 'is', value: [value] }, field);
 
-const IN = '(?:(?:who |that |which )?(?:are |is |live |lives |work |works )?(?:based in|located in|living in|in|from|of|at|across|country(?: is)?) (?:the )?)?';
+const IN =
+  '(?:(?:who |that |which )?(?:are |is |live |lives |work |works )?(?:based in|located in|living in|in|from|of|at|across|country(?: is)?) (?:the )?)?';
 const COUNTRY = words(`${IN}(?<name>${anyOf(COUNTRIES.keys())})`);
-const OUTSIDE = words(`(?:outside(?: of)?|not (?:in|from|based in)|anywhere but|except(?: in)?|excluding) (?:the )?(?<name>${anyOf(COUNTRIES.keys())})`);
+const OUTSIDE = words(
+  `(?:outside(?: of)?|not (?:in|from|based in)|anywhere but|except(?: in)?|excluding) (?:the )?(?<name>${anyOf(COUNTRIES.keys())})`,
+);
 export const country: Rule = (state) => {
   if (!state.has('country')) return null;
   const outside = state.take(OUTSIDE);
-  if (outside) return condition({ field: 'country', op: 'isNot', value: [COUNTRIES.get(outside.name ?? '') ?? ''] }, 'not country');
+  if (outside)
+    return condition(
+      { field: 'country', op: 'isNot', value: [COUNTRIES.get(outside.name ?? '') ?? ''] },
+      'not country',
+    );
   const found = state.take(COUNTRY);
   return found && list('country', COUNTRIES.get(found.name ?? '') ?? '');
 };
@@ -29,7 +36,9 @@ export const standing: Rule = (state) => {
   if (!state.has('standing')) return null;
   const non = state.take(NON);
   if (non) {
-    const value = STANDINGS.find(([pattern]) => new RegExp(`^${pattern.source}$`, 'u').test(non.rest ?? ''))?.[1];
+    const value = STANDINGS.find(([pattern]) =>
+      new RegExp(`^${pattern.source}$`, 'u').test(non.rest ?? ''),
+    )?.[1];
     return condition({ field: 'standing', op: 'isNot', value: [value ?? 'customer'] }, 'not standing');
   }
   const start = state.at;
@@ -39,7 +48,9 @@ export const standing: Rule = (state) => {
   return null;
 };
 
-const STATUS = words('(?:(?:with |in |whose )?status(?: is)? )?(?<status>new|working|qualified|converted|parked|dropped|open|won|lost|done|finished|completed|stopped|solved|unsolved|closed)');
+const STATUS = words(
+  '(?:(?:with |in |whose )?status(?: is)? )?(?<status>new|working|qualified|converted|parked|dropped|open|won|lost|done|finished|completed|stopped|solved|unsolved|closed)',
+);
 const OPEN_LEAD = ['new', 'working', 'qualified'];
 export const status: Rule = (state) => {
   const start = state.at;
@@ -57,7 +68,8 @@ function since(state: State, said: Extract<Said, { what: 'condition' }>): Said {
     const when = state.has('doneAt') ? state.when('past') : null;
     return when ? condition({ field: 'doneAt', op: when.op, value: when.value }) : said;
   }
-  if (!state.has('statusSince') || !/^(?:converted|parked|dropped|qualified)$/.test(valueIn(said.filter))) return said;
+  if (!state.has('statusSince') || !/^(?:converted|parked|dropped|qualified)$/.test(valueIn(said.filter)))
+    return said;
   const noun = state.take(words('leads?'));
   const when = state.when('past');
   if (!when) state.at = end;
@@ -65,15 +77,19 @@ function since(state: State, said: Extract<Said, { what: 'condition' }>): Said {
     ? condition({ all: [said.filter, { field: 'statusSince', op: when.op, value: when.value }] })
     : said;
 }
-const valueIn = (filter: Filter): string => ('value' in filter && Array.isArray(filter.value) ? String(filter.value[0]) : '');
+const valueIn = (filter: Filter): string =>
+  'value' in filter && Array.isArray(filter.value) ? String(filter.value[0]) : '';
 
 function statusOf({ kind, has, spec }: State, value: string): Said | null {
   const known = spec.fields.get('status')?.options?.some((option) => option.value === value);
   if (kind === 'lead' && value === 'open') return condition({ field: 'status', op: 'is', value: OPEN_LEAD });
-  if (kind === 'deal' && value === 'closed') return condition({ field: 'status', op: 'is', value: ['won', 'lost'] });
+  if (kind === 'deal' && value === 'closed')
+    return condition({ field: 'status', op: 'is', value: ['won', 'lost'] });
   if (kind === 'task') {
     if (value === 'open') return condition({ field: 'done', op: 'is', value: false });
-    return /done|finished|completed|closed/.test(value) ? condition({ field: 'done', op: 'is', value: true }, 'done') : null;
+    return /done|finished|completed|closed/.test(value)
+      ? condition({ field: 'done', op: 'is', value: true }, 'done')
+      : null;
   }
   if (kind === 'case' && /open|solved|unsolved|closed/.test(value))
     return condition({ field: 'solved', op: 'is', value: /^(?:solved|closed)$/.test(value) });
@@ -82,14 +98,27 @@ function statusOf({ kind, has, spec }: State, value: string): Said | null {
 
 const RATING = words('(?<rating>hot|warm|cold)(?= leads?)');
 const ACTIVE: readonly (readonly [RegExp, Filter])[] = [
-  [words('(?:including|include|also|even|plus|with)(?: the)? inactive(?: (?:ones|people))?|(?:active or inactive|active and inactive)'), { any: [{ field: 'inactive', op: 'is', value: true }, { field: 'inactive', op: 'is', value: false }] }],
+  [
+    words(
+      '(?:including|include|also|even|plus|with)(?: the)? inactive(?: (?:ones|people))?|(?:active or inactive|active and inactive)',
+    ),
+    {
+      any: [
+        { field: 'inactive', op: 'is', value: true },
+        { field: 'inactive', op: 'is', value: false },
+      ],
+    },
+  ],
   [words('(?:no longer active|not active|inactive)'), { field: 'inactive', op: 'is', value: true }],
   [words('active'), { field: 'inactive', op: 'is', value: false }],
 ];
 const FLAGS: readonly (readonly [RegExp, Filter])[] = [
   [words('(?:not|un)[ -]?important'), { field: 'important', op: 'is', value: false }],
   [words('(?:marked (?:as )?)?(?:important|vips?)'), { field: 'important', op: 'is', value: true }],
-  [words('(?:with )?(?:a )?(?:possible |likely )?(?:duplicates?|look-alikes?)(?: pending)?'), { field: 'lookAlike', op: 'is', value: true }],
+  [
+    words('(?:with )?(?:a )?(?:possible |likely )?(?:duplicates?|look-alikes?)(?: pending)?'),
+    { field: 'lookAlike', op: 'is', value: true },
+  ],
 ];
 export const flags: Rule = (state) => {
   const rating = state.has('rating') ? state.take(RATING) : null;
@@ -99,19 +128,38 @@ export const flags: Rule = (state) => {
   // A tag of that name is what is meant by its name.
   const isTag = (state.vocabulary.values.tags ?? []).some(({ label }) => asTyped(label) === 'vip');
   for (const [pattern, filter] of FLAGS)
-    if ('field' in filter && state.has(filter.field) && !(isTag && /\bvips?\b/y.test(state.flat.slice(state.at))) && state.take(pattern))
+    if (
+      'field' in filter &&
+      state.has(filter.field) &&
+      !(isTag && /\bvips?\b/y.test(state.flat.slice(state.at))) &&
+      state.take(pattern)
+    )
       return condition(filter);
   return null;
 };
 
 /** Fields whose values may be named without them, in the order in which a name is theirs. */
-const NAMED = ['industry', 'stage', 'pipeline', 'tags', 'source', 'city', 'jobTitle', 'companyName', 'priority', 'taskKind', 'urgency', 'lists'] as const;
+const NAMED = [
+  'industry',
+  'stage',
+  'pipeline',
+  'tags',
+  'source',
+  'city',
+  'jobTitle',
+  'companyName',
+  'priority',
+  'taskKind',
+  'urgency',
+  'lists',
+] as const;
 const LEAD_INS: Record<(typeof NAMED)[number], string> = {
   industry: '(?:in )?(?:the )?(?:industry (?:is |of )?)?',
   stage: '(?:(?:that |which )?(?:are |is )?(?:in|at) )?(?:the )?(?:stage (?:is )?)?',
   pipeline: '(?:in )?(?:the )?(?:pipeline (?:is )?)?',
   tags: '(?:(?:that |who |which )?(?:are |is )?(?:tagged(?: as| with)?|(?:with |has |have |having )?(?:the )?tags?(?: is)?|labelled) )?',
-  source: '(?:(?:that |who |which )?(?:came |come )?(?:in )?(?:from|via|by|through|source(?: is)?|with source) )?(?:the |a |an )?',
+  source:
+    '(?:(?:that |who |which )?(?:came |come )?(?:in )?(?:from|via|by|through|source(?: is)?|with source) )?(?:the |a |an )?',
   city: '(?:(?:based |located |living )?(?:in|from|city(?: is)?) )?',
   jobTitle: '(?:(?:whose |with )?(?:job )?title(?: is)? |who are |working as )?(?:the |an? )?',
   companyName: '(?:(?:who )?(?:work |works |working )?(?:at|of|for|with|from) |company(?: is)? )?',
@@ -133,14 +181,21 @@ export const named: Rule = (state) => {
   let best: { end: number; said: Said; isNamed: boolean } | null = null;
   const start = state.at;
   for (const field of NAMED) {
-    const options = [...(state.spec.fields.get(field)?.options ?? []), ...(state.vocabulary.values[field] ?? [])];
+    const options = [
+      ...(state.spec.fields.get(field)?.options ?? []),
+      ...(state.vocabulary.values[field] ?? []),
+    ];
     if (!state.has(field) || !options.length) continue;
     const { values, pattern } = byForm(options);
     state.at = start;
-    const found = state.take(words(`(?<in>${LEAD_INS[field]})(?<value>${pattern})(?<after>${FOLLOWING[field] ?? ''})`));
+    const found = state.take(
+      words(`(?<in>${LEAD_INS[field]})(?<value>${pattern})(?<after>${FOLLOWING[field] ?? ''})`),
+    );
     const value = found && values.get(found.value ?? '');
     if (!found || value === undefined || value === null) continue;
-    const isNamed = /tag|source|via|industry|sector|title|company|stage|city|list|priority|\bat\b/.test(`${found.in ?? ''}${found.after ?? ''}`);
+    const isNamed = /tag|source|via|industry|sector|title|company|stage|city|list|priority|\bat\b/.test(
+      `${found.in ?? ''}${found.after ?? ''}`,
+    );
     if (value === 'task') continue;
     const goesOn = state.goesOn === field;
     if (!best || goesOn || (isNamed && !best.isNamed)) {
@@ -154,15 +209,20 @@ export const named: Rule = (state) => {
   return best?.said ?? null;
 };
 
-const CALLED = words('(?:(?:who |that |which )?(?:are |is )?(?:named|called)|(?:with |whose )?(?:the )?name(?: is| contains)?)(?! (?:today|yesterday|this|last|since|in|on|before|after|within|over|by|nor|or|and)\\b) (?<name>[\\p{L}\'.-]+)');
+const CALLED = words(
+  "(?:(?:who |that |which )?(?:are |is )?(?:named|called)|(?:with |whose )?(?:the )?name(?: is| contains)?)(?! (?:today|yesterday|this|last|since|in|on|before|after|within|over|by|nor|or|and)\\b) (?<name>[\\p{L}'.-]+)",
+);
 export const nameIs: Rule = (state) => {
   const start = state.at;
   const found = state.take(CALLED);
-  if (found?.name && state.has(state.spec.name)) return condition({ field: state.spec.name, op: 'contains', value: [found.name] });
+  if (found?.name && state.has(state.spec.name))
+    return condition({ field: state.spec.name, op: 'contains', value: [found.name] });
   state.at = start;
   return null;
 };
-const TITLE = words("(?:(?:whose |with )?(?:a )?job title|title) (?:contains|containing|including|has|with|starts with|starting with|like) (?<value>[\\p{L}'-]+)");
+const TITLE = words(
+  "(?:(?:whose |with )?(?:a )?job title|title) (?:contains|containing|including|has|with|starts with|starting with|like) (?<value>[\\p{L}'-]+)",
+);
 export const titleContains: Rule = (state) => {
   const found = state.has('jobTitle') ? state.take(TITLE) : null;
   const op = found?.all?.includes('start') ? 'startsWith' : 'contains';
@@ -179,11 +239,11 @@ const FIELDS: Record<string, string> = {
   'industr(?:y|ies)': 'industry',
   'cit(?:y|ies)': 'city',
   'countr(?:y|ies)': 'country',
-  'employees': 'employees',
+  employees: 'employees',
   'value|amount': 'amountMinor',
   'domain|website': 'domain',
-  'background': 'background',
-  'rating': 'rating',
+  background: 'background',
+  rating: 'rating',
   'owners?|reps?': 'owner',
   'next moves?|next steps?': 'nextMoveDue',
   'birthdays?': 'birthday',
@@ -191,7 +251,9 @@ const FIELDS: Record<string, string> = {
 const UNTAGGED = words('untagged|not tagged(?: at all)?(?! \\S)');
 const keyOf = (called: string): string | undefined =>
   Object.entries(FIELDS).find(([pattern]) => new RegExp(`^(?:${pattern})$`).test(called))?.[1];
-const MORE_FIELDS = words(`(?<and>,|and|or|nor) (?:an? |any |no |a known )?(?<field>${Object.keys(FIELDS).join('|')})(?! (?:in|at|of|is))`);
+const MORE_FIELDS = words(
+  `(?<and>,|and|or|nor) (?:an? |any |no |a known )?(?<field>${Object.keys(FIELDS).join('|')})(?! (?:in|at|of|is))`,
+);
 const WITH_FIELD = words(
   `(?:(?:who|that|which) )?(?<sign>with(?: an?| any| their)?|has(?: an?)?|have(?: an?)?|having(?: an?)?|without(?: an?y?| their)?|(?:(?:with|has|have|having) )?no(?: known)?|missing(?: an?| their)?|lacking(?: an?)?|whose)? ?(?<field>${Object.keys(FIELDS).join('|')})(?<is> (?:is |are )?(?:missing|empty|unknown|known|filled in|not known))?`,
 );
@@ -200,11 +262,19 @@ export const filled: Rule = (state) => {
   if (state.has('tags') && state.take(UNTAGGED)) return condition({ field: 'tags', op: 'empty' });
   const found = state.take(WITH_FIELD);
   const key = found && keyOf(found.field ?? '');
-  if (!found || !key || !state.has(key) || (!found.sign && !found.is) || (found.sign === 'whose' && !found.is)) {
+  if (
+    !found ||
+    !key ||
+    !state.has(key) ||
+    (!found.sign && !found.is) ||
+    (found.sign === 'whose' && !found.is)
+  ) {
     state.at = start;
     return null;
   }
-  const isNone = /without|no\b|missing|lacking/.test(found.sign ?? '') || /missing|empty|unknown|not known/.test(found.is ?? '');
+  const isNone =
+    /without|no\b|missing|lacking/.test(found.sign ?? '') ||
+    /missing|empty|unknown|not known/.test(found.is ?? '');
   const op = isNone ? 'empty' : 'filled';
   const parts: Filter[] = [{ field: key, op }];
   let isEither = false;

@@ -16,7 +16,8 @@ const MONTHS = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', '
 const MONTH =
   '(?<month>jan(?:uary)?|feb(?:ruary)?|mar(?:ch)?|apr(?:il)?|may|june?|july?|aug(?:ust)?|sept?(?:ember)?|oct(?:ober)?|nov(?:ember)?|dec(?:ember)?)';
 const WEEKDAYS = ['mon', 'tue', 'wed', 'thu', 'fri', 'sat', 'sun'];
-const WEEKDAY = '(?<weekday>mon(?:day)?|tue(?:s(?:day)?)?|wed(?:nesday)?|thu(?:rs(?:day)?)?|fri(?:day)?|sat(?:urday)?|sun(?:day)?)';
+const WEEKDAY =
+  '(?<weekday>mon(?:day)?|tue(?:s(?:day)?)?|wed(?:nesday)?|thu(?:rs(?:day)?)?|fri(?:day)?|sat(?:urday)?|sun(?:day)?)';
 const UNIT = '(?<unit>days?|weeks?|months?|quarters?|years?|fortnights?)';
 const ONE_UNIT = '(?<unit>day|week|month|quarter|year)';
 
@@ -76,34 +77,66 @@ const iso = (at: DateTime): string => at.toISODate() ?? '';
 
 type Reader = readonly [pattern: RegExp, make: (words: Words, clock: Clock) => When | null];
 const at = (pattern: string): RegExp => new RegExp(`${pattern}(?![\\p{L}\\d])`, 'uy');
-const SHIFTS: Record<string, number> = { this: 0, current: 0, last: -1, previous: -1, past: -1, next: 1, coming: 1 };
+const SHIFTS: Record<string, number> = {
+  this: 0,
+  current: 0,
+  last: -1,
+  previous: -1,
+  past: -1,
+  next: 1,
+  coming: 1,
+};
 
 /** One stretch of days: "june", "3 june 2026", "last week", "2025", "monday", "yesterday". */
 const DATES: readonly Reader[] = [
-  [at('(?<iso>\\d{4}-\\d{2}-\\d{2})'), ({ iso: day = '' }) => (DateTime.fromISO(day).isValid ? { day } : null)],
+  [
+    at('(?<iso>\\d{4}-\\d{2}-\\d{2})'),
+    ({ iso: day = '' }) => (DateTime.fromISO(day).isValid ? { day } : null),
+  ],
   [
     at('(?<day>\\d{1,2})[./](?<number>\\d{1,2})[./](?<year>\\d{4}|\\d{2})'),
     ({ day, number, year }, clock) => clock.dated(Number(day), Number(number), year),
   ],
-  [at(`(?:the )?(?<day>\\d{1,2})(?:st|nd|rd|th)?(?: of)? ${MONTH}(?: (?<year>\\d{4}))?`), ({ day = '', month = '', year }, clock) => clock.day(day, month, year)],
-  [at(`${MONTH} (?:the )?(?<day>\\d{1,2})(?:st|nd|rd|th)?(?: (?<year>\\d{4}))?`), ({ day = '', month = '', year }, clock) => clock.day(day, month, year)],
+  [
+    at(`(?:the )?(?<day>\\d{1,2})(?:st|nd|rd|th)?(?: of)? ${MONTH}(?: (?<year>\\d{4}))?`),
+    ({ day = '', month = '', year }, clock) => clock.day(day, month, year),
+  ],
+  [
+    at(`${MONTH} (?:the )?(?<day>\\d{1,2})(?:st|nd|rd|th)?(?: (?<year>\\d{4}))?`),
+    ({ day = '', month = '', year }, clock) => clock.day(day, month, year),
+  ],
   [at(`${MONTH} ?(?<year>\\d{4})?`), ({ month = '', year }, clock) => clock.month(month, year)],
-  [at(`(?:last )${WEEKDAY}`), ({ weekday = '' }, clock) => {
-    const wanted = WEEKDAYS.indexOf(weekday.slice(0, 3)) + 1;
-    return { day: iso(clock.today.minus({ days: (clock.today.weekday - wanted + 7) % 7 || 7 })) };
-  }],
+  [
+    at(`(?:last )${WEEKDAY}`),
+    ({ weekday = '' }, clock) => {
+      const wanted = WEEKDAYS.indexOf(weekday.slice(0, 3)) + 1;
+      return { day: iso(clock.today.minus({ days: (clock.today.weekday - wanted + 7) % 7 || 7 })) };
+    },
+  ],
   [at(`(?:this |next )?${WEEKDAY}`), ({ weekday = '' }, clock) => clock.weekday(weekday)],
   [at('today'), () => ({ away: 0, unit: 'day' })],
   [at('yesterday'), () => ({ away: -1, unit: 'day' })],
   [at('tomorrow'), () => ({ away: 1, unit: 'day' })],
-  [at(`(?:the )?(?:start|beginning) of (?:the |this )?${ONE_UNIT}`), ({ unit }, clock) => ({ day: iso(clock.today.startOf(unit as Unit)) })],
-  [at(`(?:the )?(?:end) of (?:the |this )?${ONE_UNIT}`), ({ unit }, clock) => ({ day: iso(clock.today.endOf(unit as Unit)) })],
-  [at(`(?:the )?(?<shift>this|current|last|previous|past|next|coming) ${ONE_UNIT}`), ({ shift = '', unit }) => ({ unit: unit as Unit, shift: SHIFTS[shift] ?? 0 })],
+  [
+    at(`(?:the )?(?:start|beginning) of (?:the |this )?${ONE_UNIT}`),
+    ({ unit }, clock) => ({ day: iso(clock.today.startOf(unit as Unit)) }),
+  ],
+  [
+    at(`(?:the )?(?:end) of (?:the |this )?${ONE_UNIT}`),
+    ({ unit }, clock) => ({ day: iso(clock.today.endOf(unit as Unit)) }),
+  ],
+  [
+    at(`(?:the )?(?<shift>this|current|last|previous|past|next|coming) ${ONE_UNIT}`),
+    ({ shift = '', unit }) => ({ unit: unit as Unit, shift: SHIFTS[shift] ?? 0 }),
+  ],
   [at(`(?<number>${NUMBER}) ${UNIT} ago`), (words) => away(words, -1)],
-  [at('q(?<quarter>[1-4])(?: (?<year>\\d{4}))?'), ({ quarter, year }, clock) => ({
-    unit: 'quarter',
-    day: iso(DateTime.utc(year ? Number(year) : clock.today.year, Number(quarter) * 3 - 2, 1)),
-  })],
+  [
+    at('q(?<quarter>[1-4])(?: (?<year>\\d{4}))?'),
+    ({ quarter, year }, clock) => ({
+      unit: 'quarter',
+      day: iso(DateTime.utc(year ? Number(year) : clock.today.year, Number(quarter) * 3 - 2, 1)),
+    }),
+  ],
   [at('(?<year>20\\d{2}|19\\d{2})'), ({ year }) => ({ unit: 'year', day: `${year}-01-01` })],
 ];
 
@@ -118,26 +151,41 @@ function readDate(flat: string, from: number, clock: Clock): { when: When; end: 
 }
 
 const SEASONS: Record<string, number> = { spring: 3, summer: 6, autumn: 9, fall: 9, winter: 12 };
-const SEASON = at('(?:(?<sign>since|before|after|in|during|over) )(?:the |last |this |this past )?(?<season>spring|summer|autumn|fall|winter)');
+const SEASON = at(
+  '(?:(?<sign>since|before|after|in|during|over) )(?:the |last |this |this past )?(?<season>spring|summer|autumn|fall|winter)',
+);
 /** Seasons are those of meteorology in the north: summer is June to August (common practice). */
 function readSeason(flat: string, from: number, clock: Clock): TimePhrase | null {
   const found = groupsOf(SEASON, flat, from);
   if (!found) return null;
   const first = clock.month(MONTHS[(SEASONS[found.words.season ?? ''] ?? 6) - 1] ?? 'jun');
   const start = 'day' in first ? first.day : '';
-  const last: When = { unit: 'month', day: iso(DateTime.fromISO(start, { zone: 'utc' }).plus({ months: 2 })) };
+  const last: When = {
+    unit: 'month',
+    day: iso(DateTime.fromISO(start, { zone: 'utc' }).plus({ months: 2 })),
+  };
   const { sign } = found.words;
   if (sign === 'since' || sign === 'before') return { op: sign, value: first, end: found.end };
-  return sign === 'after' ? { op: 'after', value: last, end: found.end } : { op: 'between', value: [first, last], end: found.end };
+  return sign === 'after'
+    ? { op: 'after', value: last, end: found.end }
+    : { op: 'between', value: [first, last], end: found.end };
 }
 
-const RANGE = at(`(?:in |within |during |over |for )?(?:the )?(?:last|past|previous) (?<number>${NUMBER}) ${UNIT}`);
+const RANGE = at(
+  `(?:in |within |during |over |for )?(?:the )?(?:last|past|previous) (?<number>${NUMBER}) ${UNIT}`,
+);
 const LAST_UNIT = at(`(?:in|within|during|over) (?:the )(?:last|past) ${ONE_UNIT}`);
-const AHEAD = at(`(?:(?:in |within |over |during )?(?:the )?(?:next|coming) |within (?:the next )?)(?<number>${NUMBER}) ${UNIT}`);
+const AHEAD = at(
+  `(?:(?:in |within |over |during )?(?:the )?(?:next|coming) |within (?:the next )?)(?<number>${NUMBER}) ${UNIT}`,
+);
 const AHEAD_UNIT = at(`(?:in|within|during|over) the (?:next|coming) ${ONE_UNIT}`);
-const OVER_AGO = at(`(?<sign>over|more than|at least|longer than|under|less than) (?<number>${NUMBER}) ${UNIT} ago`);
+const OVER_AGO = at(
+  `(?<sign>over|more than|at least|longer than|under|less than) (?<number>${NUMBER}) ${UNIT} ago`,
+);
 const AGO_OR_MORE = at(`(?<number>${NUMBER}) ${UNIT} (?:or more ago|ago or (?:more|longer|earlier))`);
-const LASTING = at(`(?:for|in) (?:the last |over |more than |at least )?(?<number>${NUMBER}) (?:or more )?${UNIT}(?: or more| or longer)?`);
+const LASTING = at(
+  `(?:for|in) (?:the last |over |more than |at least )?(?<number>${NUMBER}) (?:or more )?${UNIT}(?: or more| or longer)?`,
+);
 const PREPOSITIONS: readonly (readonly [RegExp, Operator])[] = [
   [at('(?:ever )?since(?: the)?'), 'since'],
   [at('(?:earlier than|before|prior to)'), 'before'],

@@ -1,3 +1,5 @@
+import { STARTING_VIEWS } from './views/starting';
+
 /** Records can be asked about in one language, and questions can be kept as views. */
 export const name = '0033-queries';
 
@@ -37,4 +39,9 @@ CREATE TABLE last_views (
   PRIMARY KEY (user_id, kind)
 );
 CREATE INDEX last_views_view ON last_views (view_id);
+INSERT INTO views (id, kind, name, query, shared, position, created_at, updated_at) VALUES
+${STARTING_VIEWS.map(
+  ([kind, called, query], at) =>
+    `(gen_random_uuid(), '${kind}', '${called}', '${JSON.stringify(query)}', 'everybody', ${at}, now(), now())`,
+).join(',\n')};
 `;

@@ -22,6 +22,7 @@ import { definePipelineModels } from './pipelines';
 import { defineQualifyingModels } from './qualifying';
 import { defineRelationModels } from './relations';
 import { defineUserModels } from './users';
+import { defineViewModels } from './views';
 import { defineVisibilityModels } from './visibility';
 
 export function defineModels(sequelize: Sequelize): void {
@@ -48,5 +49,6 @@ export function defineModels(sequelize: Sequelize): void {
   definePipelineModels(sequelize);
   defineRelationModels(sequelize);
   defineOutboxModels(sequelize);
+  defineViewModels(sequelize);
   defineVisibilityModels(sequelize);
 }

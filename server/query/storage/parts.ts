@@ -1,7 +1,10 @@
 import type { SqlField, SqlJoin, SqlRelation } from '@emporikon/core/query/sql/storage';
 
 /** A column of the record itself. */
-export const column = (name: string, more: Omit<SqlField, 'sql'> = {}): SqlField => ({ sql: `{r}.${name}`, ...more });
+export const column = (name: string, more: Omit<SqlField, 'sql'> = {}): SqlField => ({
+  sql: `{r}.${name}`,
+  ...more,
+});
 /** A column of one of its joins. */
 export const joined = (join: string, name: string, more: Omit<SqlField, 'sql' | 'joins'> = {}): SqlField => ({
   sql: `{r.${join}}.${name}`,
@@ -33,7 +36,10 @@ export const personJoin: SqlJoin = {
 };
 
 const DAYS = (sql: string): string => `floor(extract(epoch FROM {now} - ${sql}) / 86400)`;
-export const daysSince = (sql: string, joins: readonly string[] = []): SqlField => ({ sql: DAYS(sql), joins });
+export const daysSince = (sql: string, joins: readonly string[] = []): SqlField => ({
+  sql: DAYS(sql),
+  joins,
+});
 
 const openTasks = (column: string): string => `FROM tasks k WHERE k.${column} = {r}.id AND k.done_at IS NULL`;
 /** The next move of what tasks name in a column. */
@@ -77,10 +83,17 @@ export const madeAt = {
 } satisfies Record<string, SqlField>;
 
 /** Records that name this one in a column, or that it names. */
-export const by = (table: string, column: string): SqlRelation => ({ from: `${table} {t}`, on: `{t}.${column} = {r}.id` });
-export const to = (table: string, column: string): SqlRelation => ({ from: `${table} {t}`, on: `{t}.id = {r}.${column}` });
+export const by = (table: string, column: string): SqlRelation => ({
+  from: `${table} {t}`,
+  on: `{t}.${column} = {r}.id`,
+});
+export const to = (table: string, column: string): SqlRelation => ({
+  from: `${table} {t}`,
+  on: `{t}.id = {r}.${column}`,
+});
 export const through = (between: string, own: string, table: string, other: string): SqlRelation => ({
   from: `${between} {x} JOIN ${table} {t} ON {t}.id = {x}.${other}`,
   on: `{x}.${own} = {r}.id`,
 });
-export const entriesOf = (column: string): SqlRelation => through('ledger_links', column, 'ledger_entries', 'entry_id');
+export const entriesOf = (column: string): SqlRelation =>
+  through('ledger_links', column, 'ledger_entries', 'entry_id');

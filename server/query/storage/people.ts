@@ -32,6 +32,7 @@ const DEALS = 'deal_roles o JOIN deals d ON d.id = o.deal_id WHERE o.person_id =
 
 export const person: SqlKind = {
   table: 'people',
+  links: { companyName: '{r}.company_id' },
   joins: {
     company: companyJoin(),
     owner: ownerJoin(),
@@ -61,7 +62,12 @@ export const person: SqlKind = {
     lastTouched: joined('turn', 'touched_at'),
     daysQuiet: daysSince('{r.turn}.spoken_at', ['turn']),
     lastKind: lastKind('person_id'),
-    turn: { sql: "coalesce({r.turn}.turn, 'nobody')", joins: ['turn'], only: { ours: "{r.turn}.turn = 'ours'" }, knownJoins: ['turn'] },
+    turn: {
+      sql: "coalesce({r.turn}.turn, 'nobody')",
+      joins: ['turn'],
+      only: { ours: "{r.turn}.turn = 'ours'" },
+      knownJoins: ['turn'],
+    },
     turnSince: joined('turn', 'since'),
     ...nextMove('person_id'),
     ...openDeals(DEALS),

@@ -21,6 +21,7 @@ import {
 
 export const lead: SqlKind = {
   table: 'leads',
+  links: { companyName: '{r}.company_id', fullName: '{r}.person_id' },
   joins: {
     company: companyJoin(),
     owner: ownerJoin(),
@@ -65,6 +66,7 @@ const overPeople = (sql: string): string =>
   `(SELECT ${sql} FROM deal_roles o JOIN turns w ON w.person_id = o.person_id WHERE o.deal_id = {r}.id)`;
 export const deal: SqlKind = {
   table: 'deals',
+  links: { companyName: '{r}.company_id' },
   joins: {
     company: companyJoin(),
     owner: ownerJoin(),
@@ -109,6 +111,7 @@ export const deal: SqlKind = {
 
 export const task: SqlKind = {
   table: 'tasks',
+  links: { companyName: '{r}.company_id', fullName: '{r}.person_id' },
   joins: { owner: ownerJoin('assignee_id'), person: personJoin, company: companyJoin() },
   fields: {
     title: column('title', { isRequired: true }),

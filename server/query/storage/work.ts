@@ -1,8 +1,22 @@
 import type { SqlKind } from '@emporikon/core/query/sql/storage';
-import { by, column, companyJoin, entriesOf, joined, moveJoin, nextMove, owned, ownerJoin, personJoin, through, to } from './parts';
+import {
+  by,
+  column,
+  companyJoin,
+  entriesOf,
+  joined,
+  moveJoin,
+  nextMove,
+  owned,
+  ownerJoin,
+  personJoin,
+  through,
+  to,
+} from './parts';
 
 export const project: SqlKind = {
   table: 'projects',
+  links: { companyName: '{r}.company_id' },
   joins: {
     company: companyJoin(),
     owner: ownerJoin(),
@@ -33,12 +47,17 @@ export const project: SqlKind = {
 
 export const caseKind: SqlKind = {
   table: 'cases',
+  links: { companyName: '{r}.company_id', fullName: '{r}.person_id' },
   joins: { company: companyJoin(), owner: ownerJoin(), person: personJoin, move: moveJoin('case_id') },
   fields: {
     title: column('title', { isRequired: true }),
     urgency: column('urgency', { isRequired: true }),
     cameBy: column('came_by', { isRequired: true }),
-    solved: { sql: '{r}.solved_at IS NOT NULL', yes: '{r}.solved_at IS NOT NULL', no: '{r}.solved_at IS NULL' },
+    solved: {
+      sql: '{r}.solved_at IS NOT NULL',
+      yes: '{r}.solved_at IS NOT NULL',
+      no: '{r}.solved_at IS NULL',
+    },
     fullName: joined('person', 'full_name'),
     companyName: joined('company', 'name'),
     ...owned(),
@@ -58,7 +77,8 @@ export const caseKind: SqlKind = {
   },
 };
 
-const linked = (column: string): string => `ledger_links k WHERE k.entry_id = {r}.id AND k.${column} IS NOT NULL ORDER BY k.id LIMIT 1`;
+const linked = (column: string): string =>
+  `ledger_links k WHERE k.entry_id = {r}.id AND k.${column} IS NOT NULL ORDER BY k.id LIMIT 1`;
 export const entry: SqlKind = {
   table: 'ledger_entries',
   joins: {},
@@ -69,9 +89,17 @@ export const entry: SqlKind = {
     at: column('at', { isRequired: true }),
     author: column('actor_id'),
     outcome: column('outcome'),
-    pinned: { sql: '{r}.pinned_at IS NOT NULL', yes: '{r}.pinned_at IS NOT NULL', no: '{r}.pinned_at IS NULL' },
-    fullName: { sql: `(SELECT p.full_name FROM people p WHERE p.id = (SELECT k.person_id FROM ${linked('person_id')}))` },
-    companyName: { sql: `(SELECT c.name FROM companies c WHERE c.id = (SELECT k.company_id FROM ${linked('company_id')}))` },
+    pinned: {
+      sql: '{r}.pinned_at IS NOT NULL',
+      yes: '{r}.pinned_at IS NOT NULL',
+      no: '{r}.pinned_at IS NULL',
+    },
+    fullName: {
+      sql: `(SELECT p.full_name FROM people p WHERE p.id = (SELECT k.person_id FROM ${linked('person_id')}))`,
+    },
+    companyName: {
+      sql: `(SELECT c.name FROM companies c WHERE c.id = (SELECT k.company_id FROM ${linked('company_id')}))`,
+    },
     createdAt: column('created_at', { isRequired: true }),
   },
   relations: {

@@ -1,0 +1,225 @@
+import { OPERATORS } from '@emporikon/core/query/operators';
+import type { Query } from '@emporikon/core/query/types';
+import { runInTransaction } from '../commands/context';
+import { useHouse } from '../testing/harness';
+import { totalsOf, pageOfIds, valuesOf } from './answer';
+import { loadSchema } from './schema';
+
+const use = useHouse();
+const person = async (fullName: string, more: object = {}) =>
+  (await use.pell.call('POST /api/people', { body: { fullName, ...more } })).body.person;
+const ask = async (query: object, by = use.pell) =>
+  (await by.call('POST /api/queries', { body: { query: { kind: 'person', ...query } } })).body;
+const names = async (filter: object, by = use.pell) =>
+  (await ask({ filter }, by)).items.map((item) => item.values.fullName);
+
+const VALUES = {
+  text: 'x',
+  choice: ['x'],
+  several: ['x'],
+  user: ['me'],
+  number: 3,
+  money: 3,
+  day: { away: -3, unit: 'day' },
+  time: { unit: 'week', shift: 0 },
+  yearly: { unit: 'month', shift: 0 },
+  flag: true,
+} as const;
+
+it('every field of every kind can be compared in every way, grouped, sorted, added up and shown', async () => {
+  await runInTransaction(use.house.tools, null, async (context) => {
+    const schema = await loadSchema(context);
+    for (const spec of Object.values(schema.registry)) {
+      const queries: Query[] = [...spec.fields.values()].flatMap((field): Query[] => [
+        ...OPERATORS[field.type].map((op): Query => {
+          const value = op === 'between' ? [VALUES[field.type], VALUES[field.type]] : VALUES[field.type];
+          const comparison = op === 'empty' || op === 'filled' ? { field: field.key, op } : { field: field.key, op, value };
+          return { kind: spec.kind, filter: { not: comparison as never } };
+        }),
+        ...(field.type === 'several'
+          ? []
+          : [{ kind: spec.kind, groups: [{ field: field.key }], order: [{ field: field.key, direction: 'desc' as const }] }]),
+      ]);
+      for (const { key } of spec.relations.values()) queries.push({ kind: spec.kind, filter: { relation: key, has: 'all' } });
+      for (const query of queries) {
+        await pageOfIds(context, schema, query, { limit: 1 });
+        await totalsOf(context, schema, query);
+      }
+      await valuesOf(context, schema, { kind: spec.kind, columns: [...spec.fields.keys()] }, [crypto.randomUUID()]);
+    }
+  });
+});
+
+describe('a query over the API', () => {
+  it('answers rows with what was asked for, page by page', async () => {
+    for (const name of ['Aoife Nolan', 'Bea Amado', 'Cleo Brandt'])
+      await person(name, { tags: ['paged'], companyName: `Firm of ${name}` });
+    const query = {
+      kind: 'person',
+      filter: { field: 'tags', op: 'hasAny', value: ['paged'] },
+      order: [{ field: 'fullName', direction: 'desc' }],
+      columns: ['companyName', 'owner'],
+    };
+    const first = (await use.pell.call('POST /api/queries', { body: { query, limit: 2 } })).body;
+    expect(first.items.map((item) => item.values)).toEqual([
+      { fullName: 'Cleo Brandt', companyName: 'Firm of Cleo Brandt', owner: expect.any(String) },
+      { fullName: 'Bea Amado', companyName: 'Firm of Bea Amado', owner: expect.any(String) },
+    ]);
+    expect(first.items[0]?.links.companyName).toEqual(expect.any(String));
+    const rest = (await use.pell.call('POST /api/queries', { body: { query, limit: 2, cursor: first.next } })).body;
+    expect(rest.items.map((item) => item.values.fullName)).toEqual(['Aoife Nolan']);
+    expect(rest.next).toBeNull();
+    const other = await use.pell.call('POST /api/queries', {
+      body: { query: { ...query, order: [] }, cursor: first.next },
+    });
+    expect(other.status).toBe(422);
+  });
+
+  it.each([
+    [{ field: 'nothing', op: 'is', value: 'x' }, 'people have no field “nothing”'],
+    [{ field: 'fullName', op: 'over', value: 3 }, '“Name” cannot be compared with “is over”'],
+    [{ field: 'standing', op: 'is', value: ['king'] }, 'has no value “king”'],
+    [{ field: 'createdAt', op: 'in', value: { day: '2026-02-30' } }, 'takes a date or a period'],
+    [{ relation: 'nothing', has: 'any' }, 'people are not related to “nothing”'],
+  ])('says what is wrong with %j', async (filter, words) => {
+    const { status, body } = await use.pell.call('POST /api/queries', { body: { query: { kind: 'person', filter } } });
+    expect(status).toBe(422);
+    expect(body.detail).toContain(words);
+  });
+
+  it.each([
+    ['deep', Array.from({ length: 3000 }).reduce<object>((inner) => ({ not: inner }), { field: 'fullName', op: 'filled' })],
+    ['wide', { any: Array.from({ length: 61 }, () => ({ field: 'fullName', op: 'filled' })) }],
+    ['a doubling', Array.from({ length: 7 }).reduce<object>((inner) => ({ any: [inner, inner] }), { field: 'fullName', op: 'filled' })],
+    ['no condition', { drop: 'table' }],
+    ['a value in SQL', { field: "fullName'; DROP TABLE people; --", op: 'filled' }],
+  ])('refuses a hostile condition: %s', async (_, filter) => {
+    const { status } = await use.pell.call('POST /api/queries', { body: { query: { kind: 'person', filter } } });
+    expect([400, 422]).toContain(status);
+  });
+
+  it('takes any text as a value', async () => {
+    await person("Robert'); DROP", { tags: ['odd'] });
+    await person('100 %_\\ sure', { tags: ['odd'] });
+    const odd = { field: 'tags', op: 'hasAny', value: ['odd'] };
+    const holding = (value: string) => names({ all: [odd, { field: 'fullName', op: 'contains', value }] });
+    expect(await holding("t'); DR")).toEqual(["Robert'); Drop"]);
+    expect(await holding('%_\\')).toEqual(['100 %_\\ sure']);
+    expect(await holding('0_%')).toEqual([]);
+  });
+
+  it('counts and adds up by group', async () => {
+    await person('Group One', { tags: ['grouped', 'a'], jobTitle: 'Baker' });
+    await person('Group Two', { tags: ['grouped'], jobTitle: 'Baker' });
+    await person('Group Three', { tags: ['grouped'] });
+    const { items } = (
+      await use.pell.call('POST /api/queries/totals', {
+        body: {
+          query: {
+            kind: 'person',
+            filter: { field: 'tags', op: 'hasAny', value: ['grouped'] },
+            groups: [{ field: 'jobTitle' }],
+            totals: [{ how: 'sum', field: 'openDeals' }],
+          },
+        },
+      })
+    ).body;
+    expect(items).toEqual([
+      { keys: [], count: 3, totals: [0] },
+      { keys: ['Baker'], count: 2, totals: [0] },
+      { keys: [null], count: 1, totals: [0] },
+    ]);
+  });
+
+  it('never tells of what its reader may not see: not in rows, counts, relations or words', async () => {
+    const secret = await person('Hidden Person', { tags: ['secret'], companyName: 'Hidden Firm' });
+    await use.pell.call('PUT /api/visibility/:kind/:id', {
+      params: { kind: 'people', id: secret.id },
+      body: { visibility: 'named', peopleIds: [(await use.pell.call('GET /api/session')).body.id] },
+    });
+    const filter = { field: 'tags', op: 'hasAny', value: ['secret'] };
+    expect(await names(filter)).toEqual(['Hidden Person']);
+    expect(await names(filter, use.ines)).toEqual([]);
+    const { items } = (
+      await use.ines.call('POST /api/queries/totals', { body: { query: { kind: 'person', filter, groups: [{ field: 'fullName' }] } } })
+    ).body;
+    expect(items).toEqual([{ keys: [], count: 0, totals: [] }]);
+    const firms = await ask({ kind: 'company', filter: { relation: 'people', has: 'any', where: filter } }, use.ines);
+    expect(firms.items).toEqual([]);
+    const { body } = await use.ines.call('POST /api/queries/words', { body: { words: 'tagged secret' } });
+    expect(body.notUnderstood).not.toEqual([]);
+  });
+
+  it('reads plain words with what this organisation knows', async () => {
+    await person('Ana Sol', { tags: ['autumn fair'], companyName: 'Padaria Central', jobTitle: 'Night Baker' });
+    const { body } = await use.pell.call('POST /api/queries/words', {
+      body: { words: 'people at padaria central tagged autumn fair owned by ines or me, by standing, and shiny' },
+    });
+    expect(body).toMatchObject({
+      kind: 'person',
+      conditions: [
+        { field: 'companyName', op: 'is', value: ['Padaria Central'] },
+        { field: 'tags', op: 'hasAny', value: ['autumn fair'] },
+        { field: 'owner', op: 'is', value: [expect.stringMatching(/^[0-9a-f-]{36}$/), 'me'] },
+      ],
+      groups: [{ field: 'standing' }],
+      notUnderstood: ['shiny'],
+    });
+  });
+});
+
+describe('views', () => {
+  const QUERY = { kind: 'person', filter: { all: [{ field: 'standing', op: 'is', value: ['prospect'] }] } };
+  const save = async (name: string, more: object = {}, by = use.pell) =>
+    by.call('POST /api/views', { body: { name, query: QUERY, ...more } });
+  const listed = async (by = use.pell) => (await by.call('GET /api/views', { query: { kind: 'person' } })).body;
+
+  it('begin with a set that everybody has and that answers', async () => {
+    for (const kind of ['person', 'company', 'lead', 'deal', 'task']) {
+      const { items } = (await use.pell.call('GET /api/views', { query: { kind } })).body;
+      expect(items.length).toBeGreaterThan(1);
+      for (const { query } of items)
+        expect((await use.pell.call('POST /api/queries', { body: { query } })).status).toBe(200);
+    }
+  });
+
+  it('are saved, changed, shared, remembered, deleted, and taken back', async () => {
+    const { view } = (await save('Mine alone')).body;
+    expect((await listed(use.ines)).items.map((one) => one.name)).not.toContain('Mine alone');
+    expect((await use.ines.call('GET /api/views/:id', { params: { id: view.id } })).status).toBe(404);
+    const shared = await use.pell.call('PATCH /api/views/:id', {
+      params: { id: view.id },
+      body: { version: view.version, shared: 'everybody', name: 'All of us' },
+    });
+    expect(shared.body.view).toMatchObject({ name: 'All of us', shared: 'everybody', mayChange: true });
+    const seen = (await listed(use.ines)).items.find((one) => one.name === 'All of us');
+    expect(seen).toMatchObject({ mayChange: false, owner: 'Pell Garrick' });
+    const refused = await use.ines.call('PATCH /api/views/:id', {
+      params: { id: view.id },
+      body: { version: shared.body.view.version, name: 'Ines’s now' },
+    });
+    expect(refused.status).toBe(403);
+    const late = await use.pell.call('PATCH /api/views/:id', {
+      params: { id: view.id },
+      body: { version: view.version, name: 'Too late' },
+    });
+    expect(late.status).toBe(409);
+    await use.ines.call('PUT /api/views/:id/last', { params: { id: view.id } });
+    expect((await listed(use.ines)).last).toBe(view.id);
+    const gone = await use.pell.call('DELETE /api/views/:id', { params: { id: view.id } });
+    expect((await listed(use.ines)).last).toBeNull();
+    await use.pell.call('POST /api/events/:id/undo', { params: { id: String(gone.body.eventId) } });
+    expect((await listed()).items.map((one) => one.name)).toContain('All of us');
+  });
+
+  it('have a name once for each of their owners, and are shared with a team by whoever is in one', async () => {
+    expect((await save('Twice')).status).toBe(201);
+    expect((await save('twice')).status).toBe(409);
+    expect((await save('Twice', {}, use.ines)).status).toBe(201);
+    expect((await save('Ours', { shared: 'team' })).status).toBe(422);
+    await use.house.sequelize.query("UPDATE users SET team = 'North' WHERE name LIKE 'Pell%' OR name LIKE 'Mara%'");
+    expect((await save('Ours', { shared: 'team' })).status).toBe(201);
+    expect((await listed(use.mara)).items.map((one) => one.name)).toContain('Ours');
+    expect((await listed(use.ines)).items.map((one) => one.name)).not.toContain('Ours');
+  });
+});
