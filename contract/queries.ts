@@ -2,7 +2,7 @@ import { RECORD_KINDS, type Filter as AnyFilter, type When as AnyWhen } from '@e
 import { z } from 'zod';
 import { Done, Id, IdParam, Line, routes, Time, Version } from './common';
 
-export const RecordKind = z.enum(RECORD_KINDS);
+const RecordKind = z.enum(RECORD_KINDS);
 const Unit = z.enum(['day', 'week', 'month', 'quarter', 'year']);
 const Day = z.string().max(10);
 const When: z.ZodType<AnyWhen> = z.union([
@@ -57,21 +57,21 @@ function isShallow(value: unknown): boolean {
   }
   return true;
 }
-export const Filter = z
+const Filter = z
   .record(z.string(), z.unknown())
   .describe(
     'a condition: {field, op, value}, {all: […]}, {any: […]}, {not: …}, {relation, has, where} or {relation, count, where}; docs/queries.md',
   );
 const FilterIn = Filter.refine(isShallow, { message: 'is nested too deep', abort: true }).pipe(Shape);
 
-export const Group = z.strictObject({
+const Group = z.strictObject({
   field: Key,
   by: z
     .union([Unit, z.literal('letter'), z.strictObject({ bands: z.array(z.number()).min(1).max(50) })])
     .optional(),
 });
-export const Order = z.strictObject({ field: Key, direction: z.enum(['asc', 'desc']) });
-export const Total = z.strictObject({
+const Order = z.strictObject({ field: Key, direction: z.enum(['asc', 'desc']) });
+const Total = z.strictObject({
   how: z.enum(['count', 'sum', 'mean', 'median', 'least', 'most']),
   field: Key.optional(),
 });
@@ -82,12 +82,18 @@ const parts = {
   totals: z.array(Total).max(60).default([]),
   columns: z.array(Key).max(60).default([]),
 };
-export const QueryIn = z.strictObject({ ...parts, filter: FilterIn.optional() });
-export const QueryOut = z.object({ ...parts, filter: Filter.optional() });
-export type QueryOut = z.infer<typeof QueryOut>;
+const QueryIn = z.strictObject({ ...parts, filter: FilterIn.optional() });
+const QueryOut = z.object({
+  kind: RecordKind,
+  filter: Filter.optional(),
+  groups: z.array(Group),
+  order: z.array(Order),
+  totals: z.array(Total),
+  columns: z.array(Key),
+});
 
 const Option = z.object({ value: z.string(), label: z.string() });
-export const QueryField = z.object({
+const QueryField = z.object({
   key: z.string(),
   label: z.string(),
   type: z.enum(['text', 'choice', 'several', 'user', 'number', 'money', 'day', 'time', 'yearly', 'flag']),
@@ -98,7 +104,7 @@ export const QueryField = z.object({
 });
 export type QueryField = z.infer<typeof QueryField>;
 const Plain = z.union([z.string(), z.number(), z.boolean(), z.array(z.string()), z.null()]);
-export const FoundRecord = z.object({
+const FoundRecord = z.object({
   id: Id,
   values: z
     .record(z.string(), Plain)
@@ -107,20 +113,18 @@ export const FoundRecord = z.object({
   keys: z.array(z.string().nullable()).describe('the groups it is in, outermost first'),
 });
 export type FoundRecord = z.infer<typeof FoundRecord>;
-export const Totals = z.object({
+const Totals = z.object({
   keys: z.array(z.string().nullable()),
   count: z.int(),
   totals: z.array(z.union([z.number(), z.string(), z.null()])),
 });
 
-export const ShownAs = z.enum(['table', 'cards', 'lanes']);
-export const View = z.object({
+const View = z.object({
   id: Id,
   version: Version,
   kind: RecordKind,
   name: z.string(),
   query: QueryOut,
-  shownAs: ShownAs,
   shared: z.enum(['me', 'team', 'everybody']),
   owner: z.string().nullable().describe('null: it came with the program'),
   mayChange: z.boolean(),
@@ -130,7 +134,6 @@ export type View = z.infer<typeof View>;
 const ViewBody = z.object({
   name: Line(80),
   query: QueryIn,
-  shownAs: ShownAs.default('table'),
   shared: z.enum(['me', 'team', 'everybody']).default('me'),
 });
 

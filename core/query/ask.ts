@@ -57,7 +57,7 @@ const COMMON: readonly Field[] = [
   time('nextMoveDue', 'Next move due'),
   text('nextMoveTitle', 'Next move'),
   number('openDeals', 'Open deals'),
-  money('openDealsMinor', 'Open deals, value'),
+  money('openDealsMinor', 'Open deals value'),
   money('amountMinor', 'Value'),
   text('currency', 'Currency'),
   day('expectedClose', 'Expected close'),

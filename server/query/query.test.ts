@@ -33,19 +33,29 @@ it('every field of every kind can be compared in every way, grouped, sorted, add
       const queries: Query[] = [...spec.fields.values()].flatMap((field): Query[] => [
         ...OPERATORS[field.type].map((op): Query => {
           const value = op === 'between' ? [VALUES[field.type], VALUES[field.type]] : VALUES[field.type];
-          const comparison = op === 'empty' || op === 'filled' ? { field: field.key, op } : { field: field.key, op, value };
+          const comparison =
+            op === 'empty' || op === 'filled' ? { field: field.key, op } : { field: field.key, op, value };
           return { kind: spec.kind, filter: { not: comparison as never } };
         }),
         ...(field.type === 'several'
           ? []
-          : [{ kind: spec.kind, groups: [{ field: field.key }], order: [{ field: field.key, direction: 'desc' as const }] }]),
+          : [
+              {
+                kind: spec.kind,
+                groups: [{ field: field.key }],
+                order: [{ field: field.key, direction: 'desc' as const }],
+              },
+            ]),
       ]);
-      for (const { key } of spec.relations.values()) queries.push({ kind: spec.kind, filter: { relation: key, has: 'all' } });
+      for (const { key } of spec.relations.values())
+        queries.push({ kind: spec.kind, filter: { relation: key, has: 'all' } });
       for (const query of queries) {
         await pageOfIds(context, schema, query, { limit: 1 });
         await totalsOf(context, schema, query);
       }
-      await valuesOf(context, schema, { kind: spec.kind, columns: [...spec.fields.keys()] }, [crypto.randomUUID()]);
+      await valuesOf(context, schema, { kind: spec.kind, columns: [...spec.fields.keys()] }, [
+        crypto.randomUUID(),
+      ]);
     }
   });
 });
@@ -66,7 +76,8 @@ describe('a query over the API', () => {
       { fullName: 'Bea Amado', companyName: 'Firm of Bea Amado', owner: expect.any(String) },
     ]);
     expect(first.items[0]?.links.companyName).toEqual(expect.any(String));
-    const rest = (await use.pell.call('POST /api/queries', { body: { query, limit: 2, cursor: first.next } })).body;
+    const rest = (await use.pell.call('POST /api/queries', { body: { query, limit: 2, cursor: first.next } }))
+      .body;
     expect(rest.items.map((item) => item.values.fullName)).toEqual(['Aoife Nolan']);
     expect(rest.next).toBeNull();
     const other = await use.pell.call('POST /api/queries', {
@@ -82,19 +93,35 @@ describe('a query over the API', () => {
     [{ field: 'createdAt', op: 'in', value: { day: '2026-02-30' } }, 'takes a date or a period'],
     [{ relation: 'nothing', has: 'any' }, 'people are not related to “nothing”'],
   ])('says what is wrong with %j', async (filter, words) => {
-    const { status, body } = await use.pell.call('POST /api/queries', { body: { query: { kind: 'person', filter } } });
+    const { status, body } = await use.pell.call('POST /api/queries', {
+      body: { query: { kind: 'person', filter } },
+    });
     expect(status).toBe(422);
     expect(body.detail).toContain(words);
   });
 
   it.each([
-    ['deep', Array.from({ length: 3000 }).reduce<object>((inner) => ({ not: inner }), { field: 'fullName', op: 'filled' })],
+    [
+      'deep',
+      Array.from({ length: 3000 }).reduce<object>((inner) => ({ not: inner }), {
+        field: 'fullName',
+        op: 'filled',
+      }),
+    ],
     ['wide', { any: Array.from({ length: 61 }, () => ({ field: 'fullName', op: 'filled' })) }],
-    ['a doubling', Array.from({ length: 7 }).reduce<object>((inner) => ({ any: [inner, inner] }), { field: 'fullName', op: 'filled' })],
+    [
+      'a doubling',
+      Array.from({ length: 7 }).reduce<object>((inner) => ({ any: [inner, inner] }), {
+        field: 'fullName',
+        op: 'filled',
+      }),
+    ],
     ['no condition', { drop: 'table' }],
     ['a value in SQL', { field: "fullName'; DROP TABLE people; --", op: 'filled' }],
   ])('refuses a hostile condition: %s', async (_, filter) => {
-    const { status } = await use.pell.call('POST /api/queries', { body: { query: { kind: 'person', filter } } });
+    const { status } = await use.pell.call('POST /api/queries', {
+      body: { query: { kind: 'person', filter } },
+    });
     expect([400, 422]).toContain(status);
   });
 
@@ -141,19 +168,30 @@ describe('a query over the API', () => {
     expect(await names(filter)).toEqual(['Hidden Person']);
     expect(await names(filter, use.ines)).toEqual([]);
     const { items } = (
-      await use.ines.call('POST /api/queries/totals', { body: { query: { kind: 'person', filter, groups: [{ field: 'fullName' }] } } })
+      await use.ines.call('POST /api/queries/totals', {
+        body: { query: { kind: 'person', filter, groups: [{ field: 'fullName' }] } },
+      })
     ).body;
     expect(items).toEqual([{ keys: [], count: 0, totals: [] }]);
-    const firms = await ask({ kind: 'company', filter: { relation: 'people', has: 'any', where: filter } }, use.ines);
+    const firms = await ask(
+      { kind: 'company', filter: { relation: 'people', has: 'any', where: filter } },
+      use.ines,
+    );
     expect(firms.items).toEqual([]);
     const { body } = await use.ines.call('POST /api/queries/words', { body: { words: 'tagged secret' } });
     expect(body.notUnderstood).not.toEqual([]);
   });
 
   it('reads plain words with what this organisation knows', async () => {
-    await person('Ana Sol', { tags: ['autumn fair'], companyName: 'Padaria Central', jobTitle: 'Night Baker' });
+    await person('Ana Sol', {
+      tags: ['autumn fair'],
+      companyName: 'Padaria Central',
+      jobTitle: 'Night Baker',
+    });
     const { body } = await use.pell.call('POST /api/queries/words', {
-      body: { words: 'people at padaria central tagged autumn fair owned by ines or me, by standing, and shiny' },
+      body: {
+        words: 'people at padaria central tagged autumn fair owned by ines or me, by standing, and shiny',
+      },
     });
     expect(body).toMatchObject({
       kind: 'person',
@@ -172,7 +210,8 @@ describe('views', () => {
   const QUERY = { kind: 'person', filter: { all: [{ field: 'standing', op: 'is', value: ['prospect'] }] } };
   const save = async (name: string, more: object = {}, by = use.pell) =>
     by.call('POST /api/views', { body: { name, query: QUERY, ...more } });
-  const listed = async (by = use.pell) => (await by.call('GET /api/views', { query: { kind: 'person' } })).body;
+  const listed = async (by = use.pell) =>
+    (await by.call('GET /api/views', { query: { kind: 'person' } })).body;
 
   it('begin with a set that everybody has and that answers', async () => {
     for (const kind of ['person', 'company', 'lead', 'deal', 'task']) {
@@ -217,7 +256,9 @@ describe('views', () => {
     expect((await save('twice')).status).toBe(409);
     expect((await save('Twice', {}, use.ines)).status).toBe(201);
     expect((await save('Ours', { shared: 'team' })).status).toBe(422);
-    await use.house.sequelize.query("UPDATE users SET team = 'North' WHERE name LIKE 'Pell%' OR name LIKE 'Mara%'");
+    await use.house.sequelize.query(
+      "UPDATE users SET team = 'North' WHERE name LIKE 'Pell%' OR name LIKE 'Mara%'",
+    );
     expect((await save('Ours', { shared: 'team' })).status).toBe(201);
     expect((await listed(use.mara)).items.map((one) => one.name)).toContain('Ours');
     expect((await listed(use.ines)).items.map((one) => one.name)).not.toContain('Ours');

@@ -32,7 +32,6 @@ async function asView(context: Context, row: ViewRow): Promise<View> {
     kind: row.kind,
     name: row.name,
     query: { ...query, ...lists } as View['query'],
-    shownAs: row.shownAs,
     shared: row.shared,
     owner: owner?.name ?? null,
     mayChange: mayChange(requireActor(context), row),
@@ -75,7 +74,6 @@ export async function listViews(
 interface ViewInput {
   name: string;
   query: Query;
-  shownAs: ViewRow['shownAs'];
   shared: ViewRow['shared'];
 }
 type Shared = Pick<ViewRow, 'shared' | 'team'>;
@@ -114,7 +112,7 @@ async function requireFreeName(
 /** @throws 409 for a name of one's own that is taken, 422 for a query that cannot be asked */
 export async function saveView(
   context: Context,
-  { name, query, shownAs, shared }: ViewInput,
+  { name, query, shared }: ViewInput,
 ): Promise<{ eventId: string | null; view: View }> {
   const actor = requireActor(context);
   await requireGoodQuery(context, query, 'query.');
@@ -124,7 +122,6 @@ export async function saveView(
     kind: query.kind,
     name,
     query,
-    shownAs,
     ...(await sharedWith(context, shared)),
     ownerId: actor.id,
     createdAt: context.now(),

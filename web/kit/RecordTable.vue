@@ -24,8 +24,12 @@ const props = defineProps<{
   hasMore?: boolean;
   /** What a row is called, for who selects it. */
   nameOf: (row: Row) => string;
-  /** Where a row leads. */
+  /** Where a row leads; nowhere for an empty address. */
   to?: (row: Row) => string;
+  /** The page says which columns there are, and not each device. */
+  isFixed?: boolean;
+  /** The headings that stand before a row, outermost first, given the row before it. */
+  headings?: (row: Row, before: Row | null) => { level: number; key: string }[];
 }>();
 const emit = defineEmits<{ more: []; retry: [] }>();
 const sort = defineModel<string>('sort', { default: '' });
@@ -33,21 +37,26 @@ const direction = defineModel<'asc' | 'desc'>('direction', { default: 'asc' });
 const selected = defineModel<string[]>('selected');
 
 /** A row is as high as recordTable.css makes it; a card as its text wraps. */
-const [ROW_HEIGHT, CARD_HEIGHT, NEAR_END] = [36, 90, 15];
+const [ROW_HEIGHT, CARD_HEIGHT, HEADING_HEIGHT, NEAR_END] = [36, 90, 36, 15];
 const router = useRouter();
 /** Where its columns would be cut, a row is a card. */
 const isNarrow = useMedia('(max-width: 900px)');
 const kept = useStored<Arrangement>(`emporikon.columns.${props.name}`, {});
 const box = ref<HTMLElement | null>(null);
-const shown = computed(() => arranged(props.columns, kept.value));
+const shown = computed(() => (props.isFixed ? props.columns : arranged(props.columns, kept.value)));
 const isSelectable = computed(() => selected.value !== undefined);
 const span = computed(() => shown.value.length + (isSelectable.value ? 1 : 0));
 const count = computed(() => props.rows?.length ?? 0);
+const headingsAt = (at: number): { level: number; key: string }[] => {
+  const row = props.rows?.[at];
+  return row && props.headings ? props.headings(row, props.rows?.[at - 1] ?? null) : [];
+};
 const top = ref(0);
 const rowsOf = useWindowVirtualizer(
   computed(() => ({
     count: count.value,
-    estimateSize: () => (isNarrow.value ? CARD_HEIGHT : ROW_HEIGHT),
+    estimateSize: (at: number) =>
+      (isNarrow.value ? CARD_HEIGHT : ROW_HEIGHT) + headingsAt(at).length * HEADING_HEIGHT,
     overscan: 20,
     scrollMargin: top.value,
     getItemKey: (at: number) => props.rows?.[at]?.id ?? at,
@@ -131,7 +140,7 @@ function press(event: KeyboardEvent, row: Row, at: number): void {
   const next = STEPS[event.key];
   if (next !== undefined) goTo(next);
   else if (isRow && event.key === ' ' && selected.value) select(row);
-  else if (isRow && event.key === 'Enter' && props.to) void router.push(props.to(row));
+  else if (isRow && event.key === 'Enter' && props.to?.(row)) void router.push(props.to(row));
   else return;
   event.preventDefault();
 }
@@ -172,8 +181,13 @@ useDragging(box, {
     <div class="tools">
       <slot name="tools" />
       <template v-if="rows?.length">
-        <SortChoice v-if="isNarrow" v-model:sort="sort" v-model:direction="direction" :columns="columns" />
-        <ColumnsMenu v-else v-model="kept" :columns="columns" />
+        <SortChoice
+          v-if="isNarrow && !isFixed"
+          v-model:sort="sort"
+          v-model:direction="direction"
+          :columns="columns"
+        />
+        <ColumnsMenu v-else-if="!isFixed" v-model="kept" :columns="columns" />
       </template>
     </div>
     <p v-if="error" class="wrong" role="alert">
@@ -195,13 +209,20 @@ useDragging(box, {
             :data-column="column.key"
             :aria-sort="sortOf(column)"
           >
-            <v-btn v-if="column.sort" class="plain head" @click="turn(column)"
-              >{{ column.title
-              }}<span v-if="column.sort === sort" aria-hidden="true">{{
-                isRising(column) ? ' ↑' : ' ↓'
-              }}</span></v-btn
-            ><template v-else>{{ column.title }}</template>
-            <span class="grip" aria-hidden="true" @pointerdown.prevent.stop="resize($event, column)"></span>
+            <slot name="head" :column="column"
+              ><v-btn v-if="column.sort" class="plain head" @click="turn(column)"
+                >{{ column.title
+                }}<span v-if="column.sort === sort" aria-hidden="true">{{
+                  isRising(column) ? ' ↑' : ' ↓'
+                }}</span></v-btn
+              ><template v-else>{{ column.title }}</template></slot
+            >
+            <span
+              v-if="!isFixed"
+              class="grip"
+              aria-hidden="true"
+              @pointerdown.prevent.stop="resize($event, column)"
+            ></span>
           </th>
         </tr>
       </thead>
@@ -209,32 +230,42 @@ useDragging(box, {
         <tr v-if="before" aria-hidden="true" class="gap">
           <td :colspan="span" :style="{ height: `${before}px` }"></td>
         </tr>
-        <tr
-          v-for="{ row, at } in drawn"
-          :key="row.id"
-          :ref="(element) => isNarrow && rowsOf.measureElement(element as Element)"
-          :data-index="at"
-          :tabindex="at === active ? 0 : -1"
-          :class="{ selected: selected?.includes(row.id) }"
-          @focus="active = at"
-          @keydown="press($event, row, at)"
-        >
-          <td v-if="selected" class="tickbox">
-            <v-checkbox-btn
-              v-model="selected"
-              :value="row.id"
-              :aria-label="`Select ${nameOf(row)}`"
-              tabindex="-1"
-            />
-          </td>
-          <td
-            v-for="column in shown"
-            :key="column.key"
-            :class="{ num: column.isNumber, name: column.isName, fact: column.onPhone }"
+        <template v-for="{ row, at } in drawn" :key="row.id">
+          <tr
+            v-for="heading in headingsAt(at)"
+            :key="heading.key"
+            class="heading"
+            :data-level="heading.level"
           >
-            <slot :name="`cell-${column.key}`" :row="row">{{ textOf(row, column.key) }}</slot>
-          </td>
-        </tr>
+            <td :colspan="span"><slot name="heading" :heading="heading" :row="row" /></td>
+          </tr>
+          <tr
+            :ref="(element) => isNarrow && rowsOf.measureElement(element as Element)"
+            :data-index="at"
+            :tabindex="at === active ? 0 : -1"
+            :class="{ selected: selected?.includes(row.id) }"
+            @focus="active = at"
+            @keydown="press($event, row, at)"
+          >
+            <td v-if="selected" class="tickbox">
+              <v-checkbox-btn
+                v-model="selected"
+                :value="row.id"
+                :aria-label="`Select ${nameOf(row)}`"
+                tabindex="-1"
+              />
+            </td>
+            <td
+              v-for="column in shown"
+              :key="column.key"
+              :class="{ num: column.isNumber, name: column.isName, fact: column.onPhone }"
+            >
+              <slot :name="`cell-${column.key}`" :row="row"
+                ><slot name="cell" :row="row" :column="column">{{ textOf(row, column.key) }}</slot></slot
+              >
+            </td>
+          </tr>
+        </template>
         <tr v-if="after" aria-hidden="true" class="gap">
           <td :colspan="span" :style="{ height: `${after}px` }"></td>
         </tr>

@@ -47,6 +47,10 @@ const READING: ReadonlySet<RouteName> = new Set<RouteName>([
   'PUT /api/presence/:id',
   'POST /api/fit-rules/preview',
   'POST /api/merges/compare',
+  'POST /api/queries',
+  'POST /api/queries/totals',
+  'POST /api/queries/words',
+  'PUT /api/views/:id/last',
 ]);
 
 /**

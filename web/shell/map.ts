@@ -48,7 +48,9 @@ export const SECTIONS: readonly Section[] = [
       { name: 'Month', to: '/round/month', also: 'calendar' },
       { name: 'Agenda', to: '/round/agenda', also: 'calendar list meetings' },
       { name: 'Delegated', to: '/round/delegated', also: 'given to others hand over away' },
+      { name: 'Task views', to: '/round/views', also: 'views of tasks overdue due this week', holds: true },
     ],
+    records: ['/round/views/'],
   },
   {
     name: 'Leads',
@@ -56,6 +58,7 @@ export const SECTIONS: readonly Section[] = [
     count: 'leads',
     places: [
       { name: 'All leads', to: '/leads' },
+      { name: 'Views', to: '/leads/views', also: 'views of leads filter group', holds: true },
       { name: 'Triage', to: '/leads/triage', also: 'sort strangers prospects' },
     ],
     records: ['/leads/'],
@@ -66,6 +69,12 @@ export const SECTIONS: readonly Section[] = [
     count: null,
     places: [
       { name: 'All people', to: '/people', also: 'contacts' },
+      {
+        name: 'Views',
+        to: '/people/views',
+        also: 'views of people filter group spoken to today going quiet birthdays',
+        holds: true,
+      },
       { name: 'Triage', to: '/people/triage', also: 'sort strangers prospects' },
       { name: 'Look-alikes', to: '/people/look-alikes', also: 'duplicates merge' },
       { name: 'Look-ups', to: '/people/look-ups', also: 'enrich missing facts' },
@@ -78,6 +87,7 @@ export const SECTIONS: readonly Section[] = [
     count: null,
     places: [
       { name: 'All companies', to: '/companies', also: 'organisations accounts firms' },
+      { name: 'Views', to: '/companies/views', also: 'views of companies filter group', holds: true },
       { name: 'Look-alikes', to: '/companies/look-alikes', also: 'duplicates merge' },
     ],
     records: ['/companies/'],
@@ -89,6 +99,7 @@ export const SECTIONS: readonly Section[] = [
     places: [
       { name: 'Lanes', to: '/deals', also: 'pipeline board' },
       { name: 'Table', to: '/deals/table', also: 'list of deals' },
+      { name: 'Views', to: '/deals/views', also: 'views of deals filter group', holds: true },
       { name: 'Forecast', to: '/deals/forecast', also: 'pipeline value revenue' },
       { name: 'Projects', to: '/deals/projects', also: 'delivery after the deal' },
       { name: 'Cases', to: '/deals/cases', also: 'trouble complaints support tickets' },

@@ -1,4 +1,5 @@
 import { createRouter, createWebHistory, type RouteLocation } from 'vue-router';
+import { VIEWED, VIEWED_KINDS } from '../views/kinds';
 import { useSession } from './session';
 import { SETTINGS_PAGES } from './settingsRoutes';
 
@@ -57,6 +58,12 @@ export const router = createRouter({
       component: () => import('../meetings/CalendarPage.vue'),
       props: { span },
       meta: { title: 'Calendar' },
+    })),
+    ...VIEWED_KINDS.map((kind) => ({
+      path: `${VIEWED[kind].views}/:view?`,
+      component: () => import('../views/ViewPage.vue'),
+      props: { kind },
+      meta: { title: 'Views' },
     })),
     { path: '/leads', component: () => import('../leads/LeadsPage.vue'), meta: { title: 'Leads' } },
     { path: '/leads/triage', component: TRIAGE, meta: { title: 'Triage' } },

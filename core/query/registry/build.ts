@@ -60,7 +60,7 @@ export const NEXT_MOVE = [
 ] as const;
 export const OPEN_DEALS = [
   reckoned(number('openDeals', 'Open deals', { words: ['open deal'] })),
-  reckoned(money('openDealsMinor', 'Open deals, value')),
+  reckoned(money('openDealsMinor', 'Open deals value')),
 ] as const;
 export const FIRM = [
   text('companyName', 'Company'),

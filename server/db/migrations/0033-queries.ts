@@ -15,7 +15,6 @@ CREATE TABLE views (
   kind text NOT NULL CHECK (kind IN ('person', 'company', 'lead', 'deal', 'task', 'project', 'case', 'entry', 'capture')),
   name text NOT NULL CHECK (name <> ''),
   query jsonb NOT NULL,
-  shown_as text NOT NULL DEFAULT 'table' CHECK (shown_as IN ('table', 'cards', 'lanes', 'calendar')),
   shared text NOT NULL DEFAULT 'me' CHECK (shared IN ('me', 'team', 'everybody')),
   team text,
   owner_id uuid REFERENCES users,

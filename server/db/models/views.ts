@@ -15,7 +15,6 @@ export class ViewRow extends Model<InferAttributes<ViewRow>, InferCreationAttrib
   declare kind: RecordKind;
   declare name: string;
   declare query: Query;
-  declare shownAs: 'table' | 'cards' | 'lanes';
   declare shared: 'me' | 'team' | 'everybody';
   declare team: string | null;
   declare ownerId: string | null;
@@ -31,7 +30,6 @@ export const defineViewModels = (sequelize: Sequelize): void =>
     kind: col.words,
     name: col.words,
     query: { ...col.json, allowNull: false },
-    shownAs: col.words,
     shared: col.words,
     team: col.text,
     ownerId: col.uuid,

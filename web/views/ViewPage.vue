@@ -1,0 +1,348 @@
+<script setup lang="ts">
+import type { FoundRecord, View } from '@emporikon/contract/queries';
+import type { Comparison, Filter, Group, Order, Total } from '@emporikon/core/query/types';
+import { computed, ref, watch } from 'vue';
+import { useRouter } from 'vue-router';
+import RecordTable from '../kit/RecordTable.vue';
+import type { Column } from '../kit/table/columns';
+import SelectionBar from '../lookups/SelectionBar.vue';
+import { api, wordsOf } from '../shell/api';
+import { useFetched } from '../shell/live';
+import { useUndo } from '../shell/undo';
+import { reloadOn, usePaged } from '../shell/usePaged';
+import { cellText, groupText } from './cells';
+import ColumnsChoice from './ColumnsChoice.vue';
+import ConditionStrip from './ConditionStrip.vue';
+import HeadMenu from './HeadMenu.vue';
+import { LINKED, TABLES, VIEWED, type ViewedKind } from './kinds';
+import SaveView from './SaveView.vue';
+import { useView } from './useView';
+
+const props = defineProps<{ kind: ViewedKind }>();
+const router = useRouter();
+const undo = useUndo();
+const { views, view, draft, query, isChanged, fields, spec, registry, error, change, reset, load } = useView(
+  props.kind,
+);
+const place = VIEWED[props.kind];
+
+const body = () => ({ query: query.value as never });
+const {
+  items,
+  hasMore,
+  more,
+  error: listError,
+  reload,
+} = usePaged<FoundRecord>(
+  async (cursor) =>
+    query.value
+      ? api('POST /api/queries', { body: { ...body(), cursor, limit: 100 } })
+      : { items: [], next: null },
+  TABLES[props.kind],
+);
+const { data: totals, load: loadTotals } = useFetched(
+  async () => (query.value ? api('POST /api/queries/totals', { body: body() }) : null),
+  TABLES[props.kind],
+);
+const ticked = ref<string[]>([]);
+reloadOn(
+  () => query.value,
+  async () => {
+    ticked.value = [];
+    await Promise.all([reload(), loadTotals()]);
+  },
+);
+
+/** How wide columns are, beside each other. */
+const shareOf = (key: string): number => {
+  const type = fields.value.get(key)?.type;
+  if (key === spec.value?.name) return 16;
+  return type === 'number' || type === 'flag' ? 7 : 11;
+};
+const columns = computed<Column[]>(() => {
+  const known = (draft.value?.columns ?? []).flatMap((key) => fields.value.get(key) ?? []);
+  const all = known.reduce((sum, { key }) => sum + shareOf(key), 0);
+  return known.map(({ key, label, type }) => ({
+    key,
+    title: label,
+    width: (shareOf(key) / all) * 97,
+    isName: key === spec.value?.name,
+    isNumber: type === 'number' || type === 'money',
+    onPhone: ['companyName', 'lastSpokenTo', 'amountMinor'].includes(key),
+  }));
+});
+const missing = computed(() => (draft.value?.columns ?? []).filter((key) => !fields.value.has(key)));
+const textOf = (row: FoundRecord, key: string): string => {
+  const field = fields.value.get(key);
+  return field ? cellText(row.values[key], field) : '';
+};
+const linkOf = (row: FoundRecord, key: string): string | null => {
+  const id = row.links[key];
+  return id && LINKED[key] ? `${LINKED[key]}/${id}` : null;
+};
+const nameOf = (row: FoundRecord): string => String(row.values[spec.value?.name ?? ''] ?? '');
+const toRecord = (row: FoundRecord): string => (place.record ? `${place.record}/${row.id}` : '');
+
+const groups = computed(() => draft.value?.groups ?? []);
+/** Where the group changes, its heading stands, and those of the groups within it. */
+function headings(row: FoundRecord, before: FoundRecord | null): { level: number; key: string }[] {
+  const first = groups.value.findIndex((_, at) => !before || row.keys[at] !== before.keys[at]);
+  return first < 0
+    ? []
+    : groups.value
+        .slice(first)
+        .map((_, at) => ({ level: first + at, key: JSON.stringify(row.keys.slice(0, first + at + 1)) }));
+}
+const byGroup = computed(
+  () => new Map((totals.value?.items ?? []).map((one) => [JSON.stringify(one.keys), one])),
+);
+const whole = computed(() => totals.value?.items[0] ?? null);
+const groupName = (row: FoundRecord, level: number): string => {
+  const group = groups.value[level];
+  const field = group && fields.value.get(group.field);
+  return field ? groupText(row.keys[level] ?? null, field, group.by) : '';
+};
+const countWords = (count: number): string =>
+  `${new Intl.NumberFormat().format(count)} ${count === 1 ? (spec.value?.one ?? '') : (spec.value?.many ?? '')}`;
+const HOW: Record<Total['how'], string> = {
+  count: '',
+  sum: '',
+  mean: 'mean ',
+  median: 'median ',
+  least: 'least ',
+  most: 'most ',
+};
+const totalWords = (values: readonly (number | string | null)[] = []): string =>
+  (draft.value?.totals ?? [])
+    .flatMap(({ how, field: key }, at) => {
+      const field = fields.value.get(key ?? '');
+      const value = values[at];
+      return field && value !== null && value !== undefined
+        ? `${HOW[how]}${cellText(value, field)} ${field.label.toLowerCase()}`
+        : [];
+    })
+    .join(' · ');
+
+const addCondition = (condition: Comparison): void => {
+  const others = (draft.value?.conditions ?? []).filter(
+    (one: Filter) => !('field' in one && one.field === condition.field),
+  );
+  change({ conditions: [...others, condition] });
+};
+const sort = (order: Order): void => change({ order: [order] });
+const group = (one: Group): void =>
+  change({ groups: [one, ...groups.value.filter(({ field }) => field !== one.field)].slice(0, 3) });
+const hide = (key: string): void =>
+  change({ columns: (draft.value?.columns ?? []).filter((one) => one !== key) });
+
+const saving = ref<'new' | 'name' | null>(null);
+async function save(): Promise<void> {
+  if (!view.value) return void (saving.value = 'new');
+  try {
+    const { eventId, view: saved } = await api('PATCH /api/views/:id', {
+      params: { id: view.value.id },
+      body: { version: view.value.version, ...body() },
+    });
+    await done(saved, eventId, `Saved ${saved.name}`);
+  } catch (problem) {
+    undo.fail(problem);
+  }
+}
+async function done(saved: View, eventId: string | null, text: string): Promise<void> {
+  saving.value = null;
+  await router.replace({ path: `${place.views}/${saved.id}` });
+  await load();
+  undo.tell({ text, eventId });
+}
+async function remove(): Promise<void> {
+  if (!view.value) return;
+  try {
+    const { eventId } = await api('DELETE /api/views/:id', { params: { id: view.value.id } });
+    undo.tell({ text: `Deleted ${view.value.name}`, eventId });
+    await router.replace({ path: place.views });
+    await load();
+  } catch (problem) {
+    undo.fail(problem);
+  }
+}
+const shownViews = computed(() => views.value.filter((one) => one.id !== view.value?.id).slice(0, 4));
+const SHARED: Record<View['shared'], string> = {
+  me: 'only you see it',
+  team: 'shared with your team',
+  everybody: 'shared with everybody',
+};
+const title = computed(() => view.value?.name ?? `New view of ${spec.value?.many ?? 'records'}`);
+watch(title, (name) => (document.title = `${name} · Emporikon`), { immediate: true });
+const problem = computed(() => error.value || listError.value || '');
+const retry = (): Promise<unknown> =>
+  Promise.all([load(), reload()]).catch((reason: unknown) => (error.value = wordsOf(reason)));
+</script>
+
+<template>
+  <div class="page">
+    <div class="page-head view-head">
+      <h1>{{ title }}</h1>
+      <span v-if="view" class="soft about"
+        >{{ SHARED[view.shared] }}<template v-if="view.owner"> · by {{ view.owner }}</template></span
+      >
+      <template v-if="isChanged">
+        <span class="changed">changed</span>
+        <v-btn v-if="view?.mayChange" class="word on" @click="save">Save</v-btn>
+        <v-btn class="word" @click="saving = 'new'">Save as …</v-btn>
+        <v-btn v-if="view" class="word" @click="reset">Discard changes</v-btn>
+      </template>
+      <span class="spring"></span>
+      <RouterLink v-for="one in shownViews" :key="one.id" class="word" :to="`${place.views}/${one.id}`">{{
+        one.name
+      }}</RouterLink>
+      <v-menu location="bottom end">
+        <template #activator="{ props: opener }"
+          ><v-btn class="word" v-bind="opener">All views …</v-btn></template
+        >
+        <v-list class="choices" aria-label="All views">
+          <v-list-item
+            v-for="one in views"
+            :key="one.id"
+            :title="one.name"
+            :to="`${place.views}/${one.id}`"
+          />
+          <v-divider />
+          <v-list-item title="New view" :to="`${place.views}/new`" />
+          <v-list-item v-if="view?.mayChange" title="Rename or share …" @click="saving = 'name'" />
+          <v-list-item v-if="view?.mayChange" title="Delete this view" @click="remove" />
+        </v-list>
+      </v-menu>
+    </div>
+    <ConditionStrip
+      v-if="draft && spec && registry"
+      :conditions="draft.conditions"
+      :groups="draft.groups"
+      :order="draft.order"
+      :spec="spec"
+      :registry="registry"
+      :fields="fields"
+      @change="change"
+    />
+    <p v-if="missing.length" class="wrong">
+      {{ missing.length === 1 ? 'A column of this view is' : 'Columns of this view are' }} no longer there:
+      {{ missing.join(', ') }}.
+      <v-btn class="word" @click="change({ columns: draft?.columns.filter((key) => fields.has(key)) })"
+        >Remove</v-btn
+      >
+    </p>
+    <RecordTable
+      v-if="draft && spec"
+      v-model:selected="ticked"
+      name="view"
+      :label="title"
+      is-fixed
+      :columns="columns"
+      :rows="items"
+      :error="problem"
+      :has-more="hasMore"
+      :name-of="nameOf"
+      :to="toRecord"
+      :headings="headings"
+      @more="more"
+      @retry="retry"
+    >
+      <template #tools>
+        <span class="count" role="status"
+          ><b v-if="whole" class="num">{{ countWords(whole.count) }}</b
+          ><template v-if="whole && totalWords(whole.totals)">
+            · {{ totalWords(whole.totals) }}</template
+          ></span
+        >
+        <ColumnsChoice
+          :fields="fields"
+          :columns="draft.columns"
+          :totals="draft.totals"
+          :name="spec.name"
+          @change="change"
+        />
+      </template>
+      <template #head="{ column }">
+        <HeadMenu
+          v-if="fields.get(column.key)"
+          :field="fields.get(column.key)!"
+          :order="draft.order"
+          :is-name="column.key === spec.name"
+          @filter="addCondition"
+          @sort="sort"
+          @group="group"
+          @hide="hide(column.key)"
+        />
+      </template>
+      <template #heading="{ heading, row }">
+        <span :class="heading.level ? 'within' : 'outer'">{{ groupName(row, heading.level) }}</span>
+        <span v-if="byGroup.get(heading.key)" class="soft">
+          {{ countWords(byGroup.get(heading.key)!.count) }}</span
+        >
+        <b v-if="totalWords(byGroup.get(heading.key)?.totals)" class="num sum">{{
+          totalWords(byGroup.get(heading.key)?.totals)
+        }}</b>
+      </template>
+      <template #cell="{ row, column }">
+        <RouterLink v-if="column.isName && toRecord(row)" :to="toRecord(row)"
+          ><b>{{ textOf(row, column.key) }}</b></RouterLink
+        >
+        <b v-else-if="column.isName">{{ textOf(row, column.key) }}</b>
+        <RouterLink v-else-if="linkOf(row, column.key)" :to="linkOf(row, column.key)!" class="quiet-link">{{
+          textOf(row, column.key)
+        }}</RouterLink>
+        <span v-else-if="column.key === 'nextMoveDue' && !row.values.nextMoveDue" class="none">none</span>
+        <template v-else>{{ textOf(row, column.key) }}</template>
+      </template>
+      <template #empty><p class="empty">Nothing meets these conditions.</p></template>
+    </RecordTable>
+    <p v-else-if="error" class="wrong" role="alert">
+      {{ error }} <v-btn class="word" @click="load">Try again</v-btn>
+    </p>
+    <SelectionBar
+      :people="kind === 'person' ? ticked : []"
+      :companies="kind === 'company' ? ticked : []"
+      :leads="kind === 'lead' ? ticked : []"
+      @clear="ticked = []"
+      @done="reload"
+    />
+    <SaveView
+      v-if="saving && query"
+      :view="saving === 'name' ? view : null"
+      :query="query"
+      @saved="done($event.view, $event.eventId, `Saved ${$event.view.name}`)"
+      @close="saving = null"
+    />
+  </div>
+</template>
+
+<style scoped>
+.view-head {
+  flex-wrap: wrap;
+}
+.about {
+  font-size: 13px;
+}
+.changed,
+.none {
+  color: var(--wait);
+}
+.none {
+  font-weight: 600;
+}
+.spring {
+  flex: 1;
+}
+.count {
+  margin-right: auto;
+}
+.outer {
+  font: 600 15px var(--head);
+}
+.within {
+  font-weight: 600;
+  color: var(--soft);
+}
+.sum {
+  float: right;
+}
+</style>
