@@ -56,6 +56,7 @@ const VIEWS: Record<string, Path> = {
   'limits of files': '/settings/files',
   Leads: '/leads',
   'a lead': firstOf('leads'),
+  'a view of people': '/people/views/new',
   People: '/people',
   'look-alikes': '/people/look-alikes',
   'a person': firstOf('people'),

@@ -1,4 +1,4 @@
-// `npm run bench [reader|imports|calls|match|book|find|load|enrich|score|forecast|board|pages|lists]`: builds and runs the benches. They print; they never decide whether a test passes.
+// `npm run bench [reader|imports|calls|match|book|find|load|enrich|score|forecast|board|pages|lists|queries]`: builds and runs the benches. They print; they never decide whether a test passes.
 import { join } from 'node:path';
 import { checkPlace, ensurePackages, root } from './prepare.mjs';
 import { main, show } from './say.mjs';
@@ -29,6 +29,7 @@ await main(async () => {
     score: (name) => withDatabase('bench', () => run(name)),
     forecast: (name) => run(name),
     lists: (name) => keptBook(() => run(name)),
+    queries: (name) => keptBook(() => run(name)),
     board: (name) => buildIfNeeded().then(() => withDatabase('bench', () => run(name))),
     pages: (name) => buildIfNeeded().then(() => withDatabase('bench', () => run(name))),
   };

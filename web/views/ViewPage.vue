@@ -1,22 +1,22 @@
 <script setup lang="ts">
 import type { FoundRecord, View } from '@emporikon/contract/queries';
-import type { Comparison, Filter, Group, Order, Total } from '@emporikon/core/query/types';
+import type { Comparison, Filter, Group, Order } from '@emporikon/core/query/types';
 import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import RecordTable from '../kit/RecordTable.vue';
-import type { Column } from '../kit/table/columns';
 import SelectionBar from '../lookups/SelectionBar.vue';
 import { api, wordsOf } from '../shell/api';
 import { useFetched } from '../shell/live';
 import { useUndo } from '../shell/undo';
 import { reloadOn, usePaged } from '../shell/usePaged';
-import { cellText, groupText } from './cells';
 import ColumnsChoice from './ColumnsChoice.vue';
 import ConditionStrip from './ConditionStrip.vue';
 import HeadMenu from './HeadMenu.vue';
 import { LINKED, TABLES, VIEWED, type ViewedKind } from './kinds';
 import SaveView from './SaveView.vue';
+import { useShown } from './useShown';
 import { useView } from './useView';
+import ViewHead from './ViewHead.vue';
 
 const props = defineProps<{ kind: ViewedKind }>();
 const router = useRouter();
@@ -53,29 +53,14 @@ reloadOn(
   },
 );
 
-/** How wide columns are, beside each other. */
-const shareOf = (key: string): number => {
-  const type = fields.value.get(key)?.type;
-  if (key === spec.value?.name) return 16;
-  return type === 'number' || type === 'flag' ? 7 : 11;
-};
-const columns = computed<Column[]>(() => {
-  const known = (draft.value?.columns ?? []).flatMap((key) => fields.value.get(key) ?? []);
-  const all = known.reduce((sum, { key }) => sum + shareOf(key), 0);
-  return known.map(({ key, label, type }) => ({
-    key,
-    title: label,
-    width: (shareOf(key) / all) * 97,
-    isName: key === spec.value?.name,
-    isNumber: type === 'number' || type === 'money',
-    onPhone: ['companyName', 'lastSpokenTo', 'amountMinor'].includes(key),
-  }));
-});
+const whole = computed(() => totals.value?.items[0] ?? null);
+const { columns, textOf, headings, groupName, countWords, totalWords, byGroup } = useShown(
+  draft,
+  fields,
+  spec,
+  computed(() => totals.value?.items ?? []),
+);
 const missing = computed(() => (draft.value?.columns ?? []).filter((key) => !fields.value.has(key)));
-const textOf = (row: FoundRecord, key: string): string => {
-  const field = fields.value.get(key);
-  return field ? cellText(row.values[key], field) : '';
-};
 const linkOf = (row: FoundRecord, key: string): string | null => {
   const id = row.links[key];
   return id && LINKED[key] ? `${LINKED[key]}/${id}` : null;
@@ -84,45 +69,6 @@ const nameOf = (row: FoundRecord): string => String(row.values[spec.value?.name 
 const toRecord = (row: FoundRecord): string => (place.record ? `${place.record}/${row.id}` : '');
 
 const groups = computed(() => draft.value?.groups ?? []);
-/** Where the group changes, its heading stands, and those of the groups within it. */
-function headings(row: FoundRecord, before: FoundRecord | null): { level: number; key: string }[] {
-  const first = groups.value.findIndex((_, at) => !before || row.keys[at] !== before.keys[at]);
-  return first < 0
-    ? []
-    : groups.value
-        .slice(first)
-        .map((_, at) => ({ level: first + at, key: JSON.stringify(row.keys.slice(0, first + at + 1)) }));
-}
-const byGroup = computed(
-  () => new Map((totals.value?.items ?? []).map((one) => [JSON.stringify(one.keys), one])),
-);
-const whole = computed(() => totals.value?.items[0] ?? null);
-const groupName = (row: FoundRecord, level: number): string => {
-  const group = groups.value[level];
-  const field = group && fields.value.get(group.field);
-  return field ? groupText(row.keys[level] ?? null, field, group.by) : '';
-};
-const countWords = (count: number): string =>
-  `${new Intl.NumberFormat().format(count)} ${count === 1 ? (spec.value?.one ?? '') : (spec.value?.many ?? '')}`;
-const HOW: Record<Total['how'], string> = {
-  count: '',
-  sum: '',
-  mean: 'mean ',
-  median: 'median ',
-  least: 'least ',
-  most: 'most ',
-};
-const totalWords = (values: readonly (number | string | null)[] = []): string =>
-  (draft.value?.totals ?? [])
-    .flatMap(({ how, field: key }, at) => {
-      const field = fields.value.get(key ?? '');
-      const value = values[at];
-      return field && value !== null && value !== undefined
-        ? `${HOW[how]}${cellText(value, field)} ${field.label.toLowerCase()}`
-        : [];
-    })
-    .join(' · ');
-
 const addCondition = (condition: Comparison): void => {
   const others = (draft.value?.conditions ?? []).filter(
     (one: Filter) => !('field' in one && one.field === condition.field),
@@ -165,12 +111,6 @@ async function remove(): Promise<void> {
     undo.fail(problem);
   }
 }
-const shownViews = computed(() => views.value.filter((one) => one.id !== view.value?.id).slice(0, 4));
-const SHARED: Record<View['shared'], string> = {
-  me: 'only you see it',
-  team: 'shared with your team',
-  everybody: 'shared with everybody',
-};
 const title = computed(() => view.value?.name ?? `New view of ${spec.value?.many ?? 'records'}`);
 watch(title, (name) => (document.title = `${name} · Emporikon`), { immediate: true });
 const problem = computed(() => error.value || listError.value || '');
@@ -180,39 +120,18 @@ const retry = (): Promise<unknown> =>
 
 <template>
   <div class="page">
-    <div class="page-head view-head">
-      <h1>{{ title }}</h1>
-      <span v-if="view" class="soft about"
-        >{{ SHARED[view.shared] }}<template v-if="view.owner"> · by {{ view.owner }}</template></span
-      >
-      <template v-if="isChanged">
-        <span class="changed">changed</span>
-        <v-btn v-if="view?.mayChange" class="word on" @click="save">Save</v-btn>
-        <v-btn class="word" @click="saving = 'new'">Save as …</v-btn>
-        <v-btn v-if="view" class="word" @click="reset">Discard changes</v-btn>
-      </template>
-      <span class="spring"></span>
-      <RouterLink v-for="one in shownViews" :key="one.id" class="word" :to="`${place.views}/${one.id}`">{{
-        one.name
-      }}</RouterLink>
-      <v-menu location="bottom end">
-        <template #activator="{ props: opener }"
-          ><v-btn class="word" v-bind="opener">All views …</v-btn></template
-        >
-        <v-list class="choices" aria-label="All views">
-          <v-list-item
-            v-for="one in views"
-            :key="one.id"
-            :title="one.name"
-            :to="`${place.views}/${one.id}`"
-          />
-          <v-divider />
-          <v-list-item title="New view" :to="`${place.views}/new`" />
-          <v-list-item v-if="view?.mayChange" title="Rename or share …" @click="saving = 'name'" />
-          <v-list-item v-if="view?.mayChange" title="Delete this view" @click="remove" />
-        </v-list>
-      </v-menu>
-    </div>
+    <ViewHead
+      :view="view"
+      :views="views"
+      :title="title"
+      :place="place.views"
+      :is-changed="isChanged"
+      @save="save"
+      @save-as="saving = 'new'"
+      @discard="reset"
+      @rename="saving = 'name'"
+      @remove="remove"
+    />
     <ConditionStrip
       v-if="draft && spec && registry"
       :conditions="draft.conditions"
@@ -316,21 +235,9 @@ const retry = (): Promise<unknown> =>
 </template>
 
 <style scoped>
-.view-head {
-  flex-wrap: wrap;
-}
-.about {
-  font-size: 13px;
-}
-.changed,
-.none {
-  color: var(--wait);
-}
 .none {
   font-weight: 600;
-}
-.spring {
-  flex: 1;
+  color: var(--wait);
 }
 .count {
   margin-right: auto;

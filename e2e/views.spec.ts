@@ -1,0 +1,156 @@
+import { expect, test, type Page } from './test';
+import { choose, signIn } from './pages';
+import { meter } from './meter';
+
+const words = (page: Page) => page.getByLabel('Add a condition in words');
+const rows = (page: Page) => page.locator('tbody tr[data-index]');
+const strip = (page: Page) => page.getByRole('group', { name: 'Conditions' });
+const cell = (page: Page, text: string | RegExp) => strip(page).getByRole('button', { name: text });
+const count = (page: Page) => page.locator('.tools .count');
+
+/** Writes a question and takes it as it is read. */
+async function write(page: Page, question: string): Promise<void> {
+  await words(page).fill(question);
+  await words(page).press('Enter');
+}
+
+test('a question in words is shown as it is read, applies, is saved, shared, and found by a colleague', async ({
+  browser,
+}) => {
+  const page = await signIn(browser);
+  await page.goto('/people/views/new');
+  await expect(rows(page).first()).toBeVisible();
+  const all = await count(page).textContent();
+  await words(page).pressSequentially('prospects or customers, by country then owner, sparkling');
+  const read = page.locator('.words .read');
+  await expect(read).toContainText('Standing: prospect or customer');
+  await expect(read).toContainText('Grouped by country, then owner');
+  await expect(read).toContainText('Not understood, and left out: “sparkling”');
+  // Nothing applies before it is taken.
+  await expect(count(page)).toHaveText(all ?? '');
+  const measured = await meter(page);
+  await words(page).press('Enter');
+  await expect(cell(page, 'Standing prospect or customer')).toBeVisible();
+  await expect(words(page)).toHaveValue('sparkling');
+  await expect(page.locator('tr.heading').first()).toContainText(/\d+ people/);
+  // What the headings say adds up to what the head says.
+  const total = Number(/[\d,]+/.exec((await count(page).textContent()) ?? '')?.[0].replace(',', ''));
+  expect(total).toBeGreaterThan(5);
+  await page.getByRole('button', { name: 'Save as …' }).click();
+  const name = `Team prospects ${Date.now()}`;
+  await page.getByRole('dialog').getByLabel(/^Name/).fill(name);
+  await choose(page.getByRole('combobox', { name: 'Who sees it' }), 'Everybody');
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page.getByRole('heading', { name })).toBeVisible();
+  await expect(page.getByText('changed', { exact: true })).toBeHidden();
+  // Grouped, filtered, saved and shared within ten seconds of effort, the typing of its words and name aside.
+  expect((await measured()).seconds).toBeLessThan(10);
+  const address = page.url();
+
+  const ines = await signIn(browser, 'ines');
+  await ines.goto('/people/views');
+  await ines.getByRole('button', { name: 'All views …' }).click();
+  await ines
+    .getByRole('listitem')
+    .filter({ hasText: name })
+    .or(ines.getByRole('link', { name }))
+    .first()
+    .click();
+  await expect(ines).toHaveURL(address);
+  await expect(count(ines)).toHaveText((await count(page).textContent()) ?? '');
+  // The last used comes back.
+  await ines.goto('/people');
+  await ines.getByRole('link', { name: 'Views', exact: true }).click();
+  await expect(ines.getByRole('heading', { name })).toBeVisible();
+  // It is not hers to change; she can keep her own.
+  await write(ines, 'in portugal');
+  await expect(ines.getByText('changed', { exact: true })).toBeVisible();
+  await expect(ines.getByRole('button', { name: 'Save', exact: true })).toBeHidden();
+  await expect(ines.getByRole('button', { name: 'Save as …' })).toBeVisible();
+});
+
+test('“spoken to today” is two presses away', async ({ browser }) => {
+  const page = await signIn(browser);
+  await page.goto('/people/views/new');
+  const measured = await meter(page);
+  await page.getByRole('link', { name: 'Spoken to today' }).click();
+  await expect(page.getByRole('heading', { name: 'Spoken to today' })).toBeVisible();
+  await expect(cell(page, 'Last spoken to today')).toBeVisible();
+  expect((await measured()).seconds).toBeLessThan(2);
+});
+
+test('column heads filter, sort, group and hide; what was changed stands in the address and is discarded', async ({
+  browser,
+}) => {
+  const page = await signIn(browser);
+  await page.goto('/people/views');
+  await page.getByRole('link', { name: 'Going quiet' }).click();
+  await expect(rows(page).first()).toBeVisible();
+  const before = await count(page).textContent();
+  const menu = async (head: string, action: string) => {
+    await page.getByRole('columnheader', { name: head }).getByRole('button').click();
+    await page.locator('.v-overlay--active .choices').getByText(action, { exact: true }).click();
+  };
+  await menu('Owner', 'Only mine');
+  await expect(cell(page, 'Owner me')).toBeVisible();
+  await expect(count(page)).not.toHaveText(before ?? '');
+  await expect
+    .poll(async () => new Set(await rows(page).locator('td:last-child').allTextContents()))
+    .toEqual(new Set(['Pell Garrick']));
+  await menu('Name', 'Group by first letter');
+  await expect(page.locator('tr.heading').first()).toContainText(/^\s*[A-Z#]/);
+  await menu('Job title', 'Hide column');
+  await expect(page.getByRole('columnheader', { name: 'Job title' })).toBeHidden();
+  // A right click opens the same menu.
+  await page.getByRole('columnheader', { name: 'Company' }).getByRole('button').click({ button: 'right' });
+  await expect(page.locator('.v-overlay--active .choices')).toContainText('Sort, A to Z');
+  await page.keyboard.press('Escape');
+  await page.reload();
+  await expect(cell(page, 'Owner me')).toBeVisible();
+  await expect(page.getByRole('columnheader', { name: 'Job title' })).toBeHidden();
+  await page.getByRole('button', { name: 'Discard changes' }).click();
+  await expect(cell(page, 'Owner me')).toBeHidden();
+  await expect(count(page)).toHaveText(before ?? '');
+  expect(page.url()).not.toContain('changed');
+});
+
+test('a condition is edited in place, added by field, and removed', async ({ browser }) => {
+  const page = await signIn(browser);
+  await page.goto('/deals/views/new');
+  await expect(rows(page).first()).toBeVisible();
+  await strip(page).getByRole('button', { name: 'By field …' }).click();
+  await page.getByRole('combobox', { name: 'Field' }).fill('Value');
+  await page.getByRole('option', { name: 'Value', exact: true }).click();
+  const editor = page.getByRole('form', { name: 'Value' });
+  await expect(editor).toBeVisible();
+  await choose(editor.getByRole('combobox', { name: 'Comparison' }), 'is over');
+  await editor.getByLabel('Value').fill('5000');
+  await editor.getByRole('button', { name: 'Done' }).click();
+  await expect(cell(page, /Value over €5,000/)).toBeVisible();
+  await expect(page.locator('tbody tr.heading')).toHaveCount(0);
+  await expect(rows(page).first()).toBeVisible();
+  const some = await rows(page).count();
+  await cell(page, /Value over/).click();
+  await page.getByRole('form', { name: 'Value' }).getByRole('button', { name: 'Remove condition' }).click();
+  await expect(cell(page, /Value over/)).toBeHidden();
+  await expect.poll(async () => rows(page).count()).toBeGreaterThan(some);
+});
+
+test('a view is renamed, deleted and brought back', async ({ browser }) => {
+  const page = await signIn(browser);
+  await page.goto('/leads/views/new');
+  await write(page, 'by status');
+  await page.getByRole('button', { name: 'Save as …' }).click();
+  const name = `Leads by status ${Date.now()}`;
+  await page.getByRole('dialog').getByLabel(/^Name/).fill(name);
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page.getByRole('heading', { name })).toBeVisible();
+  const address = page.url();
+  await page.getByRole('button', { name: 'All views …' }).click();
+  await page.getByText('Delete this view').click();
+  await expect(page.getByRole('heading', { name })).toBeHidden();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByText(/^Undone/)).toBeVisible();
+  await page.goto(address);
+  await expect(page.getByRole('heading', { name })).toBeVisible();
+});
