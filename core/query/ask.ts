@@ -47,7 +47,7 @@ const COMMON: readonly Field[] = [
   text('industry', 'Industry'),
   number('employees', 'Employees'),
   text('city', 'City'),
-  text('country', 'Country'),
+  choice('country', 'Country'),
   several('tags', 'Tags'),
   text('source', 'Source'),
   time('createdAt', 'Added'),

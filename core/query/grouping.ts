@@ -1,6 +1,6 @@
 import { compareText, firstLetter } from './text';
 import { dayOf, startOfUnit } from './time';
-import type { Asking, Field, Group, PlainValue } from './types';
+import type { Asking, Field, Group, GroupTotals, KindSpec, PlainValue, Query } from './types';
 
 /** Which band a number is in: how many of the edges it has reached. */
 const bandOf = (value: number, edges: readonly number[]): string =>
@@ -49,9 +49,32 @@ export function compareValues(
 }
 
 /** The same for the keys of groups. */
-export function compareKeys(a: string | null, b: string | null, field: Field, group: Group): number {
+function compareKeys(a: string | null, b: string | null, field: Field, group: Group): number {
   if (field.options) return compareValues(a, b, field, 'asc');
   const isNumber = field.type === 'number' || field.type === 'money' || typeof group.by === 'object';
   if (a === null || b === null || !isNumber) return compareValues(a, b, { type: 'text' }, 'asc');
   return Number(a) - Number(b);
 }
+
+/** Puts groups in the order of their keys, outer ones before those within them. */
+export function compareGroups(
+  a: readonly (string | null)[],
+  b: readonly (string | null)[],
+  groups: readonly Group[],
+  spec: KindSpec,
+): number {
+  for (const [at, group] of groups.slice(0, Math.min(a.length, b.length)).entries()) {
+    const field = spec.fields.get(group.field);
+    const by = field ? compareKeys(a[at] ?? null, b[at] ?? null, field, group) : 0;
+    if (by) return by;
+  }
+  return a.length - b.length;
+}
+
+/** The totals of everything first, then of each level of groups, in the order of their keys. */
+export const inGroupOrder = (
+  totals: readonly GroupTotals[],
+  { groups = [] }: Pick<Query, 'groups'>,
+  spec: KindSpec,
+): GroupTotals[] =>
+  totals.toSorted((a, b) => a.keys.length - b.keys.length || compareGroups(a.keys, b.keys, groups, spec));

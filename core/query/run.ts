@@ -1,7 +1,7 @@
 import { mean, median, sum } from 'simple-statistics';
 import { meets, valueOf } from './conditions';
 import { wholeFilter } from './defaults';
-import { compareKeys, compareValues, groupKey } from './grouping';
+import { compareGroups, compareValues, groupKey, inGroupOrder } from './grouping';
 import { compareText } from './text';
 import type {
   Asking,
@@ -93,16 +93,8 @@ export function runQuery(
         return groupKey(valueOf(record, field.key), field, group, asking);
       }),
     }));
-  const byKeys = (a: (string | null)[], b: (string | null)[]): number => {
-    for (const [at, group] of groups.entries()) {
-      if (at >= a.length || at >= b.length) break;
-      const by = compareKeys(a[at] ?? null, b[at] ?? null, fieldsOf[at] as Field, group);
-      if (by) return by;
-    }
-    return a.length - b.length;
-  };
   const sorted = found.toSorted((a, b) => {
-    const byGroup = byKeys(a.keys, b.keys);
+    const byGroup = compareGroups(a.keys, b.keys, groups, spec);
     if (byGroup) return byGroup;
     for (const { field: key, direction } of order) {
       const field = spec.fields.get(key);
@@ -113,8 +105,6 @@ export function runQuery(
   });
   return {
     records: sorted.map(({ record }) => record),
-    totals: totalsOf(found, groups, totals, spec).toSorted(
-      (a, b) => a.keys.length - b.keys.length || byKeys(a.keys, b.keys),
-    ),
+    totals: inGroupOrder(totalsOf(found, groups, totals, spec), query, spec),
   };
 }

@@ -1,4 +1,5 @@
 import { compileRows, compileTotals, compileValues, hasEmptyPart } from '@emporikon/core/query/sql/compile';
+import { inGroupOrder } from '@emporikon/core/query/grouping';
 import type { Schema, Statement } from '@emporikon/core/query/sql/scope';
 import type { GroupTotals, PlainValue, Query } from '@emporikon/core/query/types';
 import { createHash } from 'node:crypto';
@@ -74,14 +75,17 @@ export async function totalsOf(
     const summed = Number(row.level).toString(2).replaceAll('0', '').length;
     return {
       keys: Array.from({ length: groups - (Number(row.level) ? summed : 0) }, (_, at) => {
-        const key = row[`g${at}`];
+        const key = row[`s${at}`];
         return key === null || key === undefined ? null : String(key);
       }),
       count: Number(row.count),
       totals: (query.totals ?? []).map((_, at) => numberOf(row[`t${at}`])),
     };
   });
-  return { totals, hasMore: rows.length > MOST_GROUPS };
+  return {
+    totals: inGroupOrder(totals, query, schema.registry[query.kind]),
+    hasMore: rows.length > MOST_GROUPS,
+  };
 }
 
 /** What a record says, and the ids of the records that fields of it name. */

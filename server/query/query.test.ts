@@ -131,7 +131,7 @@ describe('a query over the API', () => {
     const odd = { field: 'tags', op: 'hasAny', value: ['odd'] };
     const holding = (value: string) => names({ all: [odd, { field: 'fullName', op: 'contains', value }] });
     expect(await holding("t'); DR")).toEqual(["Robert'); Drop"]);
-    expect(await holding('%_\\')).toEqual(['100 %_\\ sure']);
+    expect(await holding('%_\\')).toEqual(['100 %_\\ Sure']);
     expect(await holding('0_%')).toEqual([]);
   });
 

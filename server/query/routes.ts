@@ -5,7 +5,7 @@ import type { Handlers } from '../http/mount';
 import { pageOfIds, totalsOf, valuesOf } from './answer';
 import { loadSchema } from './schema';
 import { readTurnsAnew } from './turns';
-import { changeView, deleteView, listViews, rememberView, requireGoodQuery, saveView, viewOf } from './views';
+import { changeView, deleteView, listViews, rememberView, saveView, schemaFor, viewOf } from './views';
 import { knownValues, vocabularyFor } from './vocabulary';
 
 const asField = (
@@ -36,8 +36,7 @@ export const queryHandlers: Handlers = {
   },
   'POST /api/queries': async ({ body, context }) => {
     const query = body.query as Query;
-    await requireGoodQuery(context, query, 'query.');
-    const schema = await loadSchema(context);
+    const schema = await schemaFor(context, query);
     const spec = schema.registry[query.kind];
     const asked = query.order?.length
       ? query
@@ -58,8 +57,7 @@ export const queryHandlers: Handlers = {
   },
   'POST /api/queries/totals': async ({ body, context }) => {
     const query = body.query as Query;
-    await requireGoodQuery(context, query, 'query.');
-    const { totals, hasMore } = await totalsOf(context, await loadSchema(context), query);
+    const { totals, hasMore } = await totalsOf(context, await schemaFor(context, query), query);
     return { items: totals, hasMore };
   },
   'POST /api/queries/words': async ({ body, context }) => {

@@ -2,12 +2,10 @@ import type { Schema } from '@emporikon/core/query/sql/scope';
 import type { SqlField, Storage } from '@emporikon/core/query/sql/storage';
 import { registryWith } from '@emporikon/core/query/registry/index';
 import type { Asking, Field, FieldType, Option } from '@emporikon/core/query/types';
-import { minorDigits, rateOn } from '@emporikon/core/lifecycle/currencies';
+import { minorDigits, rateOn, type Rate } from '@emporikon/core/lifecycle/currencies';
 import { todayOf } from '@emporikon/core/query/time';
-import { QueryTypes } from 'sequelize';
 import type { Context } from '../commands/context';
-import { loadRates } from '../deals/house';
-import { customFields } from '../fields/mapping';
+import { askPrepared } from '../db/prepared';
 import type { CustomField } from '../db/models/fields';
 import { STORAGE } from './storage/index';
 
@@ -28,14 +26,14 @@ const STORED: Record<CustomField['kind'], (value: string) => string> = {
 };
 
 export const customKey = (key: string): string => `custom.${key}`;
-const asField = ({ key, label, kind, options }: CustomField): Field => ({
+const asField = ({ key, label, kind, options: values }: Settings['fields'][number]): Field => ({
   key: customKey(key),
   label,
   type: TYPES[kind],
-  ...(kind === 'choice' ? { options: options.map((value) => ({ value, label: value })) } : {}),
+  ...(kind === 'choice' ? { options: values.map((value) => ({ value, label: value })) } : {}),
 });
 /** Keys are made of letters, digits and underscores only. */
-const asStored = ({ key, kind }: CustomField): SqlField => ({
+const asStored = ({ key, kind }: Settings['fields'][number]): SqlField => ({
   sql: STORED[kind](`({r}.custom ->> '${key}')`),
 });
 
@@ -45,26 +43,23 @@ interface Settings {
   pipelines: Option[];
   projectStages: Option[];
   lists: Option[];
+  fields: Pick<CustomField, 'key' | 'label' | 'kind' | 'options'>[];
+  rates: Rate[];
 }
 
-async function loadSettings({ sequelize, tx }: Context): Promise<Settings> {
-  const options = (from: string, more = ''): string =>
-    `(SELECT coalesce(json_agg(json_build_object('value', id, 'label', name${more}) ORDER BY position, name), '[]') FROM (${from}) o)`;
-  const [row] = await sequelize.query<Settings>(
-    `SELECT ${options('SELECT id, name, team, 0 AS position FROM users', ", 'team', team")} AS users,
-            ${options('SELECT s.id, s.name, row_number() OVER (ORDER BY p.position, p.id, s.position) AS position FROM stages s JOIN pipelines p ON p.id = s.pipeline_id')} AS stages,
-            ${options('SELECT id, name, position FROM pipelines')} AS pipelines,
-            ${options('SELECT id, name, position FROM project_stages')} AS "projectStages",
-            ${options('SELECT id, name, 0 AS position FROM lists')} AS lists`,
-    { type: QueryTypes.SELECT, transaction: tx },
-  );
-  return row ?? { users: [], stages: [], pipelines: [], projectStages: [], lists: [] };
-}
+const options = (from: string, more = ''): string =>
+  `(SELECT coalesce(json_agg(json_build_object('value', id, 'label', name${more}) ORDER BY position, name), '[]') FROM (${from}) o)`;
+/** Asked with every query. */
+const SETTINGS = `SELECT ${options('SELECT id, name, team, 0 AS position FROM users', ", 'team', team")} AS users,
+  ${options('SELECT s.id, s.name, row_number() OVER (ORDER BY p.position, p.id, s.position) AS position FROM stages s JOIN pipelines p ON p.id = s.pipeline_id')} AS stages,
+  ${options('SELECT id, name, position FROM pipelines')} AS pipelines,
+  ${options('SELECT id, name, position FROM project_stages')} AS "projectStages",
+  ${options('SELECT id, name, 0 AS position FROM lists')} AS lists,
+  (SELECT coalesce(json_agg(json_build_object('key', key, 'label', label, 'kind', kind, 'options', options) ORDER BY position), '[]') FROM custom_fields) AS fields,
+  (SELECT coalesce(json_agg(json_build_object('currency', currency, 'day', day, 'perHouse', per_house::text)), '[]') FROM currency_rates) AS rates`;
 
 /** How much one minor unit of each known currency is in minor units of the organisation's today. */
-async function ratesToday(context: Context, today: string): Promise<Record<string, number>> {
-  const { currency: house } = context.house;
-  const rates = await loadRates(context);
+function ratesToday(rates: readonly Rate[], house: string, today: string): Record<string, number> {
   const known = new Map<string, number>([[house, 1]]);
   for (const currency of new Set(rates.map((rate) => rate.currency))) {
     const rate = rateOn(rates, currency, today);
@@ -75,8 +70,9 @@ async function ratesToday(context: Context, today: string): Promise<Record<strin
 
 /** Who asks, and what can be asked in this organisation: with its own fields, stages, colleagues and rates. */
 export async function loadSchema(context: Context): Promise<Schema> {
-  const settings = await loadSettings(context);
-  const custom = await customFields(context);
+  const [settings] = await askPrepared<Settings>(context, SETTINGS, {});
+  if (!settings) throw new Error('the settings did not come');
+  const { fields: custom } = settings;
   const me = context.actor?.id ?? null;
   const own = settings.users.find((user) => user.value === me)?.team;
   const asking: Asking = {
@@ -92,6 +88,7 @@ export async function loadSchema(context: Context): Promise<Schema> {
       'deal.stage': settings.stages,
       'deal.pipeline': settings.pipelines,
       'project.stage': settings.projectStages,
+      'person.lists': settings.lists,
     },
   });
   const storage: Storage = {
@@ -104,5 +101,10 @@ export async function loadSchema(context: Context): Promise<Schema> {
       },
     },
   };
-  return { registry, storage, asking, rates: await ratesToday(context, todayOf(asking)) };
+  return {
+    registry,
+    storage,
+    asking,
+    rates: ratesToday(settings.rates, context.house.currency, todayOf(asking)),
+  };
 }

@@ -1,5 +1,6 @@
 import type { View } from '@emporikon/contract/queries';
 import { checkQuery } from '@emporikon/core/query/check';
+import type { Schema } from '@emporikon/core/query/sql/scope';
 import type { Query, RecordKind } from '@emporikon/core/query/types';
 import { QueryTypes } from 'sequelize';
 import { requireActor, type Actor, type Context } from '../commands/context';
@@ -8,14 +9,18 @@ import { ViewRow } from '../db/models/views';
 import { conflict, forbidden, invalid, notFound } from '../http/problems';
 import { loadSchema } from './schema';
 
-/** @throws 422 with what is wrong, by the part of the query */
-export async function requireGoodQuery(context: Context, query: Query, at = ''): Promise<void> {
-  const { registry } = await loadSchema(context);
-  const issues = checkQuery(query, registry);
+/**
+ * What can be asked here, once a query was found to be good.
+ * @throws 422 with what is wrong, by the part of the query
+ */
+export async function schemaFor(context: Context, query: Query): Promise<Schema> {
+  const schema = await loadSchema(context);
+  const issues = checkQuery(query, schema.registry);
   if (issues.length)
     throw invalid(issues[0]?.message ?? 'This cannot be asked.', {
-      fields: Object.fromEntries(issues.map(({ path, message }) => [`${at}${path}`, message])),
+      fields: Object.fromEntries(issues.map(({ path, message }) => [`query.${path}`, message])),
     });
+  return schema;
 }
 
 /** Whose it is may change it; what belongs to nobody, or is shared, also those who manage. */
@@ -115,7 +120,7 @@ export async function saveView(
   { name, query, shared }: ViewInput,
 ): Promise<{ eventId: string | null; view: View }> {
   const actor = requireActor(context);
-  await requireGoodQuery(context, query, 'query.');
+  await schemaFor(context, query);
   await requireFreeName(context, query.kind, name);
   const row = await context.write.insert(ViewRow, {
     id: context.newId(),
@@ -144,7 +149,7 @@ export async function changeView(
   if (patch.query) {
     if (patch.query.kind !== row.kind)
       throw invalid('A view stays of its kind.', { fields: { query: 'is of another kind' } });
-    await requireGoodQuery(context, patch.query, 'query.');
+    await schemaFor(context, patch.query);
   }
   if (patch.name && row.ownerId === actor.id) await requireFreeName(context, row.kind, patch.name, id);
   const { shared, ...rest } = patch;

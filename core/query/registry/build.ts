@@ -67,7 +67,7 @@ export const FIRM = [
   text('industry', 'Industry'),
   number('employees', 'Employees'),
   text('city', 'City', { words: ['town'] }),
-  text('country', 'Country'),
+  choice('country', 'Country'),
 ] as const;
 export const MADE = [
   time('createdAt', 'Added', { words: ['created'] }),

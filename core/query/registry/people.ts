@@ -74,7 +74,7 @@ export const company = kind(
     choice('companyKind', 'Kind', { options: options(['firm', 'household']) }),
     text('industry', 'Industry'),
     number('employees', 'Employees'),
-    text('country', 'Country'),
+    choice('country', 'Country'),
     text('domain', 'Domain', { words: ['website'] }),
     text('phone', 'Phone'),
     several('technologies', 'Technologies'),

@@ -14,42 +14,49 @@ interface Key {
 const isoTime = (sql: string): string =>
   `to_char((${sql}) AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')`;
 
-/** What a field is grouped under, as text, and what those groups are put in order by. */
-function groupSql(scope: Scope, { field: key, by }: Group): { sql: string; order: string; cast: Cast } {
+/** What rows are grouped by, how that is told as text, and what the groups stand in the order of. */
+interface Grouping {
+  value: string;
+  shown: (value: string) => string;
+  order: string;
+  cast: Cast;
+}
+
+const asText = (value: string): string => `(${value})::text`;
+
+function groupSql(scope: Scope, { field: key, by }: Group): Grouping {
   const { field, sql } = scope.field(key);
-  const same = (text: string): { sql: string; order: string; cast: Cast } => ({
-    sql: text,
-    order: text,
-    cast: 'text',
-  });
-  if (field.options) {
-    const text = `(${sql})::text`;
-    return { sql: text, order: optionOrder(scope, field, text), cast: 'int4' };
-  }
+  const text = (value: string): Grouping => ({ value, shown: asText, order: value, cast: 'text' });
+  if (field.options)
+    return { value: sql, shown: asText, order: optionOrder(scope, field, asText(sql)), cast: 'int4' };
   switch (field.type) {
-    case 'flag':
-      return same(`(CASE WHEN ${sql} THEN 'true' ELSE 'false' END)`);
+    case 'flag': {
+      const value = `((${sql}) IS TRUE)`;
+      return { value, shown: asText, order: value, cast: 'bool' };
+    }
     case 'day':
     case 'time': {
       const unit = scope.binder.bind(typeof by === 'string' && by !== 'letter' ? by : 'day', 'text');
       const local =
         field.type === 'time' ? scope.fill(`(${sql}) AT TIME ZONE {zone}`) : `(${sql})::timestamp`;
-      return same(`to_char(date_trunc(${unit}, ${local}), 'YYYY-MM-DD')`);
+      const value = `date_trunc(${unit}, ${local})`;
+      return { value, shown: (start) => `to_char(${start}, 'YYYY-MM-DD')`, order: value, cast: 'timestamp' };
     }
     case 'yearly':
-      return same(`left(right(${sql}, 5), 2)`);
+      return text(`left(right(${sql}, 5), 2)`);
     case 'number':
     case 'money': {
       if (typeof by === 'object') {
         const band = `width_bucket((${sql})::numeric, ${scope.binder.bind(by.bands, 'numeric[]')})`;
-        return { sql: `${band}::text`, order: band, cast: 'int4' };
+        return { value: band, shown: asText, order: band, cast: 'int4' };
       }
-      return { sql: `trim_scale((${sql})::numeric)::text`, order: `(${sql})::numeric`, cast: 'numeric' };
+      const shown = (number: string): string => `trim_scale((${number})::numeric)::text`;
+      return { value: sql, shown, order: `(${sql})::numeric`, cast: 'numeric' };
     }
     default: {
-      if (by !== 'letter') return same(`(${sql})::text`);
+      if (by !== 'letter') return { ...text(sql), order: asText(sql) };
       const letter = `upper(left(query_text(${sql}), 1))`;
-      return same(
+      return text(
         `(CASE WHEN ${letter} ~ '^[[:alpha:]]$' THEN ${letter} WHEN (${sql}) IS NOT NULL THEN '#' END)`,
       );
     }
@@ -142,11 +149,14 @@ export function compileRows(
       (key, at) =>
         `${key.sql} ${key.direction}${key.isRequired || (at === 0 && part === 'filled') ? '' : ' NULLS LAST'}`,
     );
-  const shown = [
-    ...keys.map(({ sql }, at) => `(${sql})::text AS k${at}`),
-    ...(query.groups ?? []).map((group, at) => `${groupSql(scope, group).sql} AS g${at}`),
+  const selected = [
+    ...keys.map(({ sql }, at) => `${asText(sql)} AS k${at}`),
+    ...(query.groups ?? []).map((one, at) => {
+      const { value, shown } = groupSql(scope, one);
+      return `${shown(value)} AS g${at}`;
+    }),
   ];
-  const text = `SELECT ${['r.id', ...shown].join(', ')} FROM ${scope.table} r ${scope.joins}
+  const text = `SELECT ${['r.id', ...selected].join(', ')} FROM ${scope.table} r ${scope.joins}
     WHERE ${where.join(' AND ')} ORDER BY ${[...order, 'r.id'].join(', ')} LIMIT ${binder.bind(limit, 'int8')}`;
   return { ...binder.statement(text), keys: keys.length };
 }
@@ -161,7 +171,7 @@ function totalSql(how: Total['how'], sql: string, type: Field['type']): string {
 /**
  * The totals of a query: of everything, and of each group on each level.
  * @param most so many rows at most
- * @returns a statement that answers the keys `g0` …, `level` (a bit set for each that is summed over, as GROUPING gives it),
+ * @returns a statement that answers the keys `s0` …, `level` (a bit set for each that is summed over, as GROUPING gives it),
  *   `count`, and the totals `t0` …
  */
 export function compileTotals(query: Query, schema: Schema, most: number): Statement {
@@ -175,7 +185,7 @@ export function compileTotals(query: Query, schema: Schema, most: number): State
       : { how, sql: scope.field(key).sql, type: scope.field(key).field.type },
   );
   const inner = [
-    ...groups.flatMap(({ sql, order }, at) => [`${sql} AS g${at}`, `${order} AS o${at}`]),
+    ...groups.map(({ value }, at) => `${value} AS g${at}`),
     ...totals.map(({ sql }, at) => `${sql} AS v${at}`),
   ];
   const names = groups.map((_, at) => `g${at}`);
@@ -184,9 +194,10 @@ export function compileTotals(query: Query, schema: Schema, most: number): State
   );
   const level = names.length ? `GROUPING(${names.join(', ')})` : '0';
   const rest = names.length
-    ? `GROUP BY ROLLUP (${names.join(', ')}) ORDER BY level DESC, ${names.map((_, at) => `min(o${at}) NULLS LAST`).join(', ')} LIMIT ${binder.bind(most, 'int8')}`
+    ? `GROUP BY ROLLUP (${names.join(', ')}) ORDER BY level DESC, ${names.join(', ')} LIMIT ${binder.bind(most, 'int8')}`
     : '';
-  const text = `SELECT ${[...names, `${level} AS level`, 'count(*) AS count', ...results].join(', ')}
+  const shown = groups.map((group, at) => `${group.shown(`g${at}`)} AS s${at}`);
+  const text = `SELECT ${[...shown, `${level} AS level`, 'count(*) AS count', ...results].join(', ')}
     FROM (SELECT ${inner.length ? inner.join(', ') : '1'} FROM ${scope.table} r ${scope.joins} WHERE ${where}) q ${rest}`;
   return binder.statement(text);
 }

@@ -40,7 +40,9 @@ const NUMERIC: Partial<Record<Comparison['op'], string>> = {
 };
 function ofNumber(scope: Scope, sql: string, { op, value }: Comparison, cast: Cast): string {
   const numbers = listOf(value).map(Number);
-  const as = numbers.every((number) => Number.isInteger(number) && Math.abs(number) < 2 ** 31)
+  const as = numbers.every(
+    (number) => Number.isInteger(number) && Math.abs(number) < (cast === 'int8' ? 2 ** 53 : 2 ** 31),
+  )
     ? cast
     : 'numeric';
   const [first = 0, last = 0] = numbers;

@@ -105,18 +105,21 @@ export class Scope {
     return sql
       .replaceAll('{r}', this.alias)
       .replace(/\{r\.(\w+)\}/g, (_, name: string) => `${this.alias}_${name}`)
-      .replace(/\{rate: ([^}]+)\}/g, (_, currency: string) => this.rate(currency, rates))
+      .replace(/\{worth: (\S+) in ([^}]+)\}/g, (_, minor: string, currency: string) =>
+        this.worth(minor, currency, rates),
+      )
       .replaceAll('{now}', () => this.binder.bind(asking.now, 'timestamptz'))
       .replaceAll('{today}', () => this.binder.bind(todayOf(asking), 'date'))
       .replaceAll('{zone}', () => this.binder.bind(asking.zone, 'text'))
       .replaceAll('{me}', () => this.binder.bind(asking.me, 'uuid'));
   }
 
-  private rate(currency: string, rates: Rates): string {
-    const known = Object.entries(rates).map(
-      ([code, rate]) => `WHEN ${this.binder.bind(code, 'text')} THEN ${this.binder.bind(rate, 'numeric')}`,
-    );
-    return known.length ? `(CASE ${currency} ${known.join(' ')} END)` : 'NULL::numeric';
+  private worth(minor: string, currency: string, rates: Rates): string {
+    const known = Object.entries(rates).map(([code, rate]) => {
+      const same = rate === 1 ? minor : `round(${minor} * ${this.binder.bind(rate, 'numeric')})::int8`;
+      return `WHEN ${this.binder.bind(code, 'text')} THEN ${same}`;
+    });
+    return known.length ? `(CASE ${currency} ${known.join(' ')} END)` : 'NULL::int8';
   }
 
   private join(name: string): void {

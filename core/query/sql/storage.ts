@@ -1,11 +1,12 @@
 import type { RecordKind } from '../types';
 
 /** What a value is compared as, where its type does not say so. */
-export type Cast = 'text' | 'uuid' | 'int4' | 'int8' | 'float4' | 'numeric' | 'date' | 'timestamptz';
+export type Cast =
+  'text' | 'uuid' | 'int4' | 'int8' | 'float4' | 'numeric' | 'date' | 'timestamp' | 'timestamptz' | 'bool';
 
 /**
  * A field as SQL, in which `{r}` is the alias of the record, `{r.company}` that of its join `company`, and `{now}`,
- * `{today}`, `{zone}`, `{me}` are who asks and when. `{rate: …}` is how much of the organisation's currency a currency buys.
+ * `{today}`, `{zone}`, `{me}` are who asks and when. `{worth: d.amount in d.currency}` is money in the organisation's currency.
  */
 export interface SqlField {
   sql: string;

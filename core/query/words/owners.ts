@@ -37,7 +37,8 @@ export const owner: Rule = (state) => {
   if (!state.has('owner')) return null;
   if (state.take(NOBODY)) return condition({ field: 'owner', op: 'empty' });
   if (state.take(MY_TEAM)) return condition({ field: 'owner', op: 'is', value: ['myTeam'] }, 'owner');
-  if (state.take(MINE) ?? (state.goesOn === 'owner' ? state.take(ME) : null)) return condition({ field: 'owner', op: 'is', value: ['me'] }, 'owner');
+  if (state.take(MINE) ?? (state.goesOn === 'owner' ? state.take(ME) : null))
+    return condition({ field: 'owner', op: 'is', value: ['me'] }, 'owner');
   const named = readName(state, `(?:${WHOSE} |of |for )?`, "(?:'s|'|(?<=s))?(?: own)?") ?? null;
   return named === null ? null : condition({ field: 'owner', op: 'is', value: [named] }, 'owner');
 };

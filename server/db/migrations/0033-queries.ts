@@ -9,6 +9,11 @@ CREATE FUNCTION query_text(words text) RETURNS text LANGUAGE sql IMMUTABLE STRIC
 $$;
 COMMENT ON FUNCTION query_text IS 'text as it is compared in queries: without case and accents';
 
+CREATE STATISTICS people_texts ON (query_text(job_title)), (query_text(full_name)) FROM people;
+CREATE INDEX turns_spoken ON turns (spoken_at, person_id) WHERE spoken_at IS NOT NULL;
+CREATE INDEX people_created ON people (created_at, id);
+CREATE INDEX people_birthday ON people (right(birthday, 5), id) WHERE birthday IS NOT NULL;
+
 CREATE TABLE views (
   id uuid PRIMARY KEY,
   version integer NOT NULL DEFAULT 1,

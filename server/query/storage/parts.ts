@@ -54,7 +54,8 @@ export const nextMove = (column: string) => {
   };
 };
 
-export const worth = (deal: string): string => `round(${deal}.amount_minor * {rate: ${deal}.currency})`;
+/** What a deal is worth in the organisation's currency, in minor units. */
+export const worth = (deal: string): string => `{worth: ${deal}.amount_minor in ${deal}.currency}`;
 /** Open deals among those of `from`, which names them `d`. */
 export const dealsJoin = (from: string): SqlJoin => ({
   sql: `LEFT JOIN LATERAL (SELECT count(*) AS n, sum(${worth('d')}) AS worth FROM ${from} AND d.closed_at IS NULL) {r.deals} ON true`,

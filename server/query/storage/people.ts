@@ -18,6 +18,7 @@ import {
   ownerJoin,
   through,
   to,
+  worth,
 } from './parts';
 
 const contactPoint = (kind: string, value: string, order: string): SqlField => {
@@ -138,7 +139,7 @@ export const company: SqlKind = {
     ...nextMove('company_id'),
     ...openDeals(OF_COMPANY),
     wonDealsMinor: {
-      sql: `(SELECT sum(round(d.amount_minor * {rate: d.currency})) FROM deals d JOIN stages s ON s.id = d.stage_id WHERE d.company_id = {r}.id AND s.kind = 'won')`,
+      sql: `(SELECT sum(${worth('d')}) FROM deals d JOIN stages s ON s.id = d.stage_id WHERE d.company_id = {r}.id AND s.kind = 'won')`,
     },
     lookAlike: lookAlike('company'),
     important: column('is_important', { yes: '{r}.is_important', no: 'NOT {r}.is_important' }),

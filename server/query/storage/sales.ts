@@ -80,7 +80,7 @@ export const deal: SqlKind = {
     stage: column('stage_id', { cast: 'uuid', isRequired: true }),
     pipeline: joined('stage', 'pipeline_id', { cast: 'uuid' }),
     status: joined('stage', 'kind', { only: { open: '{r}.closed_at IS NULL' } }),
-    amountMinor: { sql: worth('{r}') },
+    amountMinor: { sql: worth('{r}'), cast: 'int8' },
     currency: column('currency', { isRequired: true }),
     winChance: column('probability', { cast: 'int4', isRequired: true }),
     expectedClose: column('expected_close'),
