@@ -1,6 +1,7 @@
 import { performance } from 'node:perf_hooks';
-import pg from 'pg';
+import type pg from 'pg';
 import { allRoutes } from '@emporikon/contract';
+import { listen } from './book/listen';
 import { quantile, serveBook, type Served } from './book/serve';
 import { sized } from './size';
 
@@ -13,11 +14,6 @@ interface Asked {
   name: string;
   url: string;
 }
-interface Statement {
-  text: string;
-  values: unknown[];
-}
-
 /** Ids of records that there is much to say of, and the words that lists are narrowed by. */
 async function samples(bare: pg.Client): Promise<Record<string, string>> {
   const one = async (sql: string): Promise<string> => {
@@ -125,20 +121,6 @@ function questions(ids: Record<string, string>): Asked[] {
         url: `${path.replace(':stageId', ids.stage ?? '').replace(/:\w+/, id)}${query ? `?${query}` : ''}`,
       }));
     });
-}
-
-/** What the program asks of the database meanwhile, so that it can be asked again without the program. */
-function listen(bare: pg.Client): { take: () => Statement[] } {
-  const said: Statement[] = [];
-  const query = pg.Client.prototype.query;
-  pg.Client.prototype.query = function (this: pg.Client, ...args: unknown[]) {
-    const [one, values] = args as [string | pg.QueryConfig, unknown[]?];
-    const [text, bound] = typeof one === 'string' ? [one, values] : [one.text, one.values];
-    if (this !== bare && /^\s*(SELECT|WITH)\b/i.test(text ?? '') && !/INTO|UPDATE sessions/.test(text ?? ''))
-      said.push({ text, values: bound ?? [] });
-    return (query as (...all: unknown[]) => unknown).apply(this, args);
-  } as never;
-  return { take: () => said.splice(0) };
 }
 
 interface Measured {

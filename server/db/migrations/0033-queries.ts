@@ -11,8 +11,11 @@ COMMENT ON FUNCTION query_text IS 'text as it is compared in queries: without ca
 
 CREATE STATISTICS people_texts ON (query_text(job_title)), (query_text(full_name)) FROM people;
 CREATE INDEX turns_spoken ON turns (spoken_at, person_id) WHERE spoken_at IS NOT NULL;
+CREATE INDEX turns_ours_since ON turns (since, person_id) WHERE turn = 'ours';
+CREATE INDEX deals_open_since ON deals (stage_since, id) WHERE closed_at IS NULL;
 CREATE INDEX people_created ON people (created_at, id);
 CREATE INDEX people_birthday ON people (right(birthday, 5), id) WHERE birthday IS NOT NULL;
+ANALYZE people;
 
 CREATE TABLE views (
   id uuid PRIMARY KEY,
