@@ -1,7 +1,7 @@
 import { performance } from 'node:perf_hooks';
 import type pg from 'pg';
 import { allRoutes } from '@emporikon/contract';
-import { listen } from './book/listen';
+import { listen, type Statement } from './book/listen';
 import { quantile, serveBook, type Served } from './book/serve';
 import { sized } from './size';
 

@@ -68,9 +68,12 @@ test('pictures of the main views', async ({ browser }) => {
   await page.goto('/people/look-alikes');
   await page.getByText('same number').waitFor();
   await shoot('look-alikes');
-  await page.goto('/people/look-ups');
-  await page.getByRole('heading', { name: 'Look-up history' }).waitFor();
-  await shoot('look-ups');
+  await page.goto('/people/views');
+  await page.getByRole('link', { name: 'Going quiet' }).click();
+  await page.getByLabel('Add a condition in words').fill('by country then month of last spoken to');
+  await page.getByLabel('Add a condition in words').press('Enter');
+  await page.locator('tr.heading').first().waitFor();
+  await shoot('view');
   await page.goto('/calls/new');
   await page
     .getByLabel('Write the call in plain words')

@@ -128,12 +128,12 @@ test('a condition is edited in place, added by field, and removed', async ({ bro
   await editor.getByRole('button', { name: 'Done' }).click();
   await expect(cell(page, /Value over €5,000/)).toBeVisible();
   await expect(page.locator('tbody tr.heading')).toHaveCount(0);
-  await expect(rows(page).first()).toBeVisible();
-  const some = await rows(page).count();
+  const some = (await count(page).textContent()) ?? '';
+  expect(some).toMatch(/^[1-9]/);
   await cell(page, /Value over/).click();
   await page.getByRole('form', { name: 'Value' }).getByRole('button', { name: 'Remove condition' }).click();
   await expect(cell(page, /Value over/)).toBeHidden();
-  await expect.poll(async () => rows(page).count()).toBeGreaterThan(some);
+  await expect(count(page)).not.toHaveText(some);
 });
 
 test('a view is renamed, deleted and brought back', async ({ browser }) => {

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { QueryField } from '@emporikon/contract/queries';
+import { UNITS } from '@emporikon/core/query/operators';
 import type { Group, Order, Unit } from '@emporikon/core/query/types';
 import { computed } from 'vue';
 
@@ -15,9 +16,7 @@ const MOST = 3;
 const items = computed(() => props.fields.map(({ key, label }) => ({ value: key, title: label })));
 const typeOf = (key: string): string | undefined => props.fields.find((field) => field.key === key)?.type;
 const isTime = (key: string): boolean => ['day', 'time'].includes(typeOf(key) ?? '');
-const UNITS: { value: Unit; title: string }[] = (['day', 'week', 'month', 'quarter', 'year'] as const).map(
-  (value) => ({ value, title: `by ${value}` }),
-);
+const PERIODS = UNITS.map((value) => ({ value, title: `by ${value}` }));
 const DIRECTIONS = [
   { value: 'asc', title: 'ascending' },
   { value: 'desc', title: 'descending' },
@@ -49,7 +48,7 @@ const setDirection = (at: number, direction: Order['direction']): void =>
       <v-select
         v-if="what === 'groups' && isTime(one.field)"
         :model-value="(one as Group).by ?? 'day'"
-        :items="UNITS"
+        :items="PERIODS"
         label="Period"
         @update:model-value="setUnit(at, $event as Unit)"
       />
