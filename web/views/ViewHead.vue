@@ -59,6 +59,11 @@ const SHARED: Record<View['shared'], string> = {
 .about {
   font-size: 13px;
 }
+@media (max-width: 700px) {
+  .about {
+    flex-basis: 100%;
+  }
+}
 .changed {
   color: var(--wait);
 }

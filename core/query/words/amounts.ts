@@ -5,7 +5,7 @@ import { condition, State, words, type Rule } from './state';
 const MONEY = `(?:[€$£]|eur|euros?|usd|gbp|dollars?|pounds?)?\\s?(?<a>${NUMBER})(?:\\s?(?:[€$£]|eur|euros?|usd|gbp|dollars?|pounds?|k))?`;
 const SECOND = MONEY.replace('<a>', '<b>');
 const COMPARED = `(?<op>over|above|more than|greater than|bigger than|larger than|exceeding|higher than|under|below|less than|fewer than|smaller than|lower than|at least|no less than|a minimum of|minimum|at most|no more than|up to|a maximum of|exactly|between|of)`;
-const AMOUNT = `(?:${COMPARED} )?${MONEY}(?<more> ?\\+| or (?:more|above|over|higher)| and (?:over|above|up|more)| or (?:less|fewer|under))?(?:(?: and| to) ${SECOND})?`;
+const AMOUNT = `(?:${COMPARED} )?${MONEY}(?<more> ?\\+| or (?:more|above|over|higher)(?! [€$£]?\\d)| and (?:over|above|up|more)(?! [€$£]?\\d)| or (?:less|fewer|under)(?! [€$£]?\\d))?(?:(?<to> and| to) ${SECOND})?`;
 
 const OPERATORS: readonly (readonly [RegExp, Operator])[] = [
   [/^(?:over|above|more|greater|bigger|larger|exceeding|higher)/, 'over'],
@@ -22,6 +22,8 @@ function compared(
   const { op = '', a = '', b, more } = found;
   const first = readNumber(a) * perUnit;
   if (Number.isNaN(first)) return null;
+  if (op === '' && b !== undefined && found.to === ' to')
+    return { op: 'between', value: [first, readNumber(b) * perUnit] };
   if (op === 'between')
     return b === undefined ? null : { op: 'between', value: [first, readNumber(b) * perUnit] };
   if (b !== undefined) return null;
@@ -38,7 +40,7 @@ const WORTH = words(AMOUNT);
 
 /** Open deals of somebody: whether there are, how many, how much. */
 export const openDeals: Rule = (state) => {
-  if (!state.has('openDeals')) return null;
+  if (!state.has('openDeals') || state.kind === 'deal') return null;
   const start = state.at;
   const found = state.take(DEALS);
   if (!found) return null;
@@ -110,7 +112,7 @@ interface Counted {
   perUnit?: 'money';
 }
 const COUNTED: readonly Counted[] = [
-  { field: 'employees', noun: 'employees|staff|people(?= (?:work|employed))|heads' },
+  { field: 'employees', noun: 'employees|staff|people|heads' },
   { field: 'winChance', noun: '(?:win )?(?:chance|probability)(?: of winning)?' },
   { field: 'daysInStage', noun: 'days in (?:the |this |their |its )?stage' },
   { field: 'daysQuiet', noun: 'days quiet|quiet days' },
@@ -130,6 +132,8 @@ const PATTERNS = COUNTED.map((counted) => ({
   after: words(`(?:${WITH} )?(?:a |an )?(?:${counted.noun})(?: (?:is|of|at))? ${AMOUNT}%?`),
   before: words(`(?:${WITH} )?(?:an? )?${AMOUNT}%? (?:${counted.noun})`),
 }));
+/** The people of a company are its employees; elsewhere the word has to be said. */
+const SAYS_STAFF = /\b(?:employees|staff)\b/;
 const BARE = words(
   `(?:worth |of )?${AMOUNT}(?! ?(?:%|days?|weeks?|months?|years?|employees|people|or more (?:days|weeks|months)))`,
 );
@@ -137,7 +141,11 @@ const BARE = words(
 /** Numbers that name their field: "over 50 employees", "win chance over 50%", "worth more than 20k". */
 export const counted: Rule = (state) => {
   for (const { field, perUnit, after, before } of PATTERNS) {
-    if (!state.has(field)) continue;
+    if (
+      !state.has(field) ||
+      (field === 'employees' && state.kind !== 'company' && !SAYS_STAFF.test(state.flat))
+    )
+      continue;
     const start = state.at;
     const found = state.take(after) ?? state.take(before);
     const isNumber = found && (found.op ?? found.more ?? (/^\d/.test(found.a ?? '') ? '' : null)) !== null;

@@ -7,7 +7,7 @@ const AUXILIARY =
 const NEGATIVE = /(?:n't|\bhavent|\bhasnt|\bdidnt|\bnot\b|\bnever\b)/;
 const VERB = `(?<verb>(?:in touch|in contact)(?: with)?|(?:spoken|spoke|speak|talked|talk)(?: (?:to|with))?|contacted|contact|reached|touched|heard from|(?:called|phoned|rang|rung|call)|(?:emailed|e-mailed|mailed|written to|wrote to|written|write to|email|mail)|(?:met|meet|visited|seen)(?: with)?)`;
 const SPOKEN = words(
-  `(?:(?:who|whom|that|which|whose) )?(?<before>(?:${AUXILIARY} )*)(?:(?<subject>i|we|my team|anyone|anybody|nobody|no one|anyone) )?(?<between>(?:${AUXILIARY} )*)(?<negative>not |never |no longer )?(?:yet )?(?:been )?${VERB}(?: to)?(?: by (?<by>me|us))?`,
+  `(?:(?:who|whom|that|which|whose) )?(?<before>(?:${AUXILIARY} )*)(?:(?<subject>i|we|my team|anyone|anybody|nobody|no one|anyone) )?(?<between>(?:${AUXILIARY} )*)(?<negative>not |never |no longer )?(?:yet )?(?:been )?${VERB}(?: to)?(?: (?:or|nor) (?<other>called|phoned|emailed|e-mailed|mailed|met|written to|visited))?(?: by (?<by>me|us))?`,
 );
 const LAST = words(
   '(?:(?:their |the |our )?(?:last|latest|most recent) (?<verb>spoken(?: to| with)?|talked(?: to| with)?|contact(?:ed)?|touched|call(?:ed)?|mail(?:ed)?|email(?:ed)?|met|meeting|conversation|talk)(?: was| is)?)',
@@ -34,8 +34,9 @@ export const spoken: Rule = (state) => {
   const found = state.take(SPOKEN);
   if (!found) return null;
   const { verb = '', subject, before = '', between = '', negative = '', by } = found;
-  // "call", "email" and "contact" by themselves may be nouns.
-  if (/^(?:call|mail|email|contact|talk|speak|seen)$/.test(verb) && !subject && !before && !negative) {
+  // What somebody did is asked for; "call" and "email" may be nouns, or what is to be done.
+  const isBase = /^(?:call|mail|email|contact|talk|speak|meet|write)\b/.test(verb);
+  if (isBase && !/\bdid/.test(`${before}${between}`)) {
     state.at = start;
     return null;
   }
@@ -44,11 +45,13 @@ export const spoken: Rule = (state) => {
   state.take(words('(?:yet|at all|again|anymore)'));
   const when = state.when('past');
   const field = fieldFor(state, verb);
-  const kind = KINDS.find(([pattern]) => pattern.test(verb))?.[1];
+  const kinds = [verb, found.other ?? ''].flatMap(
+    (called) => KINDS.find(([pattern]) => pattern.test(called))?.[1] ?? [],
+  );
   const parts: Filter[] = when ? [{ field, op: when.op, value: when.value }] : [{ field, op: 'filled' }];
-  if (kind && state.has('lastKind')) parts.push({ field: 'lastKind', op: 'is', value: [kind] });
+  if (kinds.length && state.has('lastKind')) parts.push({ field: 'lastKind', op: 'is', value: kinds });
   const said: Filter = parts.length > 1 ? { all: parts } : (parts[0] as Filter);
-  const contact: Filter = isNot ? (when || kind ? { not: said } : { field, op: 'empty' }) : said;
+  const contact: Filter = isNot ? (when || kinds.length ? { not: said } : { field, op: 'empty' }) : said;
   if (isMine) return condition({ all: [{ field: 'owner', op: 'is', value: ['me'] }, contact] });
   return condition(
     subject === 'my team' ? { all: [{ field: 'owner', op: 'is', value: ['myTeam'] }, contact] } : contact,
@@ -65,6 +68,24 @@ export const lastSpoken: Rule = (state) => {
   return condition(
     kind && state.has('lastKind') ? { all: [said, { field: 'lastKind', op: 'is', value: [kind] }] } : said,
   );
+};
+
+const LAST_WAS = words(
+  '(?:whose |with )?(?:their |the |our )?(?:last|latest|most recent) (?:contact|conversation|talk)(?: was| is)?(?: by| an?| a)? (?<kind>phone call|call|phone|e-?mail|mail|meeting|visit)',
+);
+const SAID: Readonly<Record<string, string>> = {
+  'phone call': 'call',
+  phone: 'call',
+  email: 'mail',
+  'e-mail': 'mail',
+};
+/** "Last contact was a call", "last contact by mail over a month ago". */
+export const lastWas: Rule = (state) => {
+  const found = state.has('lastKind') ? state.take(LAST_WAS) : null;
+  if (!found) return null;
+  const kind: Filter = { field: 'lastKind', op: 'is', value: [SAID[found.kind ?? ''] ?? found.kind ?? ''] };
+  const when = state.when('past');
+  return condition(when ? { all: [{ field: 'lastSpokenTo', op: when.op, value: when.value }, kind] } : kind);
 };
 
 /** Quiet since June, or for 30 days: nothing was said since, or ever. */
@@ -93,7 +114,7 @@ const TURN: readonly (readonly [RegExp, string])[] = [
   ],
   [
     words(
-      "(?:(?:it's|it is|its|is) )?their turn|turn (?:is )?theirs|(?:we(?: are|'re) |i'm |i am )?(?:waiting (?:for|on) (?:them|their (?:answer|reply)|an (?:answer|reply))|awaiting (?:their|an) (?:answer|reply))|(?:that |who )?owes? us(?: an (?:answer|reply))?",
+      "(?:(?:it's|it is|its|is) )?their turn|turn (?:is )?theirs|(?:we(?: are|'re) |i'm |i am )?(?:waiting (?:for|on) (?:them|their (?:answer|reply)|an (?:answer|reply))|awaiting (?:their|an) (?:answer|reply))|(?:that |who )?owes? us(?: an? (?:answer|reply|word))?",
     ),
     'theirs',
   ],

@@ -63,7 +63,7 @@ const CLOSING = words(
   '(?:(?:that |which )?(?:are |is )?(?:due to |expected to |should |will |to )?(?:close|closes|closing)(?: date)?(?: is)?|(?:with )?(?:an? )?(?:expected )?(?:close|closing) date(?: is)?|expected(?: to close)?(?: close)?)',
 );
 const LATE_CLOSE = words(
-  '(?:(?:past|beyond|after) (?:their|its|the) (?:expected )?(?:close|closing)(?: date)?|(?:with )?(?:expected )?(?:close|closing) date (?:has )?passed|(?:that |which )?should have (?:been )?closed|overdue(?! next))',
+  '(?:(?:past|beyond|after) (?:their|its|the) (?:expected )?(?:close|closing)(?: date)?|(?:with )?(?:expected )?(?:close|closing) date (?:(?:has )?passed|(?:is )?in the past)|(?:that |which )?should have (?:been )?closed|overdue(?! next))',
 );
 const NO_CLOSE = words(
   '(?:no|without(?: an?y?)?|missing(?: an?)?|with no) (?:expected )?(?:close|closing)(?: date)?',
@@ -121,7 +121,7 @@ export const nextMove: Rule = (state) => {
 };
 
 const STUCK = words(
-  `(?:(?:that |which )?(?:are |is |have been |has been )?(?:stuck|idle|sitting|stalled|unchanged)|in (?:their|its|the|this|the same) stage)(?: in (?:their|its|the|this|the same) stage)? (?:for )?(?<sign>over |more than |at least |longer than )?(?<number>${NUMBER}) (?<unit>day|week|month)s?(?: or more| or longer)?`,
+  `(?:(?:that |which )?(?:are |is |have been |has been )?(?:stuck|idle|sitting|stalled|unchanged)|(?:that |which )?(?:haven't|hasn't|have not|has not|not) (?:been )?(?:moved|changed)(?: stages?)?|in (?:their|its|the|this|the same) stage)(?: in (?:their|its|the|this|the same) stage)? (?:(?:for|in) )?(?:the last )?(?<sign>over |more than |at least |longer than )?(?<number>${NUMBER}) (?<unit>day|week|month)s?(?: or more| or longer)?`,
 );
 const DAYS = { day: 1, week: 7, month: 30 };
 export const stuck: Rule = (state) => {
@@ -137,6 +137,11 @@ export const stuck: Rule = (state) => {
 
 const OF = words('(?:of|from)(?= (?:this|last|today|yesterday|the))');
 const FOR = words('(?:for|of|on|from)(?= )');
+const isClosed = (said: Filter): boolean =>
+  'field' in said &&
+  said.field === 'status' &&
+  Array.isArray(said.value) &&
+  said.value.every((one) => one === 'won' || one === 'lost');
 const CAME = new Set(['lead', 'deal', 'case', 'capture']);
 /** "Leads from last week" came then; "tasks for today" are due then. */
 export const bareTime: Rule = (state) => {
@@ -145,7 +150,10 @@ export const bareTime: Rule = (state) => {
     state.take(FOR);
     const when = state.when('future');
     if (when) return condition({ field: 'due', op: when.op, value: when.value });
-  } else if (CAME.has(state.kind) && state.has('createdAt') && state.take(OF)) {
+  } else if (state.has('closedAt') && state.said.some(isClosed)) {
+    const when = state.when('past');
+    if (when) return condition({ field: 'closedAt', op: when.op, value: when.value });
+  } else if (CAME.has(state.kind) && state.has('createdAt') && (state.take(OF) ?? state.isAfterSource)) {
     const when = state.when('past');
     if (when) return condition({ field: 'createdAt', op: when.op, value: when.value });
   }

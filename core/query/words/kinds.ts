@@ -11,11 +11,12 @@ const NOUNS: readonly (readonly [RecordKind, string])[] = [
   ['case', 'cases?|tickets?'],
   ['person', 'prospects?|customers?|clients?|partners?|strangers?'],
 ];
-/** Said of somebody, these are what they have, and not what is asked for. */
+/** Behind these words it is what somebody has, or what something is by, and not what is asked for. */
 const THEIRS =
-  /(?:\b(?:with|without|no|have|has|having|whose|their|any|an|next|more|open|overdue|at least|than|of|personal|lost|last|by|per|and|decide|latest|most)\s(?:\S+\s){0,2})$/;
-const FREE =
-  /(?:^|\b(?:show|list|find|give|me|all|my|which|new|every|what|the|see|get|only|how many)\s)(?:(?:open|won|lost|overdue|hot|important|parked|qualified|last|personal)\s)?$/;
+  /(?:^|\s)(?:with|without|no|have|has|having|had|whose|their|by|per|next|lacking|missing)\s(?:(?:a|an|any|some|open|won|lost|overdue|next|at|least|most|more|less|fewer|than|over|exactly|or|two|three|four|five|several|\d+)\s)*$/;
+
+/** "Owners of courier companies" are people; a list of companies is companies. */
+const OF_COMPANIES = /(?<!\b(?:list|number|all|kinds?))\sof\s(?:\S+\s)?$/;
 
 /** What kind of record is asked for; null where no word says so. */
 export function kindOf(flat: string): RecordKind | null {
@@ -24,7 +25,7 @@ export function kindOf(flat: string): RecordKind | null {
     const pattern = new RegExp(`(?<![\\p{L}\\d])(?:${nouns})(?![\\p{L}\\d])`, 'gu');
     for (const { index } of flat.matchAll(pattern)) {
       const before = flat.slice(0, index);
-      if (THEIRS.test(before) && !FREE.test(before)) continue;
+      if (THEIRS.test(before) || (kind === 'company' && OF_COMPANIES.test(before))) continue;
       found.push({ at: index, rank: rank === NOUNS.length - 1 ? 1 : 0, kind });
     }
   }

@@ -12,7 +12,7 @@ const MY_TEAM = words(
   `(?:(?:${WHOSE}|of|in|by|from) )?(?:my|our) team(?:'s)?(?: owns?)?|(?:that |who )?(?:we|my team) owns?`,
 );
 const NOBODY = words(
-  "(?:without (?:an? |any )?(?:owner|rep)|(?:with |has |have )?no (?:owner|rep)|unowned|unassigned|nobody's|owned by (?:nobody|no one)|not (?:owned|assigned)(?: (?:by|to) (?:anyone|anybody))?)",
+  "(?:without (?:an? |any )?(?:owner|rep)|(?:with |has |have )?no (?:owner|rep)|unowned|unassigned|nobody's|owned by (?:nobody|no one)|not (?:owned|assigned)(?! (?:by|to) (?!any))(?: (?:by|to) (?:anyone|anybody))?)",
 );
 
 /** Colleagues by their whole and their first names; a first name that two of them have is nobody's. */
@@ -44,7 +44,7 @@ export const owner: Rule = (state) => {
 };
 
 const TEAM = (names: string): RegExp =>
-  words(`(?:(?:in|of|from|by) )?(?:the )?(?:team (?<a>${names})|(?<b>${names})(?:'s)? team)`);
+  words(`(?:(?:in|of|from|by) )?(?:the )?(?:team (?<a>${names})(?:'s)?|(?<b>${names})(?:'s)? team)`);
 export const team: Rule = (state) => {
   const teams = state.vocabulary.values.team ?? [];
   if (!state.has('team') || !teams.length) return null;

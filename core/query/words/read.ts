@@ -1,13 +1,13 @@
 import type { Asking, Filter, Group, Order, Query, RecordKind, Registry } from '../types';
 import { bareAmount, counted, openDeals, theirCompany } from './amounts';
-import { lastSpoken, quiet, spoken, turn } from './contact';
+import { lastSpoken, lastWas, quiet, spoken, turn } from './contact';
 import { bareTime, birthday, closing, made, newOnes, nextMove, otherDates, stuck } from './dated';
 import { kindOf, NOUN } from './kinds';
 import { owner, team } from './owners';
 import { groups, order } from './shape';
 import { NOTHING, State, words, type Rule, type Said, type Vocabulary } from './state';
 import { readTyped } from './tokens';
-import { country, filled, flags, named, nameIs, standing, status, titleContains } from './values';
+import { country, filled, flags, named, nameIs, standing, status, titleContains, titleWord } from './values';
 
 /** A question as it was read. */
 export interface ReadQuestion {
@@ -31,12 +31,13 @@ const RULES: readonly Rule[] = [
   nextMove,
   otherDates,
   birthday,
+  lastWas,
   lastSpoken,
   turn,
   nameIs,
   titleContains,
-  filled,
   counted,
+  filled,
   owner,
   team,
   spoken,
@@ -45,6 +46,7 @@ const RULES: readonly Rule[] = [
   flags,
   country,
   named,
+  titleWord,
   standing,
   status,
   bareAmount,
@@ -58,7 +60,7 @@ const NOT = words(
   "(?:neither|nor|but not|and not|not|never|except(?: for)?|excluding|other than|isn't|aren't|is not|are not|without|no)",
 );
 const SKIPPED = words(
-  '(?:please|show(?: me)?|list|find(?: me)?|give me|get(?: me)?|tell me|see|how many|which|who|whom|whose|that|what|where|when|the|an?|all|every|each|any|some|those|these|them|their|there|of|in|with|for|to|on|at|from|only|just|but|yet|still|currently|now|right now|also|is|are|was|were|be|been|being|have|has|had|having|do|does|did|we|i|us|our|you|it|its|as|ones?|records?|things?|can|could|should|would|will|want|need|so|far|than|marked)',
+  '(?:please|show(?: me)?|list|find(?: me)?|give me|get(?: me)?|tell me|see|how many|the number of|number of|count of|(?:what|who|where).s|which|who|whom|whose|that|what|where|when|the|an?|all|every|each|any|some|those|these|them|their|there|of|in|with|for|to|on|at|from|only|just|but|yet|still|currently|now|right now|also|is|are|was|were|be|been|being|have|has|had|having|do|does|did|we|i|us|our|you|it|its|as|ones?|records?|things?|can|could|should|would|will|want|need|so|far|than|marked)',
 );
 const FUTURE = new Set(['expectedClose', 'nextMoveDue', 'due', 'birthday', 'parkedUntil']);
 const isWhen = (value: unknown): boolean =>
@@ -75,7 +77,11 @@ class Reading {
   private negatedFrom: number | null = null;
   private last: { field: string; isNegated: boolean } | null = null;
 
-  constructor(private readonly state: State) {}
+  constructor(
+    private readonly state: State,
+    /** Whether the word at a place was typed with a capital. */
+    private readonly isCapital: (at: number) => boolean,
+  ) {}
 
   run(): void {
     const { state } = this;
@@ -85,6 +91,7 @@ class Reading {
         state.at = state.readBefore.to;
         continue;
       }
+      state.said = this.conditions;
       state.goesOn = this.hasJoint ? (this.last?.field ?? null) : null;
       if (this.moreTimes()) continue;
       const said = this.rule();
@@ -137,7 +144,10 @@ class Reading {
 
   private miss(start: number): void {
     const { state } = this;
-    const space = state.flat.indexOf(' ', start);
+    let space = state.flat.indexOf(' ', start);
+    // Words with capitals that follow one that is not known are the rest of its name.
+    while (space >= 0 && this.isCapital(start) && this.isCapital(space + 1))
+      space = state.flat.indexOf(' ', space + 1);
     state.at = space < 0 ? state.flat.length : space + 1;
     const from = this.negatedFrom ?? start;
     this.negatedFrom = null;
@@ -149,7 +159,7 @@ class Reading {
     if (said.what === 'group') this.groups.push(...said.groups);
     if (said.what === 'order') this.order.push(...said.order);
     if (said.what === 'condition') this.addCondition(said);
-    if (said.what !== 'nothing') [this.joint, this.hasJoint] = ['and', false];
+    [this.joint, this.hasJoint] = ['and', false];
   }
 
   private addCondition({ filter, field }: Extract<Said, { what: 'condition' }>): void {
@@ -205,7 +215,8 @@ export function readQuestion(
 ): ReadQuestion {
   const { flat, places } = readTyped(text);
   const kind = kindOf(flat) ?? hint ?? 'person';
-  const reading = new Reading(new State(flat, registry[kind], registry, vocabulary, asking));
+  const isCapital = (at: number): boolean => /\p{Lu}/u.test(text[places[at] ?? -1] ?? '');
+  const reading = new Reading(new State(flat, registry[kind], registry, vocabulary, asking), isCapital);
   reading.run();
   const missed = reading.missed.reduce<[number, number][]>((all, [from, to]) => {
     const before = all.at(-1);

@@ -156,6 +156,8 @@ const sumOf = (state: State): string =>
     : state.kind === 'company' && !state.has('openDealsMinor')
       ? 'employees'
       : 'openDealsMinor';
+const NOUNS_AHEAD =
+  '(?= (?:open |won |lost )?(?:deals?|opportunit|leads?|tasks?|prospects?|customers?|people|companies)\\b)';
 const FIRST: readonly (readonly [RegExp, (state: State) => Order])[] = [
   [
     words(
@@ -187,6 +189,11 @@ const FIRST: readonly (readonly [RegExp, (state: State) => Order])[] = [
     words('(?:oldest|earliest)(?: (?:deals?|leads?|companies|people|ones|prospects|customers|tasks))? first'),
     () => ({ field: 'createdAt', direction: 'asc' }),
   ],
+  [words('(?:longest waiting|waiting longest) first'), () => ({ field: 'turnSince', direction: 'asc' })],
+  [words(`oldest${NOUNS_AHEAD}`), () => ({ field: 'createdAt', direction: 'asc' })],
+  [words(`(?:newest|latest|most recent)${NOUNS_AHEAD}`), () => ({ field: 'createdAt', direction: 'desc' })],
+  [words(`(?:largest|biggest)${NOUNS_AHEAD}`), (state) => ({ field: sumOf(state), direction: 'desc' })],
+  [words(`smallest${NOUNS_AHEAD}`), (state) => ({ field: sumOf(state), direction: 'asc' })],
   [
     words('(?:soonest|most urgent|earliest due) first'),
     (state) => ({

@@ -35,6 +35,8 @@ export class State {
   readBefore: { from: number; to: number } | null = null;
   /** The field whose values go on, where the words before say "and" or "or". */
   goesOn: string | null = null;
+  /** What was read so far. */
+  said: readonly Filter[] = [];
   constructor(
     readonly flat: string,
     readonly spec: KindSpec,
@@ -45,6 +47,11 @@ export class State {
 
   get kind(): RecordKind {
     return this.spec.kind;
+  }
+  /** Where something came from was said last. */
+  get isAfterSource(): boolean {
+    const last = this.said.at(-1);
+    return last !== undefined && 'field' in last && last.field === 'source';
   }
   has(field: string): boolean {
     return this.spec.fields.has(field);

@@ -6,7 +6,7 @@ export interface Typed {
 }
 
 const TOKEN =
-  /\d{4}-\d{2}-\d{2}|\d{1,2}[./]\d{1,2}[./]\d{2,4}|[€$£]?\s?\d(?:[\d.,]*\d)?\s?(?:st|nd|rd|th|k|m|bn)?\b\+?%?|[\p{L}\p{M}\p{N}]+(?:['’&.-][\p{L}\p{M}\p{N}]+)*['’]?|[,;&€$£]/giu;
+  /\d{4}-\d{2}-\d{2}|\d{1,2}[./]\d{1,2}[./]\d{2,4}|(?:[€$£]\s?)?\d(?:[\d.,]*\d)?\s?(?:st|nd|rd|th|k|m|bn)?\b\+?%?|[\p{L}\p{M}\p{N}]+(?:['’&.-][\p{L}\p{M}\p{N}]+)*['’]?|[,;&€$£]/giu;
 
 const plain = (text: string): string =>
   text

@@ -209,6 +209,18 @@ export const named: Rule = (state) => {
   return best?.said ?? null;
 };
 
+/** "Managers": people with that word in their title, where titles here have it. */
+const PLURAL = words('(?<word>\\p{L}{4,}s)');
+export const titleWord: Rule = (state) => {
+  const titles = state.has('jobTitle') ? (state.vocabulary.values.jobTitle ?? []) : [];
+  const start = state.at;
+  const word = titles.length ? state.take(PLURAL)?.word?.replace(/s$/, '') : undefined;
+  if (word && titles.some(({ label }) => asTyped(label).split(' ').includes(word)))
+    return condition({ field: 'jobTitle', op: 'contains', value: [word] });
+  state.at = start;
+  return null;
+};
+
 const CALLED = words(
   "(?:(?:who |that |which )?(?:are |is )?(?:named|called)|(?:with |whose )?(?:the )?name(?: is| contains)?)(?! (?:today|yesterday|this|last|since|in|on|before|after|within|over|by|nor|or|and)\\b) (?<name>[\\p{L}'.-]+)",
 );

@@ -77,6 +77,7 @@ const iso = (at: DateTime): string => at.toISODate() ?? '';
 
 type Reader = readonly [pattern: RegExp, make: (words: Words, clock: Clock) => When | null];
 const at = (pattern: string): RegExp => new RegExp(`${pattern}(?![\\p{L}\\d])`, 'uy');
+const QUARTERS = ['first', 'second', 'third', 'fourth'];
 const SHIFTS: Record<string, number> = {
   this: 0,
   current: 0,
@@ -130,6 +131,21 @@ const DATES: readonly Reader[] = [
     ({ shift = '', unit }) => ({ unit: unit as Unit, shift: SHIFTS[shift] ?? 0 }),
   ],
   [at(`(?<number>${NUMBER}) ${UNIT} ago`), (words) => away(words, -1)],
+  [
+    at(
+      '(?:the )?(?<nth>first|second|third|fourth|last) quarter of (?<year>\\d{4})|(?:the )?(?<own>first|second|third|fourth) quarter',
+    ),
+    ({ nth, own, year }, clock) => ({
+      unit: 'quarter',
+      day: iso(
+        DateTime.utc(
+          year ? Number(year) : clock.today.year,
+          QUARTERS.indexOf((nth ?? own ?? '').replace('last', 'fourth')) * 3 + 1,
+          1,
+        ),
+      ),
+    }),
+  ],
   [
     at('q(?<quarter>[1-4])(?: (?<year>\\d{4}))?'),
     ({ quarter, year }, clock) => ({
