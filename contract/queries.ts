@@ -92,6 +92,23 @@ const QueryOut = z.object({
   columns: z.array(Key),
 });
 
+/** A query in the address of a file. */
+export const queryString = z.object({
+  query: z
+    .string()
+    .max(8000)
+    .transform((text, context) => {
+      try {
+        return JSON.parse(text) as unknown;
+      } catch {
+        context.addIssue({ code: 'custom', message: 'is no query in JSON' });
+        return z.NEVER;
+      }
+    })
+    .pipe(QueryIn)
+    .describe('a query in JSON'),
+});
+
 const Option = z.object({ value: z.string(), label: z.string() });
 const QueryField = z.object({
   key: z.string(),

@@ -22,6 +22,8 @@ const FILES = [
   'GET /api/files/:id/content',
   'GET /api/people.csv',
   'GET /api/changes.csv',
+  'GET /api/queries.csv',
+  'GET /api/queries.jsonl',
   'GET /api/imports/:id/rejected.csv',
   'GET /api/quotes/:id/quote.pdf',
 ];

@@ -158,6 +158,37 @@ describe('a query over the API', () => {
     ]);
   });
 
+  it('hands over what it shows as a table and as lines of JSON', async () => {
+    await person('=HYPERLINK("x")', { tags: ['exported'], companyName: 'Comma, "Quoted" Ltd' });
+    await person('Åsa Export', { tags: ['exported', 'second'] });
+    const query = {
+      kind: 'person',
+      filter: { field: 'tags', op: 'hasAny', value: ['exported'] },
+      order: [{ field: 'createdAt', direction: 'asc' }],
+      columns: ['fullName', 'companyName', 'tags', 'owner', 'openDealsMinor'],
+    };
+    const file = async (ending: string, asked: object | string = query) =>
+      use.pell.raw(
+        'GET',
+        `/api/queries.${ending}?query=${encodeURIComponent(typeof asked === 'string' ? asked : JSON.stringify(asked))}`,
+      );
+    // Source: RFC 4180, 2.5 to 2.7 for quotes and commas; a formula is made plain text (OWASP, CSV injection).
+    const { text } = await file('csv');
+    const [head = '', first = '', second = ''] = text.replace(/^\ufeff/, '').split('\r\n');
+    expect(head).toBe('Name,Company,Tags,Owner,Open deals value (EUR)');
+    expect(first).toContain('"Comma, ""Quoted"" Ltd"');
+    expect(first).not.toMatch(/^"?=/);
+    expect(second).toMatch(/^Åsa Export,,"?exported; second"?,[^,]*,$/);
+    const lines = (await file('jsonl')).text.trim().split('\n');
+    expect(lines.map((line) => (JSON.parse(line) as { tags: string[] }).tags)).toEqual([
+      ['exported'],
+      ['exported', 'second'],
+    ]);
+    expect((await file('csv', '{"kind":')).status).toBe(422);
+    expect((await file('csv', { kind: 'person', columns: ['nothing'] })).status).toBe(422);
+    expect((await use.house.anonymous.raw('GET', '/api/queries.csv?query=%7B%7D')).status).toBe(401);
+  });
+
   it('never tells of what its reader may not see: not in rows, counts, relations or words', async () => {
     const secret = await person('Hidden Person', { tags: ['secret'], companyName: 'Hidden Firm' });
     await use.pell.call('PUT /api/visibility/:kind/:id', {
@@ -173,6 +204,11 @@ describe('a query over the API', () => {
       })
     ).body;
     expect(items).toEqual([{ keys: [], count: 0, totals: [] }]);
+    const taken = await use.ines.raw(
+      'GET',
+      `/api/queries.jsonl?query=${encodeURIComponent(JSON.stringify({ kind: 'person', filter }))}`,
+    );
+    expect(taken).toMatchObject({ status: 200, text: '' });
     const firms = await ask(
       { kind: 'company', filter: { relation: 'people', has: 'any', where: filter } },
       use.ines,

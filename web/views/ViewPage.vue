@@ -69,6 +69,9 @@ const nameOf = (row: FoundRecord): string => String(row.values[spec.value?.name 
 const toRecord = (row: FoundRecord): string => (place.record ? `${place.record}/${row.id}` : '');
 
 const groups = computed(() => draft.value?.groups ?? []);
+/** What is shown now, saved or not. */
+const fileOf = (ending: string): string =>
+  `/api/queries.${ending}?query=${encodeURIComponent(JSON.stringify(query.value))}`;
 const addCondition = (condition: Comparison): void => {
   const others = (draft.value?.conditions ?? []).filter(
     (one: Filter) => !('field' in one && one.field === condition.field),
@@ -172,6 +175,15 @@ const retry = (): Promise<unknown> =>
             · {{ totalWords(whole.totals) }}</template
           ></span
         >
+        <v-menu location="bottom end">
+          <template #activator="{ props: opener }"
+            ><v-btn class="word" v-bind="opener">Export</v-btn></template
+          >
+          <v-list class="choices" aria-label="Export">
+            <v-list-item title="As a table (CSV)" :href="fileOf('csv')" download />
+            <v-list-item title="As JSON Lines" :href="fileOf('jsonl')" download />
+          </v-list>
+        </v-menu>
         <ColumnsChoice
           :fields="fields"
           :columns="draft.columns"
