@@ -61,6 +61,19 @@ it('every field of every kind can be compared in every way, grouped, sorted, add
 });
 
 describe('a query over the API', () => {
+  it('tells what can be asked, with the fields and values of this organisation', async () => {
+    await use.mara.call('POST /api/fields', { body: { label: 'Bread a day', kind: 'number' } });
+    await person('Known Title', { jobTitle: 'Crust Tester' });
+    const { body } = await use.pell.call('GET /api/queries/fields', { query: { kind: 'person' } });
+    const field = (label: string) => body.fields.find((one) => one.label === label);
+    expect(body).toMatchObject({ one: 'person', many: 'people', name: 'fullName' });
+    expect(field('Bread a day')).toMatchObject({ key: 'custom.bread_a_day', type: 'number' });
+    expect(field('Owner')?.options?.map(({ label }) => label)).toContain('Pell Garrick');
+    expect(field('Job title')?.suggestions).toContainEqual({ value: 'Crust Tester', label: 'Crust Tester' });
+    expect(field('Days quiet')).toMatchObject({ isReckoned: true, unit: 'days' });
+    expect(body.relations.map(({ key }) => key)).toEqual(expect.arrayContaining(['company', 'deals']));
+  });
+
   it('answers rows with what was asked for, page by page', async () => {
     for (const name of ['Aoife Nolan', 'Bea Amado', 'Cleo Brandt'])
       await person(name, { tags: ['paged'], companyName: `Firm of ${name}` });
@@ -267,6 +280,8 @@ describe('views', () => {
       body: { version: view.version, shared: 'everybody', name: 'All of us' },
     });
     expect(shared.body.view).toMatchObject({ name: 'All of us', shared: 'everybody', mayChange: true });
+    const opened = await use.ines.call('GET /api/views/:id', { params: { id: view.id } });
+    expect(opened.body).toMatchObject({ name: 'All of us', query: QUERY, mayChange: false });
     const seen = (await listed(use.ines)).items.find((one) => one.name === 'All of us');
     expect(seen).toMatchObject({ mayChange: false, owner: 'Pell Garrick' });
     const refused = await use.ines.call('PATCH /api/views/:id', {
