@@ -64,7 +64,7 @@ function add(key: string): void {
   if (!field) return;
   adding.value = false;
   const { type } = field;
-  const op = OPERATORS[type][0] ?? 'filled';
+  const op = type === 'number' || type === 'money' ? 'over' : (OPERATORS[type][0] ?? 'filled');
   const value =
     type === 'flag'
       ? true
