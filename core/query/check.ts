@@ -1,5 +1,6 @@
 import { isGroupable, isSortable, OPERATOR_WORDS, OPERATORS, TOTALS } from './operators';
-import type { Comparison, Field, Filter, KindSpec, Query, Registry, Value, When } from './types';
+import type { Comparison, Field, Filter, KindSpec, Query, Registry, When } from './types';
+import { asList } from './values';
 
 /** What is wrong with a query, and where: a path such as `filter.all.0.value`. */
 export interface Issue {
@@ -22,13 +23,10 @@ function isGoodWhen(when: When): boolean {
   return isDay(when.day);
 }
 
-const listOf = (value: Value | undefined): readonly unknown[] =>
-  value === undefined ? [] : typeof value === 'object' && 'length' in value ? value : [value];
-
 /** What values a comparison wants, in words; null where these will do. */
 function wrongValue(field: Field, { op, value }: Comparison): string | null {
   if (op === 'empty' || op === 'filled') return value === undefined ? null : 'takes no value';
-  const values = listOf(value);
+  const values = asList(value);
   if (values.length > MOST_VALUES) return `takes at most ${MOST_VALUES} values`;
   const all = (is: (one: unknown) => boolean): boolean => values.every(is);
   const many = op === 'between' ? 2 : null;

@@ -14,9 +14,8 @@ import type {
   Value,
   When,
 } from './types';
+import { asList } from './values';
 
-const asList = (value: Value | undefined): readonly (string | number | boolean | When)[] =>
-  value === undefined ? [] : typeof value === 'object' && 'length' in value ? value : [value];
 const isWhen = (value: unknown): value is When => typeof value === 'object' && value !== null;
 
 /** The first moment of the stretch or stretches a comparison names, and the first after: days, or instants of a time. */

@@ -7,9 +7,9 @@ import type {
   Registry,
   RelationCount,
   RelationHas,
-  Value,
   When,
 } from './types';
+import { asList } from './values';
 
 /** How a condition stands in a strip: what it is of, and what is wanted. */
 export interface Described {
@@ -50,8 +50,6 @@ function whenWords(when: When, wording: Wording): string {
   return `week of ${date(when.day, wording, WHOLE)}`;
 }
 
-const listOf = (value: Value | undefined): readonly (string | number | boolean | When)[] =>
-  value === undefined ? [] : typeof value === 'object' && 'length' in value ? value : [value];
 const joined = (values: readonly string[], word: string): string =>
   values.length < 2 ? (values[0] ?? '') : `${values.slice(0, -1).join(', ')} ${word} ${values.at(-1) ?? ''}`;
 
@@ -77,7 +75,7 @@ const LASTING = (when: When, words: string): string =>
     ? words.replace(/ ago$/, '').replace(/^a /, '')
     : '';
 function timeWords({ op, value }: Comparison, wording: Wording): string {
-  const whens = listOf(value).filter((one): one is When => typeof one === 'object');
+  const whens = asList(value).filter((one): one is When => typeof one === 'object');
   const [first, last] = whens;
   if (!first) return '';
   const words = whenWords(first, wording);
@@ -105,7 +103,7 @@ function comparisonWords(comparison: Comparison, field: Field, wording: Wording)
   if (op === 'filled') return 'any';
   if (field.type === 'day' || field.type === 'time' || field.type === 'yearly')
     return timeWords(comparison, wording);
-  const words = listOf(value).map((one) => valueWords(one, field, wording));
+  const words = asList(value).map((one) => valueWords(one, field, wording));
   if (op === 'between') return `${words[0] ?? ''} to ${words[1] ?? ''}`;
   if (op === 'isNot') return `not ${joined(words, 'or')}`;
   if (op === 'hasNone') return `neither ${joined(words, 'nor')}`;

@@ -1,11 +1,10 @@
 import { boundsOf, usersOf, yearlyOf } from '../conditions';
 import { plainText } from '../text';
-import type { Comparison, Field, Filter, RelationCount, RelationHas, Value } from '../types';
+import type { Comparison, Field, Filter, RelationCount, RelationHas } from '../types';
+import { asList } from '../values';
 import { castOf, Scope } from './scope';
 import type { Cast, SqlField } from './storage';
 
-const listOf = (value: Value | undefined): readonly unknown[] =>
-  value === undefined ? [] : typeof value === 'object' && 'length' in value ? value : [value];
 /** What is not known to be so is not so. */
 const not = (sql: string): string => `(${sql}) IS NOT TRUE`;
 const UUID = /^[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i;
@@ -24,7 +23,7 @@ function isOneOf(scope: Scope, sql: string, values: readonly unknown[], cast: Ca
 }
 
 function ofText(scope: Scope, sql: string, { op, value }: Comparison): string {
-  const texts = listOf(value).map((one) => plainText(String(one)));
+  const texts = asList(value).map((one) => plainText(String(one)));
   const folded = `query_text(${sql})`;
   if (op !== 'contains' && op !== 'startsWith') return isOneOf(scope, folded, texts, 'text');
   const patterns = texts.map((text) => `${op === 'contains' ? '%' : ''}${escapeLike(text)}%`);
@@ -39,7 +38,7 @@ const NUMERIC: Partial<Record<Comparison['op'], string>> = {
   atLeast: '>=',
 };
 function ofNumber(scope: Scope, sql: string, { op, value }: Comparison, cast: Cast): string {
-  const numbers = listOf(value).map(Number);
+  const numbers = asList(value).map(Number);
   const as = numbers.every(
     (number) => Number.isInteger(number) && Math.abs(number) < (cast === 'int8' ? 2 ** 53 : 2 ** 31),
   )
@@ -83,7 +82,7 @@ function byIndex(
   { yes, no, only }: SqlField,
 ): string | undefined {
   if (only && op === 'is') {
-    const values = listOf(value);
+    const values = asList(value);
     return values.length === 1 ? only[String(values[0])] : undefined;
   }
   if (type === 'flag') return value === true ? yes : no;
@@ -119,13 +118,13 @@ function compareSql(scope: Scope, comparison: Comparison): string {
     case 'yearly':
       return ofYearly(scope, sql, comparison);
     case 'several': {
-      const values = scope.binder.bind(listOf(value), 'text[]');
+      const values = scope.binder.bind(asList(value), 'text[]');
       return op === 'hasAll' ? `${sql} @> ${values}` : `${sql} && ${values}`;
     }
     case 'user':
       return isOneOf(scope, sql, usersOf(value, scope.schema.asking), cast);
     case 'choice':
-      return isOneOf(scope, sql, listOf(value), cast);
+      return isOneOf(scope, sql, asList(value), cast);
     case 'text':
       return ofText(scope, sql, comparison);
   }

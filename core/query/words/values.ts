@@ -80,7 +80,7 @@ function since(state: State, said: Extract<Said, { what: 'condition' }>): Said {
 const valueIn = (filter: Filter): string =>
   'value' in filter && Array.isArray(filter.value) ? String(filter.value[0]) : '';
 
-function statusOf({ kind, has, spec }: State, value: string): Said | null {
+function statusOf({ kind, spec }: State, value: string): Said | null {
   const known = spec.fields.get('status')?.options?.some((option) => option.value === value);
   if (kind === 'lead' && value === 'open') return condition({ field: 'status', op: 'is', value: OPEN_LEAD });
   if (kind === 'deal' && value === 'closed')
@@ -93,7 +93,7 @@ function statusOf({ kind, has, spec }: State, value: string): Said | null {
   }
   if (kind === 'case' && /open|solved|unsolved|closed/.test(value))
     return condition({ field: 'solved', op: 'is', value: /^(?:solved|closed)$/.test(value) });
-  return has.call({ spec } as State, 'status') && known ? list('status', value) : null;
+  return known ? list('status', value) : null;
 }
 
 const RATING = words('(?<rating>hot|warm|cold)(?= leads?)');
