@@ -15,6 +15,8 @@ const drawn = ref(0);
 const isDrawing = ref(true);
 const task = getDocument({ url: props.url, isEvalSupported: false, withCredentials: true });
 let pdf: PDFDocumentProxy | null = null;
+let isGone = false;
+let busy = Promise.resolve();
 
 async function draw(number: number): Promise<void> {
   if (!pdf || !root.value) return;
@@ -34,13 +36,13 @@ async function drawMore(): Promise<void> {
   isDrawing.value = true;
   try {
     const until = Math.min(drawn.value + AT_ONCE, count.value);
-    while (drawn.value < until) await draw(++drawn.value);
+    while (!isGone && drawn.value < until) await draw(++drawn.value);
   } catch {
     error.value = 'This PDF cannot be shown. Save a copy to open it.';
   }
   isDrawing.value = false;
 }
-onMounted(async () => {
+async function open(): Promise<void> {
   try {
     pdf = await task.promise;
     count.value = pdf.numPages;
@@ -50,8 +52,16 @@ onMounted(async () => {
     return;
   }
   await drawMore();
+}
+const run = (work: () => Promise<void>): void => {
+  busy = work();
+};
+onMounted(() => run(open));
+onBeforeUnmount(() => {
+  isGone = true;
+  // A worker that is ended while it still opens the document calls that an error of its own.
+  void busy.finally(() => void task.destroy());
 });
-onBeforeUnmount(() => void task.destroy());
 </script>
 
 <template>
@@ -59,7 +69,7 @@ onBeforeUnmount(() => void task.destroy());
     <p v-if="error" class="soft says">{{ error }}</p>
     <div ref="root" class="pages"></div>
     <span v-if="isDrawing && !drawn" class="ghost"></span>
-    <v-btn v-else-if="!isDrawing && drawn < count" class="quiet" @click="drawMore"
+    <v-btn v-else-if="!isDrawing && drawn < count" class="quiet" @click="run(drawMore)"
       >Show more of {{ counted(count, 'page') }}</v-btn
     >
   </div>

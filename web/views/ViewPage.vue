@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { FoundRecord, View } from '@emporikon/contract/queries';
 import type { Comparison, Filter, Group, Order } from '@emporikon/core/query/types';
-import { computed, ref, watch } from 'vue';
+import { computed, defineAsyncComponent, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import RecordTable from '../kit/RecordTable.vue';
 import SelectionBar from '../lookups/SelectionBar.vue';
@@ -13,10 +13,11 @@ import ColumnsChoice from './ColumnsChoice.vue';
 import ConditionStrip from './ConditionStrip.vue';
 import HeadMenu from './HeadMenu.vue';
 import { LINKED, TABLES, VIEWED, type ViewedKind } from './kinds';
-import SaveView from './SaveView.vue';
 import { useShown } from './useShown';
 import { useView } from './useView';
 import ViewHead from './ViewHead.vue';
+
+const SaveView = defineAsyncComponent(() => import('./SaveView.vue'));
 
 const props = defineProps<{ kind: ViewedKind }>();
 const router = useRouter();
