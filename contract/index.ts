@@ -28,6 +28,7 @@ import { presenceRoutes } from './presence';
 import { productRoutes } from './products';
 import { projectRoutes } from './projects';
 import { qualifyingRoutes } from './qualifying';
+import { bulkRoutes } from './bulk';
 import { queryRoutes } from './queries';
 import { quoteRoutes } from './quotes';
 import { relationRoutes } from './relations';
@@ -69,6 +70,7 @@ export const allRoutes = {
   ...triageRoutes,
   ...pipelineRoutes,
   ...presenceRoutes,
+  ...bulkRoutes,
   ...queryRoutes,
   ...productRoutes,
   ...quoteRoutes,

@@ -82,7 +82,7 @@ const parts = {
   totals: z.array(Total).max(60).default([]),
   columns: z.array(Key).max(60).default([]),
 };
-const QueryIn = z.strictObject({ ...parts, filter: FilterIn.optional() });
+export const QueryIn = z.strictObject({ ...parts, filter: FilterIn.optional() });
 const QueryOut = z.object({
   kind: RecordKind,
   filter: Filter.optional(),

@@ -1,6 +1,7 @@
 import type { Room } from './http/room';
 import { followers } from './followers';
 import { followJob } from './jobs/follow';
+import { bulk } from './bulk/room';
 import { calendar } from './calendar/room';
 import { caldav } from './caldav/room';
 import { calls } from './calls/room';
@@ -42,6 +43,7 @@ import { visibility } from './visibility/room';
 
 /** Every capability of the program. A new one is added here, and nowhere else. */
 export const rooms: readonly Room[] = [
+  bulk,
   calendar,
   caldav,
   calls,

@@ -6,3 +6,10 @@ export const FOLLOW = { name: 'follow', input: z.object({ eventId: Id, follower:
 
 /** So many events may follow each other with nobody asking; a longer chain is a circle. */
 export const DEEPEST = 8;
+
+/** Commands that change many records at once. They write the ledgers of those themselves, and tell each colleague once. */
+export const CHANGES_MANY = 'change many';
+export const UNDOES_MANY = 'undo many';
+/** Begins, pauses or ends such a change, or the undoing of it. */
+export const STEERS_MANY = 'steer many';
+export const isOfMany = (command: string): boolean => command === CHANGES_MANY || command === UNDOES_MANY;

@@ -35,6 +35,7 @@ import * as thirtieth from './migrations/0030-outside-calendars';
 import * as thirtyFirst from './migrations/0031-asked-colleagues';
 import * as thirtySecond from './migrations/0032-series-exceptions';
 import * as thirtyThird from './migrations/0033-queries';
+import * as thirtyFourth from './migrations/0034-bulk-changes';
 
 export const MIGRATIONS = [
   first,
@@ -70,6 +71,7 @@ export const MIGRATIONS = [
   thirtyFirst,
   thirtySecond,
   thirtyThird,
+  thirtyFourth,
 ];
 /** Any constant will do, as long as every process of this program takes the same lock. */
 const LOCK = 4600_0001;

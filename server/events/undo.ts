@@ -1,6 +1,7 @@
 import { Op, QueryTypes, type Model, type ModelStatic } from 'sequelize';
 import type { Actor, Context } from '../commands/context';
 import { EventRow, type Change } from '../db/models/ledger';
+import { CHANGES_MANY, STEERS_MANY, UNDOES_MANY } from '../commands/followers';
 import { rowOf } from '../commands/writer';
 import { cannotUndo, conflict, forbidden, notFound } from '../http/problems';
 import { CARRIED_OUT } from '../jobs/effect';
@@ -10,9 +11,12 @@ import { unmerge } from '../lookalikes/unmerge';
 
 /** Bookkeeping that changes without anybody meaning anything by it. */
 const IGNORED_COLUMNS = new Set(['version', 'updatedAt']);
+const PART_OF_MANY =
+  'This is a part of a change of many records. Undo that as a whole, under Changes of many in Settings.';
 /** What people outside did, and what went out to them: it is kept, whatever becomes of it. */
 const FINAL = new Map([
   ['submit form', 'What came in stays as it came. Set it aside in Arrivals instead.'],
+  ...[CHANGES_MANY, UNDOES_MANY, STEERS_MANY].map((command) => [command, PART_OF_MANY] as const),
   [CARRIED_OUT, 'What went out cannot be called back.'],
 ]);
 const NOUNS: Record<string, string> = {

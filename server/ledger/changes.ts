@@ -1,4 +1,5 @@
 import { QueryTypes, type Transaction } from 'sequelize';
+import { isOfMany } from '../commands/followers';
 import type { Completes, Tools } from '../commands/types';
 import type { Change } from '../db/models/ledger';
 import { enter, type Concerned } from './write';
@@ -109,7 +110,7 @@ export const enterChanges: Completes = async (
   { command, changes, undoes, actorId, because },
   tx,
 ) => {
-  if (undoes || command.startsWith('import') || command.includes('merge')) return;
+  if (undoes || command.startsWith('import') || command.includes('merge') || isOfMany(command)) return;
   const moved = firstToLast(changes).filter(({ table, before, after }) => table in ABOUT && before && after);
   const nameOf = await namesOf(tools, tx, moved);
   for (const change of moved)

@@ -1,3 +1,4 @@
+import { isOfMany } from '../commands/followers';
 import { QueryTypes, type Transaction } from 'sequelize';
 import { pastSight } from '../commands/sight';
 import type { Followed, Tools, Within } from '../commands/types';
@@ -27,6 +28,9 @@ const colleaguesOf = (tools: Tools, tx: Transaction): Promise<Colleague[]> =>
     'SELECT id, name, email, time_zone AS "timeZone" FROM users WHERE active',
     { type: QueryTypes.SELECT, transaction: tx },
   );
+
+/** What is not told row by row: whoever imports or changes many says so themselves, once. */
+const isToldOnce = (command: string): boolean => command.startsWith('import') || isOfMany(command);
 
 /** Of many of one kind for one colleague the first, and how many more there are. */
 function shorten(told: readonly Told[]): Told[] {
@@ -71,7 +75,7 @@ export const followNotices: Within = async (tools, tx, event) => {
         transaction: tx,
       });
     });
-  if (!event.changes.some(({ table }) => CONCERNS.has(table)) || event.command.startsWith('import')) return;
+  if (!event.changes.some(({ table }) => CONCERNS.has(table)) || isToldOnce(event.command)) return;
   const messaged = await messagedTasks(tx, event.changes);
   const told = shorten(noticesOf(event, await colleaguesOf(tools, tx), messaged));
   if (told.length) await pastSight(asked, () => writeNotices(tools, tx, event, told));

@@ -1,5 +1,6 @@
 import type { Sequelize } from 'sequelize';
 import { defineAfterDealModels } from './afterDeals';
+import { defineBulkModels } from './bulk';
 import { defineCallModels } from './calls';
 import { defineCaptureModels } from './captures';
 import { defineFileModels } from './files';
@@ -37,6 +38,7 @@ export function defineModels(sequelize: Sequelize): void {
   defineLedgerModels(sequelize);
   defineFileModels(sequelize);
   defineFieldModels(sequelize);
+  defineBulkModels(sequelize);
   defineHostModels(sequelize);
   defineCallModels(sequelize);
   defineFormModels(sequelize);

@@ -1,0 +1,39 @@
+import type { Named, Step } from './types';
+
+const quoted = (tags: readonly string[]): string => tags.map((tag) => `“${tag}”`).join(', ');
+
+/** One step in words, such as “owner to Ines Tolland”. */
+function describeStep(step: Step, { called, label }: Pick<Named, 'called' | 'label'>): string {
+  switch (step.do) {
+    case 'owner':
+      return step.to ? `owner to ${called(step.to)}` : 'owner to nobody';
+    case 'standing':
+    case 'status':
+    case 'source':
+      return `${step.do} to ${step.to}`;
+    case 'stage':
+      return `stage to ${called(step.to)}`;
+    case 'tag':
+      return `tag ${quoted(step.tags)}`;
+    case 'untag':
+      return `tag ${quoted(step.tags)} removed`;
+    case 'field':
+      return step.to ? `${label(step.key)} to “${step.to}”` : `${label(step.key)} cleared`;
+    case 'active':
+      return step.to ? 'active again' : 'inactive';
+    case 'important':
+      return step.to ? 'important' : 'no longer important';
+    case 'list':
+      return `on the list ${called(step.to)}`;
+    case 'unlist':
+      return `off the list ${called(step.to)}`;
+    case 'project':
+      return `on the project ${called(step.to)}`;
+    case 'next move':
+      return `next move “${step.title}”`;
+  }
+}
+
+/** What some steps do, in words. */
+export const describeSteps = (steps: readonly Step[], named: Pick<Named, 'called' | 'label'>): string =>
+  steps.map((step) => describeStep(step, named)).join(', ');

@@ -1,0 +1,180 @@
+import { moveDeal } from '../lifecycle/deals';
+import { isOpenLead, statusProblem } from '../lifecycle/statuses';
+import type { Addition, BulkRecord, Named, Step, Verdict } from './types';
+
+/** What one step comes to for one record; nothing where it is so already. */
+interface Effect {
+  patch?: Readonly<Record<string, unknown>>;
+  addition?: Addition;
+  leaves?: string;
+  said: string;
+}
+type Judged = Effect | { why: string } | null;
+type Judge<Do extends Step['do']> = (
+  record: BulkRecord,
+  step: Extract<Step, { do: Do }>,
+  named: Named,
+) => Judged;
+
+const sameTag = (one: string, other: string): boolean => one.toLowerCase() === other.toLowerCase();
+const without = (tags: readonly string[], gone: readonly string[]): string[] =>
+  tags.filter((tag) => !gone.some((one) => sameTag(one, tag)));
+const quoted = (tags: readonly string[]): string => tags.map((tag) => `“${tag}”`).join(', ');
+
+const JUDGES: { [Do in Step['do']]: Judge<Do> } = {
+  owner: (record, { to }, { called }) => {
+    if (record.ownerId === to) return null;
+    if (record.status === 'converted')
+      return { why: 'The lead is converted; its deal has an owner of its own.' };
+    const named = (id: string | null): string => (id ? called(id) : 'nobody');
+    return { patch: { ownerId: to }, said: `Owner: ${named(record.ownerId)} → ${named(to)}` };
+  },
+  standing: ({ standing = 'stranger' }, { to }) =>
+    standing === to ? null : { patch: { standing: to }, said: `Standing: ${standing} → ${to}` },
+  status: (record, { to, parkedUntil = null, dropReason = null }, { now }) => {
+    const { status: from = 'new' } = record;
+    if (from === to && (to !== 'parked' || record.parkedUntil === parkedUntil)) return null;
+    const problem = statusProblem(from, to, { parkedUntil, dropReason });
+    if (problem) return { why: problem };
+    const patch = {
+      status: to,
+      ...(from === to ? {} : { statusSince: now }),
+      parkedUntil: to === 'parked' ? parkedUntil : null,
+      parkedFrom: to === 'parked' ? (isOpenLead(from) ? from : 'working') : null,
+      dropReason: to === 'dropped' ? dropReason : null,
+    };
+    const said = from === to ? `Parked until ${parkedUntil ?? ''}` : `Status: ${from} → ${to}`;
+    return { patch, said };
+  },
+  stage: (record, { to }, { stage, called, now }) => {
+    const { stageId = '', probability = 0, probabilityByHand = false } = record;
+    if (stageId === to) return null;
+    const [from, next] = [stage(stageId), stage(to)];
+    if (!from || !next) return { why: 'Its stage is gone.' };
+    if (from.kind !== 'open') return { why: 'The deal is closed.' };
+    if (from.pipelineId !== next.pipelineId) return { why: 'The deal is in another pipeline.' };
+    const moved = moveDeal(
+      { stageId, probability, probabilityByHand },
+      { id: to, probability: next.probability },
+    );
+    return { patch: { ...moved, stageSince: now }, said: `Stage: ${called(stageId)} → ${called(to)}` };
+  },
+  source: ({ source = '' }, { to }) =>
+    source === to ? null : { patch: { source: to }, said: `Source: ${source} → ${to}` },
+  tag: ({ tags = [] }, { tags: more }) => {
+    const added = without(more, tags);
+    if (!added.length) return null;
+    return { patch: { tags: [...tags, ...added] }, said: `Tagged ${quoted(added)}` };
+  },
+  untag: ({ tags = [] }, { tags: gone }) => {
+    const left = without(tags, gone);
+    if (left.length === tags.length) return null;
+    return {
+      patch: { tags: left },
+      said: `Tag removed: ${quoted(tags.filter((tag) => !left.includes(tag)))}`,
+    };
+  },
+  field: ({ custom = {} }, { key, to }, { label }) => {
+    const { [key]: from = '', ...rest } = custom;
+    if (from === to) return null;
+    const patch = { custom: to ? { ...rest, [key]: to } : rest };
+    return { patch, said: `${label(key)}: ${from || 'nothing'} → ${to || 'nothing'}` };
+  },
+  active: ({ inactiveSince = null }, { to }, { now }) => {
+    if (to === (inactiveSince === null)) return null;
+    return { patch: { inactiveSince: to ? null : now }, said: to ? 'Active again' : 'Inactive' };
+  },
+  important: ({ isImportant = false }, { to }) =>
+    isImportant === to
+      ? null
+      : { patch: { isImportant: to }, said: to ? 'Important' : 'No longer important' },
+  list: ({ on }, { to }, { called }) =>
+    on?.has(to) ? null : { addition: { add: 'list', to }, said: `Put on the list ${called(to)}` },
+  unlist: ({ on }, { to }, { called }) =>
+    on?.has(to) ? { leaves: to, said: `Taken off the list ${called(to)}` } : null,
+  project: ({ on }, { to }, { called }) =>
+    on?.has(to) ? null : { addition: { add: 'project', to }, said: `Added to the project ${called(to)}` },
+  'next move': (_record, { title, due }) => ({
+    addition: { add: 'next move', title, due },
+    said: `Next move: ${title}, ${due}`,
+  }),
+};
+
+/**
+ * What some steps, taken one after the other, come to for one record. Where one of them cannot be taken, none is.
+ */
+export function judge(record: BulkRecord, steps: readonly Step[], named: Named): Verdict {
+  const effects: Effect[] = [];
+  let now = record;
+  for (const step of steps) {
+    const judged = (JUDGES[step.do] as Judge<Step['do']>)(now, step as never, named);
+    if (!judged) continue;
+    if ('why' in judged) return { will: 'refuse', why: judged.why };
+    effects.push(judged);
+    // The step after it finds the record as this one leaves it.
+    now = { ...now, ...judged.patch };
+  }
+  if (!effects.length) return { will: 'stay' };
+  return {
+    will: 'change',
+    patch: Object.assign({}, ...effects.map(({ patch }) => patch)) as Record<string, unknown>,
+    additions: effects.flatMap(({ addition }) => addition ?? []),
+    leaves: effects.flatMap(({ leaves }) => leaves ?? []),
+    said: effects.map(({ said }) => said).join(' · '),
+  };
+}
+
+const same = (one: unknown, other: unknown): boolean =>
+  JSON.stringify(one ?? null) === JSON.stringify(other ?? null);
+
+/**
+ * What a record gets back when a change is undone: the columns that still are as the change left them. Of a column that
+ * holds several values (tags, an organisation's own fields) only what the change put there or took away goes back.
+ * @param now, before, after the columns that the change wrote: as they stand, stood, and were left
+ * @returns the columns to write, and whether something was changed since and stays
+ */
+export function judgeUndo(
+  now: Readonly<Record<string, unknown>>,
+  before: Readonly<Record<string, unknown>>,
+  after: Readonly<Record<string, unknown>>,
+): { patch: Record<string, unknown>; isKept: boolean } {
+  const patch: Record<string, unknown> = {};
+  let isKept = false;
+  for (const key of Object.keys(after)) {
+    if (same(now[key], after[key])) {
+      patch[key] = before[key] ?? null;
+      continue;
+    }
+    const merged = undoWithin(now[key], before[key], after[key]);
+    if (!merged || merged.isKept) isKept = true;
+    if (merged && !same(merged.value, now[key])) patch[key] = merged.value;
+  }
+  return { patch, isKept };
+}
+
+const isPlain = (value: unknown): value is Record<string, unknown> =>
+  typeof value === 'object' && value !== null && !Array.isArray(value);
+
+/** The part of a column that is given back, where it holds several values; nothing for one that holds a single value. */
+function undoWithin(
+  now: unknown,
+  before: unknown,
+  after: unknown,
+): { value: unknown; isKept: boolean } | undefined {
+  if (Array.isArray(now) && Array.isArray(before) && Array.isArray(after)) {
+    const added = after.filter((one) => !before.includes(one));
+    const gone = before.filter((one) => !after.includes(one));
+    const left = now.filter((one) => !added.includes(one));
+    return { value: [...left, ...gone.filter((one) => !left.includes(one))], isKept: false };
+  }
+  if (!isPlain(now) || !isPlain(before) || !isPlain(after)) return undefined;
+  const value = new Map(Object.entries(now));
+  let isKept = false;
+  for (const key of new Set([...Object.keys(before), ...Object.keys(after)])) {
+    if (same(before[key], after[key])) continue;
+    if (!same(now[key], after[key])) isKept = true;
+    else if (before[key] === undefined) value.delete(key);
+    else value.set(key, before[key]);
+  }
+  return { value: Object.fromEntries(value), isKept };
+}

@@ -1,0 +1,98 @@
+import type { Standing } from '../lifecycle/standing';
+import type { LeadStatus } from '../lifecycle/statuses';
+
+/** Records of which many can be changed at once. */
+export const BULK_KINDS = ['person', 'company', 'lead', 'deal'] as const;
+export type BulkKind = (typeof BULK_KINDS)[number];
+
+/** One thing that is done to each of many records. Ids are those of users, stages, lists, projects. */
+export type Step =
+  | { do: 'owner'; to: string | null }
+  | { do: 'standing'; to: Standing }
+  | { do: 'status'; to: LeadStatus; parkedUntil?: string; dropReason?: string }
+  | { do: 'stage'; to: string }
+  | { do: 'source'; to: string }
+  | { do: 'tag'; tags: readonly string[] }
+  | { do: 'untag'; tags: readonly string[] }
+  | { do: 'field'; key: string; to: string }
+  | { do: 'active'; to: boolean }
+  | { do: 'important'; to: boolean }
+  | { do: 'list'; to: string }
+  | { do: 'unlist'; to: string }
+  | { do: 'project'; to: string }
+  | { do: 'next move'; title: string; due: string };
+
+/** Which steps a record of each kind can take. */
+export const STEPS_OF: Readonly<Record<BulkKind, readonly Step['do'][]>> = {
+  person: [
+    'owner',
+    'standing',
+    'tag',
+    'untag',
+    'list',
+    'unlist',
+    'field',
+    'next move',
+    'project',
+    'active',
+    'important',
+  ],
+  company: ['owner', 'next move', 'important'],
+  lead: ['owner', 'status', 'source', 'next move'],
+  deal: ['owner', 'stage', 'next move'],
+};
+
+/** A record as far as a step looks at it. */
+export interface BulkRecord {
+  id: string;
+  name: string;
+  ownerId: string | null;
+  standing?: Standing;
+  status?: LeadStatus;
+  parkedUntil?: string | null;
+  dropReason?: string | null;
+  source?: string;
+  tags?: readonly string[];
+  /** Values of an organisation's own fields by key. */
+  custom?: Readonly<Record<string, string>>;
+  /** ISO 8601; null while they are active. */
+  inactiveSince?: string | null;
+  isImportant?: boolean;
+  stageId?: string;
+  probability?: number;
+  probabilityByHand?: boolean;
+  /** Ids of the lists and projects it is on, as far as the steps name them. */
+  on?: ReadonlySet<string>;
+}
+
+/** What the steps name, as it stands when they are taken. */
+export interface Named {
+  /** What users, stages, lists and projects are called, by id. */
+  called: (id: string) => string;
+  /** What the fields are called, by key. */
+  label: (key: string) => string;
+  stage: (id: string) => { kind: 'open' | 'won' | 'lost'; pipelineId: string; probability: number } | null;
+  /** ISO 8601. */
+  now: string;
+}
+
+/** A row that comes to be beside the record. */
+export type Addition =
+  | { add: 'list'; to: string }
+  | { add: 'project'; to: string }
+  | { add: 'next move'; title: string; due: string };
+
+/** What the steps come to for one record. */
+export type Verdict =
+  | {
+      will: 'change';
+      /** New values of its columns. */
+      patch: Readonly<Record<string, unknown>>;
+      additions: readonly Addition[];
+      /** Lists it leaves. */
+      leaves: readonly string[];
+      /** What changes, in words for its ledger. */
+      said: string;
+    }
+  | { will: 'stay' }
+  | { will: 'refuse'; why: string };

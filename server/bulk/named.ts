@@ -1,0 +1,128 @@
+import { STEPS_OF, type BulkKind, type Named, type Step } from '@emporikon/core/bulk/types';
+import { QueryTypes } from 'sequelize';
+import { requireColleague } from '../commands/colleague';
+import type { Context } from '../commands/context';
+import { Stage } from '../db/models/deals';
+import { CustomField } from '../db/models/fields';
+import { invalid } from '../http/problems';
+import { usualChanceOf } from '../pipelines/stages';
+
+const CALLED = `SELECT id, name FROM users UNION ALL SELECT id, name FROM stages UNION ALL SELECT id, name FROM lists
+  UNION ALL SELECT id, title FROM projects WHERE id = ANY ($ids::uuid[])`;
+
+/** What steps name, as it stands now. */
+export async function loadNamed(context: Context, steps: readonly Step[]): Promise<Named> {
+  const projects = steps.flatMap((step) => (step.do === 'project' ? step.to : []));
+  const rows = await context.sequelize.query<{ id: string; name: string }>(CALLED, {
+    bind: { ids: projects },
+    type: QueryTypes.SELECT,
+    transaction: context.tx,
+  });
+  const names = new Map(rows.map(({ id, name }) => [id, name]));
+  const fields = await CustomField.findAll({ transaction: context.tx });
+  const labels = new Map(fields.map(({ key, label }) => [key, label]));
+  const stages = new Map<string, NonNullable<ReturnType<Named['stage']>>>();
+  if (steps.some((step) => step.do === 'stage'))
+    for (const stage of await Stage.findAll({ transaction: context.tx }))
+      stages.set(stage.id, {
+        kind: stage.kind,
+        pipelineId: stage.pipelineId,
+        probability: await usualChanceOf(context, stage),
+      });
+  return {
+    called: (id) => names.get(id) ?? 'nobody',
+    label: (key) => labels.get(key) ?? key,
+    stage: (id) => stages.get(id) ?? null,
+    now: context.now().toISOString(),
+  };
+}
+
+const wrong = (at: number, why: string, detail: string): Error =>
+  invalid(detail, { fields: { [`steps.${at}`]: why } });
+
+const FITS: Record<CustomField['kind'], (value: string, options: readonly string[]) => boolean> = {
+  text: () => true,
+  number: (value) => /^-?\d{1,15}(\.\d{1,9})?$/.test(value),
+  date: (value) => /^\d{4}-\d{2}-\d{2}$/.test(value) && !Number.isNaN(Date.parse(value)),
+  choice: (value, options) => options.includes(value),
+  'yes or no': (value) => value === 'yes' || value === 'no',
+};
+
+async function checkField(
+  context: Context,
+  { key, to }: { key: string; to: string },
+  at: number,
+): Promise<void> {
+  const field = await CustomField.findOne({ where: { key, active: true }, transaction: context.tx });
+  if (!field) throw wrong(at, 'does not exist', 'There is no such field.');
+  if (to && !FITS[field.kind](to, field.options))
+    throw wrong(at, 'does not fit the field', `“${to}” does not fit the field ${field.label}.`);
+}
+
+const EXISTS = {
+  list: 'SELECT 1 FROM lists WHERE id = $id',
+  project: 'SELECT 1 FROM projects WHERE id = $id',
+} as const;
+async function requireThere(
+  context: Context,
+  what: keyof typeof EXISTS,
+  id: string,
+  at: number,
+): Promise<void> {
+  const [found] = await context.sequelize.query(EXISTS[what], {
+    bind: { id },
+    type: QueryTypes.SELECT,
+    transaction: context.tx,
+  });
+  if (!found) throw wrong(at, 'does not exist', `There is no such ${what}.`);
+}
+
+async function checkStep(context: Context, kind: BulkKind, step: Step, at: number): Promise<void> {
+  if (!STEPS_OF[kind].includes(step.do))
+    throw wrong(at, 'is not for these records', `“${step.do}” cannot be set on these records.`);
+  switch (step.do) {
+    case 'owner':
+      if (step.to) await requireColleague(context, step.to);
+      else if (kind === 'lead' || kind === 'deal') throw wrong(at, 'is missing', `A ${kind} needs an owner.`);
+      return;
+    case 'status':
+      if (step.to === 'parked' && !step.parkedUntil)
+        throw wrong(at, 'needs a day', 'A parked lead needs the day it comes back.');
+      if (step.to === 'dropped' && !step.dropReason)
+        throw wrong(at, 'needs a reason', 'A dropped lead needs a reason.');
+      return;
+    case 'stage': {
+      const stage = await Stage.findByPk(step.to, { transaction: context.tx });
+      if (!stage) throw wrong(at, 'does not exist', 'There is no such stage.');
+      if (stage.kind !== 'open')
+        throw wrong(at, 'is no open stage', 'Deals are won and lost one by one. Choose an open stage.');
+      return;
+    }
+    case 'field':
+      return checkField(context, step, at);
+    case 'list':
+    case 'unlist':
+      return requireThere(context, 'list', step.to, at);
+    case 'project':
+      return requireThere(context, 'project', step.to, at);
+    default:
+      return;
+  }
+}
+
+/** What of several steps cannot stand beside each other: one thing cannot be set twice. */
+const subjectOf = (step: Step): string =>
+  step.do === 'field'
+    ? `field ${step.key}`
+    : step.do === 'list' || step.do === 'unlist' || step.do === 'project'
+      ? `${step.do === 'project' ? 'project' : 'list'} ${step.to}`
+      : step.do;
+
+/** @throws 422 for steps that these records cannot take, or that name what is not there */
+export async function checkSteps(context: Context, kind: BulkKind, steps: readonly Step[]): Promise<void> {
+  for (const [at, step] of steps.entries()) {
+    if (steps.slice(0, at).some((one) => subjectOf(one) === subjectOf(step)))
+      throw wrong(at, 'is there twice', `“${step.do}” is there twice.`);
+    await checkStep(context, kind, step, at);
+  }
+}

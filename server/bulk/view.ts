@@ -1,0 +1,60 @@
+import type { BulkChange } from '@emporikon/contract/bulk';
+import { requireActor, type Context } from '../commands/context';
+import { lockNames } from '../commands/locks';
+import { BulkChangeRow } from '../db/models/bulk';
+import { User } from '../db/models/users';
+import { notFound } from '../http/problems';
+
+/** One job at a time on one change. A lock of its own, so that it can be looked at and paused meanwhile. */
+export const lockBulk = (context: Context, id: string): Promise<void> => lockNames(context, [`bulk:${id}`]);
+
+/** @throws 404 for one there is none of, or that is somebody else's */
+export async function loadBulk(context: Context, id: string, isLocked = false): Promise<BulkChangeRow> {
+  const row = await BulkChangeRow.findByPk(id, { transaction: context.tx, lock: isLocked });
+  const { actor } = context;
+  if (!row || (actor && row.createdBy !== actor.id && actor.role !== 'admin'))
+    throw notFound('There is no such change.');
+  return row;
+}
+
+export const asBulkChange = (row: BulkChangeRow, by: string): BulkChange => ({
+  id: row.id,
+  kind: row.kind,
+  steps: row.steps,
+  label: row.label,
+  state: row.state,
+  total: row.total,
+  done: row.done ?? 0,
+  counts: { changed: 0, stayed: 0, refused: 0, kept: 0, ...row.counts },
+  trouble: row.trouble ?? '',
+  by,
+  createdAt: row.createdAt.toISOString(),
+  finishedAt: row.finishedAt?.toISOString() ?? null,
+});
+
+export async function bulkView(context: Context, id: string): Promise<BulkChange> {
+  const row = await loadBulk(context, id);
+  const user = await User.findByPk(row.createdBy, { transaction: context.tx });
+  return asBulkChange(row, user?.name ?? '');
+}
+
+export async function listBulk(context: Context, limit: number): Promise<BulkChange[]> {
+  const actor = requireActor(context);
+  const rows = await BulkChangeRow.findAll({
+    where: actor.role === 'admin' ? {} : { createdBy: actor.id },
+    order: [
+      ['createdAt', 'DESC'],
+      ['id', 'ASC'],
+    ],
+    limit,
+    transaction: context.tx,
+  });
+  const users = await User.findAll({
+    where: { id: rows.map(({ createdBy }) => createdBy) },
+    transaction: context.tx,
+  });
+  const names = new Map(users.map(({ id, name }) => [id, name]));
+  return rows
+    .filter(({ state, createdBy }) => state !== 'previewed' || createdBy === actor.id)
+    .map((row) => asBulkChange(row, names.get(row.createdBy) ?? ''));
+}
