@@ -1,4 +1,4 @@
-// `npm run bench [reader|imports|calls|match|book|find|load|enrich|score|forecast|board|pages|lists|queries]`: builds and runs the benches. They print; they never decide whether a test passes.
+// `npm run bench [reader|imports|calls|match|book|find|load|enrich|score|forecast|board|pages|lists|queries|bulk]`: builds and runs the benches. They print; they never decide whether a test passes.
 import { join } from 'node:path';
 import { checkPlace, ensurePackages, root } from './prepare.mjs';
 import { main, show } from './say.mjs';
@@ -20,6 +20,7 @@ await main(async () => {
   const ways = {
     reader: (name) => run(name),
     imports: (name) => withDatabase('bench', () => run(name)),
+    bulk: (name) => withDatabase('bench', () => run(name)),
     calls: (name) => withDatabase('bench', () => run(name)),
     match: (name) => buildCli().then(() => run(name)),
     book: (name) => keptBook(() => run(name)),

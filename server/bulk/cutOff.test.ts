@@ -11,13 +11,13 @@ beforeAll(() => {
 });
 afterAll(() => breaker.restore());
 
-/** So many that they take three chunks. */
-const PEOPLE = 2100;
+/** So many that each lane takes two chunks; and so many that there is time to pause in between. */
+const [PEOPLE, MANY] = [2100, 8000];
 
-async function prepare(round: string): Promise<string> {
+async function prepare(round: string, count = PEOPLE): Promise<string> {
   await house.sequelize.query(
     `INSERT INTO people (id, full_name, given_name, family_name, name_key, standing, owner_id, created_at, updated_at)
-     SELECT gen_random_uuid(), $round || ' ' || n, '', '', lower($round) || n, 'stranger', NULL, now(), now() FROM generate_series(1, ${PEOPLE}) n`,
+     SELECT gen_random_uuid(), $round || ' ' || n, '', '', lower($round) || n, 'stranger', NULL, now(), now() FROM generate_series(1, ${count}) n`,
     { bind: { round } },
   );
   const filter = { field: 'fullName', op: 'startsWith', value: `${round} ` };
@@ -31,7 +31,7 @@ async function prepare(round: string): Promise<string> {
       ],
     },
   });
-  expect(body.preview.change).toBe(PEOPLE);
+  expect(body.preview.change).toBe(count);
   return body.change.id;
 }
 const get = async (id: string): Promise<BulkChange> =>
@@ -83,7 +83,7 @@ it('each record is changed once and taken back once, whichever statement is cut'
 }, 120_000);
 
 it('stops where it is paused, goes on from there, and what was done until then can be taken back', async () => {
-  const id = await prepare('Paused');
+  const id = await prepare('Paused', MANY);
   await start(id);
   // The first chunk is over as soon as some are done; that is when it is paused.
   const working = house.work();
@@ -92,8 +92,8 @@ it('stops where it is paused, goes on from there, and what was done until then c
   await working;
   const paused = await get(id);
   expect(paused.state).toBe('paused');
-  expect(paused.done).toBeLessThan(PEOPLE);
+  expect(paused.done).toBeLessThan(MANY);
   await start(id);
   await house.work();
-  expect(await get(id)).toMatchObject({ state: 'done', done: PEOPLE });
+  expect(await get(id)).toMatchObject({ state: 'done', done: MANY });
 });

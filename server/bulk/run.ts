@@ -4,7 +4,7 @@ import { QueryTypes } from 'sequelize';
 import { requireActor, runInTransaction, type Actor, type Context, type Tools } from '../commands/context';
 import { CHANGES_MANY, STEERS_MANY } from '../commands/followers';
 import { pastSight } from '../commands/sight';
-import { updateRows } from '../commands/many';
+import { updateRows, type RowPatch } from '../commands/many';
 import type { BulkChangeRow } from '../db/models/bulk';
 import { ListMember } from '../db/models/fields';
 import { ProjectPerson } from '../db/models/afterDeals';
@@ -14,7 +14,7 @@ import { writeNotices } from '../notices/write';
 import { addTask } from '../tasks/add';
 import { asRecord, loadMemberships, loadRows, STORED, type Row } from './records';
 import { loadNamed } from './named';
-import { loadBulk, lockBulk } from './view';
+import { inLanes, loadBulk, lockBulk, lockLane, ofLane } from './view';
 
 const NOUNS: Readonly<Record<BulkKind, readonly [string, string]>> = {
   person: ['person', 'people'],
@@ -49,9 +49,9 @@ interface Next {
   id: string;
 }
 
-const nextRows = (context: Context, id: string, limit: number): Promise<Next[]> =>
+const nextRows = (context: Context, id: string, limit: number, which = 'true'): Promise<Next[]> =>
   context.sequelize.query<Next>(
-    'SELECT row, record_id AS id FROM bulk_rows WHERE bulk_id = $id AND outcome IS NULL ORDER BY row LIMIT $limit',
+    `SELECT row, record_id AS id FROM bulk_rows WHERE bulk_id = $id AND outcome IS NULL AND ${which} ORDER BY row LIMIT $limit`,
     { bind: { id, limit }, type: QueryTypes.SELECT, transaction: context.tx },
   );
 
@@ -119,43 +119,36 @@ async function writeBeside(
   return made;
 }
 
-const pick = (row: Row, keys: readonly string[]): Record<string, unknown> =>
+const pick = (row: Readonly<Record<string, unknown>>, keys: readonly string[]): Record<string, unknown> =>
   Object.fromEntries(keys.map((key) => [key, row[key] ?? null]));
 
-/** Writes the columns of those that change. @returns of each what was written before and after */
-async function writeColumns(
-  context: Context,
+/** What is written to the columns of those that change. */
+const patchesOf = (
   { kind }: BulkChangeRow,
   rows: readonly Row[],
   verdicts: ReadonlyMap<string, Verdict>,
-): Promise<Map<string, { before: Record<string, unknown>; after: Record<string, unknown> }>> {
-  const { model, name, told, read } = STORED[kind];
-  const written = new Map<string, { before: Record<string, unknown>; after: Record<string, unknown> }>();
-  const patches = rows.flatMap((row) => {
+): RowPatch[] => {
+  const { name, told, read } = STORED[kind];
+  return rows.flatMap((row) => {
     const verdict = verdicts.get(row.id);
     if (verdict?.will !== 'change' || !Object.keys(verdict.patch).length) return [];
-    const { patch } = verdict;
-    written.set(row.id, { before: pick(row, Object.keys(patch)), after: { ...patch } });
     return {
-      id: row.id,
-      version: row.version,
+      ...{ id: row.id, version: row.version, patch: verdict.patch },
       before: pick(row, ['ownerId', ...read]),
-      patch,
       told: pick(row, [name, ...told]),
     };
   });
-  for (const change of await updateRows(context, context.tx, model, patches, context.now()))
-    context.write.note(change);
-  return written;
-}
+};
 
-async function keepOutcomes(context: Context, id: string, outcomes: readonly Outcome[]): Promise<void> {
-  await context.sequelize.query(
+const keepOutcomes = (context: Context, id: string, outcomes: readonly Outcome[]): Promise<unknown> =>
+  context.sequelize.query(
     `UPDATE bulk_rows b SET outcome = r.outcome, why = r.why, before = r.before, after = r.after, made = r.made, entry_id = r.entry_id
        FROM jsonb_to_recordset($rows::jsonb) AS r (row integer, outcome text, why text, before jsonb, after jsonb, made jsonb, entry_id uuid)
       WHERE b.bulk_id = $id::uuid AND b.row = r.row`,
     { bind: { id, rows: JSON.stringify(outcomes) }, transaction: context.tx },
   );
+
+async function addUp(context: Context, id: string, outcomes: readonly Outcome[]): Promise<void> {
   const count = (outcome: Outcome['outcome']): number =>
     outcomes.filter((one) => one.outcome === outcome).length;
   await context.sequelize.query(
@@ -173,11 +166,11 @@ async function keepOutcomes(context: Context, id: string, outcomes: readonly Out
 }
 
 /** Does one chunk and notes what became of each record, all in one transaction. @returns whether there may be more */
-async function runChunk(context: Context, id: string): Promise<boolean> {
-  await lockBulk(context, id);
+async function runChunk(context: Context, id: string, lane: number): Promise<boolean> {
+  await lockLane(context, id, lane);
   const bulk = await loadBulk(context, id);
   if (bulk.state !== 'running') return false;
-  const next = await nextRows(context, id, bulk.steps.some(isSlow) ? SLOW_CHUNK : CHUNK);
+  const next = await nextRows(context, id, bulk.steps.some(isSlow) ? SLOW_CHUNK : CHUNK, ofLane(lane));
   if (!next.length) return false;
   const named = await loadNamed(context, bulk.steps);
   const rows = await loadRows(
@@ -187,7 +180,8 @@ async function runChunk(context: Context, id: string): Promise<boolean> {
     true,
   );
   const verdicts = await judgeRows(context, bulk, rows, named);
-  const written = await writeColumns(context, bulk, rows, verdicts);
+  const patches = patchesOf(bulk, rows, verdicts);
+  const patchOf = new Map(patches.map((one) => [one.id, one]));
   const made = await writeBeside(context, bulk.kind, rows, verdicts);
   const byId = new Map(rows.map((row) => [row.id, row]));
   const outcomes = next.map(({ row, id: recordId }): Outcome => {
@@ -195,9 +189,10 @@ async function runChunk(context: Context, id: string): Promise<boolean> {
     const none = { row, why: '', before: null, after: null, made: null, entry_id: null };
     if (verdict.will === 'refuse') return { ...none, outcome: 'refused', why: verdict.why };
     if (verdict.will === 'stay') return { ...none, outcome: 'stayed' };
-    const { before = null, after = null } = written.get(recordId) ?? {};
+    const { before, patch } = patchOf.get(recordId) ?? {};
     return {
-      ...{ row, why: verdict.said, before, after },
+      ...(before && patch ? { before: pick(before, Object.keys(patch)), after: patch } : none),
+      ...{ row, why: verdict.said },
       ...{ outcome: 'changed', made: made.get(recordId) ?? null, entry_id: context.newId() },
     };
   });
@@ -211,6 +206,11 @@ async function runChunk(context: Context, id: string): Promise<boolean> {
     { actorId: bulk.createdBy, at: context.now() },
   );
   await keepOutcomes(context, id, outcomes);
+  // What both lanes come to write comes last: counters of tags, and how far the change is.
+  const { model } = STORED[bulk.kind];
+  for (const change of await updateRows(context, context.tx, model, patches, context.now()))
+    context.write.note(change);
+  await addUp(context, id, outcomes);
   await context.write.event(CHANGES_MANY, `Changed many: ${bulk.label}`, bulk.createdBy);
   return true;
 }
@@ -243,6 +243,6 @@ async function finish(context: Context, id: string): Promise<void> {
  * chunks only, and the next run goes on with the first record that has no outcome.
  */
 export async function runBulk(tools: Tools, id: string, actor: Actor): Promise<void> {
-  while (await runInTransaction(tools, actor, (context) => runChunk(context, id)));
+  await inLanes((lane) => runInTransaction(tools, actor, (context) => runChunk(context, id, lane)));
   await runInTransaction(tools, actor, (context) => finish(context, id));
 }

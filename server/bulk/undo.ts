@@ -3,7 +3,7 @@ import type { BulkKind } from '@emporikon/core/bulk/types';
 import { QueryTypes } from 'sequelize';
 import { runInTransaction, type Actor, type Context, type Tools } from '../commands/context';
 import { STEERS_MANY, UNDOES_MANY } from '../commands/followers';
-import { updateRows } from '../commands/many';
+import { updateRows, type RowPatch } from '../commands/many';
 import { ProjectPerson } from '../db/models/afterDeals';
 import type { BulkChangeRow } from '../db/models/bulk';
 import { ListMember } from '../db/models/fields';
@@ -11,7 +11,7 @@ import { Task } from '../db/models/tasks';
 import { withdrawMany } from '../ledger/enterMany';
 import { loadRows, STORED, type Row } from './records';
 import type { Made } from './run';
-import { loadBulk, lockBulk } from './view';
+import { inLanes, loadBulk, lockBulk, lockLane, ofLane } from './view';
 
 const CHUNK = 1000;
 
@@ -24,10 +24,10 @@ interface Done {
   entry_id: string;
 }
 
-const doneRows = (context: Context, id: string): Promise<Done[]> =>
+const doneRows = (context: Context, id: string, which = 'true'): Promise<Done[]> =>
   context.sequelize.query<Done>(
     `SELECT row, record_id AS id, before, after, made, entry_id FROM bulk_rows
-      WHERE bulk_id = $id AND outcome = 'changed' ORDER BY row DESC LIMIT $limit`,
+      WHERE bulk_id = $id AND outcome = 'changed' AND ${which} ORDER BY row DESC LIMIT $limit`,
     { bind: { id, limit: CHUNK }, type: QueryTypes.SELECT, transaction: context.tx },
   );
 
@@ -54,14 +54,13 @@ async function undoMade(context: Context, { table, id, left }: Made, personId: s
   return false;
 }
 
-/** Gives the columns back that still are as the change left them. @returns the records of which something stays */
-async function restoreColumns(
-  context: Context,
+/** Which columns go back: those that still are as the change left them. With the records of which something stays. */
+function judgeColumns(
   kind: BulkKind,
   done: readonly Done[],
   rows: ReadonlyMap<string, Row>,
-): Promise<Set<string>> {
-  const { model, name, told, read } = STORED[kind];
+): { kept: Set<string>; patches: RowPatch[] } {
+  const { name, told, read } = STORED[kind];
   const kept = new Set<string>();
   const pick = (row: Row, keys: readonly string[]): Record<string, unknown> =>
     Object.fromEntries(keys.map((key) => [key, row[key] ?? null]));
@@ -79,21 +78,19 @@ async function restoreColumns(
       told: pick(row, [name, ...told]),
     };
   });
-  for (const change of await updateRows(context, context.tx, model, patches, context.now()))
-    context.write.note(change);
-  return kept;
+  return { kept, patches };
 }
 
 /** Takes one chunk back, newest first, in one transaction. @returns whether there may be more */
-async function undoChunk(context: Context, id: string): Promise<boolean> {
-  await lockBulk(context, id);
+async function undoChunk(context: Context, id: string, lane: number): Promise<boolean> {
+  await lockLane(context, id, lane);
   const bulk = await loadBulk(context, id);
   if (bulk.state !== 'undoing') return false;
-  const done = await doneRows(context, id);
+  const done = await doneRows(context, id, ofLane(lane));
   if (!done.length) return false;
   const ids = done.map((one) => one.id);
   const rows = new Map((await loadRows(context, bulk.kind, ids, true)).map((row) => [row.id, row]));
-  const kept = await restoreColumns(context, bulk.kind, done, rows);
+  const { kept, patches } = judgeColumns(bulk.kind, done, rows);
   for (const { id: recordId, made } of done)
     for (const one of [...(made ?? [])].reverse())
       if (rows.has(recordId) && (await undoMade(context, one, recordId))) kept.add(recordId);
@@ -101,29 +98,33 @@ async function undoChunk(context: Context, id: string): Promise<boolean> {
     context,
     done.filter((one) => !kept.has(one.id)).map((one) => one.entry_id),
   );
-  await keepUndone(context, bulk, done, kept);
+  const stays = done.filter((one) => kept.has(one.id)).map(({ row }) => row);
+  await keepUndone(context, bulk, done, stays);
+  for (const change of await updateRows(context, context.tx, STORED[bulk.kind].model, patches, context.now()))
+    context.write.note(change);
+  await addUp(context, bulk, done.length, stays.length);
   await context.write.event(UNDOES_MANY, `Undid: ${bulk.label}`, context.actor?.id ?? null);
   return true;
 }
 
-async function keepUndone(
+const keepUndone = (
   context: Context,
   { id }: BulkChangeRow,
   done: readonly Done[],
-  kept: ReadonlySet<string>,
-): Promise<void> {
-  const stays = done.filter((one) => kept.has(one.id)).map(({ row }) => row);
-  await context.sequelize.query(
+  stays: readonly number[],
+): Promise<unknown> =>
+  context.sequelize.query(
     `UPDATE bulk_rows SET outcome = CASE WHEN row = ANY ($kept::int[]) THEN 'kept' ELSE 'undone' END
       WHERE bulk_id = $id::uuid AND row = ANY ($rows::int[])`,
-    { bind: { id, kept: stays, rows: done.map(({ row }) => row) }, transaction: context.tx },
+    { bind: { id, kept: [...stays], rows: done.map(({ row }) => row) }, transaction: context.tx },
   );
-  await context.sequelize.query(
+
+const addUp = (context: Context, { id }: BulkChangeRow, done: number, kept: number): Promise<unknown> =>
+  context.sequelize.query(
     `UPDATE bulk_changes SET done = greatest(0, done - $done), trouble = '',
             counts = counts || jsonb_build_object('kept', coalesce((counts ->> 'kept')::int, 0) + $kept) WHERE id = $id`,
-    { bind: { id, done: done.length, kept: stays.length }, transaction: context.tx },
+    { bind: { id, done, kept }, transaction: context.tx },
   );
-}
 
 async function finish(context: Context, id: string): Promise<void> {
   await lockBulk(context, id);
@@ -136,6 +137,6 @@ async function finish(context: Context, id: string): Promise<void> {
 
 /** Takes a change of many records back. Can be cut off and goes on. */
 export async function undoBulk(tools: Tools, id: string, actor: Actor): Promise<void> {
-  while (await runInTransaction(tools, actor, (context) => undoChunk(context, id)));
+  await inLanes((lane) => runInTransaction(tools, actor, (context) => undoChunk(context, id, lane)));
   await runInTransaction(tools, actor, (context) => finish(context, id));
 }

@@ -5,8 +5,28 @@ import { BulkChangeRow } from '../db/models/bulk';
 import { User } from '../db/models/users';
 import { notFound } from '../http/problems';
 
-/** One job at a time on one change. A lock of its own, so that it can be looked at and paused meanwhile. */
-export const lockBulk = (context: Context, id: string): Promise<void> => lockNames(context, [`bulk:${id}`]);
+/** As many as the machine this is meant for has cores. Each takes rows of its own. */
+const LANES = 2;
+/** Which rows a lane takes, as SQL over the number of the row. */
+export const ofLane = (lane: number): string => `row % ${LANES} = ${lane}`;
+
+/** One chunk at a time in a lane. A lock of its own, so that the change can be looked at and paused meanwhile. */
+export const lockLane = (context: Context, id: string, lane: number): Promise<void> =>
+  lockNames(context, [`bulk:${id}/${lane}`]);
+/** Waits until no chunk of a change is being done. */
+export const lockBulk = (context: Context, id: string): Promise<void> =>
+  lockNames(
+    context,
+    Array.from({ length: LANES }, (_, lane) => `bulk:${id}/${lane}`),
+  );
+/** Does chunks in every lane until there are no more. */
+export async function inLanes(chunk: (lane: number) => Promise<boolean>): Promise<void> {
+  await Promise.all(
+    Array.from({ length: LANES }, async (_, lane) => {
+      while (await chunk(lane));
+    }),
+  );
+}
 
 /** @throws 404 for one there is none of, or that is somebody else's */
 export async function loadBulk(context: Context, id: string, isLocked = false): Promise<BulkChangeRow> {

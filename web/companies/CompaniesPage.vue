@@ -3,7 +3,7 @@ import FilterBar from '../kit/FilterBar.vue';
 import { computed, reactive, ref } from 'vue';
 import NewButton from '../make/NewButton.vue';
 import { api } from '../shell/api';
-import SelectionBar from '../lookups/SelectionBar.vue';
+import SelectionBar from '../bulk/SelectionBar.vue';
 import { plainNumber, shownCount } from '../shell/format';
 import { useFetched } from '../shell/live';
 import RecordTable from '../kit/RecordTable.vue';
@@ -144,7 +144,7 @@ const COLUMNS: Column[] = [
         </p>
       </template>
     </RecordTable>
-    <SelectionBar :companies="ticked" @clear="ticked = []" @done="reload" />
+    <SelectionBar kind="company" :ids="ticked" @clear="ticked = []" @done="reload" />
   </div>
 </template>
 

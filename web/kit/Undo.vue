@@ -26,7 +26,7 @@ function begin(): void {
       <RouterLink v-for="link in undo.told.links ?? []" :key="link.text" :to="link.to" class="quiet-link">{{
         link.text
       }}</RouterLink>
-      <v-btn v-if="undo.told.eventId" class="word on" @click="undo.undo()">
+      <v-btn v-if="undo.canUndo" class="word on" @click="undo.undo()">
         Undo <span class="key">Ctrl Z</span>
       </v-btn>
       <form v-if="isSaying" class="why" @submit.prevent="undo.sayWhy(why)" @keydown.esc.stop="undo.dismiss()">

@@ -9,7 +9,7 @@ import {
 import { computed, ref } from 'vue';
 import RecordTable from '../kit/RecordTable.vue';
 import type { Column } from '../kit/table/columns';
-import SelectionBar from '../lookups/SelectionBar.vue';
+import SelectionBar from '../bulk/SelectionBar.vue';
 import NewButton from '../make/NewButton.vue';
 import { api } from '../shell/api';
 import { day, due, percent } from '../shell/format';
@@ -196,7 +196,7 @@ const COLUMNS: Column[] = [
         </p>
       </template>
     </RecordTable>
-    <SelectionBar :leads="ticked" @clear="ticked = []" @done="reload" />
+    <SelectionBar kind="lead" :ids="ticked" @clear="ticked = []" @done="reload" />
   </div>
 </template>
 

@@ -4,7 +4,7 @@ import { ref } from 'vue';
 import PhoneButton from '../calls/PhoneButton.vue';
 import RecordTable from '../kit/RecordTable.vue';
 import type { Column } from '../kit/table/columns';
-import SelectionBar from '../lookups/SelectionBar.vue';
+import SelectionBar from '../bulk/SelectionBar.vue';
 import NewButton from '../make/NewButton.vue';
 import { api } from '../shell/api';
 import { ago, due, shownCount } from '../shell/format';
@@ -169,6 +169,6 @@ const COLUMNS: Column[] = [
         </p>
       </template>
     </RecordTable>
-    <SelectionBar :people="ticked" @clear="ticked = []" @done="reload" />
+    <SelectionBar kind="person" :ids="ticked" @clear="ticked = []" @done="reload" />
   </div>
 </template>

@@ -2,6 +2,7 @@
 import { computed, defineAsyncComponent } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { usePageKeys } from './browser';
+import { useBulk } from '../bulk/useBulk';
 import IncomingCall from '../calls/IncomingCall.vue';
 import { withoutMeeting } from '../meetings/link';
 import Masthead from './Masthead.vue';
@@ -13,7 +14,9 @@ import Undo from '../kit/Undo.vue';
 
 const TaskPanel = defineAsyncComponent(() => import('../tasks/TaskPanel.vue'));
 const NewMeeting = defineAsyncComponent(() => import('../meetings/NewMeeting.vue'));
+const BulkProgress = defineAsyncComponent(() => import('../bulk/BulkProgress.vue'));
 const session = useSession();
+const bulk = useBulk();
 const undo = useUndo();
 const route = useRoute();
 const router = useRouter();
@@ -32,7 +35,7 @@ const closeMeeting = (): unknown => router.push({ query: withoutMeeting(route.qu
 const isFramed = computed(() => session.me !== null && route.meta.open !== true);
 
 usePageKeys((event) => {
-  if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z' && undo.told?.eventId) {
+  if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z' && undo.canUndo) {
     event.preventDefault();
     void undo.undo();
   }
@@ -52,6 +55,7 @@ usePageKeys((event) => {
     <HistoryPanel v-else-if="isFramed && historyId" :id="historyId" :key="historyId" @close="closeHistory" />
     <FilePanel v-else-if="isFramed && fileId" :id="fileId" @close="closeFile" />
     <TaskPanel v-else-if="isFramed && taskId" :id="taskId" @close="closeTask" />
+    <BulkProgress v-if="isFramed && bulk.change" />
     <Undo />
   </v-app>
 </template>

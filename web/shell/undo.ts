@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia';
-import { ref } from 'vue';
+import { computed, ref } from 'vue';
 import type { RouteLocationRaw } from 'vue-router';
 import type { About } from '@emporikon/contract/ledger';
 import { api, wordsOf } from './api';
@@ -8,6 +8,8 @@ export interface Told {
   text: string;
   /** The event that takes it back; null when there is nothing to take back. */
   eventId: string | null;
+  /** What takes it back, where that is more than an event. */
+  takeBack?: () => Promise<void>;
   /** What was done before in the same step, and is taken back with it: oldest first. */
   before?: readonly string[];
   /** The record of which a stage, status or owner changed: one can say why. */
@@ -53,7 +55,8 @@ export const useUndo = defineStore('undo', () => {
   const fail = (error: unknown): void => tell({ text: wordsOf(error), eventId: null, wrong: true });
 
   async function undo(): Promise<void> {
-    const { eventId, before = [], text } = told.value ?? {};
+    const { eventId, before = [], text, takeBack: takeAllBack } = told.value ?? {};
+    if (takeAllBack) return takeAllBack();
     if (!eventId) return;
     const takeBack = (id: string): ReturnType<typeof api<'POST /api/events/:id/undo'>> =>
       api('POST /api/events/:id/undo', { params: { id } });
@@ -67,5 +70,6 @@ export const useUndo = defineStore('undo', () => {
   }
 
   const dismiss = (): void => void (told.value = null);
-  return { told, tell, fail, undo, dismiss, hold, sayWhy };
+  const canUndo = computed(() => Boolean(told.value?.eventId ?? told.value?.takeBack));
+  return { told, canUndo, tell, fail, undo, dismiss, hold, sayWhy };
 });

@@ -4,7 +4,7 @@ import type { Comparison, Filter, Group, Order } from '@emporikon/core/query/typ
 import { computed, defineAsyncComponent, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import RecordTable from '../kit/RecordTable.vue';
-import SelectionBar from '../lookups/SelectionBar.vue';
+import SelectionBar from '../bulk/SelectionBar.vue';
 import { api, wordsOf } from '../shell/api';
 import { useFetched } from '../shell/live';
 import { useUndo } from '../shell/undo';
@@ -231,9 +231,11 @@ const retry = (): Promise<unknown> =>
       {{ error }} <v-btn class="word" @click="load">Try again</v-btn>
     </p>
     <SelectionBar
-      :people="kind === 'person' ? ticked : []"
-      :companies="kind === 'company' ? ticked : []"
-      :leads="kind === 'lead' ? ticked : []"
+      v-if="kind !== 'task'"
+      :kind="kind"
+      :ids="ticked"
+      :query="query"
+      :total="whole?.count"
       @clear="ticked = []"
       @done="reload"
     />

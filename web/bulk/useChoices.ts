@@ -1,0 +1,36 @@
+import type { BulkKind } from '@emporikon/core/bulk/types';
+import { computed, type ComputedRef } from 'vue';
+import { api } from '../shell/api';
+import { useFetched } from '../shell/live';
+import { useTeam } from '../shell/useTeam';
+import type { Choices } from './steps';
+
+/** What records of a kind can be given to, put on and moved to in this organisation. */
+export function useChoices(kind: BulkKind): ComputedRef<Choices> {
+  const team = useTeam();
+  const isPerson = kind === 'person';
+  const { data: lists } = useFetched(async () => (isPerson ? api('GET /api/lists') : null), ['lists']);
+  const { data: fields } = useFetched(
+    async () => (isPerson ? api('GET /api/fields') : null),
+    ['custom_fields'],
+  );
+  const { data: projects } = useFetched(
+    async () => (isPerson ? api('GET /api/projects', { query: { state: 'open', limit: 200 } }) : null),
+    ['projects'],
+  );
+  const { data: stages } = useFetched(
+    async () => (kind === 'deal' ? api('GET /api/stages') : null),
+    ['pipelines', 'stages'],
+  );
+  return computed(() => {
+    return {
+      users: team.value.map(({ id, name }) => ({ value: id, title: name })),
+      lists: (lists.value?.items ?? []).map(({ id, name }) => ({ value: id, title: name })),
+      projects: (projects.value?.items ?? []).map(({ id, title }) => ({ value: id, title })),
+      stages: (stages.value?.items ?? [])
+        .filter((stage) => stage.kind === 'open')
+        .map(({ id, name }) => ({ value: id, title: name })),
+      fields: (fields.value?.items ?? []).filter(({ active }) => active),
+    };
+  });
+}
