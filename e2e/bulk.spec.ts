@@ -88,7 +88,7 @@ test('what is so already and what cannot be is shown before, and stands with why
   await expect(preview(page)).toContainText('2 will change');
   await page.keyboard.press('Escape');
 
-  await page.goto('/settings/many');
+  await page.goto('/settings/bulk');
   const done = page.getByRole('region', { name: 'status to dropped' }).first();
   await expect(done).toContainText('2 leads changed');
   await done.getByRole('button', { name: 'Undo' }).click();
@@ -111,7 +111,7 @@ test('a long change is paused, stands at the foot of every page, and goes on', a
   await page.keyboard.press('Enter');
   await expect(preview(page)).toContainText('450 will change');
   await dialog(page).getByRole('button', { name: 'Change 450 people' }).click();
-  const foot = page.getByRole('region', { name: 'Change of many' });
+  const foot = page.getByRole('region', { name: 'Bulk change' });
   await foot.getByRole('button', { name: 'Pause' }).click();
   await expect(foot).toContainText('Paused');
   const done = Number(await foot.locator('.num').textContent());

@@ -89,7 +89,7 @@ const VIEWS: Record<string, Path> = {
   forecast: '/deals/forecast',
   notices: '/settings/notices',
   'change history': '/settings/changes',
-  'changes of many': '/settings/many',
+  'bulk changes': '/settings/bulk',
   'calendar settings': '/settings/calendar',
   'closed days': '/settings/closed-days',
   'kinds of tasks': '/settings/task-kinds',

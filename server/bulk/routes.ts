@@ -38,7 +38,7 @@ async function turn(
   const actor = requireActor(context);
   await context.write.update(bulk, { state: to, trouble: '', finishedAt: null });
   if (job) await addBulkJob(context, job, bulk, actor.id);
-  await context.write.event(STEERS_MANY, `${done} a change of many: ${bulk.label}`, actor.id);
+  await context.write.event(STEERS_MANY, `${done} a bulk change: ${bulk.label}`, actor.id);
   return bulkView(context, id);
 }
 

@@ -211,7 +211,7 @@ async function runChunk(context: Context, id: string, lane: number): Promise<boo
   for (const change of await updateRows(context, context.tx, model, patches, context.now()))
     context.write.note(change);
   await addUp(context, id, outcomes);
-  await context.write.event(CHANGES_MANY, `Changed many: ${bulk.label}`, bulk.createdBy);
+  await context.write.event(CHANGES_MANY, `Bulk change: ${bulk.label}`, bulk.createdBy);
   return true;
 }
 

@@ -2,7 +2,8 @@
 import type { BulkChange, BulkPreview } from '@emporikon/contract/bulk';
 import type { BulkKind } from '@emporikon/core/bulk/types';
 import type { Query } from '@emporikon/core/query/types';
-import { computed, nextTick, onMounted, onScopeDispose, ref, shallowRef, useTemplateRef, watch } from 'vue';
+import { computed, onScopeDispose, ref, shallowRef, watch } from 'vue';
+import { vFocus } from '../kit/focus';
 import FormControl from '../kit/FormControl.vue';
 import { blankValues, type FormValues } from '../kit/forms';
 import { api, wordsOf } from '../shell/api';
@@ -25,9 +26,8 @@ const props = defineProps<{
 const emit = defineEmits<{ close: []; begun: [] }>();
 const bulk = useBulk();
 const choices = useChoices(props.kind);
-const box = useTemplateRef('box');
 const values = ref<FormValues>({});
-const fields = computed(() => formFields(props.kind, choices.value, values.value));
+const fields = computed(() => (choices.value ? formFields(props.kind, choices.value, values.value) : []));
 const shown = computed(() => blankValues(fields.value, values.value));
 const steps = computed(() => stepsOf(props.kind, values.value));
 const previewed = shallowRef<{ change: BulkChange; preview: BulkPreview } | null>(null);
@@ -77,11 +77,8 @@ const summary = computed(() => {
     .filter(Boolean)
     .join(', ');
 });
-onMounted(async () => {
-  await nextTick();
-  const at = fields.value.findIndex(({ name }) => name === props.first);
-  box.value?.querySelectorAll<HTMLElement>('.fields input')[Math.max(0, at)]?.focus();
-});
+/** The field that was asked for, or the first where it is not offered here. */
+const isFirst = (name: string): boolean => name === (props.first || fields.value[0]?.name);
 </script>
 
 <template>
@@ -93,7 +90,6 @@ onMounted(async () => {
     @update:model-value="emit('close')"
   >
     <form
-      ref="box"
       class="sheet"
       novalidate
       @submit.prevent="begin"
@@ -101,10 +97,12 @@ onMounted(async () => {
       @keydown.meta.enter.prevent="begin"
     >
       <h2>Change {{ countOf(kind, count) }}</h2>
+      <span v-if="!choices" class="ghost"></span>
       <div class="fields">
         <FormControl
           v-for="field in fields"
           :key="field.name"
+          v-focus="isFirst(field.name)"
           :field="field"
           :model-value="shown[field.name]"
           error=""
@@ -139,7 +137,7 @@ onMounted(async () => {
       <div class="do">
         <v-btn class="fill" type="submit" :loading="isStarting" :disabled="!previewed?.preview.change"
           >Change {{ countOf(kind, previewed?.preview.change ?? count) }}
-          <span class="key">Ctrl Enter</span></v-btn
+          <span class="key keys">Ctrl Enter</span></v-btn
         >
         <v-btn class="quiet" @click="emit('close')">Cancel</v-btn>
       </div>
@@ -179,6 +177,12 @@ onMounted(async () => {
 }
 .preview li {
   padding: 2px 0;
+}
+.keys {
+  margin-left: 8px;
+  color: inherit;
+  border-color: currentcolor;
+  background: none;
 }
 .do {
   display: flex;

@@ -10,7 +10,7 @@ import RefusedRows from './RefusedRows.vue';
 import { useBulk } from './useBulk';
 import { countOf } from './words';
 
-/** Changes of many records: how far each is, what it came to, and the way back. */
+/** Bulk changes records: how far each is, what it came to, and the way back. */
 const route = useRoute();
 const bulk = useBulk();
 const { data, error } = useFetched(
@@ -48,7 +48,7 @@ const mayUndo = ({ state, counts }: BulkChange): boolean =>
 
 <template>
   <PageHead
-    title="Changes of many"
+    title="Bulk changes"
     help="What was done to many records at once, from a selection or a view. Each can be undone as a whole; what somebody changed since stays."
   />
   <p v-if="error" class="wrong" role="alert">{{ error }}</p>
@@ -58,7 +58,7 @@ const mayUndo = ({ state, counts }: BulkChange): boolean =>
     </p>
     <section v-for="change in data.items" :key="change.id" class="change" :aria-label="change.label">
       <div>
-        <b>{{ change.label }}</b>
+        <b class="label">{{ change.label }}</b>
         <div class="soft">
           {{ countOf(change.kind, change.total) }} · {{ change.by }} · {{ when(change.createdAt) }} ·
           {{ stateOf(change) }}
@@ -90,6 +90,12 @@ const mayUndo = ({ state, counts }: BulkChange): boolean =>
   padding: 10px 0;
   border-top: 1px solid var(--rule2);
   max-width: 860px;
+}
+.label::first-letter {
+  text-transform: uppercase;
+}
+.label {
+  display: inline-block;
 }
 .do {
   display: flex;

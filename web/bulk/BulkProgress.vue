@@ -15,7 +15,7 @@ const done = computed(() => {
 </script>
 
 <template>
-  <div v-if="bulk.change" class="line" role="region" aria-label="Change of many">
+  <div v-if="bulk.change" class="line" role="region" aria-label="Bulk change">
     <div class="told">
       <span v-if="bulk.change.state === 'paused'">Paused</span>
       <span v-else

@@ -41,7 +41,7 @@ export const useBulk = defineStore('bulk', () => {
         eventId: null,
         ...(done.counts.changed ? { takeBack: () => takeBack(done.id) } : {}),
         ...(done.counts.refused
-          ? { links: [{ text: 'Which', to: `/settings/many?change=${done.id}` }] }
+          ? { links: [{ text: 'Which', to: `/settings/bulk?change=${done.id}` }] }
           : {}),
       });
   }

@@ -5,8 +5,8 @@ import { useFetched } from '../shell/live';
 import { useTeam } from '../shell/useTeam';
 import type { Choices } from './steps';
 
-/** What records of a kind can be given to, put on and moved to in this organisation. */
-export function useChoices(kind: BulkKind): ComputedRef<Choices> {
+/** What records of a kind can be given to, put on and moved to in this organisation; null until all of it is there. */
+export function useChoices(kind: BulkKind): ComputedRef<Choices | null> {
   const team = useTeam();
   const isPerson = kind === 'person';
   const { data: lists } = useFetched(async () => (isPerson ? api('GET /api/lists') : null), ['lists']);
@@ -23,6 +23,10 @@ export function useChoices(kind: BulkKind): ComputedRef<Choices> {
     ['pipelines', 'stages'],
   );
   return computed(() => {
+    const isThere = isPerson
+      ? lists.value && fields.value && projects.value
+      : kind !== 'deal' || stages.value;
+    if (!team.value.length || !isThere) return null;
     return {
       users: team.value.map(({ id, name }) => ({ value: id, title: name })),
       lists: (lists.value?.items ?? []).map(({ id, name }) => ({ value: id, title: name })),

@@ -73,7 +73,7 @@ function set(name: string, value: unknown): void {
 }
 async function focusFirstWrong(): Promise<void> {
   await nextTick();
-  box.value?.querySelector<HTMLElement>('.v-input--error input, .v-input--error textarea')?.focus();
+  box.value?.querySelector<HTMLElement>('.v-input--error :is(input:not([type=hidden]), textarea)')?.focus();
 }
 function startAgain(): void {
   isFromDraft.value = false;
@@ -88,7 +88,10 @@ function discard(): void {
   kept.value = null;
   emit('close');
 }
-onMounted(() => void nextTick(() => box.value?.querySelector<HTMLElement>('input, textarea')?.focus()));
+onMounted(
+  () =>
+    void nextTick(() => box.value?.querySelector<HTMLElement>('input:not([type=hidden]), textarea')?.focus()),
+);
 </script>
 
 <template>

@@ -1,6 +1,6 @@
 import type { Directive } from 'vue';
 
-const FIELDS = 'input, textarea';
+const FIELDS = 'input:not([type=hidden]), textarea';
 /** An overlay may keep its content hidden for some frames while it opens. */
 const MOST_FRAMES = 30;
 

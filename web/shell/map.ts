@@ -193,7 +193,7 @@ export const SETTINGS: readonly { name: string; places: readonly SettingsPlace[]
     places: [
       { name: 'Files', to: '/settings/files', also: 'attachments documents size limits allowance scanner' },
       { name: 'Where facts go', to: '/settings/mappings', also: 'mapping claims fields' },
-      { name: 'Changes of many', to: '/settings/many', also: 'bulk mass update undo progress' },
+      { name: 'Bulk changes', to: '/settings/bulk', also: 'bulk mass update undo progress' },
       { name: 'Change history', to: '/settings/changes', also: 'audit log who changed what restore export' },
     ],
   },

@@ -43,7 +43,7 @@ export const SETTINGS_PAGES: RouteRecordRaw[] = [
   settings('look-ups', 'Look-ups', () => import('../lookups/LookUpSettings.vue')),
   settings('servers', 'Your own servers', () => import('../settings/HostSettings.vue')),
   settings('files', 'Files', () => import('../settings/FileSettings.vue')),
-  settings('many', 'Changes of many', () => import('../bulk/BulkPage.vue')),
+  settings('bulk', 'Bulk changes', () => import('../bulk/BulkPage.vue')),
   settings('changes', 'Change history', () => import('../history/HistoryPage.vue')),
   settings('mappings', 'Where facts go', () => import('../settings/MappingSettings.vue')),
 ];
