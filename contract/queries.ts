@@ -1,3 +1,4 @@
+import { LAYOUTS } from '@emporikon/core/query/layout';
 import { RECORD_KINDS, type Filter as AnyFilter, type When as AnyWhen } from '@emporikon/core/query/types';
 import { z } from 'zod';
 import { Done, Id, IdParam, Line, routes, Time, Version } from './common';
@@ -136,23 +137,26 @@ const Totals = z.object({
   totals: z.array(z.union([z.number(), z.string(), z.null()])),
 });
 
+const Layout = z.strictObject({
+  as: z.enum(LAYOUTS),
+  by: Key.optional().describe('the field of the lanes'),
+});
 const View = z.object({
   id: Id,
   version: Version,
   kind: RecordKind,
   name: z.string(),
   query: QueryOut,
+  layout: Layout,
   shared: z.enum(['me', 'team', 'everybody']),
   owner: z.string().nullable().describe('null: it came with the program'),
   mayChange: z.boolean(),
   updatedAt: Time,
 });
 export type View = z.infer<typeof View>;
-const ViewBody = z.object({
-  name: Line(80),
-  query: QueryIn,
-  shared: z.enum(['me', 'team', 'everybody']).default('me'),
-});
+const Shared = z.enum(['me', 'team', 'everybody']);
+/** What of a view can be set; left out of a change, it stays. */
+const viewParts = { name: Line(80), query: QueryIn, layout: Layout, shared: Shared };
 
 export const queryRoutes = routes({
   'GET /api/queries/fields': {
@@ -211,14 +215,18 @@ export const queryRoutes = routes({
     summary: 'Save a view',
     tag: 'views',
     status: 201,
-    body: ViewBody,
+    body: z.object({
+      ...viewParts,
+      layout: Layout.default({ as: 'table' }),
+      shared: Shared.default('me'),
+    }),
     reply: Done.extend({ view: View }),
   },
   'PATCH /api/views/:id': {
     summary: 'Change a view',
     tag: 'views',
     params: IdParam,
-    body: ViewBody.partial().extend({ version: Version }),
+    body: z.object(viewParts).partial().extend({ version: Version }),
     reply: Done.extend({ view: View }),
   },
   'DELETE /api/views/:id': { summary: 'Delete a view', tag: 'views', params: IdParam, reply: Done },

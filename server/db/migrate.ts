@@ -36,6 +36,7 @@ import * as thirtyFirst from './migrations/0031-asked-colleagues';
 import * as thirtySecond from './migrations/0032-series-exceptions';
 import * as thirtyThird from './migrations/0033-queries';
 import * as thirtyFourth from './migrations/0034-bulk-changes';
+import * as thirtyFifth from './migrations/0035-view-layouts';
 
 export const MIGRATIONS = [
   first,
@@ -72,6 +73,7 @@ export const MIGRATIONS = [
   thirtySecond,
   thirtyThird,
   thirtyFourth,
+  thirtyFifth,
 ];
 /** Any constant will do, as long as every process of this program takes the same lock. */
 const LOCK = 4600_0001;

@@ -11,8 +11,7 @@ import { unmerge } from '../lookalikes/unmerge';
 
 /** Bookkeeping that changes without anybody meaning anything by it. */
 const IGNORED_COLUMNS = new Set(['version', 'updatedAt']);
-const PART_OF_MANY =
-  'This is a part of a bulk change. Undo that as a whole, under Bulk changes in Settings.';
+const PART_OF_MANY = 'This is a part of a bulk change. Undo that as a whole, under Bulk changes in Settings.';
 /** What people outside did, and what went out to them: it is kept, whatever becomes of it. */
 const FINAL = new Map([
   ['submit form', 'What came in stays as it came. Set it aside in Arrivals instead.'],

@@ -71,11 +71,12 @@ export const queryHandlers: Handlers = {
   'GET /api/views/:id': async ({ params, context }) => viewOf(context, params.id),
   'POST /api/views': async ({ body, context }) => saveView(context, { ...body, query: body.query as Query }),
   'PATCH /api/views/:id': async ({ params, body, context }) => {
-    const { query, name, shared, version } = body;
+    const { query, name, layout, shared, version } = body;
     return changeView(context, params.id, {
       version,
       ...(query ? { query: query as Query } : {}),
       ...(name ? { name } : {}),
+      ...(layout ? { layout } : {}),
       ...(shared ? { shared } : {}),
     });
   },

@@ -1,6 +1,7 @@
 import type { View } from '@emporikon/contract/queries';
 import { checkQuery } from '@emporikon/core/query/check';
 import type { Schema } from '@emporikon/core/query/sql/scope';
+import { layoutProblem, type Layout } from '@emporikon/core/query/layout';
 import type { Query, RecordKind } from '@emporikon/core/query/types';
 import { QueryTypes } from 'sequelize';
 import { requireActor, type Actor, type Context } from '../commands/context';
@@ -37,6 +38,7 @@ async function asView(context: Context, row: ViewRow): Promise<View> {
     kind: row.kind,
     name: row.name,
     query: { ...query, ...lists } as View['query'],
+    layout: row.layout ?? { as: 'table' },
     shared: row.shared,
     owner: owner?.name ?? null,
     mayChange: mayChange(requireActor(context), row),
@@ -76,9 +78,17 @@ export async function listViews(
   return { items, last: last?.id ?? null };
 }
 
+/** @throws 422 for a query that cannot be asked, or a layout that its records cannot have */
+async function checkLayout(context: Context, query: Query, layout: Layout): Promise<void> {
+  const { registry } = await schemaFor(context, query);
+  const problem = layoutProblem(layout, registry[query.kind]);
+  if (problem) throw invalid(problem, { fields: { layout: problem } });
+}
+
 interface ViewInput {
   name: string;
   query: Query;
+  layout: Layout;
   shared: ViewRow['shared'];
 }
 type Shared = Pick<ViewRow, 'shared' | 'team'>;
@@ -117,16 +127,17 @@ async function requireFreeName(
 /** @throws 409 for a name of one's own that is taken, 422 for a query that cannot be asked */
 export async function saveView(
   context: Context,
-  { name, query, shared }: ViewInput,
+  { name, query, layout, shared }: ViewInput,
 ): Promise<{ eventId: string | null; view: View }> {
   const actor = requireActor(context);
-  await schemaFor(context, query);
+  await checkLayout(context, query, layout);
   await requireFreeName(context, query.kind, name);
   const row = await context.write.insert(ViewRow, {
     id: context.newId(),
     kind: query.kind,
     name,
     query,
+    layout,
     ...(await sharedWith(context, shared)),
     ownerId: actor.id,
     createdAt: context.now(),
@@ -146,11 +157,10 @@ export async function changeView(
   const row = await findView(context, id, true);
   if (!mayChange(actor, row))
     throw forbidden('Only its owner may change this view. Save it under another name instead.');
-  if (patch.query) {
-    if (patch.query.kind !== row.kind)
-      throw invalid('A view stays of its kind.', { fields: { query: 'is of another kind' } });
-    await schemaFor(context, patch.query);
-  }
+  if (patch.query && patch.query.kind !== row.kind)
+    throw invalid('A view stays of its kind.', { fields: { query: 'is of another kind' } });
+  if (patch.query ?? patch.layout)
+    await checkLayout(context, patch.query ?? row.query, patch.layout ?? row.layout ?? { as: 'table' });
   if (patch.name && row.ownerId === actor.id) await requireFreeName(context, row.kind, patch.name, id);
   const { shared, ...rest } = patch;
   if (shared === 'me' && row.ownerId === null)

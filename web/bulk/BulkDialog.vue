@@ -22,11 +22,13 @@ const props = defineProps<{
   count: number;
   /** The field to begin with. */
   first: string;
+  /** What is filled in already. */
+  given?: FormValues;
 }>();
 const emit = defineEmits<{ close: []; begun: [] }>();
 const bulk = useBulk();
 const choices = useChoices(props.kind);
-const values = ref<FormValues>({});
+const values = ref<FormValues>({ ...props.given });
 const fields = computed(() => (choices.value ? formFields(props.kind, choices.value, values.value) : []));
 const shown = computed(() => blankValues(fields.value, values.value));
 const steps = computed(() => stepsOf(props.kind, values.value));

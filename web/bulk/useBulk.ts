@@ -1,4 +1,5 @@
 import type { BulkChange } from '@emporikon/contract/bulk';
+import type { Step } from '@emporikon/core/bulk/types';
 import { defineStore } from 'pinia';
 import { shallowRef } from 'vue';
 import { api } from '../shell/api';
@@ -54,10 +55,23 @@ export const useBulk = defineStore('bulk', () => {
       undo.fail(problem);
     }
   }
+  /** Changes one record as many are changed, with the same way back. */
+  async function changeOne(kind: BulkChange['kind'], id: string, steps: readonly Step[]): Promise<void> {
+    try {
+      const { change: previewed, preview } = await api('POST /api/bulk-changes', {
+        body: { kind, on: { ids: [id] }, steps: [...steps] },
+      });
+      const [refused] = preview.refuse;
+      if (refused) undo.tell({ text: refused.why, eventId: null, wrong: true });
+      else if (preview.change) await begin(previewed.id);
+    } catch (problem) {
+      undo.fail(problem);
+    }
+  }
   const begin = (id: string): Promise<void> => turn('start', id);
   const pause = (id: string): Promise<void> => turn('pause', id);
   const takeBack = (id: string): Promise<void> => turn('undo', id);
   /** A paused one is left to the list in Settings. */
   const leave = (): void => void (change.value = null);
-  return { change, begin, pause, takeBack, leave };
+  return { change, begin, changeOne, pause, takeBack, leave };
 });

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { QueryField } from '@emporikon/contract/queries';
 import { describe } from '@emporikon/core/query/describe';
+import { hasLanes, type Layout } from '@emporikon/core/query/layout';
 import { isGroupable, isSortable, OPERATORS } from '@emporikon/core/query/operators';
 import type { Comparison, Filter, Group, KindSpec, Order, Registry } from '@emporikon/core/query/types';
 import { computed, ref } from 'vue';
@@ -15,11 +16,14 @@ const props = defineProps<{
   conditions: Filter[];
   groups: readonly Group[];
   order: readonly Order[];
+  layout: Layout;
   spec: KindSpec;
   registry: Registry;
   fields: ReadonlyMap<string, QueryField>;
 }>();
-const emit = defineEmits<{ change: [patch: { conditions?: Filter[]; groups?: Group[]; order?: Order[] }] }>();
+const emit = defineEmits<{
+  change: [patch: { conditions?: Filter[]; groups?: Group[]; order?: Order[]; layout?: Layout }];
+}>();
 
 const wording = {
   locale: localeOf(),
@@ -95,6 +99,20 @@ const groupWords = computed(() =>
         )
         .join(', then ')
     : 'nothing',
+);
+const lanesBy = (label: string): string => `Lanes by ${label.toLowerCase()}`;
+const layouts = computed<{ title: string; layout: Layout }[]>(() => [
+  { title: 'Table', layout: { as: 'table' } },
+  { title: 'Cards', layout: { as: 'cards' } },
+  ...[...props.fields.values()]
+    .filter(hasLanes)
+    .map(({ key, label }) => ({ title: lanesBy(label), layout: { as: 'lanes' as const, by: key } })),
+]);
+const layoutWords = computed(() =>
+  (props.layout.as === 'lanes'
+    ? lanesBy(props.fields.get(props.layout.by ?? '')?.label ?? '')
+    : props.layout.as
+  ).toLowerCase(),
 );
 const orderWords = computed(() =>
   props.order.length
@@ -179,6 +197,22 @@ const orderWords = computed(() =>
         :order="order"
         @change="emit('change', $event)"
       />
+    </v-menu>
+    <v-menu location="bottom end">
+      <template #activator="{ props: opener }">
+        <v-btn class="plain cell shape" v-bind="opener"
+          ><span class="caption">Shown as</span><span class="value">{{ layoutWords }}</span></v-btn
+        >
+      </template>
+      <v-list class="choices" aria-label="Shown as">
+        <v-list-item
+          v-for="one in layouts"
+          :key="one.title"
+          :title="one.title"
+          :active="one.title.toLowerCase() === layoutWords"
+          @click="emit('change', { layout: one.layout })"
+        />
+      </v-list>
     </v-menu>
   </div>
 </template>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { View } from '@emporikon/contract/queries';
+import type { Layout } from '@emporikon/core/query/layout';
 import type { Query } from '@emporikon/core/query/types';
 import { Line } from '@emporikon/contract/common';
 import { z } from 'zod';
@@ -8,7 +9,7 @@ import type { FormField, FormValues } from '../kit/forms';
 import { api } from '../shell/api';
 
 /** Saves what is asked for as a view of one's own, or renames and shares one that is there. */
-const props = defineProps<{ view: View | null; query: Query }>();
+const props = defineProps<{ view: View | null; query: Query; layout: Layout }>();
 const emit = defineEmits<{ saved: [done: { view: View; eventId: string | null }]; close: [] }>();
 const FIELDS: FormField[] = [
   { name: 'name', label: 'Name', kind: 'text', isRequired: true },
@@ -32,7 +33,7 @@ async function save(body: z.infer<typeof Body>): Promise<void> {
         params: { id: props.view.id },
         body: { ...body, version: props.view.version },
       })
-    : await api('POST /api/views', { body: { ...body, query: props.query as never } });
+    : await api('POST /api/views', { body: { ...body, layout: props.layout, query: props.query as never } });
   emit('saved', done);
 }
 </script>

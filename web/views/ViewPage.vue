@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { FoundRecord, View } from '@emporikon/contract/queries';
+import { hasLanes } from '@emporikon/core/query/layout';
 import type { Comparison, Filter, Group, Order } from '@emporikon/core/query/types';
 import { computed, defineAsyncComponent, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
@@ -9,14 +10,17 @@ import { api, wordsOf } from '../shell/api';
 import { useFetched } from '../shell/live';
 import { useUndo } from '../shell/undo';
 import { reloadOn, usePaged } from '../shell/usePaged';
-import ColumnsChoice from './ColumnsChoice.vue';
 import ConditionStrip from './ConditionStrip.vue';
 import HeadMenu from './HeadMenu.vue';
 import { LINKED, TABLES, VIEWED, type ViewedKind } from './kinds';
+import { cardOf } from './useCards';
 import { useShown } from './useShown';
 import { useView } from './useView';
 import ViewHead from './ViewHead.vue';
+import ViewTools from './ViewTools.vue';
 
+const ViewLanes = defineAsyncComponent(() => import('./ViewLanes.vue'));
+const ViewCards = defineAsyncComponent(() => import('./ViewCards.vue'));
 const SaveView = defineAsyncComponent(() => import('./SaveView.vue'));
 
 const props = defineProps<{ kind: ViewedKind }>();
@@ -69,10 +73,25 @@ const linkOf = (row: FoundRecord, key: string): string | null => {
 const nameOf = (row: FoundRecord): string => String(row.values[spec.value?.name ?? ''] ?? '');
 const toRecord = (row: FoundRecord): string => (place.record ? `${place.record}/${row.id}` : '');
 
+const card = cardOf(columns, fields, textOf, nameOf, toRecord);
+/** A field that is gone, or has its values no more, makes a table of the lanes. */
+const laneField = computed(() => {
+  const { as, by = '' } = draft.value?.layout ?? { as: 'table' };
+  const field = as === 'lanes' ? fields.value.get(by) : undefined;
+  return field && hasLanes(field) ? field : null;
+});
+
 const groups = computed(() => draft.value?.groups ?? []);
-/** What is shown now, saved or not. */
-const fileOf = (ending: string): string =>
-  `/api/queries.${ending}?query=${encodeURIComponent(JSON.stringify(query.value))}`;
+/** What stands above the records, however they are shown. */
+const tools = computed(() => ({
+  query: query.value,
+  fields: fields.value,
+  columns: draft.value?.columns ?? [],
+  totals: draft.value?.totals ?? [],
+  name: spec.value?.name ?? '',
+  count: whole.value ? countWords(whole.value.count) : '',
+  sums: totalWords(whole.value?.totals),
+}));
 const addCondition = (condition: Comparison): void => {
   const others = (draft.value?.conditions ?? []).filter(
     (one: Filter) => !('field' in one && one.field === condition.field),
@@ -91,7 +110,7 @@ async function save(): Promise<void> {
   try {
     const { eventId, view: saved } = await api('PATCH /api/views/:id', {
       params: { id: view.value.id },
-      body: { version: view.value.version, ...body() },
+      body: { version: view.value.version, layout: draft.value?.layout, ...body() },
     });
     await done(saved, eventId, `Saved ${saved.name}`);
   } catch (problem) {
@@ -141,6 +160,7 @@ const retry = (): Promise<unknown> =>
       :conditions="draft.conditions"
       :groups="draft.groups"
       :order="draft.order"
+      :layout="draft.layout"
       :spec="spec"
       :registry="registry"
       :fields="fields"
@@ -153,8 +173,32 @@ const retry = (): Promise<unknown> =>
         >Remove</v-btn
       >
     </p>
+    <div v-if="draft && spec && draft.layout.as !== 'table'" class="tools">
+      <ViewTools v-bind="tools" @change="change" />
+    </div>
+    <p v-if="problem && draft?.layout.as === 'cards'" class="wrong" role="alert">
+      {{ problem }} <v-btn class="word" @click="retry">Try again</v-btn>
+    </p>
+    <ViewLanes
+      v-if="draft && query && laneField"
+      :kind="kind"
+      :query="query"
+      :by="laneField"
+      :card-of="card"
+      :total-words="totalWords"
+    />
+    <ViewCards
+      v-else-if="draft?.layout.as === 'cards' && items"
+      :kind="kind"
+      :rows="items"
+      :has-more="hasMore"
+      :card-of="card"
+      :headings="headings"
+      :group-name="groupName"
+      @more="more"
+    />
     <RecordTable
-      v-if="draft && spec"
+      v-else-if="draft && spec"
       v-model:selected="ticked"
       name="view"
       :label="title"
@@ -170,28 +214,7 @@ const retry = (): Promise<unknown> =>
       @retry="retry"
     >
       <template #tools>
-        <span class="count" role="status"
-          ><b v-if="whole" class="num">{{ countWords(whole.count) }}</b
-          ><template v-if="whole && totalWords(whole.totals)">
-            · {{ totalWords(whole.totals) }}</template
-          ></span
-        >
-        <v-menu location="bottom end">
-          <template #activator="{ props: opener }"
-            ><v-btn class="word" v-bind="opener">Export</v-btn></template
-          >
-          <v-list class="choices" aria-label="Export">
-            <v-list-item title="As a table (CSV)" :href="fileOf('csv')" download />
-            <v-list-item title="As JSON Lines" :href="fileOf('jsonl')" download />
-          </v-list>
-        </v-menu>
-        <ColumnsChoice
-          :fields="fields"
-          :columns="draft.columns"
-          :totals="draft.totals"
-          :name="spec.name"
-          @change="change"
-        />
+        <ViewTools v-bind="tools" @change="change" />
       </template>
       <template #head="{ column }">
         <HeadMenu
@@ -243,6 +266,7 @@ const retry = (): Promise<unknown> =>
       v-if="saving && query"
       :view="saving === 'name' ? view : null"
       :query="query"
+      :layout="draft?.layout ?? { as: 'table' }"
       @saved="done($event.view, $event.eventId, `Saved ${$event.view.name}`)"
       @close="saving = null"
     />
@@ -250,12 +274,15 @@ const retry = (): Promise<unknown> =>
 </template>
 
 <style scoped>
+.tools {
+  display: flex;
+  gap: 16px;
+  align-items: baseline;
+  padding: 6px 0;
+}
 .none {
   font-weight: 600;
   color: var(--wait);
-}
-.count {
-  margin-right: auto;
 }
 .outer {
   font: 600 15px var(--head);

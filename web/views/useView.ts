@@ -1,4 +1,5 @@
 import type { QueryField, View } from '@emporikon/contract/queries';
+import type { Layout } from '@emporikon/core/query/layout';
 import { registryWith } from '@emporikon/core/query/registry/index';
 import type { Filter, KindSpec, Query, Registry } from '@emporikon/core/query/types';
 import { computed, ref, shallowRef, watch, type ComputedRef, type Ref, type ShallowRef } from 'vue';
@@ -15,14 +16,18 @@ const BLANK: Record<ViewedKind, string[]> = {
 };
 type Draft = Required<Pick<Query, 'kind' | 'groups' | 'order' | 'totals' | 'columns'>> & {
   conditions: Filter[];
+  layout: Layout;
 };
 
-const asDraft = (query: Query): Draft => {
+const asDraft = (query: Query, layout: Layout = { as: 'table' }): Draft => {
   const { kind, filter, groups = [], order = [], totals = [], columns = [] } = query;
   const conditions = filter === undefined ? [] : 'all' in filter ? [...filter.all] : [filter];
-  return { kind, conditions, groups, order, totals, columns };
+  return { kind, conditions, groups, order, totals, columns, layout };
 };
-const asQuery = ({ conditions, ...rest }: Draft): Query => ({ ...rest, filter: { all: conditions } });
+const asQuery = ({ conditions, layout: _layout, ...rest }: Draft): Query => ({
+  ...rest,
+  filter: { all: conditions },
+});
 
 /** A view that stands in the address with what was changed of it, until that is saved or taken back. */
 export interface OpenView {
@@ -45,7 +50,7 @@ const readDraft = (text: unknown): Draft | null => {
   if (typeof text !== 'string' || !text) return null;
   try {
     const read = JSON.parse(text) as Draft;
-    return Array.isArray(read.conditions) ? read : null;
+    return Array.isArray(read.conditions) ? { ...read, layout: read.layout ?? { as: 'table' } } : null;
   } catch {
     return null;
   }
@@ -62,7 +67,7 @@ export function useView(kind: ViewedKind): OpenView {
   const registry = shallowRef<Registry | null>(null);
   const error = ref('');
   const query = computed(() => draft.value && asQuery(draft.value));
-  const saved = computed(() => (view.value ? asDraft(view.value.query as Query) : null));
+  const saved = computed(() => (view.value ? asDraft(view.value.query as Query, view.value.layout) : null));
   const isChanged = computed(
     () => draft.value !== null && JSON.stringify(draft.value) !== JSON.stringify(saved.value),
   );

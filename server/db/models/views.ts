@@ -1,3 +1,4 @@
+import type { Layout } from '@emporikon/core/query/layout';
 import type { Query, RecordKind } from '@emporikon/core/query/types';
 import {
   Model,
@@ -15,6 +16,7 @@ export class ViewRow extends Model<InferAttributes<ViewRow>, InferCreationAttrib
   declare kind: RecordKind;
   declare name: string;
   declare query: Query;
+  declare layout: CreationOptional<Layout>;
   declare shared: 'me' | 'team' | 'everybody';
   declare team: string | null;
   declare ownerId: string | null;
@@ -30,6 +32,7 @@ export const defineViewModels = (sequelize: Sequelize): void =>
     kind: col.words,
     name: col.words,
     query: { ...col.json, allowNull: false },
+    layout: { ...col.json, allowNull: false, defaultValue: { as: 'table' } },
     shared: col.words,
     team: col.text,
     ownerId: col.uuid,
