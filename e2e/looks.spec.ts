@@ -57,6 +57,19 @@ const VIEWS: Record<string, Path> = {
   Leads: '/leads',
   'a lead': firstOf('leads'),
   'a view of people': '/people/views/new',
+  'a view in lanes': `/leads/views/new?changed=${encodeURIComponent(
+    JSON.stringify({
+      ...{
+        kind: 'lead',
+        conditions: [],
+        groups: [],
+        order: [],
+        totals: [],
+        columns: ['title', 'source', 'owner'],
+      },
+      layout: { as: 'lanes', by: 'status' },
+    }),
+  )}`,
   People: '/people',
   'look-alikes': '/people/look-alikes',
   'a person': firstOf('people'),

@@ -121,7 +121,8 @@ const moveRow = (row: FoundRecord, to: string): void => void move(row.id, to);
 .lanes {
   display: flex;
   gap: 10px;
-  align-items: start;
+  align-items: stretch;
+  min-height: 50vh;
   overflow-x: auto;
   padding-bottom: 12px;
 }
