@@ -54,7 +54,7 @@ reloadOn(() => asked.value, reload);
       <ViewCard v-for="row in items" :key="row.id" :kind="kind" :row="row" v-bind="cardOf(row)">
         <v-menu v-if="lanes.length" location="bottom start">
           <template #activator="{ props: opener }"
-            ><v-btn class="word" v-bind="opener" :aria-label="`Move ${cardOf(row).name} to …`"
+            ><v-btn class="word" v-bind="opener" :aria-label="`Move to … (${cardOf(row).name})`"
               >Move to …</v-btn
             ></template
           >
