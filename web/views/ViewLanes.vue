@@ -92,7 +92,7 @@ const moveRow = (row: FoundRecord, to: string): void => void move(row.id, to);
 </script>
 
 <template>
-  <div ref="root" class="lanes">
+  <div ref="root" class="lanes" tabindex="0" role="group" :aria-label="`Lanes by ${by.label.toLowerCase()}`">
     <ViewLane
       v-for="lane in lanes"
       :key="`${by.key}/${lane.value}`"
