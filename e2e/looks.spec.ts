@@ -61,7 +61,7 @@ const VIEWS: Record<string, Path> = {
     JSON.stringify({
       ...{
         kind: 'lead',
-        conditions: [],
+        conditions: [{ field: 'owner', op: 'is', value: ['me'] }],
         groups: [],
         order: [],
         totals: [],

@@ -46,7 +46,7 @@ test('rows are gone through, chosen and opened by keys alone, over more pages th
   await page.keyboard.press('Space');
   await page.keyboard.press('ArrowDown');
   await page.keyboard.press('Space');
-  await expect(page.getByRole('region', { name: 'Selected' })).toContainText('2 selected');
+  await expect(page.getByRole('region', { name: 'Selected' })).toContainText('2 people selected');
   const at = () => page.evaluate(() => Number(document.activeElement?.getAttribute('data-index') ?? -1));
   expect(await at()).toBe(1);
   // As long as there are further pages, the end moves on.
@@ -56,7 +56,7 @@ test('rows are gone through, chosen and opened by keys alone, over more pages th
   }).toPass();
   expect(await rows(page).count()).toBeLessThan(90);
   await page.keyboard.press('Space');
-  await expect(page.getByRole('region', { name: 'Selected' })).toContainText('3 selected');
+  await expect(page.getByRole('region', { name: 'Selected' })).toContainText('3 people selected');
   await page.keyboard.press('Home');
   await expect.poll(at).toBe(0);
   const [first = ''] = await names(page);
