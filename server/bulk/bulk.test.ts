@@ -241,7 +241,15 @@ it('all that meets a query is changed, as far as whoever asks may see it, and no
     expect((await use.pell.call(name, { params })).status).toBe(404);
   expect((await start(theirs.change.id)).status).toBe(404);
   const { body: again } = await use.ines.call('POST /api/bulk-changes', { body });
-  // The preview that was not begun is gone, and with it what it would have done.
+  // One in another tab stays good for a while, and is gone when nobody began it.
+  expect((await use.ines.call('GET /api/bulk-changes/:id', { params })).body.state).toBe('previewed');
+  await use.house.sequelize.query(
+    "UPDATE bulk_changes SET created_at = created_at - interval '1 hour' WHERE id = $id",
+    {
+      bind: { id: theirs.change.id },
+    },
+  );
+  await use.ines.call('POST /api/bulk-changes', { body });
   expect((await start(theirs.change.id, use.ines)).status).toBe(404);
   await start(again.change.id, use.ines);
   await use.house.work();

@@ -3,6 +3,7 @@ import { describeSteps } from '@emporikon/core/bulk/describe';
 import { judge } from '@emporikon/core/bulk/judge';
 import type { BulkKind, Named, Step } from '@emporikon/core/bulk/types';
 import type { Query } from '@emporikon/core/query/types';
+import { Op } from 'sequelize';
 import { requireActor, type Context } from '../commands/context';
 import { BulkChangeRow } from '../db/models/bulk';
 import { invalid } from '../http/problems';
@@ -16,6 +17,8 @@ const MOST = 200_000;
 const AT_ONCE = 5000;
 const SAMPLES = 5;
 const MOST_REASONS = 12;
+/** So long a preview waits to be begun: somebody may look at one in each of several tabs. */
+const KEPT_MS = 30 * 60_000;
 
 export type On = { ids: readonly string[] } | { query: Query };
 
@@ -61,7 +64,7 @@ function addUp(
 
 /**
  * Says what some steps would come to for many records, and keeps which records those are, so that what is begun is what
- * was looked at. Nothing of them is changed. An earlier preview of the same person that was not begun is dropped.
+ * was looked at. Nothing of them is changed. Previews that nobody began in half an hour are dropped.
  */
 export async function prepareBulk(
   context: Context,
@@ -87,7 +90,7 @@ export async function prepareBulk(
   }
   preview.refuse = preview.refuse.sort((one, other) => other.count - one.count).slice(0, MOST_REASONS);
   await BulkChangeRow.destroy({
-    where: { createdBy: actor.id, state: 'previewed' },
+    where: { state: 'previewed', createdAt: { [Op.lt]: new Date(context.now().getTime() - KEPT_MS) } },
     transaction: context.tx,
   });
   const row = await BulkChangeRow.create(
