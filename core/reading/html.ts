@@ -1,4 +1,4 @@
-import { Parser } from 'htmlparser2';
+import { parseHtml } from './parsing';
 
 const SKIPPED = new Set([
   'script',
@@ -75,66 +75,61 @@ function walk(html: string, to: Walk): void {
     });
     return out.join('').replace(/\u00a0/g, ' ');
   };
-  const parser = new Parser(
-    {
-      onopentag(name, attribs) {
-        if (SKIPPED.has(name) || skipped) skipped += VOID.has(name) ? 0 : 1;
-        else {
-          if (name === 'br') {
-            to.onBreak('\n');
-            atStart = true;
-            pendingSpace = false;
-          } else if (BLOCKS.has(name)) breakLine('\n');
-          else if ((name === 'td' || name === 'th') && !atStart) {
-            to.onBreak('\t');
-            pendingSpace = false;
-            atStart = true;
-          }
-          if (name === 'pre') pre++;
-          to.onOpen?.(name, attribs);
+  // A run of text arrives in pieces, split at entities; each piece is mapped for itself.
+  parseHtml(html, () => ({
+    onopentag(name, attribs) {
+      if (SKIPPED.has(name) || skipped) skipped += VOID.has(name) ? 0 : 1;
+      else {
+        if (name === 'br') {
+          to.onBreak('\n');
+          atStart = true;
+          pendingSpace = false;
+        } else if (BLOCKS.has(name)) breakLine('\n');
+        else if ((name === 'td' || name === 'th') && !atStart) {
+          to.onBreak('\t');
+          pendingSpace = false;
+          atStart = true;
         }
-      },
-      ontext(raw) {
-        if (skipped) return;
-        if (!to.onMapped) {
-          to.onText?.(collapse(raw));
-          return;
-        }
-        let out = '';
-        const map: number[] = [];
-        for (let at = 0; at < raw.length; at++) {
-          const char = raw[at] ?? '';
-          if (!pre && /\s/.test(char) && char !== '\u00a0') {
-            pendingSpace = !atStart;
-            continue;
-          }
-          if (pendingSpace) {
-            out += ' ';
-            map.push(Math.max(0, at - 1));
-            pendingSpace = false;
-          }
-          out += char === '\u00a0' ? ' ' : char;
-          map.push(at);
-          atStart = char === '\n';
-        }
-        to.onMapped(out, raw, map);
-      },
-      onclosetag(name) {
-        if (skipped) {
-          skipped -= VOID.has(name) ? 0 : 1;
-          return;
-        }
-        to.onClose?.(name);
-        if (name === 'pre') pre = Math.max(0, pre - 1);
-        if (name === 'p') breakLine('\n\n');
-        else if (BLOCKS.has(name) && name !== 'hr') breakLine('\n');
-      },
+        if (name === 'pre') pre++;
+        to.onOpen?.(name, attribs);
+      }
     },
-    { decodeEntities: true, lowerCaseTags: true, lowerCaseAttributeNames: true },
-  );
-  // htmlparser2 hands one run of text over in pieces, split at entities; each piece is mapped for itself.
-  parser.write(html);
-  parser.end();
+    ontext(raw) {
+      if (skipped) return;
+      if (!to.onMapped) {
+        to.onText?.(collapse(raw));
+        return;
+      }
+      let out = '';
+      const map: number[] = [];
+      for (let at = 0; at < raw.length; at++) {
+        const char = raw[at] ?? '';
+        if (!pre && /\s/.test(char) && char !== '\u00a0') {
+          pendingSpace = !atStart;
+          continue;
+        }
+        if (pendingSpace) {
+          out += ' ';
+          map.push(Math.max(0, at - 1));
+          pendingSpace = false;
+        }
+        out += char === '\u00a0' ? ' ' : char;
+        map.push(at);
+        atStart = char === '\n';
+      }
+      to.onMapped(out, raw, map);
+    },
+    onclosetag(name) {
+      if (skipped) {
+        skipped -= VOID.has(name) ? 0 : 1;
+        return;
+      }
+      to.onClose?.(name);
+      if (name === 'pre') pre = Math.max(0, pre - 1);
+      if (name === 'p') breakLine('\n\n');
+      else if (BLOCKS.has(name) && name !== 'hr') breakLine('\n');
+    },
+  }));
 }
 
 /**

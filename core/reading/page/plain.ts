@@ -18,6 +18,7 @@ export function splitHeadline(line: string): { jobTitle: string; companyName: st
     /^(.{2,60}?)\s+(?:na|no|en|da|do|de la|della)\s+(\p{Lu}.{1,60})$/u.exec(text);
   if (!joined?.[1] || !joined[2]) return null;
   const [left, right] = [joined[1].trim(), joined[2].trim()];
+  if (/\S@\S|\d{5}/.test(right)) return null;
   const byWord = /\s(?:at|@|bei|chez|bij|presso|hos)\s/i.test(text);
   if (titleLikeness(left) > 0 && (byWord || companyLikeness(left) < 1))
     return { jobTitle: left, companyName: right };
