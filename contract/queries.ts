@@ -139,7 +139,7 @@ const Totals = z.object({
 
 const Layout = z.strictObject({
   as: z.enum(LAYOUTS),
-  by: Key.optional().describe('the field of the lanes'),
+  by: Key.optional().describe('the field of the lanes, or of the days of the calendar'),
 });
 const View = z.object({
   id: Id,
@@ -180,6 +180,9 @@ export const queryRoutes = routes({
       query: QueryIn,
       cursor: z.string().max(4000).optional(),
       limit: z.int().min(1).max(200).default(60),
+      from: Line(100)
+        .optional()
+        .describe('begin where these letters stand in the order, which is to begin with a text'),
     }),
     reply: z.object({ items: z.array(FoundRecord), next: z.string().nullable() }),
   },

@@ -119,6 +119,56 @@ test('column heads filter, sort, group and hide; what was changed stands in the 
   expect(page.url()).not.toContain('changed');
 });
 
+test('a table has numbers at its foot, and goes where letters are typed', async ({ browser }) => {
+  const page = await signIn(browser);
+  await page.goto('/deals/views/new');
+  await expect(count(page)).toHaveText(/^\d+ deals/);
+  const foot = page.locator('tfoot');
+  await expect(foot).toContainText(/\d+ deals/);
+  await foot.getByRole('button', { name: 'Total …' }).first().click();
+  await page.locator('.v-overlay--active .choices').getByText('Sum', { exact: true }).click();
+  await expect(foot).toContainText(/Sum\s*€[\d,.]+/);
+  const sum = /€[\d,.]+/.exec(await foot.innerText())?.[0] ?? '';
+  await expect(count(page)).toContainText(sum);
+  await expect(foot).toBeInViewport();
+  await page.goto('/people/views/new');
+  await expect(rows(page).first()).toBeVisible();
+  await expect(count(page)).toHaveText(/^\d+ people/);
+  await rows(page).first().focus();
+  await page.keyboard.type('ma');
+  await expect(page.getByText('from “ma” on')).toBeVisible();
+  await expect(rows(page).first().locator('td.name')).toHaveText(/^\s*M[a-z]/);
+  const names = await rows(page).locator('td.name').allInnerTexts();
+  expect(names.every((name) => name.trim() >= 'Ma')).toBe(true);
+  await page.getByRole('button', { name: 'Back to the top' }).click();
+  await expect(rows(page).first().locator('td.name')).toHaveText(/^\s*A/);
+});
+
+test('a view stands in a calendar by a date, a month at a time, and a full day opens as a table', async ({
+  browser,
+}) => {
+  const page = await signIn(browser);
+  const mark = `c${Date.now() % 1_000_000}`;
+  for (const name of ['Ann', 'Ben', 'Cleo', 'Dan', 'Eva', 'Finn'])
+    await page.request.post('/api/people', {
+      data: { fullName: `${name} ${mark}`, tags: [mark] },
+    });
+  await page.goto('/people/views/new');
+  await write(page, `tagged ${mark}`);
+  await expect(count(page)).toHaveText('6 people');
+  await cell(page, /^Shown as/).click();
+  await page.locator('.v-overlay--active .choices').getByText('Calendar by added', { exact: true }).click();
+  const today = page.locator('td.today');
+  await expect(today.getByRole('link')).toHaveCount(4);
+  await expect(today.getByRole('button', { name: /^2 more on/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Later' }).click();
+  await expect(page.getByRole('link', { name: mark })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Today' }).click();
+  await page.getByRole('button', { name: /^2 more on/ }).click();
+  await expect(cell(page, /^Shown as table/)).toBeVisible();
+  await expect(count(page)).toHaveText('6 people');
+});
+
 test('a condition is edited in place, added by field, and removed', async ({ browser }) => {
   const page = await signIn(browser);
   await page.goto('/deals/views/new');

@@ -1,7 +1,7 @@
 import type { Field, KindSpec } from './types';
 
-export const LAYOUTS = ['table', 'cards', 'lanes'] as const;
-/** How the records of a view are shown; `by` is the field of the lanes. */
+export const LAYOUTS = ['table', 'cards', 'lanes', 'calendar'] as const;
+/** How the records of a view are shown; `by` is the field of the lanes, or of the days of the calendar. */
 export interface Layout {
   as: (typeof LAYOUTS)[number];
   by?: string | undefined;
@@ -11,9 +11,16 @@ export interface Layout {
 export const hasLanes = ({ type, options }: Pick<Field, 'type' | 'options'>): boolean =>
   (type === 'choice' || type === 'user') && Boolean(options?.length);
 
+/** Whether records can stand in a calendar by a field: it says a day. */
+export const hasDays = ({ type }: Pick<Field, 'type'>): boolean =>
+  type === 'day' || type === 'time' || type === 'yearly';
+
 /** What is wrong with a layout for a kind of record; null for nothing. */
 export function layoutProblem({ as, by }: Layout, { fields }: KindSpec): string | null {
-  if (as !== 'lanes') return by === undefined ? null : 'Only lanes stand by a field.';
+  if (as === 'table' || as === 'cards')
+    return by === undefined ? null : 'Only lanes and calendars stand by a field.';
   const field = fields.get(by ?? '');
-  return field && hasLanes(field) ? null : 'Lanes need a field that has one value of a few.';
+  if (as === 'lanes')
+    return field && hasLanes(field) ? null : 'Lanes need a field that has one value of a few.';
+  return field && hasDays(field) ? null : 'A calendar needs a field that says a day.';
 }

@@ -6,6 +6,7 @@ import { createHash } from 'node:crypto';
 import type { Context } from '../commands/context';
 import { clientOf } from '../db/prepared';
 import { decodeCursor, encodeCursor, notOurCursor } from '../http/paging';
+import { invalid } from '../http/problems';
 
 async function run<Row extends object>(context: Context, { text, values }: Statement): Promise<Row[]> {
   return (await clientOf(context).query<Row>({ text, values })).rows;
@@ -18,27 +19,44 @@ const signatureOf = ({ kind, filter, groups, order }: Query): string =>
     .digest('base64url')
     .slice(0, 16);
 
+/** The place of typed letters in the order of the texts that a query stands in. */
+function startOf({ kind, groups, order }: Query, schema: Schema, typed: string): string {
+  const [first] = order ?? [];
+  const field = first && schema.registry[kind].fields.get(first.field);
+  if (groups?.length || field?.type !== 'text')
+    throw invalid('The records do not stand in the order of a text, so that no letter can be gone to.');
+  const text = typed.trim().replace(/^\p{Ll}/u, (letter) => letter.toUpperCase());
+  return first?.direction === 'desc' ? `${text}\uffff` : text;
+}
+
 const PARTS = ['filled', 'empty'] as const;
 
 /**
  * The ids of one page of a query, in its groups and its order, and what each is grouped under.
  * @param query checked by `checkQuery`
- * @throws 422 for a cursor that was not made here for this query
+ * @param page.from where the records stand in the order of a text: begin with the first that is no earlier than it
+ * @throws 422 for a cursor that was not made here for this query, or where `from` has no text to be looked up in
  */
 export async function pageOfIds(
   context: Context,
   schema: Schema,
   query: Query,
-  { cursor, limit }: { cursor?: string | undefined; limit: number },
+  { cursor, limit, from }: { cursor?: string | undefined; limit: number; from?: string | undefined },
 ): Promise<{ ids: string[]; groups: (string | null)[][]; next: string | null }> {
   const [signature = signatureOf(query), fromPart = 'filled', keys = '[]', id = ''] = decodeCursor(cursor, 4);
   if (signature !== signatureOf(query)) throw notOurCursor();
+  const bound = from === undefined ? undefined : startOf(query, schema, from);
   const last = JSON.parse(keys) as (string | null)[];
   const found: { row: Record<string, string | null> & { id: string }; part: string; keys: number }[] = [];
   for (const part of hasEmptyPart(query, schema) ? PARTS : PARTS.slice(0, 1)) {
     if (found.length > limit || (fromPart === 'empty' && part === 'filled')) continue;
     const after = id && part === fromPart ? { keys: last, id } : undefined;
-    const statement = compileRows(query, schema, { limit: limit + 1 - found.length, part, after });
+    const statement = compileRows(query, schema, {
+      limit: limit + 1 - found.length,
+      part,
+      after,
+      from: bound,
+    });
     const rows = await run<Record<string, string | null> & { id: string }>(context, statement);
     found.push(...rows.map((row) => ({ row, part, keys: statement.keys })));
   }

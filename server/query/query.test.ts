@@ -99,6 +99,39 @@ describe('a query over the API', () => {
     expect(other.status).toBe(422);
   });
 
+  it('begins where typed letters stand in the order, in either direction, and goes on from there', async () => {
+    for (const name of ['Mia Letter', 'Nils Letter', 'Nora Letter', 'Óscar Letter'])
+      await person(name, { tags: ['letters'] });
+    const query = (direction: 'asc' | 'desc', more: object = {}) => ({
+      kind: 'person',
+      filter: { field: 'tags', op: 'hasAny', value: ['letters'] },
+      order: [{ field: 'fullName', direction }],
+      ...more,
+    });
+    const from = async (letters: string, direction: 'asc' | 'desc' = 'asc', limit = 60) =>
+      (await use.pell.call('POST /api/queries', { body: { query: query(direction), from: letters, limit } }))
+        .body;
+    const named = ({ items }: { items: { values: object }[] }) =>
+      items.map(({ values }) => (values as { fullName: string }).fullName.split(' ')[0]);
+    expect(named(await from('n'))).toEqual(['Nils', 'Nora', 'Óscar']);
+    expect(named(await from('no'))).toEqual(['Nora', 'Óscar']);
+    expect(named(await from('n', 'desc'))).toEqual(['Nora', 'Nils', 'Mia']);
+    const first = await from('n', 'asc', 1);
+    const rest = await use.pell.call('POST /api/queries', {
+      body: { query: query('asc'), cursor: first.next },
+    });
+    expect([named(first), named(rest.body)]).toEqual([['Nils'], ['Nora', 'Óscar']]);
+    for (const more of [
+      { groups: [{ field: 'owner' }] },
+      { order: [{ field: 'createdAt', direction: 'asc' }] },
+    ]) {
+      const refused = await use.pell.call('POST /api/queries', {
+        body: { query: query('asc', more), from: 'n' },
+      });
+      expect(refused.status).toBe(422);
+    }
+  });
+
   it.each([
     [{ field: 'nothing', op: 'is', value: 'x' }, 'people have no field “nothing”'],
     [{ field: 'fullName', op: 'over', value: 3 }, '“Name” cannot be compared with “is over”'],

@@ -62,7 +62,7 @@ describe('views', () => {
     expect((await listed(use.ines)).items.map((one) => one.name)).not.toContain('Ours');
   });
 
-  it('keep what a change leaves out, and stand in lanes only by a field of a few values', async () => {
+  it('keep what a change leaves out, and stand in lanes only by a field of a few values, in a calendar by one of days', async () => {
     const lanes = { as: 'lanes', by: 'standing' };
     const { view } = (await save('Lanes', { shared: 'everybody', layout: lanes })).body;
     expect(view.layout).toEqual(lanes);
@@ -76,11 +76,16 @@ describe('views', () => {
       { as: 'lanes', by: 'jobTitle' },
       { as: 'lanes', by: 'tags' },
       { as: 'cards', by: 'standing' },
+      { as: 'calendar' },
+      { as: 'calendar', by: 'standing' },
     ])
       expect([layout, (await patch({ layout })).status]).toEqual([layout, 422]);
     const { view: changed } = (
       await patch({ query: { ...QUERY, order: [{ field: 'fullName', direction: 'desc' }] } })
     ).body;
     expect(changed).toMatchObject({ name: 'Lanes', shared: 'everybody', layout: lanes });
+    const calendar = { as: 'calendar', by: 'birthday' };
+    const birthdays = await save('Birthdays by day', { layout: calendar });
+    expect([birthdays.status, birthdays.body.view.layout]).toEqual([201, calendar]);
   });
 });

@@ -6,7 +6,7 @@ import FilterBar from '../kit/FilterBar.vue';
 import PageHead from '../kit/PageHead.vue';
 import { api } from '../shell/api';
 import { fromField } from '../shell/moment';
-import { addDays } from '../meetings/days';
+import { addDays } from '../shell/days';
 import { useSession } from '../shell/session';
 import { usePaged } from '../shell/usePaged';
 import { useQueryRef } from '../shell/useQueryRef';

@@ -4,6 +4,7 @@ import { computed, nextTick, onMounted, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { useMedia, useStored } from '../shell/browser';
 import { useDragging } from './dragging';
+import { useTypedLetters } from './table/typedLetters';
 import { arranged, moveColumn, nextSort, resizeColumn, type Arrangement, type Column } from './table/columns';
 import ColumnsMenu from './table/ColumnsMenu.vue';
 import SortChoice from './table/SortChoice.vue';
@@ -30,8 +31,10 @@ const props = defineProps<{
   isFixed?: boolean;
   /** The headings that stand before a row, outermost first, given the row before it. */
   headings?: (row: Row, before: Row | null) => { level: number; key: string }[];
+  /** Whether letters that are typed are looked for. */
+  isTyped?: boolean;
 }>();
-const emit = defineEmits<{ more: []; retry: [] }>();
+const emit = defineEmits<{ more: []; retry: []; typed: [letters: string] }>();
 const sort = defineModel<string>('sort', { default: '' });
 const direction = defineModel<'asc' | 'desc'>('direction', { default: 'asc' });
 const selected = defineModel<string[]>('selected');
@@ -125,6 +128,7 @@ function select(row: Row): void {
     ? selected.value.filter((id) => id !== row.id)
     : [...selected.value, row.id];
 }
+const letters = useTypedLetters((text) => emit('typed', text));
 function press(event: KeyboardEvent, row: Row, at: number): void {
   const target = event.target as HTMLElement;
   const isRow = target === event.currentTarget;
@@ -139,6 +143,7 @@ function press(event: KeyboardEvent, row: Row, at: number): void {
   };
   const next = STEPS[event.key];
   if (next !== undefined) goTo(next);
+  else if (isRow && props.isTyped && letters.take(event)) event.stopPropagation();
   else if (isRow && event.key === ' ' && selected.value) select(row);
   else if (isRow && event.key === 'Enter' && props.to?.(row)) void router.push(props.to(row));
   else return;
@@ -270,6 +275,14 @@ useDragging(box, {
           <td :colspan="span" :style="{ height: `${after}px` }"></td>
         </tr>
       </tbody>
+      <tfoot v-if="$slots.foot">
+        <tr>
+          <td v-if="selected"></td>
+          <td v-for="column in shown" :key="column.key" :class="{ num: column.isNumber }">
+            <slot name="foot" :column="column" />
+          </td>
+        </tr>
+      </tfoot>
     </v-table>
     <slot v-else-if="rows" name="empty" />
     <div v-else-if="!error" aria-label="Loading" role="status">

@@ -13,7 +13,7 @@ import timeGrid from '@fullcalendar/timegrid';
 import { computed, onBeforeUnmount, onMounted, useTemplateRef, watch } from 'vue';
 import { calendarDay, localeOf } from '../shell/format';
 import { toField } from '../shell/moment';
-import { addDays, type Span } from './days';
+import { addDays, type Span } from '../shell/days';
 import { movedBy, placeOf, type Place } from './placing';
 
 /**

@@ -13,7 +13,7 @@ import { useQueryRef } from '../shell/useQueryRef';
 import { useTeam } from '../shell/useTeam';
 import { useTaskAction } from '../tasks/useTaskAction';
 import CalendarAgenda from './CalendarAgenda.vue';
-import { addDays, firstWeekday, rangeOf, stepFrom, type Span } from './days';
+import { addDays, firstWeekday, rangeOf, stepFrom, type Span } from '../shell/days';
 import { newMeeting } from './link';
 import { timesAt, type Place, type Times } from './placing';
 

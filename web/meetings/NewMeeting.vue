@@ -13,7 +13,7 @@ import { fromField, toField } from '../shell/moment';
 import { useSession } from '../shell/session';
 import { useUndo } from '../shell/undo';
 import AttendeePicker from './AttendeePicker.vue';
-import { addDays } from './days';
+import { addDays } from '../shell/days';
 import FreeTimes from './FreeTimes.vue';
 import { begunMeeting } from './link';
 import { wantedOf, type Picked } from './picked';

@@ -1,6 +1,6 @@
 import type { CalendarItem } from '@emporikon/contract/meetings';
 import { fromField, toField } from '../shell/moment';
-import { addDays } from './days';
+import { addDays } from '../shell/days';
 
 /** A stretch on the clock of whoever looks: of whole days YYYY-MM-DD, the end not included, else YYYY-MM-DDTHH:MM. */
 export interface Place {

@@ -3,7 +3,7 @@ import { noticeWords } from '@emporikon/core/ledger/notices';
 import { computed } from 'vue';
 import { api } from '../shell/api';
 import { calendarDay, clock, due, todayOf, when } from '../shell/format';
-import { addDays } from '../meetings/days';
+import { addDays } from '../shell/days';
 import { useFetched } from '../shell/live';
 import { fromField } from '../shell/moment';
 import TaskLink from '../tasks/TaskLink.vue';

@@ -2,7 +2,7 @@
 import type { TaskDetail } from '@emporikon/contract/tasks';
 import { computed } from 'vue';
 import EditCell from '../kit/EditCell.vue';
-import { addDays } from '../meetings/days';
+import { addDays } from '../shell/days';
 import { calendarDay, clock, due, fullDay } from '../shell/format';
 import { fromField, toField } from '../shell/moment';
 

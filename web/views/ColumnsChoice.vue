@@ -3,6 +3,7 @@ import type { QueryField } from '@emporikon/contract/queries';
 import { TOTALS } from '@emporikon/core/query/operators';
 import type { How, Total } from '@emporikon/core/query/types';
 import { computed } from 'vue';
+import { HOW_WORDS } from './useShown';
 
 /** Which fields a view shows, in which order, and what is added up. */
 const props = defineProps<{
@@ -19,17 +20,12 @@ const others = computed(() =>
     .map(({ key, label }) => ({ value: key, title: label }))
     .sort((a, b) => a.title.localeCompare(b.title)),
 );
-const NAMES: Record<How, string> = {
-  count: 'count',
-  sum: 'sum',
-  mean: 'mean',
-  median: 'median',
-  least: 'least',
-  most: 'most',
-};
 const possible = computed(() =>
   [...props.fields.values()].flatMap(({ key: field, label, type }) =>
-    TOTALS[type].map((how) => ({ value: `${how} ${field}`, title: `${label}, ${NAMES[how]}` })),
+    TOTALS[type].map((how) => ({
+      value: `${how} ${field}`,
+      title: `${label}, ${HOW_WORDS[how].toLowerCase()}`,
+    })),
   ),
 );
 const totalKeys = computed(() => props.totals.map(({ how, field }) => `${how} ${field ?? ''}`));

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { QueryField } from '@emporikon/contract/queries';
 import { describe } from '@emporikon/core/query/describe';
-import { hasLanes, type Layout } from '@emporikon/core/query/layout';
+import { hasDays, hasLanes, type Layout } from '@emporikon/core/query/layout';
 import { isGroupable, isSortable, OPERATORS } from '@emporikon/core/query/operators';
 import type { Comparison, Filter, Group, KindSpec, Order, Registry } from '@emporikon/core/query/types';
 import { computed, ref } from 'vue';
@@ -100,20 +100,23 @@ const groupWords = computed(() =>
         .join(', then ')
     : 'nothing',
 );
-const lanesBy = (label: string): string => `Lanes by ${label.toLowerCase()}`;
+const BY = { lanes: hasLanes, calendar: hasDays };
+const titleBy = (as: keyof typeof BY, label: string): string =>
+  `${as === 'lanes' ? 'Lanes' : 'Calendar'} by ${label.toLowerCase()}`;
 const layouts = computed<{ title: string; layout: Layout }[]>(() => [
   { title: 'Table', layout: { as: 'table' } },
   { title: 'Cards', layout: { as: 'cards' } },
-  ...[...props.fields.values()]
-    .filter(hasLanes)
-    .map(({ key, label }) => ({ title: lanesBy(label), layout: { as: 'lanes' as const, by: key } })),
+  ...(['lanes', 'calendar'] as const).flatMap((as) =>
+    [...props.fields.values()]
+      .filter(BY[as])
+      .map(({ key, label }) => ({ title: titleBy(as, label), layout: { as, by: key } })),
+  ),
 ]);
-const layoutWords = computed(() =>
-  (props.layout.as === 'lanes'
-    ? lanesBy(props.fields.get(props.layout.by ?? '')?.label ?? '')
-    : props.layout.as
-  ).toLowerCase(),
-);
+const layoutWords = computed(() => {
+  const { as, by = '' } = props.layout;
+  const words = as === 'lanes' || as === 'calendar' ? titleBy(as, props.fields.get(by)?.label ?? '') : as;
+  return words.toLowerCase();
+});
 const orderWords = computed(() =>
   props.order.length
     ? props.order

@@ -60,7 +60,8 @@ const SHARED: Record<View['shared'], string> = {
   font-size: 13px;
 }
 @media (max-width: 700px) {
-  .about {
+  .about,
+  h1 {
     flex-basis: 100%;
   }
 }

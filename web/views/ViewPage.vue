@@ -1,37 +1,38 @@
 <script setup lang="ts">
-import type { FoundRecord, View } from '@emporikon/contract/queries';
-import { hasLanes } from '@emporikon/core/query/layout';
+import type { FoundRecord, QueryField } from '@emporikon/contract/queries';
+import { hasDays, hasLanes } from '@emporikon/core/query/layout';
+import { TOTALS } from '@emporikon/core/query/operators';
 import type { Comparison, Filter, Group, Order } from '@emporikon/core/query/types';
 import { computed, defineAsyncComponent, ref, watch } from 'vue';
-import { useRouter } from 'vue-router';
 import RecordTable from '../kit/RecordTable.vue';
 import SelectionBar from '../bulk/SelectionBar.vue';
 import { api, wordsOf } from '../shell/api';
 import { useFetched } from '../shell/live';
-import { useUndo } from '../shell/undo';
 import { reloadOn, usePaged } from '../shell/usePaged';
 import ConditionStrip from './ConditionStrip.vue';
+import FootMenu from './FootMenu.vue';
 import HeadMenu from './HeadMenu.vue';
 import { LINKED, TABLES, VIEWED, type ViewedKind } from './kinds';
 import { cardOf } from './useCards';
+import { useSaving } from './useSaving';
 import { useShown } from './useShown';
+import { useTypedStart } from './useTypedStart';
 import { useView } from './useView';
 import ViewHead from './ViewHead.vue';
 import ViewTools from './ViewTools.vue';
 
 const ViewLanes = defineAsyncComponent(() => import('./ViewLanes.vue'));
+const ViewCalendar = defineAsyncComponent(() => import('./ViewCalendar.vue'));
 const ViewCards = defineAsyncComponent(() => import('./ViewCards.vue'));
 const SaveView = defineAsyncComponent(() => import('./SaveView.vue'));
 
 const props = defineProps<{ kind: ViewedKind }>();
-const router = useRouter();
-const undo = useUndo();
-const { views, view, draft, query, isChanged, fields, spec, registry, error, change, reset, load } = useView(
-  props.kind,
-);
+const open = useView(props.kind);
+const { views, view, draft, query, isChanged, fields, spec, registry, error, change, reset, load } = open;
 const place = VIEWED[props.kind];
 
 const body = () => ({ query: query.value as never });
+const start = useTypedStart(draft, fields, spec);
 const {
   items,
   hasMore,
@@ -41,7 +42,9 @@ const {
 } = usePaged<FoundRecord>(
   async (cursor) =>
     query.value
-      ? api('POST /api/queries', { body: { ...body(), cursor, limit: 100 } })
+      ? api('POST /api/queries', {
+          body: { ...body(), cursor, limit: 100, ...(cursor ? {} : start.asked.value) },
+        })
       : { items: [], next: null },
   TABLES[props.kind],
 );
@@ -51,7 +54,7 @@ const { data: totals, load: loadTotals } = useFetched(
 );
 const ticked = ref<string[]>([]);
 reloadOn(
-  () => query.value,
+  () => [query.value, start.asked.value],
   async () => {
     ticked.value = [];
     await Promise.all([reload(), loadTotals()]);
@@ -74,12 +77,14 @@ const nameOf = (row: FoundRecord): string => String(row.values[spec.value?.name 
 const toRecord = (row: FoundRecord): string => (place.record ? `${place.record}/${row.id}` : '');
 
 const card = cardOf(columns, fields, textOf, nameOf, toRecord);
-/** A field that is gone, or has its values no more, makes a table of the lanes. */
-const laneField = computed(() => {
-  const { as, by = '' } = draft.value?.layout ?? { as: 'table' };
-  const field = as === 'lanes' ? fields.value.get(by) : undefined;
-  return field && hasLanes(field) ? field : null;
-});
+/** A field that is gone, or has its values no more, makes a table of lanes and calendar. */
+const layoutField = (as: 'lanes' | 'calendar', fits: (field: QueryField) => boolean): QueryField | null => {
+  const layout = draft.value?.layout;
+  const field = layout?.as === as ? fields.value.get(layout.by ?? '') : undefined;
+  return field && fits(field) ? field : null;
+};
+const laneField = computed(() => layoutField('lanes', hasLanes));
+const dayField = computed(() => layoutField('calendar', hasDays));
 
 const groups = computed(() => draft.value?.groups ?? []);
 /** What stands above the records, however they are shown. */
@@ -92,48 +97,23 @@ const tools = computed(() => ({
   count: whole.value ? countWords(whole.value.count) : '',
   sums: totalWords(whole.value?.totals),
 }));
-const addCondition = (condition: Comparison): void => {
-  const others = (draft.value?.conditions ?? []).filter(
-    (one: Filter) => !('field' in one && one.field === condition.field),
-  );
-  change({ conditions: [...others, condition] });
-};
+/** A condition takes the place of others on its field. */
+const withCondition = (condition: Comparison): { conditions: Filter[] } => ({
+  conditions: [
+    ...(draft.value?.conditions ?? []).filter((one) => !('field' in one && one.field === condition.field)),
+    condition,
+  ],
+});
+const addCondition = (condition: Comparison): void => change(withCondition(condition));
+const showDay = (condition: Comparison): void =>
+  change({ ...withCondition(condition), layout: { as: 'table' } });
 const sort = (order: Order): void => change({ order: [order] });
 const group = (one: Group): void =>
   change({ groups: [one, ...groups.value.filter(({ field }) => field !== one.field)].slice(0, 3) });
 const hide = (key: string): void =>
   change({ columns: (draft.value?.columns ?? []).filter((one) => one !== key) });
 
-const saving = ref<'new' | 'name' | null>(null);
-async function save(): Promise<void> {
-  if (!view.value) return void (saving.value = 'new');
-  try {
-    const { eventId, view: saved } = await api('PATCH /api/views/:id', {
-      params: { id: view.value.id },
-      body: { version: view.value.version, layout: draft.value?.layout, ...body() },
-    });
-    await done(saved, eventId, `Saved ${saved.name}`);
-  } catch (problem) {
-    undo.fail(problem);
-  }
-}
-async function done(saved: View, eventId: string | null, text: string): Promise<void> {
-  saving.value = null;
-  await router.replace({ path: `${place.views}/${saved.id}` });
-  await load();
-  undo.tell({ text, eventId });
-}
-async function remove(): Promise<void> {
-  if (!view.value) return;
-  try {
-    const { eventId } = await api('DELETE /api/views/:id', { params: { id: view.value.id } });
-    undo.tell({ text: `Deleted ${view.value.name}`, eventId });
-    await router.replace({ path: place.views });
-    await load();
-  } catch (problem) {
-    undo.fail(problem);
-  }
-}
+const { saving, save, saved, remove } = useSaving(open, place.views);
 const title = computed(() => view.value?.name ?? `New view of ${spec.value?.many ?? 'records'}`);
 watch(title, (name) => (document.title = `${name} · Emporikon`), { immediate: true });
 const problem = computed(() => error.value || listError.value || '');
@@ -187,6 +167,14 @@ const retry = (): Promise<unknown> =>
       :card-of="card"
       :total-words="totalWords"
     />
+    <ViewCalendar
+      v-else-if="draft && query && dayField"
+      :kind="kind"
+      :query="query"
+      :by="dayField"
+      :card-of="card"
+      @day="showDay"
+    />
     <ViewCards
       v-else-if="draft?.layout.as === 'cards' && items"
       :kind="kind"
@@ -210,10 +198,16 @@ const retry = (): Promise<unknown> =>
       :name-of="nameOf"
       :to="toRecord"
       :headings="headings"
+      :is-typed="start.isPossible.value"
+      @typed="start.letters.value = $event"
       @more="more"
       @retry="retry"
     >
       <template #tools>
+        <span v-if="start.letters.value" class="soft"
+          >from “{{ start.letters.value }}” on
+          <v-btn class="word" @click="start.letters.value = ''">Back to the top</v-btn></span
+        >
         <ViewTools v-bind="tools" @change="change" />
       </template>
       <template #head="{ column }">
@@ -248,6 +242,16 @@ const retry = (): Promise<unknown> =>
         <span v-else-if="column.key === 'nextMoveDue' && !row.values.nextMoveDue" class="none">none</span>
         <template v-else>{{ textOf(row, column.key) }}</template>
       </template>
+      <template #foot="{ column }">
+        <span v-if="column.isName && whole" class="num">{{ countWords(whole.count) }}</span>
+        <FootMenu
+          v-else-if="fields.get(column.key) && TOTALS[fields.get(column.key)!.type].length"
+          :field="fields.get(column.key)!"
+          :totals="draft.totals"
+          :values="whole?.totals ?? null"
+          @change="change({ totals: $event })"
+        />
+      </template>
       <template #empty><p class="empty">Nothing meets these conditions.</p></template>
     </RecordTable>
     <p v-else-if="error" class="wrong" role="alert">
@@ -267,7 +271,7 @@ const retry = (): Promise<unknown> =>
       :view="saving === 'name' ? view : null"
       :query="query"
       :layout="draft?.layout ?? { as: 'table' }"
-      @saved="done($event.view, $event.eventId, `Saved ${$event.view.name}`)"
+      @saved="saved($event.view, $event.eventId)"
       @close="saving = null"
     />
   </div>

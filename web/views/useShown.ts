@@ -25,13 +25,14 @@ export interface Shown {
   byGroup: ComputedRef<Map<string, Told>>;
 }
 
-const HOW: Record<Total['how'], string> = {
-  count: '',
-  sum: '',
-  mean: 'mean ',
-  median: 'median ',
-  least: 'least ',
-  most: 'most ',
+/** What each way to add up is called. */
+export const HOW_WORDS: Record<Total['how'], string> = {
+  count: 'Count',
+  sum: 'Sum',
+  mean: 'Mean',
+  median: 'Median',
+  least: 'Least',
+  most: 'Most',
 };
 
 export function useShown(
@@ -87,7 +88,7 @@ export function useShown(
           const field = fields.value.get(key ?? '');
           const value = values[at];
           return field && value !== null && value !== undefined
-            ? `${HOW[how]}${cellText(value, field)} ${field.label.toLowerCase()}`
+            ? `${how === 'sum' ? '' : `${HOW_WORDS[how].toLowerCase()} `}${cellText(value, field)} ${field.label.toLowerCase()}`
             : [];
         })
         .join(' · '),

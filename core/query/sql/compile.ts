@@ -111,6 +111,8 @@ export interface Page {
   part: 'filled' | 'empty';
   /** The keys of the last row seen, and its id. */
   after?: { keys: readonly (string | null)[]; id: string } | undefined;
+  /** Rows before this text in the first key are left out. */
+  from?: string | undefined;
 }
 
 /** Whether the first key of a query can be missing, so that its rows come in two parts. */
@@ -127,7 +129,7 @@ export function hasEmptyPart(query: Query, schema: Schema): boolean {
 export function compileRows(
   query: Query,
   schema: Schema,
-  { limit, part, after }: Page,
+  { limit, part, after, from }: Page,
 ): Statement & { keys: number } {
   const binder = new Binder();
   const scope = new Scope(schema, binder, query.kind, 'r');
@@ -136,6 +138,8 @@ export function compileRows(
   const [first] = keys;
   if (first && part === 'empty') where.push(`(${first.sql}) IS NULL`);
   else if (first && !first.isRequired) where.push(`(${first.sql}) IS NOT NULL`);
+  if (from !== undefined && first && part === 'filled')
+    where.push(`${first.sql} ${first.direction === 'asc' ? '>=' : '<='} ${binder.bind(from, 'text')}`);
   if (after) {
     const bound = after.keys[0];
     // Says nothing new, but an index can begin with it.
