@@ -29,6 +29,7 @@ import { productRoutes } from './products';
 import { projectRoutes } from './projects';
 import { qualifyingRoutes } from './qualifying';
 import { bulkRoutes } from './bulk';
+import { exportRoutes } from './exports';
 import { queryRoutes } from './queries';
 import { quoteRoutes } from './quotes';
 import { relationRoutes } from './relations';
@@ -71,6 +72,7 @@ export const allRoutes = {
   ...pipelineRoutes,
   ...presenceRoutes,
   ...bulkRoutes,
+  ...exportRoutes,
   ...queryRoutes,
   ...productRoutes,
   ...quoteRoutes,

@@ -108,6 +108,8 @@ export const queryString = z.object({
     })
     .pipe(QueryIn)
     .describe('a query in JSON'),
+  dateField: Key.optional().describe('the field of the dates of a calendar'),
+  name: Line(120).optional().describe('what the file is called'),
 });
 
 const Option = z.object({ value: z.string(), label: z.string() });

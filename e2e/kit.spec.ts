@@ -22,6 +22,7 @@ const NAMES = [
   'SidePanel',
   'Undo',
   'Progress',
+  'UnderWay',
   'RetireButton',
   'RemovableRows',
   'RecordTable',

@@ -10,6 +10,7 @@ import { cases } from './cases/room';
 import { companies } from './companies/room';
 import { deals } from './deals/room';
 import { events } from './events/room';
+import { exports } from './exports/room';
 import { fields } from './fields/room';
 import { files } from './files/room';
 import { forecast } from './forecast/room';
@@ -52,6 +53,7 @@ export const rooms: readonly Room[] = [
   companies,
   deals,
   events,
+  exports,
   fields,
   files,
   forecast,

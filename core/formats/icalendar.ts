@@ -18,8 +18,11 @@ export interface CalendarEvent {
   stamp: string;
   title: string;
   start: string;
+  /** Empty for a moment, or for the one day it begins on. */
   end: string;
   allDay: boolean;
+  /** Whether it comes back every year. */
+  isYearly?: boolean;
   place: string;
   notes: string;
   /** A link to it; empty where there is none. */
@@ -71,7 +74,8 @@ function writeEvent(event: CalendarEvent, method: Method): ICAL.Component {
   put('uid', event.uid);
   put('dtstamp', timeOf(event.stamp, false));
   put('dtstart', timeOf(event.start, event.allDay));
-  put('dtend', timeOf(event.end, event.allDay));
+  if (event.end) put('dtend', timeOf(event.end, event.allDay));
+  if (event.isYearly) put('rrule', ICAL.Recur.fromString('FREQ=YEARLY'));
   put('sequence', event.sequence);
   put('summary', event.title);
   put('location', event.place);
@@ -104,6 +108,15 @@ export function writeCalendar(events: readonly CalendarEvent[], method: Method, 
   if (name) calendar.addPropertyWithValue('x-wr-calname', name);
   for (const event of events) calendar.addSubcomponent(writeEvent(event, method));
   return `${calendar.toString()}\r\n`;
+}
+
+/** One event as it stands in a calendar file, and what stands before and after all of them. */
+export const writeOneEvent = (event: CalendarEvent): string =>
+  `${writeEvent(event, 'PUBLISH').toString()}\r\n`;
+export function calendarFrame(name: string): { head: string; tail: string } {
+  const tail = 'END:VCALENDAR\r\n';
+  const whole = writeCalendar([], 'PUBLISH', name);
+  return { head: whole.slice(0, -tail.length), tail };
 }
 
 /** Nobody's invitation is larger, and what is would take long to read. */

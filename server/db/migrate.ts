@@ -37,6 +37,7 @@ import * as thirtySecond from './migrations/0032-series-exceptions';
 import * as thirtyThird from './migrations/0033-queries';
 import * as thirtyFourth from './migrations/0034-bulk-changes';
 import * as thirtyFifth from './migrations/0035-view-layouts';
+import * as thirtySixth from './migrations/0036-exports';
 
 export const MIGRATIONS = [
   first,
@@ -74,6 +75,7 @@ export const MIGRATIONS = [
   thirtyThird,
   thirtyFourth,
   thirtyFifth,
+  thirtySixth,
 ];
 /** Any constant will do, as long as every process of this program takes the same lock. */
 const LOCK = 4600_0001;

@@ -7,8 +7,8 @@ const PIECE_BYTES = 4 * 1024 * 1024;
 
 /** A table that keeps bytes in pieces: `position` from 0 and `bytes`, beside the column of what they belong to. */
 export interface PieceTable {
-  table: 'import_parts' | 'file_parts';
-  owner: 'import_id' | 'sha256';
+  table: 'import_parts' | 'file_parts' | 'export_parts';
+  owner: 'import_id' | 'sha256' | 'export_id';
 }
 
 /** Keeps bytes piece by piece, in the transaction of a command. */

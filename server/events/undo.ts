@@ -1,7 +1,7 @@
 import { Op, QueryTypes, type Model, type ModelStatic } from 'sequelize';
 import type { Actor, Context } from '../commands/context';
 import { EventRow, type Change } from '../db/models/ledger';
-import { CHANGES_MANY, STEERS_MANY, UNDOES_MANY } from '../commands/followers';
+import { CHANGES_MANY, HANDS_OVER, STEERS_MANY, UNDOES_MANY } from '../commands/followers';
 import { rowOf } from '../commands/writer';
 import { cannotUndo, conflict, forbidden, notFound } from '../http/problems';
 import { CARRIED_OUT } from '../jobs/effect';
@@ -16,6 +16,7 @@ const PART_OF_MANY = 'This is a part of a bulk change. Undo that as a whole, und
 const FINAL = new Map([
   ['submit form', 'What came in stays as it came. Set it aside in Arrivals instead.'],
   ...[CHANGES_MANY, UNDOES_MANY, STEERS_MANY].map((command) => [command, PART_OF_MANY] as const),
+  [HANDS_OVER, 'An export changes no records. Delete its file under Exports in Settings.'],
   [CARRIED_OUT, 'What went out cannot be called back.'],
 ]);
 const NOUNS: Record<string, string> = {

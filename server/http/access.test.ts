@@ -23,7 +23,11 @@ const FILES = [
   'GET /api/people.csv',
   'GET /api/changes.csv',
   'GET /api/queries.csv',
+  'GET /api/queries.xlsx',
   'GET /api/queries.jsonl',
+  'GET /api/queries.vcf',
+  'GET /api/queries.ics',
+  'GET /api/exports/:id/file',
   'GET /api/imports/:id/rejected.csv',
   'GET /api/quotes/:id/quote.pdf',
 ];

@@ -3,28 +3,18 @@ import { writeCard } from '@emporikon/core/formats/vcard';
 import { addressText } from '@emporikon/core/reading/card/read';
 import { QueryTypes } from 'sequelize';
 import type { Context } from '../commands/context';
-import { Company, ContactPoint } from '../db/models/people';
+import { Company, ContactPoint, Person } from '../db/models/people';
 import { loadPerson } from './commands';
 
-/** One person as a vCard 4.0, with all that we hold of them. @throws 404 */
-export async function personCard(context: Context, id: string): Promise<{ name: string; card: string }> {
-  const person = await loadPerson(context, id);
-  const contacts = await ContactPoint.findAll({
-    where: { personId: id },
-    order: ['createdAt'],
-    transaction: context.tx,
-  });
-  const company = person.companyId
-    ? await Company.findByPk(person.companyId, { transaction: context.tx })
-    : null;
-  const of = (kind: ContactPoint['kind']): string[] =>
-    contacts.filter((contact) => contact.kind === kind).map((contact) => contact.normalized);
-  const card = writeCard({
+function cardOf(person: Person, contacts: readonly ContactPoint[], companyName: string | null): string {
+  const of = (kind: ContactPoint['kind']): ContactPoint[] =>
+    contacts.filter((contact) => contact.kind === kind);
+  return writeCard({
     fullName: person.fullName,
     givenName: person.givenName,
     familyName: person.familyName,
     jobTitle: person.jobTitle,
-    companyName: company?.name ?? null,
+    companyName,
     address: person.address,
     birthday: person.birthday ?? null,
     timeZone: person.timeZone,
@@ -34,18 +24,41 @@ export async function personCard(context: Context, id: string): Promise<{ name: 
     addressParts:
       person.addressParts && addressText(person.addressParts) === person.address ? person.addressParts : null,
     addressType: person.addressType ?? null,
-    emails: contacts
-      .filter((contact) => contact.kind === 'email')
-      .map((contact) => ({ value: contact.value, type: contact.type })),
+    emails: of('email').map(({ value, type }) => ({ value, type })),
     tags: person.tags ?? [],
-    phones: contacts
-      .filter((contact) => contact.kind === 'phone')
-      .map((contact) => ({ value: contact.normalized, type: contact.type })),
-    urls: of('url'),
-    profiles: of('profile'),
+    phones: of('phone').map(({ normalized, type }) => ({ value: normalized, type })),
+    urls: of('url').map(({ normalized }) => normalized),
+    profiles: of('profile').map(({ normalized }) => normalized),
     note: person.background ?? null,
   });
-  return { name: person.fullName, card };
+}
+
+/** Some people as vCards 4.0, with all that we hold of them, by their id. */
+export async function personCards(context: Context, ids: readonly string[]): Promise<Map<string, string>> {
+  const transaction = context.tx;
+  const people = await Person.findAll({ where: { id: [...ids] }, transaction });
+  const companyIds = people.map(({ companyId }) => companyId).filter((id) => id !== null);
+  const [contacts, companies] = await Promise.all([
+    ContactPoint.findAll({ where: { personId: [...ids] }, order: ['createdAt'], transaction }),
+    Company.findAll({ where: { id: companyIds }, transaction }),
+  ]);
+  const names = new Map(companies.map(({ id, name }) => [id, name]));
+  return new Map(
+    people.map((person) => [
+      person.id,
+      cardOf(
+        person,
+        contacts.filter(({ personId }) => personId === person.id),
+        names.get(person.companyId ?? '') ?? null,
+      ),
+    ]),
+  );
+}
+
+/** One person as a vCard 4.0. @throws 404 */
+export async function personCard(context: Context, id: string): Promise<{ name: string; card: string }> {
+  const { fullName } = await loadPerson(context, id);
+  return { name: fullName, card: (await personCards(context, [id])).get(id) ?? '' };
 }
 
 interface Row {

@@ -32,7 +32,7 @@ export interface Answer<T> {
 
 export interface Client {
   /** Any request, also one that the contract has no name for. */
-  raw(method: string, url: string, body?: object): Promise<{ status: number; text: string }>;
+  raw(method: string, url: string, body?: object): Promise<{ status: number; text: string; bytes: Buffer }>;
   call<Name extends RouteName>(
     name: Name,
     input?: {
@@ -145,7 +145,7 @@ export async function openHouse(outside: Partial<Outside> = {}): Promise<House> 
         ...(body ? { payload: body } : {}),
         headers: cookie ? { cookie } : {},
       });
-      return { status: response.statusCode, text: response.body };
+      return { status: response.statusCode, text: response.body, bytes: response.rawPayload };
     },
     async call(name, input = {}) {
       const [method = 'GET', path = '/'] = name.split(' ');

@@ -2,7 +2,6 @@
 import { computed, defineAsyncComponent } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { usePageKeys } from './browser';
-import { useBulk } from '../bulk/useBulk';
 import IncomingCall from '../calls/IncomingCall.vue';
 import { withoutMeeting } from '../meetings/link';
 import Masthead from './Masthead.vue';
@@ -14,9 +13,8 @@ import Undo from '../kit/Undo.vue';
 
 const TaskPanel = defineAsyncComponent(() => import('../tasks/TaskPanel.vue'));
 const NewMeeting = defineAsyncComponent(() => import('../meetings/NewMeeting.vue'));
-const BulkProgress = defineAsyncComponent(() => import('../bulk/BulkProgress.vue'));
+const BackgroundWork = defineAsyncComponent(() => import('./BackgroundWork.vue'));
 const session = useSession();
-const bulk = useBulk();
 const undo = useUndo();
 const route = useRoute();
 const router = useRouter();
@@ -55,7 +53,7 @@ usePageKeys((event) => {
     <HistoryPanel v-else-if="isFramed && historyId" :id="historyId" :key="historyId" @close="closeHistory" />
     <FilePanel v-else-if="isFramed && fileId" :id="fileId" @close="closeFile" />
     <TaskPanel v-else-if="isFramed && taskId" :id="taskId" @close="closeTask" />
-    <BulkProgress v-if="isFramed && bulk.change" />
+    <BackgroundWork v-if="isFramed" />
     <Undo />
   </v-app>
 </template>

@@ -53,6 +53,14 @@ const READING: ReadonlySet<RouteName> = new Set<RouteName>([
   'PUT /api/views/:id/last',
 ]);
 
+/** Whether somebody is still signed in, and how far work in the background is: no event tells that it changed. */
+const ALWAYS_ASKED: ReadonlySet<string> = new Set([
+  '/api/session',
+  '/api/exports',
+  '/api/exports/:id',
+  '/api/bulk-changes/:id',
+]);
+
 /**
  * Calls one route of the contract.
  * @param name method and path, e.g. `GET /api/people/:id`
@@ -96,8 +104,7 @@ export async function api<Name extends RouteName>(
     if (!response.ok) throw new ApiProblem(answer as Problem);
     return answer as Reply<Name>;
   };
-  // Whether somebody is still signed in is never a thing of the past.
-  if (method === 'GET') return path === '/api/session' ? ask() : answerAt(at, ask);
+  if (method === 'GET') return ALWAYS_ASKED.has(path) ? ask() : answerAt(at, ask);
   return READING.has(name) ? ask() : ask().finally(forgetAnswers);
 }
 

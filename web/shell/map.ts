@@ -194,6 +194,7 @@ export const SETTINGS: readonly { name: string; places: readonly SettingsPlace[]
       { name: 'Files', to: '/settings/files', also: 'attachments documents size limits allowance scanner' },
       { name: 'Where facts go', to: '/settings/mappings', also: 'mapping claims fields' },
       { name: 'Bulk changes', to: '/settings/bulk', also: 'bulk mass update undo progress' },
+      { name: 'Exports', to: '/settings/exports', also: 'download csv xlsx vcard calendar files' },
       { name: 'Change history', to: '/settings/changes', also: 'audit log who changed what restore export' },
     ],
   },

@@ -90,6 +90,9 @@ const groups = computed(() => draft.value?.groups ?? []);
 /** What stands above the records, however they are shown. */
 const tools = computed(() => ({
   query: query.value,
+  layout: draft.value?.layout ?? { as: 'table' as const },
+  title: title.value,
+  total: whole.value?.count ?? null,
   fields: fields.value,
   columns: draft.value?.columns ?? [],
   totals: draft.value?.totals ?? [],

@@ -1,6 +1,7 @@
 import type { Sequelize } from 'sequelize';
 import { defineAfterDealModels } from './afterDeals';
 import { defineBulkModels } from './bulk';
+import { defineExportModels } from './exports';
 import { defineCallModels } from './calls';
 import { defineCaptureModels } from './captures';
 import { defineFileModels } from './files';
@@ -39,6 +40,7 @@ export function defineModels(sequelize: Sequelize): void {
   defineFileModels(sequelize);
   defineFieldModels(sequelize);
   defineBulkModels(sequelize);
+  defineExportModels(sequelize);
   defineHostModels(sequelize);
   defineCallModels(sequelize);
   defineFormModels(sequelize);

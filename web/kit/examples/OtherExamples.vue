@@ -10,6 +10,7 @@ import type { FormField } from '../forms';
 import { CHANNELS, type Channel } from '../icons';
 import PageHead from '../PageHead.vue';
 import Progress from '../Progress.vue';
+import UnderWay from '../UnderWay.vue';
 import RemovableRows from '../RemovableRows.vue';
 import RetireButton from '../RetireButton.vue';
 import SidePanel from '../SidePanel.vue';
@@ -111,6 +112,11 @@ const claim = (byHand: boolean, lookUpId: string | null): Claim => ({
   <ExampleLine name="Undo" says="What was just done, with a way back.">
     <v-btn class="quiet" @click="undo.tell({ text: 'Moved to Proposal.', eventId: null })">Say it</v-btn>
   </ExampleLine>
+  <ExampleLine name="UnderWay" says="Work in the background, at the foot of whatever page is open.">
+    <div class="foot">
+      <UnderWay label="Example" title="Changing 1,200 people" :done="done" :total="100" />
+    </div>
+  </ExampleLine>
   <ExampleLine name="Progress" says="How far something is that takes more than two seconds.">
     <Progress class="bar" :value="done" :max="100" label="Imported" />
     <v-btn class="quiet" @click="done = (done + 20) % 120">Go on</v-btn>
@@ -136,5 +142,9 @@ const claim = (byHand: boolean, lookUpId: string | null): Claim => ({
 <style scoped>
 .bar {
   width: 280px;
+}
+.foot {
+  height: 200px;
+  transform: translate(0);
 }
 </style>
