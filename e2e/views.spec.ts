@@ -1,4 +1,3 @@
-import { readFile } from 'node:fs/promises';
 import { expect, test, type Page } from './test';
 import { choose, signIn } from './pages';
 import { meter } from './meter';
@@ -273,44 +272,4 @@ test('a view stands in lanes, where a card that is dragged takes the value of it
   await page.reload();
   await expect(cell(page, 'Shown as cards')).toBeVisible();
   await expect(card).toBeVisible();
-});
-
-test('what a view shows is handed over as files, a large one made while one works on', async ({
-  browser,
-}) => {
-  const page = await signIn(browser);
-  await page.goto('/deals/views/new');
-  await expect(count(page)).toHaveText(/^\d+ deals/);
-  const hand = async (format: string) => {
-    await page.getByRole('button', { name: 'Export', exact: true }).click();
-    const coming = page.waitForEvent('download');
-    await page.locator('.v-overlay--active .choices').getByText(format, { exact: true }).click();
-    return coming;
-  };
-  const book = await hand('Workbook (XLSX)');
-  expect(book.suggestedFilename()).toBe('New-view-of-deals.xlsx');
-  const calendar = await hand('Calendar (iCalendar)');
-  expect(await readFile(await calendar.path(), 'utf8')).toMatch(/BEGIN:VEVENT[\s\S]*expected close/);
-  // Deals have no contact cards.
-  await page.getByRole('button', { name: 'Export', exact: true }).click();
-  await expect(page.locator('.v-overlay--active .choices')).not.toContainText('vCard');
-  await page.keyboard.press('Escape');
-
-  // A large one: what is counted is said to be many, as it would be of a large house.
-  await page.route('**/api/queries/totals', async (route) => {
-    const answer = await route.fetch();
-    const told = (await answer.json()) as { items: { count: number }[] };
-    for (const one of told.items.slice(0, 1)) one.count = 5000;
-    await route.fulfill({ response: answer, json: told });
-  });
-  await page.goto('/people/views/new');
-  await expect(count(page)).toHaveText('5,000 people');
-  const cards = await hand('Contact cards (vCard)');
-  expect(await readFile(await cards.path(), 'utf8')).toContain('BEGIN:VCARD');
-  await expect(page.getByText('Contact cards (vCard) of New view of people is ready')).toBeVisible();
-  await page.getByRole('link', { name: 'Exports' }).click();
-  const kept = page.getByRole('region', { name: 'New view of people' }).first();
-  await expect(kept).toContainText(/records, .* kept until/);
-  await kept.getByRole('button', { name: 'Delete New view of people' }).click();
-  await expect(page.getByText('Nothing yet.')).toBeVisible();
 });

@@ -38,6 +38,7 @@ import { round } from './round/room';
 import { search } from './search/room';
 import { session } from './session/room';
 import { settings } from './settings/room';
+import { summaries } from './summaries/room';
 import { tasks } from './tasks/room';
 import { triage } from './triage/room';
 import { visibility } from './visibility/room';
@@ -81,6 +82,7 @@ export const rooms: readonly Room[] = [
   search,
   session,
   settings,
+  summaries,
   tasks,
   triage,
   visibility,

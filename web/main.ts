@@ -6,6 +6,7 @@ import 'vuetify/styles/core';
 import App from './shell/App.vue';
 import './shell/looks.css';
 import './kit/kit.css';
+import './shell/print.css';
 import { router } from './shell/router';
 import { vuetify } from './shell/theme';
 import { restoreTyped } from './shell/typed';

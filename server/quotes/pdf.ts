@@ -1,21 +1,7 @@
 import { decimalOf, minorDigits } from '@emporikon/core/lifecycle/currencies';
 import type { QuoteContent, QuoteLine } from '@emporikon/core/lifecycle/quotes';
-import { createRequire } from 'node:module';
-import PDFDocument from 'pdfkit';
+import { INK, LEFT, MADDER, Paper, SOFT, type Face } from '../paper/paper';
 
-const require = createRequire(import.meta.url);
-const font = (family: 'literata' | 'commissioner', file: string): string =>
-  require.resolve(`@expo-google-fonts/${family}/${file}`);
-const FONTS = {
-  head: font('literata', '500Medium/Literata_500Medium.ttf'),
-  text: font('commissioner', '400Regular/Commissioner_400Regular.ttf'),
-  strong: font('commissioner', '600SemiBold/Commissioner_600SemiBold.ttf'),
-};
-const INK = '#23201B';
-const SOFT = '#6A6256';
-const RULE = '#DACFBB';
-const MADDER = '#8A2D3B';
-const LEFT = 56;
 const PERIODS = { once: '', month: 'a month', year: 'a year' } as const;
 
 /** Columns of the table of lines: where each begins and how wide it is, in points. */
@@ -60,56 +46,16 @@ function under(line: QuoteLine): string {
   return [line.code, recurs].filter(Boolean).join(' · ');
 }
 
-class Page {
-  readonly doc: PDFKit.PDFDocument;
-  y = 0;
-
+class Page extends Paper {
   constructor(private readonly quote: QuotePrint) {
-    this.doc = new PDFDocument({
-      size: 'A4',
-      margins: { top: 56, bottom: 64, left: LEFT, right: 56 },
-      bufferPages: true,
-      info: {
-        Title: `Quote ${quote.number}`,
-        Author: quote.content.issuer.split('\n')[0] ?? '',
-        CreationDate: new Date(`${quote.issuedOn}T00:00:00Z`),
-      },
+    super({
+      title: `Quote ${quote.number}`,
+      author: quote.content.issuer.split('\n')[0] ?? '',
+      at: new Date(`${quote.issuedOn}T00:00:00Z`),
     });
-    for (const [name, file] of Object.entries(FONTS)) this.doc.registerFont(name, file);
   }
 
-  get right(): number {
-    return this.doc.page.width - 56;
-  }
-
-  rule(colour = RULE, width = 0.75): void {
-    this.doc.moveTo(LEFT, this.y).lineTo(this.right, this.y).lineWidth(width).strokeColor(colour).stroke();
-  }
-
-  write(
-    words: string,
-    {
-      x = LEFT,
-      width = this.right - LEFT,
-      size = 9.5,
-      face = 'text',
-      colour = INK,
-      align = 'left',
-    }: {
-      x?: number;
-      width?: number;
-      size?: number;
-      face?: keyof typeof FONTS;
-      colour?: string;
-      align?: 'left' | 'right';
-    } = {},
-  ): number {
-    this.doc.font(face).fontSize(size).fillColor(colour);
-    this.doc.text(words, x, this.y, { width, align, lineGap: 1.5 });
-    return this.doc.y;
-  }
-
-  cell(column: Column, words: string, face: keyof typeof FONTS = 'text', colour = INK): number {
+  cell(column: Column, words: string, face: Face = 'text', colour = INK): number {
     const [x, width] = COLUMNS[column];
     return this.write(words, { x, width, face, colour, align: column === 'name' ? 'left' : 'right' });
   }
@@ -237,16 +183,9 @@ function feet(page: Page, { number }: QuotePrint): void {
 /** A quote as a printable document, PDF on A4. The same quote always prints the same. */
 export async function printQuote(quote: QuotePrint): Promise<Buffer> {
   const page = new Page(quote);
-  const parts: Buffer[] = [];
-  const done = new Promise<Buffer>((resolve, reject) => {
-    page.doc.on('data', (part: Buffer) => parts.push(part));
-    page.doc.on('end', () => resolve(Buffer.concat(parts)));
-    page.doc.on('error', reject);
-  });
   head(page, quote);
   lines(page, quote);
   totals(page, quote);
   feet(page, quote);
-  page.doc.end();
-  return done;
+  return page.end();
 }

@@ -118,7 +118,7 @@ const rhythm = computed(() => ({
 
 <template>
   <div v-if="company" v-show="!isWaiting" class="whole-page">
-    <CardFrame :name="company.name">
+    <CardFrame :name="company.name" :paper="`/api/companies/${company.id}/summary.pdf`">
       <template #role
         ><span
           >{{ counted(company.people.length, 'person', 'people') }} · since {{ shortDay(company.since)

@@ -111,7 +111,7 @@ watch(deal, (now) => {
 
 <template>
   <div v-if="deal && side" v-show="!isWaiting" class="whole-page">
-    <CardFrame :name="deal.title">
+    <CardFrame :name="deal.title" :paper="`/api/deals/${deal.id}/summary.pdf`">
       <template #role>
         <RouterLink v-if="deal.company" :to="`/companies/${deal.company.id}`" class="quiet-link">{{
           deal.company.name

@@ -2,7 +2,11 @@
 import { computed, nextTick, onBeforeUnmount, ref, watch } from 'vue';
 import { useMedia, useStored } from '../shell/browser';
 
-defineProps<{ name: string }>();
+defineProps<{
+  name: string;
+  /** Where the record is as one sheet of paper. */
+  paper?: string;
+}>();
 /** Folded to one line, the card leaves the whole page to the ledger. */
 const isKeptFolded = useStored('emporikon.card.folded', false);
 /** A phone that lies on its side has room for the card or for the ledger. */
@@ -62,6 +66,7 @@ onBeforeUnmount(() => watcher.disconnect());
         >
           {{ isWhole ? 'Show less' : 'Show all' }}
         </v-btn>
+        <v-btn v-if="!isFolded && paper" class="word" :href="paper" download>One-page PDF</v-btn>
         <v-btn class="word" :aria-expanded="!isFolded" @click="isFolded = !isFolded">
           {{ isFolded ? 'Unfold' : 'Fold' }}
         </v-btn>

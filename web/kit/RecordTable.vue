@@ -43,7 +43,7 @@ const selected = defineModel<string[]>('selected');
 const [ROW_HEIGHT, CARD_HEIGHT, HEADING_HEIGHT, NEAR_END] = [36, 90, 36, 15];
 const router = useRouter();
 /** Where its columns would be cut, a row is a card. */
-const isNarrow = useMedia('(max-width: 900px)');
+const isNarrow = useMedia('screen and (max-width: 900px)');
 const kept = useStored<Arrangement>(`emporikon.columns.${props.name}`, {});
 const box = ref<HTMLElement | null>(null);
 const shown = computed(() => (props.isFixed ? props.columns : arranged(props.columns, kept.value)));
@@ -65,15 +65,20 @@ const rowsOf = useWindowVirtualizer(
     getItemKey: (at: number) => props.rows?.[at]?.id ?? at,
   })),
 );
-const drawn = computed(() =>
-  rowsOf.value.getVirtualItems().flatMap((item) => {
+/** On paper stand all the rows that are here. */
+const isPrinted = useMedia('print');
+const drawn = computed(() => {
+  if (isPrinted.value) return (props.rows ?? []).map((row, at) => ({ row, at, start: 0, end: 0 }));
+  return rowsOf.value.getVirtualItems().flatMap((item) => {
     const row = props.rows?.[item.index];
     return row ? [{ row, at: item.index, start: item.start, end: item.end }] : [];
-  }),
-);
+  });
+});
 const before = computed(() => Math.max(0, (drawn.value[0]?.start ?? top.value) - top.value));
 const after = computed(() =>
-  Math.max(0, rowsOf.value.getTotalSize() - (drawn.value.at(-1)?.end ?? top.value) + top.value),
+  isPrinted.value
+    ? 0
+    : Math.max(0, rowsOf.value.getTotalSize() - (drawn.value.at(-1)?.end ?? top.value) + top.value),
 );
 const place = (): void => {
   const body = box.value?.querySelector('tbody');
@@ -86,7 +91,7 @@ watch(
 );
 /** The next page is asked for before the end of this one is reached. */
 watch([() => drawn.value.at(-1)?.at ?? 0, () => props.rows], ([last]) => {
-  if (props.hasMore && !props.error && last >= count.value - NEAR_END) emit('more');
+  if (props.hasMore && !props.error && !isPrinted.value && last >= count.value - NEAR_END) emit('more');
 });
 
 const textOf = (row: Row, key: string): string => {

@@ -149,7 +149,7 @@ watch(person, (now) => {
 
 <template>
   <div v-if="person" v-show="!isWaiting" class="whole-page">
-    <CardFrame :name="person.fullName.value ?? ''">
+    <CardFrame :name="person.fullName.value ?? ''" :paper="`/api/people/${person.id}/summary.pdf`">
       <template #role>
         <span>
           {{ role
