@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Id, Line, routes, Time, TimeOfDay, TimeZone, Version } from './common';
+import { Id, IdParam, Line, Page, routes, Time, TimeOfDay, TimeZone, Version } from './common';
 
 /** Whether a browser could show days and numbers by it. */
 function isLocale(tag: string): boolean {
@@ -58,6 +58,28 @@ export const HouseUser = z.object({
   lastSeenAt: Time.nullable(),
 });
 export type HouseUser = z.infer<typeof HouseUser>;
+const Origin = {
+  device: z.string().describe('what the browser said it is'),
+  address: z.string().describe('the network address it came from'),
+};
+const SessionPlace = z.object({
+  id: Id,
+  ...Origin,
+  createdAt: Time,
+  lastSeenAt: Time,
+  isHere: z.boolean().describe('the one that asks'),
+});
+export type SessionPlace = z.infer<typeof SessionPlace>;
+const SignIn = z.object({
+  id: Id,
+  email: z.string().describe('as it was typed'),
+  name: z.string().nullable().describe('null where nobody has the address'),
+  what: z.enum(['signed in', 'refused', 'signed out', 'link asked for', 'password set', 'password changed']),
+  ...Origin,
+  at: Time,
+});
+export type SignIn = z.infer<typeof SignIn>;
+const SignIns = z.object({ items: z.array(SignIn), next: z.string().nullable() });
 
 export const sessionRoutes = routes({
   'POST /api/session': {
@@ -91,6 +113,51 @@ export const sessionRoutes = routes({
     body: z.object({ current: z.string().min(1).max(500), next: Password }),
     reply: z.object({ changed: z.literal(true) }),
   },
+  'POST /api/session/password-link': {
+    summary: 'Ask for a link by mail, to choose a new password; the answer is the same whoever asks',
+    tag: 'session',
+    open: true,
+    body: z.object({ email: z.string().trim().toLowerCase().max(320) }),
+    reply: z.object({ asked: z.literal(true) }),
+  },
+  'PUT /api/session/password-link': {
+    summary: 'Choose a password by such a link, or by an invitation; every session of the account ends',
+    tag: 'session',
+    open: true,
+    body: z.object({ token: z.string().min(1).max(200), password: Password }),
+    reply: z.object({ email: z.string() }),
+  },
+  'GET /api/sessions': {
+    summary: 'Where I am signed in',
+    tag: 'session',
+    reply: z.object({ items: z.array(SessionPlace) }),
+  },
+  'DELETE /api/sessions/:id': {
+    summary: 'Sign out in one place',
+    tag: 'session',
+    params: IdParam,
+    reply: z.object({ signedOut: z.literal(true) }),
+  },
+  'GET /api/sign-ins': {
+    summary: 'When I signed in, and who tried to as me; kept for 180 days',
+    tag: 'session',
+    query: Page,
+    reply: SignIns,
+  },
+  'GET /api/admin/sign-ins': {
+    summary: 'Who signed in, and who tried to',
+    tag: 'session',
+    roles: ['admin'],
+    query: Page,
+    reply: SignIns,
+  },
+  'POST /api/admin/users/:id/invitation': {
+    summary: 'Mail a colleague a link to choose a password; it is good for a week',
+    tag: 'session',
+    params: IdParam,
+    roles: ['admin'],
+    reply: z.object({ sent: z.literal(true) }),
+  },
   'DELETE /api/sessions': {
     summary: 'Sign me out everywhere, here too',
     tag: 'session',
@@ -103,7 +170,7 @@ export const sessionRoutes = routes({
     reply: z.object({ items: z.array(HouseUser) }),
   },
   'POST /api/admin/users': {
-    summary: 'Add a colleague with a first password',
+    summary: 'Add a colleague; without a first password they are invited by mail to choose one',
     tag: 'session',
     status: 201,
     roles: ['admin'],
@@ -113,7 +180,7 @@ export const sessionRoutes = routes({
       role: Role.default('rep'),
       team: z.string().trim().max(80).default(''),
       timeZone: TimeZone.default('UTC'),
-      password: Password,
+      password: Password.optional(),
     }),
     reply: HouseUser,
   },

@@ -70,6 +70,12 @@ const VIEWS: Record<string, Path> = {
       layout: { as: 'lanes', by: 'status' },
     }),
   )}`,
+  'a view in a calendar': `/people/views/new?changed=${encodeURIComponent(
+    JSON.stringify({
+      ...{ kind: 'person', conditions: [], groups: [], order: [], totals: [], columns: ['fullName'] },
+      layout: { as: 'calendar', by: 'createdAt' },
+    }),
+  )}`,
   People: '/people',
   'look-alikes': '/people/look-alikes',
   'a person': firstOf('people'),
@@ -103,6 +109,8 @@ const VIEWS: Record<string, Path> = {
   notices: '/settings/notices',
   'change history': '/settings/changes',
   'bulk changes': '/settings/bulk',
+  exports: '/settings/exports',
+  'where I am signed in': '/settings/sign-in',
   'calendar settings': '/settings/calendar',
   'closed days': '/settings/closed-days',
   'kinds of tasks': '/settings/task-kinds',
@@ -267,10 +275,13 @@ for (const colorScheme of ['light', 'dark'] as const)
     await page.context().close();
   });
 
-test('the sign-in page has no violation either', async ({ page }) => {
-  await page.goto(`${process.env.E2E_URL ?? ''}/sign-in`);
-  await page.getByLabel('Email').waitFor();
-  expect((await new AxeBuilder({ page }).analyze()).violations.map((violation) => violation.id)).toEqual([]);
+test('the pages before sign-in have no violation either', async ({ page }) => {
+  for (const path of ['sign-in', 'forgot', 'new-password']) {
+    await page.goto(`${process.env.E2E_URL ?? ''}/${path}`);
+    await page.getByLabel(/Email|New password/).waitFor();
+    const { violations: found } = await new AxeBuilder({ page }).analyze();
+    expect([path, found.map((violation) => violation.id)]).toEqual([path, []]);
+  }
 });
 
 test('the first load of the signed-in app stays small', () => {

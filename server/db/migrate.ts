@@ -38,6 +38,7 @@ import * as thirtyThird from './migrations/0033-queries';
 import * as thirtyFourth from './migrations/0034-bulk-changes';
 import * as thirtyFifth from './migrations/0035-view-layouts';
 import * as thirtySixth from './migrations/0036-exports';
+import * as thirtySeventh from './migrations/0037-sign-in';
 
 export const MIGRATIONS = [
   first,
@@ -76,6 +77,7 @@ export const MIGRATIONS = [
   thirtyFourth,
   thirtyFifth,
   thirtySixth,
+  thirtySeventh,
 ];
 /** Any constant will do, as long as every process of this program takes the same lock. */
 const LOCK = 4600_0001;

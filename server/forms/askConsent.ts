@@ -1,21 +1,16 @@
 import { Id } from '@emporikon/contract/common';
 import { z } from 'zod';
-import { runInTransaction, type Context, type Outside } from '../commands/context';
+import { runInTransaction, type Context } from '../commands/context';
 import { FormSubmission } from '../db/models/forms';
 import { OutboxRow } from '../db/models/outbox';
 import { conflict } from '../http/problems';
 import { defineEffect, requestEffect } from '../jobs/effect';
 import { defineJob } from '../jobs/job';
-import { seal, unseal } from '../mailboxes/seal';
+import { openSecret, sealSecret } from '../mailboxes/seal';
 import { NotSent } from '../outside/notSent';
 
 const Asking = z.object({ submissionId: Id, sealed: z.string() });
 const DAY_MS = 86_400_000;
-
-/** What waits to be sent holds no secret in the clear. */
-const sealToken = ({ sealKey }: Outside, token: string): string => (sealKey ? seal(token, sealKey) : token);
-const openToken = ({ sealKey }: Outside, sealed: string): string =>
-  sealKey ? unseal(sealed, sealKey) : sealed;
 
 /** Mails the link by which somebody confirms that they agreed (double opt-in). */
 export const consentEffect = defineEffect({
@@ -31,7 +26,7 @@ export const consentEffect = defineEffect({
     );
     if (!submission?.email || submission.confirmedAt) throw new NotSent('nobody is left to ask', true);
     if (!outside.post) throw new NotSent('no mail server is set up');
-    const link = `${house.publicUrl}/f/confirm/${openToken(outside, sealed)}`;
+    const link = `${house.publicUrl}/f/confirm/${openSecret(outside.sealKey, sealed)}`;
     await outside.post.send({
       id,
       to: submission.email,
@@ -58,7 +53,7 @@ export const requestConsent = (context: Context, submissionId: string, token: st
   requestEffect(
     context,
     consentEffect,
-    { submissionId, sealed: sealToken(context.outside, token) },
+    { submissionId, sealed: sealSecret(context.outside.sealKey, token) },
     { table: 'form_submissions', id: submissionId },
   );
 

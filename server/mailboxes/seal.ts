@@ -19,6 +19,12 @@ export function unseal(sealed: string, secret: string): string {
   return Buffer.concat([decipher.update(Buffer.from(body, 'base64')), decipher.final()]).toString('utf8');
 }
 
+/** A secret sealed for as long as it waits to be sent; without a key it stands as it is, for a short time. */
+export const sealSecret = (sealKey: string | null, secret: string): string =>
+  sealKey ? seal(secret, sealKey) : secret;
+export const openSecret = (sealKey: string | null, sealed: string): string =>
+  sealKey ? unseal(sealed, sealKey) : sealed;
+
 /** A password sealed to be kept. @throws 409 where no key is set, as it could be read by whoever has the database */
 export function sealPassword(sealKey: string | null, password: string): string {
   if (!sealKey)

@@ -1,13 +1,17 @@
 import { plain } from '../db/tables';
 import type { Room } from '../http/room';
 import { identify } from './identify';
+import { linkHandlers } from './links';
+import { passwordMail } from './passwordLink';
+import { placeHandlers } from './places';
 import { sessionHandlers } from './routes';
 import { tokenHandlers } from './tokens';
 import { userHandlers } from './users';
 
 export const session: Room = {
   name: 'session',
-  routes: [sessionHandlers, tokenHandlers, userHandlers],
+  routes: [sessionHandlers, linkHandlers, placeHandlers, tokenHandlers, userHandlers],
+  effects: [passwordMail],
   before: identify,
   tables: plain(
     'setting',
@@ -16,6 +20,8 @@ export const session: Room = {
     'sessions',
     'sign_ins',
     'sign_in_failures',
+    'sign_in_events',
+    'password_links',
     'idempotency_keys',
   ),
 };

@@ -10,6 +10,7 @@ import { invalid, notFound, ProblemError } from '../http/problems';
 import { limitAttempts, noteFailure } from './attempts';
 import { endSessions } from './end';
 import { actorOf } from './identify';
+import { originOf, recordSignIn } from './record';
 import { hashPassword, hashToken, isPassword, newToken, SESSION_COOKIE, SESSION_DAYS } from './secrets';
 
 /** Verified when no user has the address, so that the answer takes as long as for a wrong password. */
@@ -42,11 +43,13 @@ async function loadUser(context: Context): Promise<User> {
 export const sessionHandlers: Handlers = {
   'POST /api/session': early(async ({ body, request, reply, tools, perform }) => {
     const attempt = { email: body.email, from: request.ip };
+    const origin = originOf(request);
     await limitAttempts(tools, attempt);
     const user = await User.findOne({ where: { email: body.email, active: true } });
     decoy ??= hashPassword(newToken());
     if (!(await isPassword(user?.passwordHash ?? (await decoy), body.password)) || !user) {
       await noteFailure(tools, attempt);
+      await recordSignIn(tools, 'refused', { userId: user?.id ?? null, email: body.email, ...origin });
       throw wrongSignIn();
     }
     const token = newToken();
@@ -54,7 +57,14 @@ export const sessionHandlers: Handlers = {
       const now = context.now();
       const expiresAt = new Date(now.getTime() + SESSION_DAYS * 86_400_000);
       await Session.create(
-        { tokenHash: hashToken(token), userId: user.id, createdAt: now, lastSeenAt: now, expiresAt },
+        {
+          tokenHash: hashToken(token),
+          userId: user.id,
+          createdAt: now,
+          lastSeenAt: now,
+          expiresAt,
+          ...origin,
+        },
         { transaction: context.tx },
       );
       await context.sequelize.query(
@@ -63,6 +73,7 @@ export const sessionHandlers: Handlers = {
          ON CONFLICT (user_id, address) DO UPDATE SET at = excluded.at`,
         { bind: { now, user: user.id, from: attempt.from }, transaction: context.tx },
       );
+      await recordSignIn(context, 'signed in', { userId: user.id, email: user.email, ...origin }, context.tx);
       reply.setCookie(SESSION_COOKIE, token, {
         path: '/',
         httpOnly: true,
@@ -80,6 +91,8 @@ export const sessionHandlers: Handlers = {
   'DELETE /api/session': async ({ context, request, reply }) => {
     const token = request.cookies[SESSION_COOKIE];
     if (token) await endSessions(context, { tokenHash: hashToken(token) });
+    const { id, email } = requireActor(context);
+    await recordSignIn(context, 'signed out', { userId: id, email, ...originOf(request) }, context.tx);
     reply.clearCookie(SESSION_COOKIE, { path: '/' });
     return { signedOut: true };
   },
@@ -104,6 +117,8 @@ export const sessionHandlers: Handlers = {
     return perform(async (context) => {
       await (await loadUser(context)).update({ passwordHash }, { transaction: context.tx });
       await endSessions(context, { userId: user.id, except: token ? hashToken(token) : null });
+      const who = { userId: user.id, email: user.email };
+      await recordSignIn(context, 'password changed', { ...who, ...originOf(request) }, context.tx);
       return { changed: true };
     });
   }),

@@ -7,7 +7,8 @@ import { early, type Handlers } from '../http/mount';
 import { conflict, invalid, notFound } from '../http/problems';
 import { endSessions } from './end';
 import { ensureTeam } from '../visibility/teams';
-import { hashPassword } from './secrets';
+import { sendLink } from './passwordLink';
+import { hashPassword, newToken } from './secrets';
 
 /** When each of some colleagues was here last. */
 async function lastSeen(context: Context, ids: readonly string[]): Promise<Map<string, Date>> {
@@ -63,7 +64,8 @@ export const userHandlers: Handlers = {
     if (!DateTime.now().setZone(body.timeZone).isValid)
       throw invalid('There is no such time zone.', { fields: { timeZone: 'is not an IANA time zone' } });
     const { password, ...given } = body;
-    const passwordHash = await hashPassword(password);
+    // Without a password nobody can sign in until they chose one by the link.
+    const passwordHash = await hashPassword(password ?? newToken());
     return perform(async (context) => {
       if (await User.findOne({ where: { email: body.email }, transaction: context.tx }))
         throw conflict('There is an account with this address already.', { fields: { email: 'is taken' } });
@@ -75,6 +77,7 @@ export const userHandlers: Handlers = {
         active: true,
         createdAt: context.now(),
       });
+      if (!password) await sendLink(context, user, 'invitation');
       await context.write.event('add user', `Added ${user.name}`, requireActor(context).id);
       return asView(context, user);
     });

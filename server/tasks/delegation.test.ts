@@ -128,6 +128,16 @@ it('a notice of ours that comes round to us is no capture, and one that only loo
     });
   await come(`<${mail?.id ?? ''}@wharfside.example>`, 'A task');
   expect(await house.count('captures')).toBe(before);
+  // A link that lets somebody choose a password would stand where all colleagues read.
+  const asked = await house.anonymous.call('POST /api/session/password-link', {
+    body: { email: 'ines@wharfside.example' },
+  });
+  expect(asked.status).toBe(200);
+  await house.work();
+  const link = house.mails.at(-1);
+  expect(link?.text).toContain('/new-password#');
+  await come(`<${link?.id ?? ''}@wharfside.example>`, link?.subject ?? '');
+  expect(await house.count('captures')).toBe(before);
   await come('<notices.00000000-0000-4000-8000-000000000000@wharfside.example>', 'Not ours');
   expect(await house.count('captures')).toBe(before + 1);
 });

@@ -15,8 +15,8 @@ const OURS = new RegExp(`^<task\\.(${UUID})\\.(${UUID})@`);
 export const isReplyToTask = (inReplyTo: string | null): boolean => OURS.test(inReplyTo ?? '');
 
 const LONGEST = 5000;
-/** The Message-ID of any notice of ours, and the mail that went out. */
-const NOTICE = new RegExp(`^<(?:task\\.${UUID}|meeting\\.${UUID}|notices|round)\\.(${UUID})@`);
+/** The Message-ID of any mail of ours to a colleague, and the mail that went out. */
+const NOTICE = new RegExp(`^<(?:task\\.${UUID}|meeting\\.${UUID}|notices|round|password)\\.(${UUID})@`);
 
 const LONGEST_HEAD = 65_536;
 /** RFC 3834, and the older headers of the same meaning. */
@@ -62,7 +62,7 @@ async function isOwnNotice(tools: Tools, messageId: string | null): Promise<bool
   if (!id) return false;
   return runInTransaction(tools, null, async ({ sequelize, tx }) => {
     const rows = await sequelize.query(
-      "SELECT 1 FROM outbox WHERE id = $id AND kind IN ('mailNotices', 'mailRound', 'mailInvitation')",
+      "SELECT 1 FROM outbox WHERE id = $id AND kind IN ('mailNotices', 'mailRound', 'mailInvitation', 'mailPasswordLink')",
       { bind: { id }, type: QueryTypes.SELECT, transaction: tx },
     );
     return rows.length > 0;

@@ -2,14 +2,30 @@
 import { ref } from 'vue';
 import { api } from '../shell/api';
 import PageHead from '../kit/PageHead.vue';
+import { when } from '../shell/format';
+import { useFetched } from '../shell/live';
 import { useSession } from '../shell/session';
 import { useUndo } from '../shell/undo';
+import { deviceOf } from './devices';
+import SignInList from './SignInList.vue';
 
 /** My password, and every place where I am signed in. */
 const session = useSession();
 const undo = useUndo();
 const draft = ref({ current: '', next: '' });
 const isBusy = ref(false);
+
+const { data, error, load } = useFetched(() => api('GET /api/sessions'), []);
+async function signOut(id: string): Promise<void> {
+  try {
+    await api('DELETE /api/sessions/:id', { params: { id } });
+    undo.tell({ text: 'Signed out there.', eventId: null });
+  } catch (problem) {
+    undo.fail(problem);
+  } finally {
+    await load();
+  }
+}
 
 async function change(): Promise<void> {
   isBusy.value = true;
@@ -47,7 +63,27 @@ async function change(): Promise<void> {
     />
     <v-btn class="fill" type="submit" :loading="isBusy">Change password</v-btn>
   </form>
-  <v-btn class="word" @click="session.signOut(true)">Sign out on every device</v-btn>
+  <section aria-label="Where you are signed in">
+    <h2>Where you are signed in</h2>
+    <p v-if="error" class="wrong" role="alert">{{ error }}</p>
+    <div v-for="place in data?.items ?? []" :key="place.id" class="place">
+      <span
+        ><b>{{ deviceOf(place.device) }}</b> · {{ place.address || 'unknown address' }}
+        <span class="soft"
+          >· {{ place.isHere ? 'here, now' : `last used ${when(place.lastSeenAt)}` }}</span
+        ></span
+      >
+      <v-btn
+        v-if="!place.isHere"
+        class="word"
+        :aria-label="`Sign out ${deviceOf(place.device)}, ${place.address}`"
+        @click="signOut(place.id)"
+        >Sign out</v-btn
+      >
+    </div>
+    <v-btn class="word" @click="session.signOut(true)">Sign out on every device</v-btn>
+  </section>
+  <SignInList address="GET /api/sign-ins" title="Recent sign-ins" />
 </template>
 
 <style scoped>
@@ -59,5 +95,17 @@ async function change(): Promise<void> {
 }
 .fields .fill {
   justify-self: start;
+}
+.place {
+  display: flex;
+  gap: 14px;
+  justify-content: space-between;
+  max-width: 700px;
+  padding: 6px 0;
+  border-bottom: 1px solid var(--rule2);
+}
+h2 {
+  margin: 10px 0 4px;
+  font-size: 16px;
 }
 </style>

@@ -8,6 +8,7 @@ import { ago } from '../shell/format';
 import { useFetched } from '../shell/live';
 import { useSession } from '../shell/session';
 import { useUndo } from '../shell/undo';
+import SignInList from './SignInList.vue';
 
 /** Everybody who has an account, for admins. */
 const session = useSession();
@@ -38,11 +39,11 @@ async function act(work: () => Promise<unknown>, text: string): Promise<boolean>
   }
 }
 async function add(): Promise<void> {
-  const { name } = draft.value;
+  const { name, password, ...rest } = draft.value;
   const timeZone = session.me?.timeZone ?? 'UTC';
-  if (
-    await act(() => api('POST /api/admin/users', { body: { ...draft.value, timeZone } }), `Added ${name}.`)
-  ) {
+  const body = { ...rest, name, timeZone, ...(password ? { password } : {}) };
+  const text = password ? `Added ${name}.` : `Added ${name}. An invitation is on its way.`;
+  if (await act(() => api('POST /api/admin/users', { body }), text)) {
     draft.value = { ...blank };
     isAdding.value = false;
   }
@@ -59,6 +60,11 @@ const patch = (
         body: { version: user.version, ...change },
       }),
     text,
+  );
+const invite = (user: HouseUser): Promise<boolean> =>
+  act(
+    () => api('POST /api/admin/users/:id/invitation', { params: { id: user.id } }),
+    `An invitation is on its way to ${user.email}.`,
   );
 const setRole = (user: HouseUser, role: HouseUser['role']): Promise<boolean> =>
   patch(user, { role }, `${user.name} is now ${role === 'admin' ? 'an' : 'a'} ${role}.`);
@@ -99,7 +105,14 @@ const setRole = (user: HouseUser, role: HouseUser['role']): Promise<boolean> =>
             !user.active ? 'Switched off' : user.lastSeenAt ? `${ago(user.lastSeenAt)} ago` : 'Not signed in'
           }}
         </td>
-        <td>
+        <td class="act">
+          <v-btn
+            v-if="user.active && !user.lastSeenAt"
+            class="word"
+            :aria-label="`Invite ${user.name} again`"
+            @click="invite(user)"
+            >Invite again</v-btn
+          >
           <v-btn
             v-if="user.id !== session.me?.id"
             class="word"
@@ -127,11 +140,10 @@ const setRole = (user: HouseUser, role: HouseUser['role']): Promise<boolean> =>
     <v-text-field
       v-model="draft.password"
       label="First password"
-      hint="At least 12 characters"
+      hint="Leave it empty to invite them by mail"
       persistent-hint
       type="password"
       minlength="12"
-      required
       autocomplete="new-password"
     />
     <div class="do">
@@ -140,6 +152,7 @@ const setRole = (user: HouseUser, role: HouseUser['role']): Promise<boolean> =>
     </div>
   </form>
   <v-btn v-else-if="data" class="fill add-first" @click="isAdding = true">Add an account</v-btn>
+  <SignInList address="GET /api/admin/sign-ins" title="Sign-ins" />
 </template>
 
 <style scoped>
@@ -158,5 +171,10 @@ const setRole = (user: HouseUser, role: HouseUser['role']): Promise<boolean> =>
 }
 .add-first {
   margin-top: 14px;
+}
+.act {
+  display: flex;
+  gap: 12px;
+  align-items: center;
 }
 </style>

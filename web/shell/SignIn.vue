@@ -3,6 +3,7 @@ import { vFocus } from '../kit/focus';
 import { ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { wordsOf } from './api';
+import DoorForm from './DoorForm.vue';
 import { useSession } from './session';
 
 const session = useSession();
@@ -30,8 +31,7 @@ async function enter(): Promise<void> {
 </script>
 
 <template>
-  <form class="sign-in" @submit.prevent="enter">
-    <h1>Emporikon</h1>
+  <DoorForm :error="error" @submit="enter">
     <p class="soft">Prospects in; people, companies and deals out.</p>
     <v-text-field
       v-model="email"
@@ -50,23 +50,7 @@ async function enter(): Promise<void> {
       autocomplete="current-password"
       required
     />
-    <p class="wrong" role="alert">{{ error }}</p>
     <v-btn class="fill" type="submit" :loading="isBusy">Sign in</v-btn>
-  </form>
+    <RouterLink to="/forgot" class="quiet-link">Forgot your password?</RouterLink>
+  </DoorForm>
 </template>
-
-<style scoped>
-.sign-in {
-  width: min(340px, 90vw);
-  margin: 16vh auto 0;
-  display: grid;
-  gap: 12px;
-}
-h1 {
-  color: var(--ours);
-}
-p {
-  margin: 0;
-  min-height: 20px;
-}
-</style>

@@ -38,6 +38,16 @@ export const router = createRouter({
     })),
     { path: '/sign-in', component: () => import('./SignIn.vue'), meta: { open: true, title: 'Sign in' } },
     {
+      path: '/forgot',
+      component: () => import('./ForgotPassword.vue'),
+      meta: { open: true, title: 'New password' },
+    },
+    {
+      path: '/new-password',
+      component: () => import('./NewPassword.vue'),
+      meta: { open: true, title: 'New password' },
+    },
+    {
       path: '/arrivals/set-aside/:id?',
       component: () => import('../arrivals/ArrivalsPage.vue'),
       meta: { title: 'Set aside' },

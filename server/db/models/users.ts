@@ -43,6 +43,9 @@ export class Session extends Model<InferAttributes<Session>, InferCreationAttrib
   declare createdAt: Date;
   declare lastSeenAt: Date;
   declare expiresAt: Date;
+  /** What the browser said it is, and where it came from. */
+  declare device: CreationOptional<string>;
+  declare address: CreationOptional<string>;
 }
 
 export class AccessToken extends Model<InferAttributes<AccessToken>, InferCreationAttributes<AccessToken>> {
@@ -82,6 +85,8 @@ export function defineUserModels(sequelize: Sequelize): void {
     createdAt: col.time,
     lastSeenAt: col.time,
     expiresAt: col.time,
+    device: { ...col.words, defaultValue: '' },
+    address: { ...col.words, defaultValue: '' },
   });
   define(sequelize, AccessToken, 'access_tokens', {
     id: col.id,
