@@ -38,7 +38,18 @@ export const Teammate = z.object({
   team: z.string().describe('whose figures are looked at together; empty for none'),
 });
 export type Teammate = z.infer<typeof Teammate>;
-export const Token = z.object({ id: Id, name: z.string(), createdAt: Time, lastUsedAt: Time.nullable() });
+const Rights = z
+  .enum(['all', 'read', 'capture'])
+  .describe('what a token may do: all that you may; only read; only hand in captures');
+export type TokenRights = z.infer<typeof Rights>;
+export const Token = z.object({
+  id: Id,
+  name: z.string(),
+  rights: Rights,
+  createdAt: Time,
+  lastUsedAt: Time.nullable(),
+  expiresAt: Time.nullable(),
+});
 export type Token = z.infer<typeof Token>;
 
 const Email = z.string().trim().toLowerCase().max(320).pipe(z.email());
@@ -208,7 +219,11 @@ export const sessionRoutes = routes({
     summary: 'Make an access token; it is shown this once',
     tag: 'session',
     status: 201,
-    body: z.object({ name: Line(80) }),
+    body: z.object({
+      name: Line(80),
+      rights: Rights.default('all'),
+      days: z.int().min(1).max(3650).nullish().describe('after how many days it ends; never when left out'),
+    }),
     reply: Token.extend({ token: z.string() }),
   },
   'DELETE /api/tokens/:id': {

@@ -17,6 +17,8 @@ export interface Actor {
   email: string;
   role: UserRole;
   timeZone: string;
+  /** What an access token is held to, where somebody comes by one that may not do everything. */
+  rights?: 'read' | 'capture';
 }
 
 /** The settings every command may need. */

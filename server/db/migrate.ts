@@ -39,6 +39,7 @@ import * as thirtyFourth from './migrations/0034-bulk-changes';
 import * as thirtyFifth from './migrations/0035-view-layouts';
 import * as thirtySixth from './migrations/0036-exports';
 import * as thirtySeventh from './migrations/0037-sign-in';
+import * as thirtyEighth from './migrations/0038-token-rights';
 
 export const MIGRATIONS = [
   first,
@@ -78,6 +79,7 @@ export const MIGRATIONS = [
   thirtyFifth,
   thirtySixth,
   thirtySeventh,
+  thirtyEighth,
 ];
 /** Any constant will do, as long as every process of this program takes the same lock. */
 const LOCK = 4600_0001;

@@ -1,4 +1,5 @@
 import type { FastifyInstance, FastifyRequest } from 'fastify';
+import type { Actor } from '../commands/types';
 import type { UserRole } from '../db/models/users';
 import { forbidden, signedOut } from './problems';
 
@@ -40,6 +41,18 @@ export function markApiRoutes(app: FastifyInstance): void {
   });
 }
 
+/** Posted, and changes nothing. */
+const READING = new Set(['/api/queries', '/api/queries/totals', '/api/queries/words']);
+
+/** Whether a request is one that a token of narrower rights is for. Secrets of an account are not read by one either. */
+function isWithin(rights: Actor['rights'], { method, routeOptions }: FastifyRequest): boolean {
+  const url = routeOptions.url ?? '';
+  if (!rights) return true;
+  if (rights === 'capture') return method === 'POST' && url === '/api/captures';
+  if (method === 'POST') return READING.has(url);
+  return (method === 'GET' || method === 'HEAD') && !/^\/api\/(?:tokens|sessions|sign-ins|admin)\b/.test(url);
+}
+
 /**
  * Turns away whom the matched route does not let in, before its body is read. Nothing else decides access; an address
  * that matched no route has nothing to give and is answered by the not-found handler.
@@ -49,6 +62,12 @@ export function requireAccess(app: FastifyInstance): void {
     const { access, roles } = request.routeOptions.config;
     if (request.is404 || access === 'public') return;
     if (!request.actor) throw signedOut('Sign in first.');
+    if (!isWithin(request.actor.rights, request))
+      throw forbidden(
+        request.actor.rights === 'read'
+          ? 'This token may only read.'
+          : 'This token may only hand in captures.',
+      );
     if (roles && !roles.includes(request.actor.role))
       throw forbidden(`Only a ${roles.join(' or ')} may do this.`);
   });

@@ -55,10 +55,11 @@ async function byCookie({ sequelize, now }: Tools, token: string): Promise<Actor
 
 async function byToken(token: string, now: Date): Promise<Actor | null> {
   const access = await AccessToken.findOne({ where: { tokenHash: hashToken(token), revokedAt: null } });
-  if (!access) return null;
+  if (!access || (access.expiresAt && access.expiresAt <= now)) return null;
   if (!access.lastUsedAt || now.getTime() - access.lastUsedAt.getTime() > 60_000)
     await access.update({ lastUsedAt: now });
-  return findActiveActor(access.userId);
+  const actor = await findActiveActor(access.userId);
+  return actor && access.rights !== 'all' ? { ...actor, rights: access.rights } : actor;
 }
 
 /** Who asks, by access token or cookie; null when neither is one of ours any more. */

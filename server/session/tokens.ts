@@ -1,8 +1,17 @@
+import type { Token } from '@emporikon/contract/session';
 import { requireActor } from '../commands/context';
 import { AccessToken } from '../db/models/users';
 import type { Handlers } from '../http/mount';
 import { notFound } from '../http/problems';
 import { hashToken, newToken } from './secrets';
+
+const DAY_MS = 86_400_000;
+const asToken = ({ id, name, rights, createdAt, lastUsedAt, expiresAt }: AccessToken): Token => ({
+  ...{ id, name, rights },
+  createdAt: createdAt.toISOString(),
+  lastUsedAt: lastUsedAt?.toISOString() ?? null,
+  expiresAt: expiresAt?.toISOString() ?? null,
+});
 
 export const tokenHandlers: Handlers = {
   'GET /api/tokens': async ({ context }) => {
@@ -12,12 +21,7 @@ export const tokenHandlers: Handlers = {
       transaction: context.tx,
     });
     return {
-      items: tokens.map(({ id, name, createdAt, lastUsedAt }) => ({
-        id,
-        name,
-        createdAt: createdAt.toISOString(),
-        lastUsedAt: lastUsedAt?.toISOString() ?? null,
-      })),
+      items: tokens.map(asToken),
     };
   },
   'POST /api/tokens': async ({ body, context }) => {
@@ -32,10 +36,12 @@ export const tokenHandlers: Handlers = {
         createdAt: now,
         lastUsedAt: null,
         revokedAt: null,
+        rights: body.rights,
+        expiresAt: body.days ? new Date(now.getTime() + body.days * DAY_MS) : null,
       },
       { transaction: context.tx },
     );
-    return { id: made.id, name: made.name, createdAt: now.toISOString(), lastUsedAt: null, token };
+    return { ...asToken(made), token };
   },
   'DELETE /api/tokens/:id': async ({ params, context }) => {
     const token = await AccessToken.findOne({

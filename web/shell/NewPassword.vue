@@ -2,7 +2,7 @@
 import { vFocus } from '../kit/focus';
 import { ref } from 'vue';
 import { useRouter } from 'vue-router';
-import { api, wordsOf } from './api';
+import { api } from './api';
 import DoorForm from './DoorForm.vue';
 import { useSession } from './session';
 
@@ -11,28 +11,17 @@ const router = useRouter();
 const session = useSession();
 const token = location.hash.slice(1);
 const password = ref('');
-const error = ref('');
-const isBusy = ref(false);
 
 async function choose(): Promise<void> {
-  isBusy.value = true;
-  error.value = '';
-  try {
-    const { email } = await api('PUT /api/session/password-link', {
-      body: { token, password: password.value },
-    });
-    await session.signIn(email, password.value);
-    await router.replace('/arrivals');
-  } catch (problem) {
-    error.value = wordsOf(problem);
-  } finally {
-    isBusy.value = false;
-  }
+  const body = { token, password: password.value };
+  const { email } = await api('PUT /api/session/password-link', { body });
+  await session.signIn(email, password.value);
+  await router.replace('/arrivals');
 }
 </script>
 
 <template>
-  <DoorForm :error="error" @submit="choose">
+  <DoorForm button="Save and sign in" :send="choose">
     <v-text-field
       v-model="password"
       v-focus
@@ -44,7 +33,6 @@ async function choose(): Promise<void> {
       minlength="12"
       required
     />
-    <v-btn class="fill" type="submit" :loading="isBusy">Save and sign in</v-btn>
-    <RouterLink to="/forgot" class="quiet-link">Ask for a new link</RouterLink>
+    <template #after><RouterLink to="/forgot" class="quiet-link">Ask for a new link</RouterLink></template>
   </DoorForm>
 </template>

@@ -2,7 +2,6 @@
 import { vFocus } from '../kit/focus';
 import { ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { wordsOf } from './api';
 import DoorForm from './DoorForm.vue';
 import { useSession } from './session';
 
@@ -11,27 +10,16 @@ const route = useRoute();
 const router = useRouter();
 const email = ref('');
 const password = ref('');
-const error = ref('');
-const isBusy = ref(false);
 
 async function enter(): Promise<void> {
-  isBusy.value = true;
-  error.value = '';
-  try {
-    await session.signIn(email.value, password.value);
-    const to =
-      typeof route.query.to === 'string' && /^\/(?!\/)/.test(route.query.to) ? route.query.to : '/arrivals';
-    await router.push(to);
-  } catch (problem) {
-    error.value = wordsOf(problem);
-  } finally {
-    isBusy.value = false;
-  }
+  await session.signIn(email.value, password.value);
+  const { to } = route.query;
+  await router.push(typeof to === 'string' && /^\/(?!\/)/.test(to) ? to : '/arrivals');
 }
 </script>
 
 <template>
-  <DoorForm :error="error" @submit="enter">
+  <DoorForm button="Sign in" :send="enter">
     <p class="soft">Prospects in; people, companies and deals out.</p>
     <v-text-field
       v-model="email"
@@ -50,7 +38,8 @@ async function enter(): Promise<void> {
       autocomplete="current-password"
       required
     />
-    <v-btn class="fill" type="submit" :loading="isBusy">Sign in</v-btn>
-    <RouterLink to="/forgot" class="quiet-link">Forgot your password?</RouterLink>
+    <template #after>
+      <RouterLink to="/forgot" class="quiet-link">Forgot your password?</RouterLink>
+    </template>
   </DoorForm>
 </template>

@@ -5,6 +5,7 @@ import {
   type InferCreationAttributes,
   type Sequelize,
 } from 'sequelize';
+import type { TokenRights } from '@emporikon/contract/session';
 import { col, define } from './columns';
 
 export type UserRole = 'rep' | 'manager' | 'admin';
@@ -56,6 +57,9 @@ export class AccessToken extends Model<InferAttributes<AccessToken>, InferCreati
   declare createdAt: Date;
   declare lastUsedAt: Date | null;
   declare revokedAt: Date | null;
+  /** What it may do: all that its owner may, only read, or only hand in captures. */
+  declare rights: CreationOptional<TokenRights>;
+  declare expiresAt: CreationOptional<Date | null>;
 }
 
 export function defineUserModels(sequelize: Sequelize): void {
@@ -96,5 +100,7 @@ export function defineUserModels(sequelize: Sequelize): void {
     createdAt: col.time,
     lastUsedAt: col.time,
     revokedAt: col.time,
+    rights: { ...col.words, defaultValue: 'all' },
+    expiresAt: col.time,
   });
 }
