@@ -36,7 +36,7 @@ const WHAT: Record<SignIn['what'], string> = {
       </thead>
       <tbody>
         <tr v-for="one in items" :key="one.id">
-          <td class="num">{{ when(one.at) }}</td>
+          <td>{{ when(one.at) }}</td>
           <td :class="{ late: one.what === 'refused' }">{{ WHAT[one.what] }}</td>
           <td v-if="address === 'GET /api/admin/sign-ins'">{{ one.name ?? one.email }}</td>
           <td class="soft">{{ deviceOf(one.device) }} · {{ one.address }}</td>
