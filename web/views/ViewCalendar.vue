@@ -10,14 +10,19 @@ import { reloadOn } from '../shell/usePaged';
 import { useQueryRef } from '../shell/useQueryRef';
 import { addDays, firstWeekday, rangeOf, stepFrom } from '../shell/days';
 import { TABLES, type ViewedKind } from './kinds';
-import { dayIn } from './monthDays';
+import { dayIn, isMonth } from './monthDays';
 import type { CardOf } from './useCards';
 
 /** The records of a view on the days that a field of them says, a month at a time. */
 const props = defineProps<{ kind: ViewedKind; query: Query; by: QueryField; cardOf: CardOf }>();
 const emit = defineEmits<{ day: [condition: Comparison] }>();
 const [MOST_READ, MOST_SHOWN] = [200, 4];
-const month = useQueryRef('month', todayOf().slice(0, 7));
+const asked = useQueryRef('month', todayOf().slice(0, 7));
+/** An address that says no month shows this one. */
+const month = computed({
+  get: () => (isMonth(asked.value) ? asked.value : todayOf().slice(0, 7)),
+  set: (next) => (asked.value = next),
+});
 const first = firstWeekday(localeOf());
 const range = computed(() => rangeOf('month', `${month.value}-01`, first));
 const days = computed(() => {
@@ -33,16 +38,16 @@ const title = computed(() =>
 const step = (by: 1 | -1): void =>
   void (month.value = stepFrom('month', `${month.value}-01`, by).slice(0, 7));
 
-const asked = computed<Query>(() => {
+const within = computed<Query>(() => {
   const { filter, columns = [] } = props.query;
-  const within: Comparison = {
+  const shownDays: Comparison = {
     field: props.by.key,
     op: 'between',
     value: [{ day: range.value.from }, { day: addDays(range.value.until, -1) }],
   };
   return {
     ...props.query,
-    filter: { all: [...(filter ? [filter] : []), within] },
+    filter: { all: [...(filter ? [filter] : []), shownDays] },
     groups: [],
     totals: [],
     order: [{ field: props.by.key, direction: 'asc' }],
@@ -52,7 +57,7 @@ const asked = computed<Query>(() => {
 /** A day that comes back every year cannot be counted by the day. */
 const isYearly = computed(() => props.by.type === 'yearly');
 const { data, error, load } = useFetched(async () => {
-  const query = asked.value;
+  const query = within.value;
   const groups = [{ field: props.by.key, by: 'day' }];
   const [found, totals] = await Promise.all([
     api('POST /api/queries', { body: { query: query as never, limit: MOST_READ } }),
@@ -62,7 +67,7 @@ const { data, error, load } = useFetched(async () => {
   ]);
   return { ...found, totals };
 }, TABLES[props.kind]);
-reloadOn(() => [asked.value], load);
+reloadOn(() => [within.value], load);
 
 const byDay = computed(() => {
   const map = new Map<string, FoundRecord[]>();

@@ -1,4 +1,9 @@
-import { dayIn } from './monthDays';
+import { dayIn, isMonth } from './monthDays';
+
+it('a month is one that can be shown', () => {
+  expect(['2026-11', '1999-01'].every(isMonth)).toBe(true);
+  expect(['2026-13', '2026-00', '0000-05', '26-11', 'x', '2026-11-01', ''].some(isMonth)).toBe(false);
+});
 
 const november = { from: '2026-10-26', until: '2026-12-07' };
 const winter = { from: '2026-12-28', until: '2027-02-01' };

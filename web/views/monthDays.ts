@@ -1,6 +1,9 @@
 import type { QueryField } from '@emporikon/contract/queries';
 import { toField } from '../shell/moment';
 
+/** Whether a text says a month, YYYY-MM, of a year that can be shown. */
+export const isMonth = (text: string): boolean => /^[1-9]\d{3}-(?:0[1-9]|1[0-2])$/.test(text);
+
 /**
  * The day of a calendar that a value stands on.
  * @param value a day, a time, or a day that comes back every year (its last five characters are MM-DD)

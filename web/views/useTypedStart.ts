@@ -18,6 +18,7 @@ export function useTypedStart(
     () => draft.value?.groups.length === 0 && fields.value.get(order.value)?.type === 'text',
   );
   const asked = computed(() => (letters.value && isPossible.value ? { from: letters.value } : {}));
-  watch([order, isPossible], () => (letters.value = ''));
+  // What was typed was looked for in what was shown then.
+  watch(draft, () => (letters.value = ''));
   return { letters, isPossible, asked };
 }
