@@ -22,10 +22,10 @@ const WHAT: Record<SignIn['what'], string> = {
 </script>
 
 <template>
-  <section :aria-label="title">
+  <p v-if="error" class="wrong" role="alert">{{ error }}</p>
+  <section v-if="items" :aria-label="title">
     <h2>{{ title }}</h2>
-    <p v-if="error" class="wrong" role="alert">{{ error }}</p>
-    <v-table v-if="items?.length" class="book">
+    <v-table v-if="items.length" class="book">
       <thead>
         <tr>
           <th>When</th>
@@ -43,7 +43,7 @@ const WHAT: Record<SignIn['what'], string> = {
         </tr>
       </tbody>
     </v-table>
-    <p v-else-if="items" class="empty">Nothing yet.</p>
+    <p v-else class="empty">Nothing yet.</p>
     <v-btn v-if="hasMore" class="word" @click="more">Show more</v-btn>
   </section>
 </template>

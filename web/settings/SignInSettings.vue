@@ -63,10 +63,10 @@ async function change(): Promise<void> {
     />
     <v-btn class="fill" type="submit" :loading="isBusy">Change password</v-btn>
   </form>
-  <section aria-label="Where you are signed in">
+  <p v-if="error" class="wrong" role="alert">{{ error }}</p>
+  <section v-if="data" aria-label="Where you are signed in">
     <h2>Where you are signed in</h2>
-    <p v-if="error" class="wrong" role="alert">{{ error }}</p>
-    <div v-for="place in data?.items ?? []" :key="place.id" class="place">
+    <div v-for="place in data.items" :key="place.id" class="place">
       <span
         ><b>{{ deviceOf(place.device) }}</b> · {{ place.address || 'unknown address' }}
         <span class="soft"
@@ -83,7 +83,7 @@ async function change(): Promise<void> {
     </div>
     <v-btn class="word" @click="session.signOut(true)">Sign out on every device</v-btn>
   </section>
-  <SignInList address="GET /api/sign-ins" title="Recent sign-ins" />
+  <SignInList v-if="data || error" address="GET /api/sign-ins" title="Recent sign-ins" />
 </template>
 
 <style scoped>

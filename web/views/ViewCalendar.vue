@@ -228,7 +228,12 @@ h3 {
   text-overflow: ellipsis;
   white-space: nowrap;
   font-size: 13px;
-  line-height: 20px;
+  line-height: 24px;
+}
+.record a {
+  display: block;
+  overflow: hidden;
+  text-overflow: ellipsis;
 }
 .more {
   font-size: 12px;
