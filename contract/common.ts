@@ -1,6 +1,6 @@
 import { FIRST_DAY, LAST_DAY } from '@emporikon/core/reading/table/days';
 import { isZone } from '@emporikon/core/lookups/place';
-import { MOST_MINOR } from '@emporikon/core/lifecycle/currencies';
+import { MOST_MINOR } from '@emporikon/core/lifecycle/minorUnits';
 import { z } from 'zod';
 
 export const Id = z.uuid();

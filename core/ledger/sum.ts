@@ -1,4 +1,4 @@
-import { minorDigits, MOST_MINOR } from '../lifecycle/currencies';
+import { MOST_MINOR, minorDigits } from '../lifecycle/minorUnits';
 import { readNumber } from '../reading/intents/numbers';
 
 /**

@@ -1,7 +1,9 @@
+import { data } from 'currency-codes';
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import fc from 'fast-check';
-import { convert, decimalOf, divideRounded, minorDigits, rateOn, scaled } from './currencies';
+import { convert, divideRounded, rateOn, scaled } from './currencies';
+import { decimalOf, minorDigits } from './minorUnits';
 
 const require = createRequire(`${process.cwd()}/core/lifecycle/currencies.test.ts`);
 
@@ -79,4 +81,11 @@ describe('conversion', () => {
     ).toEqual([0.8, 0.8, 0.9]);
     expect(convert(1, { from: 'GBP', to: 'CHF', ...at }, dated)).toBeNull();
   });
+});
+
+// Source: ISO 4217 list one, as the package currency-codes has it.
+it('every currency has the places of its minor unit', () => {
+  expect(data.length).toBeGreaterThan(150);
+  for (const { code, digits } of data) expect([code, minorDigits(code)]).toEqual([code, digits]);
+  expect([minorDigits('eur'), minorDigits('jpy'), minorDigits('???')]).toEqual([2, 0, 2]);
 });

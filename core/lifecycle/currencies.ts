@@ -1,10 +1,5 @@
 import { code } from 'currency-codes';
-
-/** No deal is worth more, and what is reckoned from sums of this size is still exact. */
-export const MOST_MINOR = 9_000_000_000_000;
-
-/** Decimal places of a currency's minor unit by ISO 4217 (list one): EUR 2, JPY 0, BHD 3. Unknown codes count as 2. */
-export const minorDigits = (currency: string): number => code(currency)?.digits ?? 2;
+import { minorDigits } from './minorUnits';
 
 /** Whether ISO 4217 has the code. */
 export const isCurrency = (currency: string): boolean => code(currency) !== undefined;
@@ -31,14 +26,6 @@ export function scaled(value: string | number, places: number): bigint {
   const digits = BigInt(whole + part.padEnd(places, '0'));
   const kept = part.length > places ? divideRounded(digits, 10n ** BigInt(part.length - places)) : digits;
   return sign ? -kept : kept;
-}
-
-/** A sum in minor units as a plain decimal: 1234 of EUR is `12.34`. */
-export function decimalOf(minor: number, currency: string): string {
-  const digits = minorDigits(currency);
-  const text = String(Math.abs(minor)).padStart(digits + 1, '0');
-  const shown = digits ? `${text.slice(0, -digits)}.${text.slice(-digits)}` : text;
-  return minor < 0 ? `-${shown}` : shown;
 }
 
 export interface Rate {

@@ -1,4 +1,4 @@
-import { decimalOf } from '../lifecycle/currencies';
+import { decimalOf } from '../lifecycle/minorUnits';
 import type { Field, PlainValue } from '../query/types';
 
 /** What stands in a cell of a table for other programs. */

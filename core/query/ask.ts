@@ -1,5 +1,5 @@
 import { DateTime } from 'luxon';
-import { minorDigits } from '../lifecycle/currencies';
+import { minorDigits } from '../lifecycle/minorUnits';
 import { registryWith } from './registry/index';
 import {
   choice,

@@ -1,7 +1,7 @@
 import { allRoutes } from '@emporikon/contract';
 import type { FieldChange } from '@emporikon/contract/history';
 import { writeCsv } from '@emporikon/core/formats/csv';
-import { decimalOf } from '@emporikon/core/lifecycle/currencies';
+import { decimalOf } from '@emporikon/core/lifecycle/minorUnits';
 import type { FastifyInstance } from 'fastify';
 import { disposition } from '../captures/attachments';
 import { runInTransaction, type Tools } from '../commands/context';

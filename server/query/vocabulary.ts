@@ -1,6 +1,6 @@
 import type { Vocabulary } from '@emporikon/core/query/words/state';
 import type { Schema } from '@emporikon/core/query/sql/scope';
-import { minorDigits } from '@emporikon/core/lifecycle/currencies';
+import { minorDigits } from '@emporikon/core/lifecycle/minorUnits';
 import type { Option } from '@emporikon/core/query/types';
 import { QueryTypes } from 'sequelize';
 import type { Context } from '../commands/context';

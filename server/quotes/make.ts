@@ -1,5 +1,5 @@
 import type { Parsed } from '@emporikon/contract';
-import { decimalOf } from '@emporikon/core/lifecycle/currencies';
+import { decimalOf } from '@emporikon/core/lifecycle/minorUnits';
 import { quoteNumber, type QuoteContent } from '@emporikon/core/lifecycle/quotes';
 import { DateTime } from 'luxon';
 import { QueryTypes } from 'sequelize';

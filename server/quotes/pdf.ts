@@ -1,4 +1,4 @@
-import { decimalOf, minorDigits } from '@emporikon/core/lifecycle/currencies';
+import { decimalOf, minorDigits } from '@emporikon/core/lifecycle/minorUnits';
 import type { QuoteContent, QuoteLine } from '@emporikon/core/lifecycle/quotes';
 import { INK, LEFT, MADDER, Paper, SOFT, type Face } from '../paper/paper';
 

@@ -4,7 +4,7 @@ import type { CaseRow } from '@emporikon/contract/cases';
 import type { Task as TaskView } from '@emporikon/contract/tasks';
 import { minutesFor, rankCauses, type Cause } from '@emporikon/core/ledger/ranking';
 import { usualWait } from '@emporikon/core/ledger/rhythm';
-import { minorDigits } from '@emporikon/core/lifecycle/currencies';
+import { minorDigits } from '@emporikon/core/lifecycle/minorUnits';
 import { DateTime } from 'luxon';
 import { Op } from 'sequelize';
 import { requireActor, type Context } from '../commands/context';

@@ -1,6 +1,6 @@
 import type { Entry, Turn } from '@emporikon/contract/ledger';
 import type { Task } from '@emporikon/contract/tasks';
-import { decimalOf, minorDigits } from '@emporikon/core/lifecycle/currencies';
+import { decimalOf, minorDigits } from '@emporikon/core/lifecycle/minorUnits';
 import { listCases } from '../cases/queries';
 import type { Context } from '../commands/context';
 import { companyDossier } from '../companies/queries';

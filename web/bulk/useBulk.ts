@@ -3,6 +3,7 @@ import type { Step } from '@emporikon/core/bulk/types';
 import { defineStore } from 'pinia';
 import { shallowRef } from 'vue';
 import { api } from '../shell/api';
+import { hasBackgroundWork } from '../shell/background';
 import { useUndo } from '../shell/undo';
 import { wordsOfDone, wordsOfUndone } from './words';
 
@@ -18,6 +19,7 @@ export const useBulk = defineStore('bulk', () => {
   /** Looks how far it is, and says when it is done. */
   async function follow(): Promise<void> {
     clearTimeout(timer);
+    hasBackgroundWork.value = true;
     const { id = '' } = change.value ?? {};
     if (!id) return;
     try {

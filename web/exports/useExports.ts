@@ -4,6 +4,7 @@ import type { Query } from '@emporikon/core/query/types';
 import { defineStore } from 'pinia';
 import { shallowRef } from 'vue';
 import { api } from '../shell/api';
+import { hasBackgroundWork } from '../shell/background';
 import { useUndo } from '../shell/undo';
 
 const POLL_MS = 500;
@@ -36,6 +37,7 @@ export const useExports = defineStore('exports', () => {
 
   async function follow(): Promise<void> {
     clearTimeout(timer);
+    hasBackgroundWork.value = true;
     const { id = '' } = current.value ?? {};
     if (!id) return;
     try {

@@ -1,5 +1,5 @@
 import type { BackTest, Forecast } from '@emporikon/contract/forecast';
-import { minorDigits } from '@emporikon/core/lifecycle/currencies';
+import { minorDigits } from '@emporikon/core/lifecycle/minorUnits';
 import type { Data, Layout } from 'plotly.js';
 import { monthName } from '../shell/format';
 

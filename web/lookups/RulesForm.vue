@@ -3,7 +3,7 @@ import { useSession } from '../shell/session';
 import NumberField from '../kit/NumberField.vue';
 import type { In } from '@emporikon/contract';
 import type { LookUpRules } from '@emporikon/contract/lookups';
-import { decimalOf } from '@emporikon/core/lifecycle/currencies';
+import { decimalOf } from '@emporikon/core/lifecycle/minorUnits';
 import { minorOf } from '@emporikon/core/ledger/sum';
 import { api } from '../shell/api';
 import { useUndo } from '../shell/undo';

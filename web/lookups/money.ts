@@ -1,5 +1,5 @@
 import { localeOf } from '../shell/format';
-import { minorDigits } from '@emporikon/core/lifecycle/currencies';
+import { minorDigits } from '@emporikon/core/lifecycle/minorUnits';
 
 /** A price in minor units that may have fractions, in the user's locale. */
 export const price = (minor: number, currency: string): string =>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, defineAsyncComponent } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
+import { hasBackgroundWork } from './background';
 import { usePageKeys } from './browser';
 import IncomingCall from '../calls/IncomingCall.vue';
 import { withoutMeeting } from '../meetings/link';
@@ -53,7 +54,7 @@ usePageKeys((event) => {
     <HistoryPanel v-else-if="isFramed && historyId" :id="historyId" :key="historyId" @close="closeHistory" />
     <FilePanel v-else-if="isFramed && fileId" :id="fileId" @close="closeFile" />
     <TaskPanel v-else-if="isFramed && taskId" :id="taskId" @close="closeTask" />
-    <BackgroundWork v-if="isFramed" />
+    <BackgroundWork v-if="isFramed && hasBackgroundWork" />
     <Undo />
   </v-app>
 </template>

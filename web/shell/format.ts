@@ -1,5 +1,5 @@
 import { COUNTED_TO, isBeyond, nounFor } from '@emporikon/core/people/counts';
-import { decimalOf, minorDigits } from '@emporikon/core/lifecycle/currencies';
+import { decimalOf, minorDigits } from '@emporikon/core/lifecycle/minorUnits';
 import { FIELD_NAMES as CLAIM_NAMES } from '@emporikon/core/reading/types';
 import { FACT_NAMES } from '@emporikon/core/lookups/facts';
 import { useSession } from './session';

@@ -2,7 +2,7 @@
 import type { QueryField } from '@emporikon/contract/queries';
 import { OPERATOR_WORDS, OPERATORS } from '@emporikon/core/query/operators';
 import type { Comparison, Operator, Unit, Value, When } from '@emporikon/core/query/types';
-import { minorDigits } from '@emporikon/core/lifecycle/currencies';
+import { minorDigits } from '@emporikon/core/lifecycle/minorUnits';
 import { computed } from 'vue';
 import DateField from '../kit/DateField.vue';
 import NumberField from '../kit/NumberField.vue';

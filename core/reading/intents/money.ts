@@ -1,4 +1,4 @@
-import { minorDigits } from '../../lifecycle/currencies';
+import { minorDigits } from '../../lifecycle/minorUnits';
 import type { Intent } from '../types';
 import { NUMBER_WORDS, readNumber } from './numbers';
 import type { Sentence } from './sentences';
