@@ -1,10 +1,10 @@
 import { QueryTypes } from 'sequelize';
-import { Person } from '../db/models/people';
-import { addPerson } from '../people/commands';
-import { useHouse } from '../testing/harness';
-import { runInTransaction } from './context';
-import { DEEPEST } from './followers';
-import type { After } from './types';
+import { Person } from './db/models/people';
+import { addPerson } from './people/commands';
+import { useHouse } from './testing/harness';
+import { runInTransaction } from './commands/context';
+import { DEEPEST } from './commands/followers';
+import type { After } from './commands/types';
 
 const { house, pell } = useHouse();
 interface Row {
