@@ -1,5 +1,4 @@
 import type { Cell } from '@emporikon/core/outgoing/cells';
-import ExcelJs from 'exceljs';
 import { PassThrough } from 'node:stream';
 import { buffer } from 'node:stream/consumers';
 
@@ -14,6 +13,8 @@ const WIDEST = 48;
  * @param text a row a line, in JSON, the heads first
  */
 export async function makeWorkbook(text: string): Promise<Buffer> {
+  // Loaded with the first workbook: most processes never write one, and it takes 27 MB.
+  const { default: ExcelJs } = await import('exceljs');
   const stream = new PassThrough();
   const all = buffer(stream);
   const workbook = new ExcelJs.stream.xlsx.WorkbookWriter({ stream, useStyles: true });

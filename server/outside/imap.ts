@@ -1,4 +1,4 @@
-import { ImapFlow, type FetchMessageObject, type ListResponse } from 'imapflow';
+import type { FetchMessageObject, ListResponse } from 'imapflow';
 import { isIP } from 'node:net';
 import { mustHoldNoConnection } from '../db/connect';
 import { findAddress, isLoopback, type Door } from './door';
@@ -80,6 +80,8 @@ export async function openImap(account: ImapAccount, door: Door): Promise<ImapRe
     new Error(`${account.host}:${account.port} cannot be reached. It is tried again in two minutes.`);
   const address = await findAddress(account.host, account.port, door);
   if (!address) throw unreachable();
+  // Loaded with the first mailbox: a server without one has no need of it, and 30 MB more.
+  const { ImapFlow } = await import('imapflow');
   const client = new ImapFlow({
     host: address,
     ...(isIP(account.host) ? {} : { servername: account.host }),

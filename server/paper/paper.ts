@@ -1,7 +1,9 @@
 import { createRequire } from 'node:module';
-import PDFDocument from 'pdfkit';
+import type PdfDocument from 'pdfkit';
 
 const require = createRequire(import.meta.url);
+/** Loaded with the first document: most processes never print one, and it takes 29 MB. */
+const pdfkit = (): typeof PdfDocument => require('pdfkit') as typeof PdfDocument;
 const font = (family: 'literata' | 'commissioner', file: string): string =>
   require.resolve(`@expo-google-fonts/${family}/${file}`);
 const FONTS = {
@@ -32,7 +34,7 @@ export class Paper {
   y = 56;
 
   constructor(info: { title: string; author: string; at: Date }) {
-    this.doc = new PDFDocument({
+    this.doc = new (pdfkit())({
       size: 'A4',
       margins: { top: 56, bottom: 64, left: LEFT, right: LEFT },
       bufferPages: true,

@@ -14,12 +14,17 @@ export type Answer = { result: unknown } | { problem: Problem };
 
 /** What a thread may use. A file that wants more is one that was made to, and costs nobody but itself. */
 const LANES = {
-  light: { megabytes: 128, seconds: 5, threads: Math.min(2, availableParallelism()), stays: 1 },
-  // It ends when nothing is left to read, and gives its memory back.
-  heavy: { megabytes: 160, seconds: 20, threads: 1, stays: 0 },
+  light: {
+    megabytes: 128,
+    seconds: 5,
+    threads: Math.min(2, availableParallelism()),
+    stays: 1,
+    idleMs: 1000,
+  },
+  // It ends with each file and gives its memory back: what lies outside its heap is collected late, and one file's would come on top of another's.
+  heavy: { megabytes: 160, seconds: 20, threads: 1, stays: 0, idleMs: 20 },
 } as const;
 type Lane = keyof typeof LANES;
-const IDLE_MS = 1000;
 /** What is as large is copied once and handed over, instead of being copied on both sides. */
 const HANDED_OVER_FROM_BYTES = 1024 * 1024;
 const LIGHT_UP_TO_BYTES = 256 * 1024;
@@ -52,8 +57,6 @@ const isOutOfTime = (error: unknown): boolean => error instanceof Error && error
 
 interface Threads {
   pool: Piscina;
-  /** Resolves once its first thread is loaded: what that takes on a busy machine is not the file's. */
-  ready: Promise<unknown>;
   free: number;
   waiting: (() => void)[];
 }
@@ -79,18 +82,17 @@ export class Readers {
   private lane(name: Lane): Threads {
     const known = this.lanes.get(name);
     if (known) return known;
-    const { megabytes, threads, stays } = LANES[name];
+    const { megabytes, threads, stays, idleMs } = LANES[name];
     const pool = new Piscina({
       filename: threadFile(),
       minThreads: stays,
       maxThreads: threads,
-      idleTimeout: IDLE_MS,
+      idleTimeout: idleMs,
       resourceLimits: { maxOldGenerationSizeMb: megabytes, maxYoungGenerationSizeMb: 32 },
     });
     // What a thread fails with is told by its task; without a listener it would end the process.
     pool.on('error', () => undefined);
-    const ready = pool.run(null).catch(() => undefined);
-    const made: Threads = { pool, ready, free: threads, waiting: [] };
+    const made: Threads = { pool, free: threads, waiting: [] };
     this.lanes.set(name, made);
     return made;
   }
@@ -108,8 +110,8 @@ export class Readers {
     const lane = this.lane(laneName);
     await this.takeThread(lane);
     try {
-      await lane.ready;
-      // The time begins when a thread is free, so that nobody pays for the files before theirs.
+      // The time begins when a thread is free and loaded: nobody pays for the files before theirs, nor for a busy machine.
+      await lane.pool.run(null).catch(() => undefined);
       const signal = AbortSignal.timeout(LANES[laneName].seconds * 1000);
       const answer = (await lane.pool.run(...handedOver(name, input, signal))) as Answer;
       if ('problem' in answer) throw new ProblemError(answer.problem);
