@@ -18,7 +18,7 @@ import {
   Version,
 } from './common';
 import { MergeNote } from './lookAlikes';
-import { FieldKind, Tags } from './fields';
+import { FieldValue, FieldValues, Tags } from './fields';
 import { Turn } from './ledger';
 import { Task } from './tasks';
 
@@ -87,17 +87,7 @@ export const PersonDossier = Dossier.extend({
   background: Fact,
   tags: z.array(z.string()),
   lists: z.array(Named),
-  custom: z.array(
-    z.object({
-      key: z.string(),
-      label: z.string(),
-      kind: FieldKind,
-      options: z.array(z.string()),
-      isPersonal: z.boolean(),
-      value: z.string(),
-      claim: Claim.nullable(),
-    }),
-  ),
+  custom: z.array(FieldValue.extend({ claim: Claim.nullable() })),
   company: Named.nullable(),
   companyClaim: Claim.nullable(),
   standing: Standing,
@@ -176,7 +166,7 @@ export const peopleRoutes = routes({
         .optional(),
       background: z.string().trim().max(4000).nullable().optional(),
       tags: Tags.optional(),
-      custom: z.record(z.string().max(40), z.string().trim().max(500)).optional(),
+      custom: FieldValues.optional(),
       because: Line(500).optional().describe('a sentence on why, for the ledger'),
       rhythmDays: Days.nullable().optional().describe('how often you mean to be in touch'),
       isImportant: z.boolean().optional().describe('weighs more in the round'),

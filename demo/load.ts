@@ -13,6 +13,7 @@ import { loadDoubles } from './doubles';
 import { loadLeads } from './leads';
 import { FILED, rawMail, WAITING } from './mail';
 import { loadAfterDeals } from './afterDeals';
+import { loadFields } from './fields';
 import { loadFiles } from './files';
 import { loadMeetings } from './meetings';
 import { loadSales } from './sales';
@@ -83,5 +84,6 @@ export async function loadDemo(live: Tools): Promise<boolean> {
   await loadCalendar(at, actorOf('Pell Garrick'));
   await loadFiles(at, actorOf, person.id);
   await loadAfterDeals(at, actorOf);
+  await loadFields(at, actorOf);
   return true;
 }

@@ -1,4 +1,5 @@
 import { STEPS_OF, type BulkKind, type Named, type Step } from '@emporikon/core/bulk/types';
+import { normaliseOwn, POINTS } from '@emporikon/core/fields/own';
 import { QueryTypes } from 'sequelize';
 import { requireColleague } from '../commands/colleague';
 import type { Context } from '../commands/context';
@@ -40,23 +41,22 @@ export async function loadNamed(context: Context, steps: readonly Step[]): Promi
 const wrong = (at: number, why: string, detail: string): Error =>
   invalid(detail, { fields: { [`steps.${at}`]: why } });
 
-const FITS: Record<CustomField['kind'], (value: string, options: readonly string[]) => boolean> = {
-  text: () => true,
-  number: (value) => /^-?\d{1,15}(\.\d{1,9})?$/.test(value),
-  date: (value) => /^\d{4}-\d{2}-\d{2}$/.test(value) && !Number.isNaN(Date.parse(value)),
-  choice: (value, options) => options.includes(value),
-  'yes or no': (value) => value === 'yes' || value === 'no',
-};
-
 async function checkField(
   context: Context,
   { key, to }: { key: string; to: string },
   at: number,
 ): Promise<void> {
-  const field = await CustomField.findOne({ where: { key, active: true }, transaction: context.tx });
+  const field = await CustomField.findOne({
+    where: { key, active: true, record: 'person' },
+    transaction: context.tx,
+  });
   if (!field) throw wrong(at, 'does not exist', 'There is no such field.');
-  if (to && !FITS[field.kind](to, field.options))
-    throw wrong(at, 'does not fit the field', `“${to}” does not fit the field ${field.label}.`);
+  const result = normaliseOwn(field.kind, to, field.options);
+  if ('why' in result)
+    throw wrong(at, 'does not fit the field', `“${to}” does not fit: ${field.label} ${result.why}.`);
+  if (result.value !== to) throw wrong(at, 'does not fit the field', `Write it as “${result.value}”.`);
+  if (to && (field.isUnique || POINTS.has(field.kind)))
+    throw wrong(at, 'cannot be the same for many', `${field.label} is set on one record at a time.`);
 }
 
 const EXISTS = {

@@ -40,6 +40,7 @@ import * as thirtyFifth from './migrations/0035-view-layouts';
 import * as thirtySixth from './migrations/0036-exports';
 import * as thirtySeventh from './migrations/0037-sign-in';
 import * as thirtyEighth from './migrations/0038-token-rights';
+import * as thirtyNinth from './migrations/0039-own-fields';
 
 export const MIGRATIONS = [
   first,
@@ -80,6 +81,7 @@ export const MIGRATIONS = [
   thirtySixth,
   thirtySeventh,
   thirtyEighth,
+  thirtyNinth,
 ];
 /** Any constant will do, as long as every process of this program takes the same lock. */
 const LOCK = 4600_0001;

@@ -22,9 +22,6 @@ export function targetOf(mappings: ReadonlyMap<string, MappingTarget>, field: st
  */
 export async function requireKnownField(context: Context, name: string, input: string): Promise<void> {
   const key = /^custom:(.*)$/.exec(name)?.[1];
-  if (key && !(await CustomField.findOne({ where: { key }, transaction: context.tx })))
+  if (key && !(await CustomField.findOne({ where: { key, record: 'person' }, transaction: context.tx })))
     throw invalid('There is no such field.', { fields: { [input]: 'does not exist' } });
 }
-
-export const customFields = (context: Context): Promise<CustomField[]> =>
-  CustomField.findAll({ order: ['position'], transaction: context.tx });

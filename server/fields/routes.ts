@@ -6,17 +6,31 @@ import { CustomField, FieldMapping, List } from '../db/models/fields';
 import { cappedCount } from '../db/counting';
 import type { Handlers } from '../http/mount';
 import { conflict, invalid, notFound } from '../http/problems';
-import { customFields, loadMappings, requireKnownField, targetOf } from './mapping';
+import { checkDefinition, type Draft } from './definitions';
+import { loadMappings, requireKnownField, targetOf } from './mapping';
+import { changeFields, showFields } from './records';
 
-const asField = (row: CustomField) => ({
-  id: row.id,
-  version: row.version,
-  key: row.key,
+const draftOf = (row: CustomField): Draft => ({
+  record: row.record ?? 'person',
   label: row.label,
   kind: row.kind,
   options: row.options,
-  active: row.active ?? true,
   isPersonal: row.isPersonal ?? false,
+  tab: row.tab ?? '',
+  part: row.part ?? '',
+  help: row.help ?? '',
+  isAsked: row.isAsked ?? false,
+  preset: row.preset ?? '',
+  isUnique: row.isUnique ?? false,
+  onlyFor: row.onlyFor ?? [],
+  formula: row.formula ?? '',
+});
+const asField = (row: CustomField) => ({
+  ...draftOf(row),
+  id: row.id,
+  version: row.version,
+  key: row.key,
+  active: row.active ?? true,
 });
 
 async function freeKey(context: Context, label: string): Promise<string> {
@@ -31,21 +45,41 @@ async function freeKey(context: Context, label: string): Promise<string> {
   }
 }
 
+/** Puts a field at a place among those of its kind of record; the others keep their order. */
+async function moveTo(context: Context, field: CustomField, place: number): Promise<void> {
+  const rows = await CustomField.findAll({
+    where: { record: field.record ?? 'person' },
+    order: ['position', 'id'],
+    transaction: context.tx,
+    lock: true,
+  });
+  const ordered = rows.filter(({ id }) => id !== field.id);
+  ordered.splice(place - 1, 0, rows.find(({ id }) => id === field.id) ?? field);
+  for (const [index, row] of ordered.entries())
+    if (row.position !== index + 1) await context.write.update(row, { position: index + 1 });
+}
+
 export const fieldHandlers: Handlers = {
-  'GET /api/fields': async ({ context }) => ({ items: (await customFields(context)).map(asField) }),
+  'GET /api/fields': async ({ query, context }) => {
+    const rows = await CustomField.findAll({
+      where: query.record ? { record: query.record } : {},
+      order: ['record', 'position', 'id'],
+      transaction: context.tx,
+    });
+    return { items: rows.map(asField) };
+  },
+  'GET /api/records/:record/:id/fields': ({ params, context }) =>
+    showFields(context, params.record, params.id),
+  'PATCH /api/records/:record/:id/fields': ({ params, body, context }) =>
+    changeFields(context, params.record, params.id, body),
   'POST /api/fields': async ({ body, context }) => {
     const position = (await CustomField.count({ transaction: context.tx })) + 1;
-    if (body.kind === 'choice' && !body.options.length)
-      throw invalid('Add at least one choice.', { fields: { options: 'is empty' } });
     const field = await context.write.insert(CustomField, {
+      ...(await checkDefinition(context, body)),
       id: context.newId(),
       key: await freeKey(context, body.label),
-      label: body.label,
-      kind: body.kind,
-      options: body.options,
       position,
       active: true,
-      isPersonal: body.isPersonal,
     });
     const eventId = await context.write.event(
       'add field',
@@ -57,8 +91,10 @@ export const fieldHandlers: Handlers = {
   'PATCH /api/fields/:id': async ({ params, body, context }) => {
     const field = await CustomField.findByPk(params.id, { transaction: context.tx, lock: true });
     if (!field) throw notFound('There is no such field.');
-    const { version, ...patch } = body;
-    await context.write.update(field, patch, version);
+    const { version, place, active, ...patch } = body;
+    const checked = await checkDefinition(context, { ...draftOf(field), ...patch }, field.id);
+    await context.write.update(field, { ...checked, ...(active === undefined ? {} : { active }) }, version);
+    if (place !== undefined) await moveTo(context, field, place);
     return {
       eventId: await context.write.event('change field', `Changed ${field.label}`, requireActor(context).id),
     };

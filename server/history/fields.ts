@@ -4,7 +4,9 @@ type Type = FieldChange['type'];
 /** A field as the history tells it: its caption, and how its values are written. */
 export interface ToldField {
   caption: string;
-  type: Type | 'user' | 'stage' | 'project stage' | 'company' | 'person';
+  type: Type | 'user' | 'stage' | 'project stage' | 'company' | 'person' | 'file';
+  /** Of money whose currency is not a column of the record. */
+  currency?: string;
 }
 const text = (caption: string): ToldField => ({ caption, type: 'text' });
 const owner: ToldField = { caption: 'Owner', type: 'user' };
@@ -41,6 +43,7 @@ export const TOLD: Readonly<Record<FieldChange['record']['table'], Readonly<Reco
     timeZone: text('Time zone'),
     industry: text('Industry'),
     employees: text('Employees'),
+    custom: text('Own field'),
     technologies: text('Technology'),
     kind: text('Kind'),
     parentId: { caption: 'Parent company', type: 'company' },
@@ -52,6 +55,7 @@ export const TOLD: Readonly<Record<FieldChange['record']['table'], Readonly<Reco
     title: text('Title'),
     status: text('Status'),
     source: text('Source'),
+    custom: text('Own field'),
     rating: text('Rating'),
     ownerId: owner,
     parkedUntil: { caption: 'Parked until', type: 'day' },
@@ -67,6 +71,7 @@ export const TOLD: Readonly<Record<FieldChange['record']['table'], Readonly<Reco
     companyId: company,
     ownerId: owner,
     tags: text('Tags'),
+    custom: text('Own field'),
     closeReason: text('Why it ended'),
   },
   tasks: {
@@ -79,6 +84,7 @@ export const TOLD: Readonly<Record<FieldChange['record']['table'], Readonly<Reco
     priority: text('Priority'),
     progress: text('Progress'),
     repeat: text('Repeats'),
+    custom: text('Own field'),
     notes: text('Notes'),
     doneAt: { caption: 'Done', type: 'time' },
   },
@@ -89,6 +95,7 @@ export const TOLD: Readonly<Record<FieldChange['record']['table'], Readonly<Reco
     ownerId: owner,
     startsOn: { caption: 'Starts', type: 'day' },
     dueOn: { caption: 'Due', type: 'day' },
+    custom: text('Own field'),
     progress: text('Progress'),
     notes: text('Notes'),
   },
@@ -100,6 +107,7 @@ export const TOLD: Readonly<Record<FieldChange['record']['table'], Readonly<Reco
     urgency: text('Urgency'),
     ownerId: owner,
     solvedAt: { caption: 'Solved', type: 'time' },
+    custom: text('Own field'),
     solution: text('How it was solved'),
   },
   contact_points: { value: text('Contact detail'), consent: text('Consent') },

@@ -1,11 +1,13 @@
 import type { FieldChange } from '@emporikon/contract/history';
 import { fieldChanges, type FieldChange as Told } from '@emporikon/core/ledger/fieldChanges';
+import type { OwnKind } from '@emporikon/core/fields/own';
 import { QueryTypes } from 'sequelize';
 import { requireActor, type Context } from '../commands/context';
 import { notFound } from '../http/problems';
 import { decodeCursor, encodeCursor } from '../http/paging';
+import { CustomField } from '../db/models/fields';
 import type { Change } from '../db/models/ledger';
-import { NOT_RESTORED, TOLD, TOLD_FIELDS } from './fields';
+import { NOT_RESTORED, TOLD, TOLD_FIELDS, type ToldField } from './fields';
 
 type Table = FieldChange['record']['table'];
 export interface AskedChanges {
@@ -81,6 +83,7 @@ const NAMED: Record<string, string> = {
   company: 'SELECT id, name FROM companies WHERE id = ANY ($ids::uuid[])',
   'project stage': 'SELECT id, name FROM project_stages WHERE id = ANY ($ids::uuid[])',
   person: 'SELECT id, full_name AS name FROM people WHERE id = ANY ($ids::uuid[])',
+  file: 'SELECT id, name FROM files WHERE id = ANY ($ids::uuid[])',
 };
 const RECORDS = `SELECT id, full_name AS name FROM people WHERE id = ANY ($ids::uuid[]) UNION ALL SELECT id, name FROM companies WHERE id = ANY ($ids::uuid[])
   UNION ALL SELECT id, title FROM leads WHERE id = ANY ($ids::uuid[]) UNION ALL SELECT id, title FROM deals WHERE id = ANY ($ids::uuid[])
@@ -98,8 +101,32 @@ async function names(context: Context, sql: string, ids: readonly string[]): Pro
 }
 
 type Line = Told & { event: Row; index: number };
-const fieldOf = ({ table, field }: Told) =>
-  TOLD[table as Table][field] ?? { caption: field, type: 'text' as const };
+type OwnFields = ReadonlyMap<string, ToldField>;
+const fieldOf = ({ table, field, key }: Told, own: OwnFields): ToldField =>
+  (key && field === 'custom' ? own.get(key) : undefined) ??
+  TOLD[table as Table][field] ?? { caption: key ?? field, type: 'text' as const };
+
+const OWN_TYPES: Partial<Record<OwnKind, ToldField['type']>> = {
+  money: 'money',
+  date: 'day',
+  person: 'person',
+  company: 'company',
+  file: 'file',
+};
+/** Fields of the organisation's own by their keys, as they are called now. */
+async function loadOwn(context: Context): Promise<OwnFields> {
+  const rows = await CustomField.findAll({ transaction: context.tx });
+  return new Map(
+    rows.map(({ key, label, kind, options }) => [
+      key,
+      {
+        caption: label,
+        type: OWN_TYPES[kind] ?? 'text',
+        ...(kind === 'money' && options[0] ? { currency: options[0] } : {}),
+      },
+    ]),
+  );
+}
 /** The record a line stands on: a contact detail belongs to its person. */
 const recordIdOf = ({ table, id, row }: Told): string =>
   table === 'contact_points' && typeof row.personId === 'string' ? row.personId : id;
@@ -116,16 +143,17 @@ function wordsOf(value: unknown, nameOf: (id: string) => string | undefined): st
 async function pointedTo(
   context: Context,
   lines: readonly Line[],
+  own: OwnFields,
 ): Promise<(line: Line, id: string) => string | undefined> {
   const known = new Map<string, Map<string, string>>();
   for (const [type, sql] of Object.entries(NAMED)) {
     const ids = lines
-      .filter((line) => fieldOf(line).type === type)
+      .filter((line) => fieldOf(line, own).type === type)
       .flatMap(({ from, to }) => [from, to].filter((id) => typeof id === 'string'));
     known.set(type, await names(context, sql, ids));
   }
   return (line, id) => {
-    const found = known.get(fieldOf(line).type);
+    const found = known.get(fieldOf(line, own).type);
     // What is hidden or gone is said to be so, and not by its number.
     return found && (found.get(id) ?? 'somebody or something that is gone');
   };
@@ -159,7 +187,8 @@ export async function changesOf(
     fieldChanges(event.changes, TOLD_FIELDS).map((line, index): Line => ({ ...line, event, index })),
   );
   const seen = await names(context, RECORDS, lines.map(recordIdOf));
-  const nameOf = await pointedTo(context, lines);
+  const ownFields = await loadOwn(context);
+  const nameOf = await pointedTo(context, lines, ownFields);
   const items: FieldChange[] = [];
   let last: string | null = null;
   for (const line of lines) {
@@ -170,7 +199,12 @@ export async function changesOf(
     // What became a part of the record is gone, and belongs to its history all the same.
     const name = seen.get(id) ?? (own ? [...own.values()][0] : undefined);
     if (name === undefined && !isAdmin) continue;
-    const item = itemOf(line, name ?? 'a record that is gone', id, (one) => nameOf(line, one));
+    const item = itemOf(
+      line,
+      fieldOf(line, ownFields),
+      { name: name ?? 'a record that is gone', id },
+      (one) => nameOf(line, one),
+    );
     if (matches(item, asked.q)) items.push(item);
   }
   const end = items.length >= asked.limit ? last : (events.at(-1)?.seq ?? null);
@@ -180,12 +214,11 @@ export async function changesOf(
 
 function itemOf(
   line: Line,
-  name: string,
-  recordId: string,
+  { caption, type, currency }: ToldField,
+  { name, id }: { name: string; id: string },
   nameOf: (id: string) => string | undefined,
 ): FieldChange {
   const { event, index, table, field, key, row } = line;
-  const { caption, type } = fieldOf(line);
   const plain = type === 'day' || type === 'money' || type === 'time' ? type : 'text';
   return {
     key: `${event.id}/${index}`,
@@ -194,13 +227,14 @@ function itemOf(
     actor: event.actor_id && event.actor ? { id: event.actor_id, name: event.actor } : null,
     source: event.label,
     isUndone: event.undone,
-    record: { table: table as Table, id: recordId, name },
+    record: { table: table as Table, id, name },
     field: key ? `${field}.${key}` : field,
-    caption: key ?? caption,
+    caption: key && field !== 'custom' ? key : caption,
     type: plain,
     from: wordsOf(line.from, nameOf),
     to: wordsOf(line.to, nameOf),
-    currency: type === 'money' && typeof row.currency === 'string' ? row.currency : null,
+    currency:
+      type !== 'money' ? null : (currency ?? (typeof row.currency === 'string' ? row.currency : null)),
     canRestore: !line.isMade && !NOT_RESTORED.has(`${table}.${field}`) && table !== 'contact_points',
   };
 }

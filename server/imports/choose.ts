@@ -53,7 +53,7 @@ async function columnsOf(
 }
 
 async function readFile(tools: Tools, raw: Uint8Array, sheet: number): Promise<BenchReading> {
-  const custom = await CustomField.findAll({ attributes: ['key', 'label'] });
+  const custom = await CustomField.findAll({ attributes: ['key', 'label'], where: { record: 'person' } });
   return tools.readers.run('readBench', {
     raw,
     custom: custom.map(({ key, label }) => ({ key, label })),

@@ -60,19 +60,28 @@ function personPatch(survivor: Person, gone: Person, pick: (field: string) => st
   if (background === gone.id) patch.background = gone.background;
   else if (background === 'both' && gone.background && gone.background !== survivor.background)
     patch.background = [survivor.background, gone.background].filter(Boolean).join('\n');
-  const custom = { ...survivor.custom };
-  for (const [key, value] of Object.entries(gone.custom ?? {}))
-    if (pick(`custom:${key}`) === gone.id || !(key in custom)) custom[key] = value;
   return {
     ...patch,
-    custom,
+    custom: customOf(survivor, gone, pick),
     tags: [...new Set([...(survivor.tags ?? []), ...(gone.tags ?? [])])],
     inactiveSince: survivor.inactiveSince && gone.inactiveSince ? survivor.inactiveSince : null,
   };
 }
 
+/** Fields of our own: those of the one that stays, and of the other what it has besides. */
+function customOf(
+  survivor: Person | Company,
+  gone: Person | Company,
+  pick: (field: string) => string | null,
+): Record<string, string> {
+  const custom = { ...survivor.custom };
+  for (const [key, value] of Object.entries(gone.custom ?? {}))
+    if (pick(`custom:${key}`) === gone.id || !(key in custom)) custom[key] = value;
+  return custom;
+}
+
 function companyPatch(survivor: Company, gone: Company, pick: (field: string) => string | null): Values {
-  const patch: Values = {};
+  const patch: Values = { custom: customOf(survivor, gone, pick) };
   for (const field of ['name', 'domain', 'phone', 'address', 'url', 'kind', 'parentId', 'ownerId'] as const)
     if (pick(field) === gone.id) patch[field] = gone[field];
   if (patch.name) patch.nameKey = companyKey(gone.name);

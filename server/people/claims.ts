@@ -9,6 +9,7 @@ import type { Company } from '../db/models/people';
 import { ContactPoint, Person, type ContactKind } from '../db/models/people';
 import { importedClaims } from '../imports/evidence';
 import { loadMappings, targetOf } from '../fields/mapping';
+import { usableValueOf } from '../fields/values';
 import { conflict } from '../http/problems';
 import { addBackground } from './organise';
 
@@ -169,7 +170,12 @@ async function applyToPerson(
 async function applyCustom(context: Context, person: Person, claim: ClaimRow, key: string): Promise<void> {
   const owner = { personId: person.id };
   const standing = person.custom?.[key] ?? null;
-  const value = claim.normalized ?? claim.value;
+  const value = await usableValueOf(context, person.id, key, claim.normalized ?? claim.value);
+  if (value === null) {
+    // What does not fit the field is shown beside it, for a hand to enter.
+    await context.write.update(claim, { ...owner, fate: 'proposed' });
+    return;
+  }
   if (!(await settle(context, claim, owner, standing))) return;
   await context.write.update(person, {
     custom: { ...person.custom, [key]: value },

@@ -1,3 +1,4 @@
+import { checkValues, withValues } from '../fields/values';
 import type { Standing } from '@emporikon/core/lifecycle/standing';
 import { companyDomain, isEmail } from '@emporikon/core/people/emails';
 import { nameKey, parseName } from '@emporikon/core/people/names';
@@ -205,9 +206,6 @@ export interface PersonPatch {
   because?: string;
 }
 
-const withoutBlank = (values: Record<string, string>): Record<string, string> =>
-  Object.fromEntries(Object.entries(values).filter(([, value]) => value !== ''));
-
 /** Changes facts by hand. Each becomes a claim of its own. @throws 409 with what stands there when the version is old */
 export async function changePerson(
   context: Context,
@@ -221,7 +219,8 @@ export async function changePerson(
   const name =
     patch.fullName === undefined ? {} : { ...parseName(patch.fullName), nameKey: nameKey(patch.fullName) };
   const company = patch.companyId ? await companyById(context, patch.companyId) : null;
-  const own = custom ? { custom: withoutBlank({ ...person.custom, ...custom }) } : {};
+  const values = custom ? await checkValues(context, 'person', id, custom) : {};
+  const own = custom ? { custom: withValues(person.custom, values) } : {};
   const tags = patch.tags ? { tags: withTags([], patch.tags) } : {};
   const since =
     active === undefined ? {} : { inactiveSince: active ? null : (person.inactiveSince ?? context.now()) };
@@ -234,7 +233,7 @@ export async function changePerson(
     const value = patch[field];
     if (value) await claimByHand(context, { personId: id }, field, value);
   }
-  for (const [key, value] of Object.entries(custom ?? {}))
+  for (const [key, value] of Object.entries(values))
     if (value) await claimByHand(context, { personId: id }, `custom:${key}`, value);
   if (patch.background) await claimByHand(context, { personId: id }, 'note', patch.background);
   if (company) await claimByHand(context, { personId: id }, 'companyName', company.name);

@@ -8,7 +8,8 @@ import { ClaimRow } from '../db/models/captures';
 import { Company, ContactPoint, Person } from '../db/models/people';
 import { User } from '../db/models/users';
 import { importedClaims } from '../imports/evidence';
-import { customFields, loadMappings } from '../fields/mapping';
+import { loadMappings } from '../fields/mapping';
+import { showValues } from '../fields/values';
 import { notFound } from '../http/problems';
 import { turnOf } from '../ledger/queries';
 import { mergesInto } from '../lookalikes/merged';
@@ -111,7 +112,6 @@ export async function personDossier(context: Context, id: string): Promise<Perso
         transaction: context.tx,
       })
     : [];
-  const fields = await customFields(context);
   const mappings = await loadMappings(context);
   /** A field of the house's own is told of by a claim of its own, or by one that Settings send there. */
   const customClaim = (key: string): Claim | null =>
@@ -134,17 +134,10 @@ export async function personDossier(context: Context, id: string): Promise<Perso
     background: { ...fact('background'), suggestion: null },
     tags: person.tags ?? [],
     lists: await listsOf(context, id),
-    custom: fields
-      .filter((field) => field.active !== false || person.custom?.[field.key])
-      .map((field) => ({
-        key: field.key,
-        label: field.label,
-        kind: field.kind,
-        options: field.options,
-        isPersonal: field.isPersonal ?? false,
-        value: person.custom?.[field.key] ?? '',
-        claim: customClaim(field.key),
-      })),
+    custom: (await showValues(context, 'person', person.custom ?? {}, person.standing)).map((field) => ({
+      ...field,
+      claim: customClaim(field.key),
+    })),
     company: company ? { id: company.id, name: company.name } : null,
     companyClaim: current('companyName'),
     standing: person.standing,

@@ -1,42 +1,14 @@
 import type { Schema } from '@emporikon/core/query/sql/scope';
-import type { SqlField, Storage } from '@emporikon/core/query/sql/storage';
+import type { Storage } from '@emporikon/core/query/sql/storage';
 import { registryWith } from '@emporikon/core/query/registry/index';
-import type { Asking, Field, FieldType, Option } from '@emporikon/core/query/types';
+import type { Asking, Option, RecordKind } from '@emporikon/core/query/types';
 import { rateOn, type Rate } from '@emporikon/core/lifecycle/currencies';
 import { minorDigits } from '@emporikon/core/lifecycle/minorUnits';
 import { todayOf } from '@emporikon/core/query/time';
 import type { Context } from '../commands/context';
 import { askPrepared } from '../db/prepared';
-import type { CustomField } from '../db/models/fields';
+import { fieldsByRecord, storedByRecord, type OwnField } from './ownFields';
 import { STORAGE } from './storage/index';
-
-const TYPES: Record<CustomField['kind'], FieldType> = {
-  text: 'text',
-  number: 'number',
-  date: 'day',
-  choice: 'choice',
-  'yes or no': 'flag',
-};
-/** What somebody typed into a field of their own counts where it is of the field's type. */
-const STORED: Record<CustomField['kind'], (value: string) => string> = {
-  text: (value) => value,
-  choice: (value) => value,
-  number: (value) => `(CASE WHEN ${value} ~ '^-?\\d{1,15}(\\.\\d{1,9})?$' THEN (${value})::numeric END)`,
-  date: (value) => `(CASE WHEN ${value} ~ '^\\d{4}-\\d{2}-\\d{2}$' THEN (${value})::date END)`,
-  'yes or no': (value) => `(${value} = 'yes')`,
-};
-
-export const customKey = (key: string): string => `custom.${key}`;
-const asField = ({ key, label, kind, options: values }: Settings['fields'][number]): Field => ({
-  key: customKey(key),
-  label,
-  type: TYPES[kind],
-  ...(kind === 'choice' ? { options: values.map((value) => ({ value, label: value })) } : {}),
-});
-/** Keys are made of letters, digits and underscores only. */
-const asStored = ({ key, kind }: Settings['fields'][number]): SqlField => ({
-  sql: STORED[kind](`({r}.custom ->> '${key}')`),
-});
 
 interface Settings {
   users: (Option & { team: string })[];
@@ -44,7 +16,7 @@ interface Settings {
   pipelines: Option[];
   projectStages: Option[];
   lists: Option[];
-  fields: Pick<CustomField, 'key' | 'label' | 'kind' | 'options'>[];
+  fields: OwnField[];
   rates: Rate[];
 }
 
@@ -56,7 +28,7 @@ const SETTINGS = `SELECT ${options('SELECT id, name, team, 0 AS position FROM us
   ${options('SELECT id, name, position FROM pipelines')} AS pipelines,
   ${options('SELECT id, name, position FROM project_stages')} AS "projectStages",
   ${options('SELECT id, name, 0 AS position FROM lists')} AS lists,
-  (SELECT coalesce(json_agg(json_build_object('key', key, 'label', label, 'kind', kind, 'options', options) ORDER BY position), '[]') FROM custom_fields) AS fields,
+  (SELECT coalesce(json_agg(json_build_object('key', key, 'label', label, 'kind', kind, 'options', options, 'record', record) ORDER BY position, id), '[]') FROM custom_fields) AS fields,
   (SELECT coalesce(json_agg(json_build_object('currency', currency, 'day', day, 'perHouse', per_house::text)), '[]') FROM currency_rates) AS rates`;
 
 /** How much one minor unit of each known currency is in minor units of the organisation's today. */
@@ -83,7 +55,7 @@ export async function loadSchema(context: Context): Promise<Schema> {
     team: own ? settings.users.filter((user) => user.team === own).map((user) => user.value) : [],
   };
   const registry = registryWith({
-    fields: { person: custom.map(asField) },
+    fields: fieldsByRecord(custom),
     options: {
       '*.user': settings.users,
       'deal.stage': settings.stages,
@@ -92,16 +64,13 @@ export async function loadSchema(context: Context): Promise<Schema> {
       'person.lists': settings.lists,
     },
   });
-  const storage: Storage = {
-    ...STORAGE,
-    person: {
-      ...STORAGE.person,
-      fields: {
-        ...STORAGE.person.fields,
-        ...Object.fromEntries(custom.map((field) => [customKey(field.key), asStored(field)])),
-      },
-    },
-  };
+  const stored = storedByRecord(custom);
+  const storage = Object.fromEntries(
+    Object.entries(STORAGE).map(([kind, one]) => [
+      kind,
+      { ...one, fields: { ...one.fields, ...stored[kind as RecordKind] } },
+    ]),
+  ) as unknown as Storage;
   return {
     registry,
     storage,

@@ -1,3 +1,4 @@
+import type { CustomField } from '@emporikon/contract/fields';
 import type { BulkKind } from '@emporikon/core/bulk/types';
 import { computed, type ComputedRef } from 'vue';
 import { api } from '../shell/api';
@@ -5,13 +6,25 @@ import { useFetched } from '../shell/live';
 import { useTeam } from '../shell/useTeam';
 import type { Choices } from './steps';
 
+const FOR_MANY: ReadonlySet<CustomField['kind']> = new Set([
+  'text',
+  'number',
+  'date',
+  'choice',
+  'yes or no',
+  'link',
+]);
+/** Whether it makes sense that many have the same in a field. */
+const isForMany = ({ active, kind, isUnique }: CustomField): boolean =>
+  active && !isUnique && FOR_MANY.has(kind);
+
 /** What records of a kind can be given to, put on and moved to in this organisation; null until all of it is there. */
 export function useChoices(kind: BulkKind): ComputedRef<Choices | null> {
   const team = useTeam();
   const isPerson = kind === 'person';
   const { data: lists } = useFetched(async () => (isPerson ? api('GET /api/lists') : null), ['lists']);
   const { data: fields } = useFetched(
-    async () => (isPerson ? api('GET /api/fields') : null),
+    async () => (isPerson ? api('GET /api/fields', { query: { record: 'person' } }) : null),
     ['custom_fields'],
   );
   const { data: projects } = useFetched(
@@ -34,7 +47,7 @@ export function useChoices(kind: BulkKind): ComputedRef<Choices | null> {
       stages: (stages.value?.items ?? [])
         .filter((stage) => stage.kind === 'open')
         .map(({ id, name }) => ({ value: id, title: name })),
-      fields: (fields.value?.items ?? []).filter(({ active }) => active),
+      fields: (fields.value?.items ?? []).filter(isForMany),
     };
   });
 }

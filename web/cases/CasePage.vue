@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { CaseDetail } from '@emporikon/contract/cases';
 import { computed, ref, watch } from 'vue';
+import RecordFields from '../fields/RecordFields.vue';
 import ActionLine from '../dossier/ActionLine.vue';
 import CardFrame from '../dossier/CardFrame.vue';
 import Composer from '../dossier/Composer.vue';
@@ -169,6 +170,7 @@ async function solve(): Promise<void> {
           placeholder="Not said"
           :save="(value, version) => put({ solution: value }, version)"
         />
+        <RecordFields :id="id" :key="id" record="case" />
       </template>
       <template #side
         ><SideColumn :dossier="side" :people="[]" people-title=""

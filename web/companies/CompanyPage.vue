@@ -2,6 +2,7 @@
 import type { Claim } from '@emporikon/contract/captures';
 import { computed, defineAsyncComponent, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
+import RecordFields from '../fields/RecordFields.vue';
 import PhoneButton from '../calls/PhoneButton.vue';
 import HistoryLink from '../history/HistoryLink.vue';
 import PresenceLine from '../presence/PresenceLine.vue';
@@ -149,7 +150,7 @@ const rhythm = computed(() => ({
           :field="one.field"
           :value="lineOf(one.field)"
           :claim="claimOf(one.claim)"
-          :save="put(one.field)"
+          :save="put(one.field)" /><RecordFields :id="id" :key="id" record="company"
       /></template>
       <template #side
         ><SideColumn :dossier="company" :people="company.people" people-title="People"

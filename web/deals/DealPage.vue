@@ -3,6 +3,7 @@ import type { Begun } from '../make/around';
 import { DEAL_ASKS, type DealAsk } from '@emporikon/core/lifecycle/stages';
 import { computed, defineAsyncComponent, ref, watch } from 'vue';
 import { newMeeting } from '../meetings/link';
+import RecordFields from '../fields/RecordFields.vue';
 import HistoryLink from '../history/HistoryLink.vue';
 import PresenceLine from '../presence/PresenceLine.vue';
 import { usePresence } from '../presence/usePresence';
@@ -210,6 +211,7 @@ watch(deal, (now) => {
           placeholder="No reason given"
           :save="(value, version) => put({ closeReason: value || null }, version)"
         />
+        <RecordFields :id="id" :key="id" record="deal" />
         <TagField
           class="on-card tags"
           :model-value="deal.tags"

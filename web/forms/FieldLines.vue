@@ -7,7 +7,10 @@ import { fieldName } from '../shell/format';
 import { useFetched } from '../shell/live';
 
 const fields = defineModel<FormField[]>({ required: true });
-const { data: custom } = useFetched(() => api('GET /api/fields'), ['custom_fields']);
+const { data: custom } = useFetched(
+  () => api('GET /api/fields', { query: { record: 'person' } }),
+  ['custom_fields'],
+);
 const open = ref<number | null>(null);
 const KINDS = ['line', 'text', 'choice', 'yes or no', 'date', 'number'] as const;
 

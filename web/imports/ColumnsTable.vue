@@ -9,7 +9,10 @@ import { useFetched } from '../shell/live';
 
 defineProps<{ reading: ImportReading }>();
 const mapping = defineModel<Mapping>({ required: true });
-const { data: fields } = useFetched(() => api('GET /api/fields'), ['custom_fields']);
+const { data: fields } = useFetched(
+  () => api('GET /api/fields', { query: { record: 'person' } }),
+  ['custom_fields'],
+);
 const TYPES = ['mobile', 'work', 'home', 'fax'] as const;
 const columnOf = (index: number): Mapping['columns'][number] => {
   let found = mapping.value.columns.find((column) => column.index === index);

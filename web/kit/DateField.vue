@@ -3,7 +3,7 @@ import type { readTypedDay } from '@emporikon/core/calendar/typedDay';
 import type { FreeDays } from '@emporikon/core/calendar/workingDays';
 import { mdiCalendarBlankOutline } from '@mdi/js';
 import { computed, defineAsyncComponent, ref, useTemplateRef, watch } from 'vue';
-import { fullDay, isMonthFirst, todayOf } from '../shell/format';
+import { fullDay, isMonthFirst, todayOf, yearlyDay } from '../shell/format';
 import { loadFreeDays } from './useFreeDays';
 
 /**
@@ -24,7 +24,9 @@ let read: typeof readTypedDay | null = null;
 let free: FreeDays | undefined;
 let settled = model.value ?? '';
 
-const shown = computed(() => (isTyping.value ? text.value : model.value ? fullDay(model.value) : text.value));
+/** A day that comes back every year may stand without one. */
+const inWords = (day: string): string => (day.startsWith('--') ? yearlyDay(day) : fullDay(day));
+const shown = computed(() => (isTyping.value || !model.value ? text.value : inWords(model.value)));
 watch(model, (day) => {
   if (day) error.value = '';
   if (!isTyping.value) settled = day ?? '';

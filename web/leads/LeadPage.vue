@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { LEAD_RATINGS, type LeadRating } from '@emporikon/core/lifecycle/statuses';
 import { watch } from 'vue';
+import RecordFields from '../fields/RecordFields.vue';
 import Composer from '../dossier/Composer.vue';
 import LedgerView from '../dossier/LedgerView.vue';
 import OpenMoves from '../dossier/OpenMoves.vue';
@@ -129,6 +130,7 @@ watch(lead, (now) => {
             <dd>{{ day(lead.createdAt) }}</dd>
           </div>
         </dl>
+        <div class="own"><RecordFields :id="id" :key="id" record="lead" /></div>
         <StatusLine :lead="lead" @changed="load" />
         <OpenMoves :moves="lead.moves" />
       </div>
@@ -166,6 +168,11 @@ watch(lead, (now) => {
   margin: 0 0 10px;
   border-top: 1px solid var(--rule2);
   padding-top: 6px;
+}
+.own {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 0 20px;
 }
 .facts dd {
   margin: 0;

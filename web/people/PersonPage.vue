@@ -12,11 +12,12 @@ import Composer from '../dossier/Composer.vue';
 import Fact from '../dossier/Fact.vue';
 import LedgerView from '../dossier/LedgerView.vue';
 import SideColumn from '../dossier/SideColumn.vue';
+import OwnFields from '../fields/OwnFields.vue';
 import GapsLine from '../lookups/GapsLine.vue';
 import SourceMark from '../kit/SourceMark.vue';
 import { noteRecent } from '../find/recent';
 import { api } from '../shell/api';
-import { calendarDay, fieldName, shortDay } from '../shell/format';
+import { fieldName, shortDay, yearlyDay } from '../shell/format';
 import { gatherFetches, useFetched } from '../shell/live';
 import { useUndo } from '../shell/undo';
 import { provideVersion } from '../shell/useDraft';
@@ -62,7 +63,7 @@ const isPersonal = ref(false);
 /** What is known of it, in a line. */
 const personalWords = computed(() =>
   [
-    person.value?.birthday ? `born ${calendarDay(person.value.birthday)}` : '',
+    person.value?.birthday ? `born ${yearlyDay(person.value.birthday)}` : '',
     ...(person.value?.custom ?? [])
       .filter((field) => field.isPersonal && field.value)
       .map(({ value }) => value),
@@ -222,15 +223,12 @@ watch(person, (now) => {
           placeholder="Not known"
           :save="put('timeZone')"
         />
-        <Fact
-          v-for="one in person.custom.filter(({ isPersonal }) => !isPersonal)"
-          :key="one.key"
-          :label="one.label"
-          field="custom"
-          :value="one.value || null"
-          :claim="one.claim"
-          placeholder="Not known"
-          :save="putCustom(one.key)"
+        <OwnFields
+          :id="id"
+          :key="id"
+          record="person"
+          :items="person.custom.filter(({ isPersonal }) => !isPersonal)"
+          :save="putCustom"
         />
         <Fact
           label="Background"

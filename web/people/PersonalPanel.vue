@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import type { PersonDossier } from '@emporikon/contract/people';
 import { computed } from 'vue';
-import type { CellKind } from '../kit/cells';
 import Fact from '../dossier/Fact.vue';
+import OwnFacts from '../fields/OwnFacts.vue';
+import { tabsOf } from '../fields/ownFact';
 import SidePanel from '../kit/SidePanel.vue';
+import { yearlyDay } from '../shell/format';
 
-type Field = PersonDossier['custom'][number];
 /** What is personal about somebody, each with its source; none of it is ever required. */
 const props = defineProps<{
   person: PersonDossier;
@@ -14,15 +15,6 @@ const props = defineProps<{
 }>();
 const emit = defineEmits<{ close: [] }>();
 const fields = computed(() => props.person.custom.filter(({ isPersonal }) => isPersonal));
-const KINDS: Partial<Record<Field['kind'], CellKind>> = {
-  date: 'date',
-  choice: 'choice',
-  'yes or no': 'choice',
-};
-const optionsOf = ({ kind, options }: Field): { value: string; title: string }[] | undefined =>
-  kind === 'choice' || kind === 'yes or no'
-    ? (kind === 'choice' ? options : ['yes', 'no']).map((value) => ({ value, title: value }))
-    : undefined;
 </script>
 
 <template>
@@ -38,21 +30,11 @@ const optionsOf = ({ kind, options }: Field): { value: string; title: string }[]
         kind="date"
         field="birthday"
         :value="person.birthday"
+        :shown="person.birthday ? yearlyDay(person.birthday) : undefined"
         placeholder="Not known"
         :save="putBirthday"
       />
-      <Fact
-        v-for="one in fields"
-        :key="one.key"
-        :label="one.label"
-        field="custom"
-        :kind="KINDS[one.kind]"
-        :options="optionsOf(one)"
-        :value="one.value || null"
-        :claim="one.claim"
-        placeholder="Not known"
-        :save="putCustom(one.key)"
-      />
+      <OwnFacts :parts="tabsOf(fields).flatMap(({ parts }) => parts)" :save="putCustom" :files="[]" />
     </div>
   </SidePanel>
 </template>

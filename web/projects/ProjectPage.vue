@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, watch } from 'vue';
+import RecordFields from '../fields/RecordFields.vue';
 import ActionLine from '../dossier/ActionLine.vue';
 import CardFrame from '../dossier/CardFrame.vue';
 import Composer from '../dossier/Composer.vue';
@@ -161,6 +162,7 @@ function progressIn(text: string): number | null {
           placeholder="What is to be delivered"
           :save="(value, version) => put({ notes: value }, version)"
         />
+        <RecordFields :id="id" :key="id" record="project" />
       </template>
       <template #side
         ><SideColumn :dossier="side" :people="[]" people-title=""

@@ -1,126 +1,160 @@
 <script setup lang="ts">
 import type { CustomField } from '@emporikon/contract/fields';
-import { ref } from 'vue';
+import { OWN_RECORDS, type OwnRecord } from '@emporikon/core/fields/own';
+import { STANDINGS } from '@emporikon/core/lifecycle/standing';
+import { computed, ref } from 'vue';
 import PageHead from '../kit/PageHead.vue';
 import { api } from '../shell/api';
 import { useFetched } from '../shell/live';
 import { useSession } from '../shell/session';
 import { useUndo } from '../shell/undo';
+import FieldForm from './FieldForm.vue';
+import { KIND_WORDS, marksOf, RECORD_WORDS } from './fieldDraft';
 
-/** Fields that people have beside those every person has. */
+/** Fields of the organisation's own, for each kind of record. */
 const undo = useUndo();
 const session = useSession();
-const { data: fields, load } = useFetched(() => api('GET /api/fields'), ['custom_fields']);
-const label = ref('');
-const kind = ref<'text' | 'number' | 'date' | 'choice' | 'yes or no'>('text');
-const options = ref('');
-const isPersonal = ref(false);
-const KINDS = [
-  { value: 'text', title: 'Text' },
-  { value: 'number', title: 'Number' },
-  { value: 'date', title: 'Date' },
-  { value: 'choice', title: 'Choice' },
-  { value: 'yes or no', title: 'Yes or no' },
-] as const;
+const record = ref<OwnRecord>('person');
+const { data, load } = useFetched(() => api('GET /api/fields'), ['custom_fields']);
+const { data: pipelines } = useFetched(() => api('GET /api/pipelines'), ['pipelines']);
+const fields = computed(() => (data.value?.items ?? []).filter((one) => one.record === record.value));
+const records = OWN_RECORDS.map((value) => ({ value, title: RECORD_WORDS[value] }));
+const form = ref<{ field: CustomField | null } | null>(null);
 
-const placeOf = ({ active, isPersonal }: CustomField): string =>
-  active ? (isPersonal ? 'Under Personal' : 'On the card') : 'Retired';
+const plain = (value: string): { value: string; title: string } => ({ value, title: value });
+const whatFor = computed(() => {
+  if (record.value === 'person') return STANDINGS.map(plain);
+  if (record.value === 'company')
+    return [
+      { value: 'firm', title: 'Companies' },
+      { value: 'household', title: 'Households' },
+    ];
+  return record.value === 'deal'
+    ? (pipelines.value?.items ?? []).map(({ id, name }) => ({ value: id, title: name }))
+    : [];
+});
+const called = (id: string): string => whatFor.value.find(({ value }) => value === id)?.title ?? id;
+const used = (of: 'tab' | 'part'): string[] => [
+  ...new Set(fields.value.map((one) => one[of]).filter(Boolean)),
+];
+const placeOf = ({ tab, part }: CustomField): string => [tab || 'Card', part].filter(Boolean).join(', ');
+const detailsOf = ({ kind, options, formula }: CustomField): string =>
+  kind === 'formula' ? formula : options.join(', ');
 
-async function change(field: CustomField, patch: { isPersonal?: boolean; active?: boolean }): Promise<void> {
+async function change(
+  field: CustomField,
+  body: { active?: boolean; place?: number },
+  text: string,
+): Promise<void> {
   try {
     const { eventId } = await api('PATCH /api/fields/:id', {
       params: { id: field.id },
-      body: { version: field.version, ...patch },
+      body: { version: field.version, ...body },
     });
-    undo.tell({ text: `${field.label}: ${placeOf({ ...field, ...patch }).toLowerCase()}.`, eventId });
+    undo.tell({ text, eventId });
     await load();
   } catch (error) {
     undo.fail(error);
   }
 }
-
-async function add(): Promise<void> {
-  try {
-    const { eventId } = await api('POST /api/fields', {
-      body: {
-        label: label.value,
-        kind: kind.value,
-        isPersonal: isPersonal.value,
-        options: options.value
-          .split(',')
-          .map((option) => option.trim())
-          .filter(Boolean),
-      },
-    });
-    undo.tell({ text: `Added the field ${label.value}.`, eventId });
-    label.value = '';
-    options.value = '';
-    await load();
-  } catch (error) {
-    undo.fail(error);
-  }
+const move = (field: CustomField, index: number, by: number): Promise<void> =>
+  change(field, { place: index + 1 + by }, `${field.label} moved.`);
+async function saved(): Promise<void> {
+  form.value = null;
+  await load();
 }
 </script>
 
 <template>
-  <PageHead title="Fields" help="Fields of your own on every person, beside the usual ones." />
-  <v-table v-if="fields?.items.length" class="book">
+  <PageHead
+    title="Fields"
+    help="Fields of your own, beside the usual ones. A retired field keeps its values, and they are still shown."
+  />
+  <div class="choose">
+    <v-select v-model="record" label="Fields of" :items="records" />
+    <v-btn v-if="session.mayManage" class="fill" @click="form = { field: null }">Add a field</v-btn>
+  </div>
+  <v-table v-if="fields.length" class="book">
     <thead>
       <tr>
         <th>Field</th>
         <th>Kind</th>
-        <th>Choices</th>
-        <th>Shown</th>
+        <th>Where</th>
+        <th>Details</th>
         <th v-if="session.mayManage"><span class="visually-hidden">Change</span></th>
       </tr>
     </thead>
     <tbody>
-      <tr v-for="field in fields.items" :key="field.id">
+      <tr v-for="(field, index) in fields" :key="field.id">
         <td>
           <b>{{ field.label }}</b>
+          <span v-if="marksOf(field, called)" class="soft marks">{{ marksOf(field, called) }}</span>
         </td>
-        <td>{{ KINDS.find(({ value }) => value === field.kind)?.title }}</td>
-        <td class="soft">{{ field.options.join(', ') }}</td>
+        <td>{{ KIND_WORDS[field.kind] }}</td>
         <td>{{ placeOf(field) }}</td>
+        <td class="soft">{{ detailsOf(field) }}</td>
         <td v-if="session.mayManage" class="acts">
-          <v-btn v-if="field.active" class="word" @click="change(field, { isPersonal: !field.isPersonal })">{{
-            field.isPersonal ? 'Show on the card' : 'Show under Personal'
-          }}</v-btn>
-          <v-btn class="word" @click="change(field, { active: !field.active })">{{
-            field.active ? 'Retire' : 'Use again'
-          }}</v-btn>
+          <v-btn class="word" :aria-label="`Change ${field.label}`" @click="form = { field }">Change</v-btn>
+          <v-btn
+            class="word"
+            :disabled="index === 0"
+            :aria-label="`Up: ${field.label}`"
+            @click="move(field, index, -1)"
+            >Up</v-btn
+          >
+          <v-btn
+            class="word"
+            :disabled="index === fields.length - 1"
+            :aria-label="`Down: ${field.label}`"
+            @click="move(field, index, 1)"
+            >Down</v-btn
+          >
+          <v-btn
+            class="word"
+            @click="
+              change(
+                field,
+                { active: !field.active },
+                `${field.label} ${field.active ? 'retired' : 'in use again'}.`,
+              )
+            "
+            >{{ field.active ? 'Retire' : 'Use again' }}</v-btn
+          >
         </td>
       </tr>
     </tbody>
   </v-table>
-  <p v-else-if="fields" class="empty">No fields of your own yet.</p>
-  <form v-if="fields && session.mayManage" class="make" @submit.prevent="add">
-    <v-text-field v-model="label" label="Name" required maxlength="80" placeholder="Fleet size" />
-    <v-select v-model="kind" label="Kind" :items="KINDS" />
-    <v-text-field
-      v-if="kind === 'choice'"
-      v-model="options"
-      label="Choices"
-      placeholder="Values, separated by commas"
-    />
-    <v-checkbox v-model="isPersonal" label="Show under Personal" />
-    <v-btn class="fill" type="submit">Add a field</v-btn>
-  </form>
+  <p v-else-if="data" class="empty">{{ RECORD_WORDS[record] }} have no fields of your own yet.</p>
+  <FieldForm
+    v-if="form"
+    :key="form.field?.id ?? ''"
+    :record="record"
+    :field="form.field"
+    :currency="session.me?.currency ?? 'EUR'"
+    :what-for="whatFor"
+    :tabs="used('tab')"
+    :parts="used('part')"
+    @close="form = null"
+    @saved="saved"
+  />
 </template>
 
 <style scoped>
-.make {
+.choose {
   display: flex;
-  flex-wrap: wrap;
-  gap: 10px;
+  gap: 16px;
   align-items: end;
-  max-width: 820px;
-  padding-top: 14px;
+  max-width: 520px;
+  padding-bottom: 12px;
 }
-.make > .v-input {
-  flex: 1 1 180px;
+.marks {
+  display: block;
+  font-size: 12px;
+}
+.acts {
+  white-space: nowrap;
 }
 .acts .v-btn + .v-btn {
-  margin-left: 16px;
+  margin-left: 14px;
 }
 </style>

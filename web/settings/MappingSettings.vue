@@ -10,7 +10,10 @@ import { useUndo } from '../shell/undo';
 /** Which field of a record a fact goes to when something is filed. */
 const undo = useUndo();
 const session = useSession();
-const { data: fields } = useFetched(() => api('GET /api/fields'), ['custom_fields']);
+const { data: fields } = useFetched(
+  () => api('GET /api/fields', { query: { record: 'person' } }),
+  ['custom_fields'],
+);
 const { data: mappings, load } = useFetched(() => api('GET /api/field-mappings'), ['field_mappings']);
 
 async function map(field: FieldMapping['field'], target: string): Promise<void> {

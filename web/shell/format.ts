@@ -37,6 +37,19 @@ export const fullDay = (date: string): string =>
     year: 'numeric',
   }).format(new Date(`${date}T00:00:00Z`));
 
+/** A day that comes back every year, with or without its first year (YYYY-MM-DD or --MM-DD): "28 May 1984", "28 May". */
+export function yearlyDay(date: string): string {
+  const isYearless = date.startsWith('--');
+  const at = new Date(`${isYearless ? `2000-${date.slice(2)}` : date}T00:00:00Z`);
+  if (Number.isNaN(at.getTime())) return date;
+  return new Intl.DateTimeFormat(localeOf(), {
+    timeZone: 'UTC',
+    day: 'numeric',
+    month: 'short',
+    ...(isYearless ? {} : { year: 'numeric' }),
+  }).format(at);
+}
+
 /** The day it is now for the signed-in person (YYYY-MM-DD). */
 export const todayOf = (): string =>
   new Intl.DateTimeFormat('sv-SE', { timeZone: zone() }).format(new Date());

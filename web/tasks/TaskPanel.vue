@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
+import RecordFields from '../fields/RecordFields.vue';
 import SidePanel from '../kit/SidePanel.vue';
 import { api } from '../shell/api';
 import { when } from '../shell/format';
@@ -140,6 +141,7 @@ const isSightOpen = ref(false);
         <ClashNote v-if="task.clash" :clash="task.clash" @decided="load" />
         <TaskFacts :task="task" />
         <MeetingFacts v-if="isMeeting" :task="task" />
+        <RecordFields :id="id" :key="id" record="task" />
         <TaskSteps :task="task" />
         <TaskFiles :task-id="id" />
         <TaskTalk :task="task" />

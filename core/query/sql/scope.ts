@@ -105,7 +105,7 @@ export class Scope {
     return sql
       .replaceAll('{r}', this.alias)
       .replace(/\{r\.(\w+)\}/g, (_, name: string) => `${this.alias}_${name}`)
-      .replace(/\{worth: (\S+) in ([^}]+)\}/g, (_, minor: string, currency: string) =>
+      .replace(/\{worth: (.+?) in ([^}]+)\}/g, (_, minor: string, currency: string) =>
         this.worth(minor, currency, rates),
       )
       .replaceAll('{now}', () => this.binder.bind(asking.now, 'timestamptz'))

@@ -25,6 +25,8 @@ export class ProjectStage extends Model<
 /** What is to be done for a company, mostly because a deal was won. */
 export class Project extends Model<InferAttributes<Project>, InferCreationAttributes<Project>> {
   declare id: string;
+  /** Values of fields of the organisation\'s own, by their key. */
+  declare custom: CreationOptional<Record<string, string>>;
   declare version: CreationOptional<number>;
   declare title: string;
   declare stageId: string;
@@ -54,6 +56,8 @@ export class ProjectPerson extends Model<
 /** Somebody's trouble, from when it was told until it is solved. */
 export class Case extends Model<InferAttributes<Case>, InferCreationAttributes<Case>> {
   declare id: string;
+  /** Values of fields of the organisation\'s own, by their key. */
+  declare custom: CreationOptional<Record<string, string>>;
   declare version: CreationOptional<number>;
   declare title: string;
   declare words: CreationOptional<string>;
@@ -94,6 +98,7 @@ export function defineAfterDealModels(sequelize: Sequelize): void {
   });
   define(sequelize, Project, 'projects', {
     id: col.id,
+    custom: { ...col.json, defaultValue: {} },
     version: col.version,
     title: col.words,
     stageId: col.uuid,
@@ -116,6 +121,7 @@ export function defineAfterDealModels(sequelize: Sequelize): void {
   });
   define(sequelize, Case, 'cases', {
     id: col.id,
+    custom: { ...col.json, defaultValue: {} },
     version: col.version,
     title: col.words,
     words: { ...col.words, defaultValue: '' },

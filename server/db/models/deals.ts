@@ -35,6 +35,8 @@ export class Question extends Model<InferAttributes<Question>, InferCreationAttr
 
 export class Lead extends Model<InferAttributes<Lead>, InferCreationAttributes<Lead>> {
   declare id: string;
+  /** Values of fields of the organisation\'s own, by their key. */
+  declare custom: CreationOptional<Record<string, string>>;
   declare visibility: CreationOptional<Visibility | null>;
   declare visibleTo: CreationOptional<string[]>;
   declare version: CreationOptional<number>;
@@ -73,6 +75,8 @@ export class LeadAnswer extends Model<InferAttributes<LeadAnswer>, InferCreation
 
 export class Deal extends Model<InferAttributes<Deal>, InferCreationAttributes<Deal>> {
   declare id: string;
+  /** Values of fields of the organisation\'s own, by their key. */
+  declare custom: CreationOptional<Record<string, string>>;
   declare visibility: CreationOptional<Visibility | null>;
   declare visibleTo: CreationOptional<string[]>;
   declare version: CreationOptional<number>;
@@ -123,6 +127,7 @@ export function defineDealModels(sequelize: Sequelize): void {
   });
   define(sequelize, Lead, 'leads', {
     id: col.id,
+    custom: { ...col.json, defaultValue: {} },
     ...visibility,
     version: col.version,
     title: col.words,
@@ -154,6 +159,7 @@ export function defineDealModels(sequelize: Sequelize): void {
   });
   define(sequelize, Deal, 'deals', {
     id: col.id,
+    custom: { ...col.json, defaultValue: {} },
     ...visibility,
     version: col.version,
     title: col.words,

@@ -5,17 +5,31 @@ import {
   type InferCreationAttributes,
   type Sequelize,
 } from 'sequelize';
+import type { OwnKind, OwnRecord } from '@emporikon/core/fields/own';
 import { col, define } from './columns';
-
-export type FieldKind = 'text' | 'number' | 'date' | 'choice' | 'yes or no';
 
 export class CustomField extends Model<InferAttributes<CustomField>, InferCreationAttributes<CustomField>> {
   declare id: string;
   declare version: CreationOptional<number>;
   declare key: string;
   declare label: string;
-  declare kind: FieldKind;
+  declare record: CreationOptional<OwnRecord>;
+  declare kind: OwnKind;
+  /** Choices; of money its currency. */
   declare options: string[];
+  declare tab: CreationOptional<string>;
+  /** The heading it stands under. */
+  declare part: CreationOptional<string>;
+  declare help: CreationOptional<string>;
+  /** Whether it is worth asking for while it is empty. */
+  declare isAsked: CreationOptional<boolean>;
+  /** What new records begin with. */
+  declare preset: CreationOptional<string>;
+  /** Whether no two records may have the same. */
+  declare isUnique: CreationOptional<boolean>;
+  /** Standings of people, kinds of companies, ids of pipelines; for all of them where empty. */
+  declare onlyFor: CreationOptional<string[]>;
+  declare formula: CreationOptional<string>;
   declare position: number;
   declare active: CreationOptional<boolean>;
   /** Whether it stands with what is personal. */
@@ -52,8 +66,17 @@ export function defineFieldModels(sequelize: Sequelize): void {
     version: col.version,
     key: col.words,
     label: col.words,
+    record: { ...col.words, defaultValue: 'person' },
     kind: col.words,
     options: col.json,
+    tab: { ...col.words, defaultValue: '' },
+    part: { ...col.words, defaultValue: '' },
+    help: { ...col.words, defaultValue: '' },
+    isAsked: col.flag,
+    preset: { ...col.words, defaultValue: '' },
+    isUnique: col.flag,
+    onlyFor: { ...col.json, allowNull: false, defaultValue: [] },
+    formula: { ...col.words, defaultValue: '' },
     position: col.whole,
     active: { ...col.flag, defaultValue: true },
     isPersonal: col.flag,

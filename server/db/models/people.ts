@@ -15,6 +15,8 @@ export type CompanyKind = 'firm' | 'household';
 
 export class Company extends Model<InferAttributes<Company>, InferCreationAttributes<Company>> {
   declare id: string;
+  /** Values of fields of the organisation\'s own, by their key. */
+  declare custom: CreationOptional<Record<string, string>>;
   declare visibility: CreationOptional<Visibility | null>;
   declare visibleTo: CreationOptional<string[]>;
   declare version: CreationOptional<number>;
@@ -106,6 +108,7 @@ export class ContactPoint extends Model<
 export function definePeopleModels(sequelize: Sequelize): void {
   define(sequelize, Company, 'companies', {
     id: col.id,
+    custom: { ...col.json, defaultValue: {} },
     ...visibility,
     version: col.version,
     name: col.words,

@@ -26,6 +26,8 @@ export interface Declined {
 
 export class Task extends Model<InferAttributes<Task>, InferCreationAttributes<Task>> {
   declare id: string;
+  /** Values of fields of the organisation\'s own, by their key. */
+  declare custom: CreationOptional<Record<string, string>>;
   declare visibility: CreationOptional<Visibility | null>;
   declare visibleTo: CreationOptional<string[]>;
   declare version: CreationOptional<number>;
@@ -121,6 +123,7 @@ export class ClosedDay extends Model<InferAttributes<ClosedDay>, InferCreationAt
 export function defineTaskModels(sequelize: Sequelize): void {
   define(sequelize, Task, 'tasks', {
     id: col.id,
+    custom: { ...col.json, defaultValue: {} },
     ...visibility,
     version: col.version,
     title: col.words,

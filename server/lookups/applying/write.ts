@@ -1,3 +1,4 @@
+import { usableValueOf } from '../../fields/values';
 import { isZone } from '@emporikon/core/lookups/place';
 import type { Subject } from '@emporikon/core/lookups/facts';
 import { companyKey } from '@emporikon/core/people/companies';
@@ -29,12 +30,12 @@ async function toPerson(context: Context, person: Person, field: string, value: 
     const usable = usableValue(field, value);
     if (usable === null) return false;
     await context.write.update(person, { [field]: usable, updatedAt });
-  } else if (field.startsWith('custom:'))
-    await context.write.update(person, {
-      custom: { ...person.custom, [field.slice('custom:'.length)]: value },
-      updatedAt,
-    });
-  else return false;
+  } else if (field.startsWith('custom:')) {
+    const key = field.slice('custom:'.length);
+    const usable = await usableValueOf(context, person.id, key, value);
+    if (usable === null) return false;
+    await context.write.update(person, { custom: { ...person.custom, [key]: usable }, updatedAt });
+  } else return false;
   return true;
 }
 

@@ -1,0 +1,155 @@
+import type { FieldValue } from '@emporikon/contract/fields';
+import { calculate } from '@emporikon/core/fields/formula';
+import { normaliseOwn, type OwnRecord } from '@emporikon/core/fields/own';
+import { todayOf } from '@emporikon/core/query/time';
+import { QueryTypes } from 'sequelize';
+import type { Context } from '../commands/context';
+import { CustomField } from '../db/models/fields';
+import { invalid, ProblemError } from '../http/problems';
+import { perUnit, usable } from './definitions';
+
+export type Values = Readonly<Record<string, string>>;
+
+/** What fields point to, each kind with the table and column of its name. */
+const NAMED_BY = {
+  person: 'SELECT id, full_name AS name FROM people',
+  company: 'SELECT id, name FROM companies',
+  file: 'SELECT id, name FROM files',
+} as const;
+type Pointing = keyof typeof NAMED_BY;
+const isPointing = (kind: string): kind is Pointing => kind in NAMED_BY;
+
+/** Names of what the actor may see of these ids. */
+async function namesOf(
+  context: Context,
+  kind: Pointing,
+  ids: readonly string[],
+): Promise<ReadonlyMap<string, string>> {
+  if (!ids.length) return new Map();
+  const rows = await context.sequelize.query<{ id: string; name: string }>(
+    `${NAMED_BY[kind]} WHERE id = ANY ($ids::uuid[])`,
+    { bind: { ids: [...ids] }, type: QueryTypes.SELECT, transaction: context.tx },
+  );
+  return new Map(rows.map(({ id, name }) => [id, name]));
+}
+
+export const fieldsOf = (context: Context, record: OwnRecord): Promise<CustomField[]> =>
+  CustomField.findAll({ where: { record }, order: ['position', 'id'], transaction: context.tx });
+
+/**
+ * The fields of a record as they are shown: those in use that are for what it is now, and whatever has a value.
+ * @param is what decides which fields are for it: its standing, its kind or its pipeline
+ */
+export async function showValues(
+  context: Context,
+  record: OwnRecord,
+  values: Values,
+  is: string | null,
+): Promise<FieldValue[]> {
+  const fields = await fieldsOf(context, record);
+  const valueOf = ({ key }: CustomField): string => values[key] ?? '';
+  const shown = fields.filter(
+    (field) =>
+      valueOf(field) !== '' ||
+      (field.active !== false && (!field.onlyFor?.length || field.onlyFor.includes(is ?? ''))),
+  );
+  const names = new Map<string, string>();
+  for (const kind of Object.keys(NAMED_BY).filter(isPointing)) {
+    const ids = shown.filter((field) => field.kind === kind).map(valueOf);
+    for (const [id, name] of await namesOf(context, kind, ids.filter(Boolean))) names.set(id, name);
+  }
+  const zone = context.actor?.timeZone ?? 'UTC';
+  const today = todayOf({ now: context.now().toISOString(), zone });
+  const named = usable(fields).map((field) => ({
+    ...{ key: field.key, label: field.label, kind: field.kind, perUnit: perUnit(field) },
+    value: isPointing(field.kind) ? (names.get(valueOf(field)) ?? '') : valueOf(field),
+  }));
+  return shown.map((field) => {
+    const result = field.kind === 'formula' ? calculate(field.formula ?? '', named, today) : null;
+    const { key, label, kind, options } = field;
+    return {
+      ...{ key, label, kind, options },
+      isPersonal: field.isPersonal ?? false,
+      tab: field.tab ?? '',
+      part: field.part ?? '',
+      help: field.help ?? '',
+      isAsked: field.isAsked ?? false,
+      value: result ? ('value' in result ? result.value : '') : valueOf(field),
+      shown: isPointing(kind) && valueOf(field) ? (names.get(valueOf(field)) ?? null) : null,
+      why: result && 'why' in result ? result.why : null,
+    };
+  });
+}
+
+async function requireFree(
+  context: Context,
+  record: OwnRecord,
+  { key, label }: CustomField,
+  value: string,
+  id: string,
+): Promise<void> {
+  const options = { type: QueryTypes.SELECT as const, transaction: context.tx };
+  // Two who enter the same at once wait for each other.
+  await context.sequelize.query('SELECT pg_advisory_xact_lock(hashtextextended($what, 0))', {
+    bind: { what: `${record} ${key} ${value}` },
+    ...options,
+  });
+  const [row] = await context.sequelize.query<{ taken: boolean }>(
+    'SELECT own_value_taken($record, $key, $value, $id::uuid) AS taken',
+    { bind: { record, key, value, id }, ...options },
+  );
+  if (row?.taken)
+    throw invalid(`Nothing was saved: another ${record} has this value in ${label} already.`, {
+      fields: { [key]: 'is taken' },
+    });
+}
+
+/**
+ * New values of some fields of a record, as they are kept.
+ * @param id the record, which may keep a value that no other may have
+ * @throws 422 that names the field a value does not fit, or that is not there
+ */
+export async function checkValues(
+  context: Context,
+  record: OwnRecord,
+  id: string,
+  values: Values,
+): Promise<Values> {
+  const fields = new Map((await fieldsOf(context, record)).map((field) => [field.key, field]));
+  const checked: Record<string, string> = {};
+  for (const [key, given] of Object.entries(values)) {
+    const field = fields.get(key);
+    if (!field)
+      throw invalid('Nothing was saved: there is no such field.', { fields: { [key]: 'does not exist' } });
+    const result = normaliseOwn(field.kind, given, field.options);
+    if ('why' in result)
+      throw invalid(`Nothing was saved: ${field.label} ${result.why}.`, { fields: { [key]: result.why } });
+    const { value } = result;
+    if (value && isPointing(field.kind) && !(await namesOf(context, field.kind, [value])).has(value))
+      throw invalid(`Nothing was saved: there is no such ${field.kind}.`, {
+        fields: { [key]: 'does not exist' },
+      });
+    if (value && field.isUnique) await requireFree(context, record, field, value, id);
+    checked[key] = value;
+  }
+  return checked;
+}
+
+/** A value that was read, as the field keeps it; null where it does not fit, or another person has what only one may have. */
+export async function usableValueOf(
+  context: Context,
+  personId: string,
+  key: string,
+  value: string,
+): Promise<string | null> {
+  try {
+    return (await checkValues(context, 'person', personId, { [key]: value }))[key] || null;
+  } catch (error) {
+    if (error instanceof ProblemError) return null;
+    throw error;
+  }
+}
+
+/** The values of a record with some of them changed; what became empty is gone. */
+export const withValues = (known: Values | undefined, changed: Values): Record<string, string> =>
+  Object.fromEntries(Object.entries({ ...known, ...changed }).filter(([, value]) => value !== ''));

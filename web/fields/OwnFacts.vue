@@ -1,0 +1,75 @@
+<script setup lang="ts">
+import type { Claim } from '@emporikon/contract/captures';
+import type { FieldValue } from '@emporikon/contract/fields';
+import Fact from '../dossier/Fact.vue';
+import type { CellOption } from '../kit/cells';
+import { cellOf, editedOf, hrefOf, keptOf, optionsOf, shownOf } from './ownFact';
+
+/** Facts of fields of the organisation's own, under their headings, each edited in place by its kind. */
+defineProps<{
+  parts: readonly { name: string; fields: readonly (FieldValue & { claim?: Claim | null })[] }[];
+  /** Saves what the server takes, over a version. */
+  save: (key: string) => (value: string, version: number) => Promise<void>;
+  /** The version of the record; left out, that of the page's record. */
+  version?: number;
+  /** What a field for a file chooses from. */
+  files: readonly CellOption[];
+}>();
+</script>
+
+<template>
+  <template v-for="part in parts" :key="part.name">
+    <h4 v-if="part.name" class="cap part">{{ part.name }}</h4>
+    <Fact
+      v-for="one in part.fields"
+      :key="one.key"
+      :label="one.label"
+      field="custom"
+      :version="version"
+      :kind="cellOf(one)"
+      :options="optionsOf(one, files)"
+      :currency="one.options[0]"
+      :help="one.help || undefined"
+      :value="editedOf(one)"
+      :shown="shownOf(one) || undefined"
+      :href="one.kind === 'link' ? one.value : undefined"
+      :claim="one.claim"
+      :placeholder="one.isAsked ? 'Worth asking' : 'Not known'"
+      :save="one.kind === 'formula' ? undefined : (typed, at) => save(one.key)(keptOf(one, typed), at)"
+    >
+      <template v-if="one.value">
+        {{ ' ' }}
+        <RouterLink
+          v-if="hrefOf(one)"
+          :to="hrefOf(one) ?? ''"
+          class="quiet-link"
+          :aria-label="`Open ${shownOf(one)}`"
+          >Open</RouterLink
+        >
+        <a
+          v-else-if="one.kind === 'link'"
+          :href="one.value"
+          class="quiet-link"
+          rel="noopener noreferrer"
+          target="_blank"
+          :aria-label="`Open ${one.label}`"
+          >Open</a
+        >
+        <a
+          v-else-if="one.kind === 'file' && one.shown"
+          :href="`/api/files/${one.value}/content`"
+          class="quiet-link"
+          :aria-label="`Open ${shownOf(one)}`"
+          >Open</a
+        >
+      </template>
+    </Fact>
+  </template>
+</template>
+
+<style scoped>
+.part {
+  grid-column: 1 / -1;
+  margin: 8px 0 0;
+}
+</style>
