@@ -1,4 +1,5 @@
 import { LONGEST_FORMULA, OWN_KINDS, OWN_RECORDS } from '@emporikon/core/fields/own';
+import { LEVELS } from '@emporikon/core/fields/rights';
 import { CLAIM_FIELDS } from '@emporikon/core/reading/types';
 import { z } from 'zod';
 import { Done, Id, IdParam, Line, Named, routes, Version } from './common';
@@ -31,6 +32,8 @@ const About = {
     .trim()
     .max(LONGEST_FORMULA)
     .describe('of a calculated field: from which others, by their keys'),
+  seenBy: z.enum(LEVELS).describe('who may see it, of those who may see the record'),
+  changedBy: z.enum(LEVELS).describe('who may change its values'),
 };
 export const CustomField = z.object({
   id: Id,
@@ -58,6 +61,7 @@ export const FieldValue = CustomField.pick({
   value: z.string().describe('as it is kept: a day, minor units, an id, choices a line each; empty for none'),
   shown: z.string().nullable().describe('the name of what it points to, where it points to something'),
   why: z.string().nullable().describe('why a formula gives nothing'),
+  mayChange: z.boolean(),
 });
 export type FieldValue = z.infer<typeof FieldValue>;
 /** New values by the keys of fields; an empty one clears the field. */
@@ -99,6 +103,8 @@ export const fieldRoutes = routes({
       isUnique: z.boolean().default(false),
       onlyFor: OnlyFor.default([]),
       formula: About.formula.default(''),
+      seenBy: About.seenBy.default('everybody'),
+      changedBy: About.changedBy.default('everybody'),
     }),
     reply: Done.extend({ field: CustomField }),
   },

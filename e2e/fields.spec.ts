@@ -101,3 +101,38 @@ test('a birthday without a year is shown, and does not keep a page from opening'
   await page.getByRole('button', { name: 'born 5 Mar' }).click();
   await expect(fact(page, 'Birthday')).toContainText('5 Mar');
 });
+
+test('two who edit the same field of our own choose between both values; two of two fields are both kept', async ({
+  browser,
+}) => {
+  const [mine, theirs] = [await signIn(browser), await signIn(browser, 'ines')];
+  const made = await mine.request.post('/api/companies', {
+    headers: { 'idempotency-key': crypto.randomUUID() },
+    data: { name: `Both at once ${Date.now()}` },
+  });
+  const { company } = (await made.json()) as { company: { id: string } };
+  for (const page of [mine, theirs]) {
+    await page.goto(`/companies/${company.id}`);
+    await page.getByRole('button', { name: 'Show all' }).click();
+  }
+  const begin = async (page: Page, label: string, value: string) => {
+    await fact(page, label).getByRole('button').first().click();
+    await fact(page, label).getByRole('textbox').fill(value);
+  };
+  await begin(mine, 'Bikes they have', '7');
+  await begin(theirs, 'Industry', 'Bakery');
+  await theirs.keyboard.press('Enter');
+  await expect(fact(mine, 'Industry')).toContainText('Bakery');
+  await mine.keyboard.press('Enter');
+  await expect(fact(theirs, 'Bikes they have')).toContainText('7');
+
+  await begin(mine, 'Bikes they have', '8');
+  await begin(theirs, 'Bikes they have', '9');
+  await theirs.keyboard.press('Enter');
+  await expect(fact(theirs, 'Bikes they have')).toContainText('9');
+  await mine.keyboard.press('Enter');
+  const choice = fact(mine, 'Bikes they have');
+  await expect(choice).toContainText('8');
+  await expect(choice).toContainText('9');
+  await expect(choice).not.toContainText('object');
+});

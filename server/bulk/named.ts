@@ -5,6 +5,7 @@ import { requireColleague } from '../commands/colleague';
 import type { Context } from '../commands/context';
 import { Stage } from '../db/models/deals';
 import { CustomField } from '../db/models/fields';
+import { mayChange, maySee } from '../fields/rights';
 import { invalid } from '../http/problems';
 import { usualChanceOf } from '../pipelines/stages';
 
@@ -50,12 +51,15 @@ async function checkField(
     where: { key, active: true, record: 'person' },
     transaction: context.tx,
   });
-  if (!field) throw wrong(at, 'does not exist', 'There is no such field.');
+  if (!field || !maySee(context, field)) throw wrong(at, 'does not exist', 'There is no such field.');
+  if (!mayChange(context, field))
+    throw wrong(at, 'may not be changed by you', `You may not change ${field.label}.`);
   const result = normaliseOwn(field.kind, to, field.options);
   if ('why' in result)
     throw wrong(at, 'does not fit the field', `“${to}” does not fit: ${field.label} ${result.why}.`);
   if (result.value !== to) throw wrong(at, 'does not fit the field', `Write it as “${result.value}”.`);
-  if (to && (field.isUnique || POINTS.has(field.kind)))
+  // What not everybody may see is not told in the history of many records either.
+  if (field.isUnique || POINTS.has(field.kind) || field.seenBy !== 'everybody')
     throw wrong(at, 'cannot be the same for many', `${field.label} is set on one record at a time.`);
 }
 

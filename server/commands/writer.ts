@@ -16,6 +16,11 @@ import { DEEPEST, FOLLOW } from './followers';
 /** What is never kept in events: bytes that are immutable and large, and passwords in any form. */
 const LEFT_OUT = new Set(['raw', 'sealed', 'passwordHash']);
 
+/** A row as it is told to somebody: without own fields, of which not everybody may see each. */
+function told(row: Record<string, unknown>): Record<string, unknown> {
+  return Object.fromEntries(Object.entries(row).filter(([key]) => key !== 'custom'));
+}
+
 /** A row as it is written into events: plain JSON, times in ISO 8601. */
 export function rowOf(instance: Model): Record<string, unknown> {
   const plain = instance.get({ plain: true }) as Record<string, unknown>;
@@ -76,7 +81,7 @@ export class Writer implements Write {
    */
   async update<M extends Model>(instance: M, patch: Partial<Attributes<M>>, expected?: number): Promise<M> {
     let before = rowOf(instance);
-    if (expected !== undefined && before.version !== expected) throw stale(before);
+    if (expected !== undefined && before.version !== expected) throw stale(told(before));
     instance.set(patch as Partial<M>);
     if (!instance.changed()) return instance;
     try {
@@ -109,7 +114,7 @@ export class Writer implements Write {
   ): Promise<Record<string, unknown>> {
     const now = rowOf(await instance.reload({ transaction: this.tx }));
     if (this.versions.get(keyOf(instance)) === now.version) return now;
-    throw expected === undefined ? error : stale(now);
+    throw expected === undefined ? error : stale(told(now));
   }
 
   async remove(instance: Model): Promise<void> {

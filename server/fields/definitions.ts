@@ -6,6 +6,7 @@ import {
   type OwnKind,
   type OwnRecord,
 } from '@emporikon/core/fields/own';
+import { LEVELS, type Level } from '@emporikon/core/fields/rights';
 import { minorDigits } from '@emporikon/core/lifecycle/minorUnits';
 import { STANDINGS } from '@emporikon/core/lifecycle/standing';
 import { Op } from 'sequelize';
@@ -29,6 +30,8 @@ export interface Draft {
   isUnique: boolean;
   onlyFor: string[];
   formula: string;
+  seenBy: Level;
+  changedBy: Level;
 }
 
 const wrong = (field: keyof Draft, why: string): Error =>
@@ -85,6 +88,8 @@ export async function checkDefinition(context: Context, draft: Draft, but?: stri
   const options = checkOptions(draft, context.house.currency);
   if (draft.isUnique && !MAY_BE_UNIQUE.has(draft.kind))
     throw wrong('isUnique', 'only texts, numbers and web addresses can be asked to differ.');
+  if (LEVELS.indexOf(draft.changedBy) < LEVELS.indexOf(draft.seenBy))
+    throw wrong('changedBy', 'whoever changes it has to see it.');
   const known = draft.onlyFor.length ? await whatFor(context, draft.record) : [];
   if (draft.onlyFor.some((one) => !known.includes(one)))
     throw wrong('onlyFor', 'what it is for does not exist.');

@@ -5,7 +5,8 @@ import { Case, Project } from '../db/models/afterDeals';
 import { Deal, Lead } from '../db/models/deals';
 import { Company, Person } from '../db/models/people';
 import { Task } from '../db/models/tasks';
-import { notFound } from '../http/problems';
+import { notFound, stale } from '../http/problems';
+import { rowAsSeen } from './rights';
 import { checkValues, showValues, withValues, type Values } from './values';
 
 type OwnedRow = Model & { id: string; version: number; custom: Values };
@@ -49,6 +50,7 @@ export async function changeFields(
   { version, values }: { version: number; values: Values },
 ): Promise<{ version: number; eventId: string | null }> {
   const row = await load(context, record, id, true);
+  if (row.version !== version) throw stale(await rowAsSeen(context, row));
   const checked = await checkValues(context, record, id, values);
   await context.write.update(row, { custom: withValues(row.custom, checked) }, version);
   const name = String(row.get(KINDS[record].name));

@@ -9,6 +9,7 @@ import { conflict, invalid, notFound } from '../http/problems';
 import { checkDefinition, type Draft } from './definitions';
 import { loadMappings, requireKnownField, targetOf } from './mapping';
 import { changeFields, showFields } from './records';
+import { maySee } from './rights';
 
 const draftOf = (row: CustomField): Draft => ({
   record: row.record ?? 'person',
@@ -24,6 +25,8 @@ const draftOf = (row: CustomField): Draft => ({
   isUnique: row.isUnique ?? false,
   onlyFor: row.onlyFor ?? [],
   formula: row.formula ?? '',
+  seenBy: row.seenBy ?? 'everybody',
+  changedBy: row.changedBy ?? 'everybody',
 });
 const asField = (row: CustomField) => ({
   ...draftOf(row),
@@ -66,7 +69,7 @@ export const fieldHandlers: Handlers = {
       order: ['record', 'position', 'id'],
       transaction: context.tx,
     });
-    return { items: rows.map(asField) };
+    return { items: rows.filter((row) => maySee(context, row)).map(asField) };
   },
   'GET /api/records/:record/:id/fields': ({ params, context }) =>
     showFields(context, params.record, params.id),

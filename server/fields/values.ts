@@ -7,6 +7,7 @@ import type { Context } from '../commands/context';
 import { CustomField } from '../db/models/fields';
 import { invalid, ProblemError } from '../http/problems';
 import { perUnit, usable } from './definitions';
+import { mayChange, maySee } from './rights';
 
 export type Values = Readonly<Record<string, string>>;
 
@@ -46,7 +47,8 @@ export async function showValues(
   values: Values,
   is: string | null,
 ): Promise<FieldValue[]> {
-  const fields = await fieldsOf(context, record);
+  const all = await fieldsOf(context, record);
+  const fields = all.filter((field) => maySee(context, field));
   const valueOf = ({ key }: CustomField): string => values[key] ?? '';
   const shown = fields.filter(
     (field) =>
@@ -60,9 +62,14 @@ export async function showValues(
   }
   const zone = context.actor?.timeZone ?? 'UTC';
   const today = todayOf({ now: context.now().toISOString(), zone });
-  const named = usable(fields).map((field) => ({
+  // A formula over what the actor may not see gives them nothing, as if it were empty.
+  const named = usable(all).map((field) => ({
     ...{ key: field.key, label: field.label, kind: field.kind, perUnit: perUnit(field) },
-    value: isPointing(field.kind) ? (names.get(valueOf(field)) ?? '') : valueOf(field),
+    value: !maySee(context, field)
+      ? ''
+      : isPointing(field.kind)
+        ? (names.get(valueOf(field)) ?? '')
+        : valueOf(field),
   }));
   return shown.map((field) => {
     const result = field.kind === 'formula' ? calculate(field.formula ?? '', named, today) : null;
@@ -77,6 +84,7 @@ export async function showValues(
       value: result ? ('value' in result ? result.value : '') : valueOf(field),
       shown: isPointing(kind) && valueOf(field) ? (names.get(valueOf(field)) ?? null) : null,
       why: result && 'why' in result ? result.why : null,
+      mayChange: kind !== 'formula' && mayChange(context, field),
     };
   });
 }
@@ -119,8 +127,12 @@ export async function checkValues(
   const checked: Record<string, string> = {};
   for (const [key, given] of Object.entries(values)) {
     const field = fields.get(key);
-    if (!field)
+    if (!field || !maySee(context, field))
       throw invalid('Nothing was saved: there is no such field.', { fields: { [key]: 'does not exist' } });
+    if (!mayChange(context, field))
+      throw invalid(`Nothing was saved: you may not change ${field.label}.`, {
+        fields: { [key]: 'may not be changed by you' },
+      });
     const result = normaliseOwn(field.kind, given, field.options);
     if ('why' in result)
       throw invalid(`Nothing was saved: ${field.label} ${result.why}.`, { fields: { [key]: result.why } });

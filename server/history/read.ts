@@ -3,6 +3,7 @@ import { fieldChanges, type FieldChange as Told } from '@emporikon/core/ledger/f
 import type { OwnKind } from '@emporikon/core/fields/own';
 import { QueryTypes } from 'sequelize';
 import { requireActor, type Context } from '../commands/context';
+import { hiddenKeys } from '../fields/rights';
 import { notFound } from '../http/problems';
 import { decodeCursor, encodeCursor } from '../http/paging';
 import { CustomField } from '../db/models/fields';
@@ -183,8 +184,11 @@ export async function changesOf(
   const own = recordId ? await names(context, RECORDS, [recordId]) : null;
   if (own?.size === 0 && !isAdmin) throw notFound('There is no such record.');
   const events = await loadEvents(context, asked);
+  const hidden = await hiddenKeys(context);
   const lines = events.flatMap((event) =>
-    fieldChanges(event.changes, TOLD_FIELDS).map((line, index): Line => ({ ...line, event, index })),
+    fieldChanges(event.changes, TOLD_FIELDS)
+      .map((line, index): Line => ({ ...line, event, index }))
+      .filter(({ field, key }) => field !== 'custom' || !hidden.has(key ?? '')),
   );
   const seen = await names(context, RECORDS, lines.map(recordIdOf));
   const ownFields = await loadOwn(context);

@@ -1,5 +1,6 @@
 import type { z } from 'zod';
 import { allRoutes, type Parsed } from '@emporikon/contract';
+import type { OwnRecord } from '@emporikon/core/fields/own';
 import { fieldChanges } from '@emporikon/core/ledger/fieldChanges';
 import { changeCompany } from '../companies/commands';
 import type { Context } from '../commands/context';
@@ -8,6 +9,7 @@ import { Case, Project } from '../db/models/afterDeals';
 import { Deal, Lead } from '../db/models/deals';
 import { EventRow } from '../db/models/ledger';
 import { Company, Person } from '../db/models/people';
+import { changeFields } from '../fields/records';
 import { changeDeal } from '../deals/change';
 import { cannotUndo, invalid, notFound } from '../http/problems';
 import { changeLead } from '../leads/change';
@@ -78,6 +80,15 @@ const RESTORABLE: Readonly<Record<string, Restorable>> = {
   },
 };
 
+/** Records whose own fields are changed by themselves. */
+const OWN_RECORD: Readonly<Record<string, Exclude<OwnRecord, 'person'>>> = {
+  companies: 'company',
+  leads: 'lead',
+  deals: 'deal',
+  tasks: 'task',
+  projects: 'project',
+  cases: 'case',
+};
 /** Fields that are changed under another name than they are kept. */
 const AS_CHANGED: Readonly<Record<string, (value: unknown) => Record<string, unknown>>> = {
   inactiveSince: (value) => ({ active: value === null }),
@@ -108,6 +119,12 @@ export async function restoreValue(
     throw notFound('There is no such change of a record that is there.');
   if (NOT_RESTORED.has(`${line.table}.${name}`))
     throw cannotUndo('This cannot be put back by itself. Undo the change, or change it by hand.');
+  const own = OWN_RECORD[line.table];
+  if (name === 'custom' && key && own)
+    return changeFields(context, own, recordId, {
+      version,
+      values: { [key]: typeof line.from === 'string' ? line.from : '' },
+    });
   const value = line.from ?? EMPTY[name] ?? null;
   const patch = key ? { [name]: { [key]: value ?? '' } } : (AS_CHANGED[name]?.(value) ?? { [name]: value });
   return kind.change(context, recordId, { version, ...patch });

@@ -1,3 +1,4 @@
+import { rowAsSeen } from '../fields/rights';
 import { checkValues, withValues } from '../fields/values';
 import type { Standing } from '@emporikon/core/lifecycle/standing';
 import { companyDomain, isEmail } from '@emporikon/core/people/emails';
@@ -6,7 +7,7 @@ import { readPhone, type PhoneType } from '@emporikon/core/people/phones';
 import type { Context } from '../commands/context';
 import { ClaimRow } from '../db/models/captures';
 import { Company, ContactPoint, Person, type ContactKind } from '../db/models/people';
-import { invalid, notFound } from '../http/problems';
+import { invalid, notFound, stale } from '../http/problems';
 import { findOrMakeCompany } from '../companies/commands';
 import { addContact, claimByHand } from './claims';
 import { organise, withTags } from './organise';
@@ -214,6 +215,7 @@ export async function changePerson(
 ): Promise<{ version: number; eventId: string | null }> {
   context.write.because(because);
   const person = await loadPerson(context, id, true);
+  if (custom && person.version !== version) throw stale(await rowAsSeen(context, person));
   if (patch.fullName !== undefined && !parseName(patch.fullName).fullName)
     throw invalid('A person needs a name.', { fields: { fullName: 'is missing' } });
   const name =

@@ -1,4 +1,5 @@
 import type { OwnKind, OwnRecord } from '@emporikon/core/fields/own';
+import type { Level } from '@emporikon/core/fields/rights';
 import type { SqlField } from '@emporikon/core/query/sql/storage';
 import type { Field, FieldType, RecordKind } from '@emporikon/core/query/types';
 
@@ -9,6 +10,7 @@ export interface OwnField {
   kind: OwnKind;
   options: string[];
   record: OwnRecord;
+  seenBy: Level;
 }
 
 /** What is calculated for each record when it is shown is not asked of all of them. */

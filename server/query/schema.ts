@@ -7,6 +7,7 @@ import { minorDigits } from '@emporikon/core/lifecycle/minorUnits';
 import { todayOf } from '@emporikon/core/query/time';
 import type { Context } from '../commands/context';
 import { askPrepared } from '../db/prepared';
+import { maySee } from '../fields/rights';
 import { fieldsByRecord, storedByRecord, type OwnField } from './ownFields';
 import { STORAGE } from './storage/index';
 
@@ -28,7 +29,7 @@ const SETTINGS = `SELECT ${options('SELECT id, name, team, 0 AS position FROM us
   ${options('SELECT id, name, position FROM pipelines')} AS pipelines,
   ${options('SELECT id, name, position FROM project_stages')} AS "projectStages",
   ${options('SELECT id, name, 0 AS position FROM lists')} AS lists,
-  (SELECT coalesce(json_agg(json_build_object('key', key, 'label', label, 'kind', kind, 'options', options, 'record', record) ORDER BY position, id), '[]') FROM custom_fields) AS fields,
+  (SELECT coalesce(json_agg(json_build_object('key', key, 'label', label, 'kind', kind, 'options', options, 'record', record, 'seenBy', seen_by) ORDER BY position, id), '[]') FROM custom_fields) AS fields,
   (SELECT coalesce(json_agg(json_build_object('currency', currency, 'day', day, 'perHouse', per_house::text)), '[]') FROM currency_rates) AS rates`;
 
 /** How much one minor unit of each known currency is in minor units of the organisation's today. */
@@ -45,7 +46,7 @@ function ratesToday(rates: readonly Rate[], house: string, today: string): Recor
 export async function loadSchema(context: Context): Promise<Schema> {
   const [settings] = await askPrepared<Settings>(context, SETTINGS, {});
   if (!settings) throw new Error('the settings did not come');
-  const { fields: custom } = settings;
+  const custom = settings.fields.filter((field) => maySee(context, field));
   const me = context.actor?.id ?? null;
   const own = settings.users.find((user) => user.value === me)?.team;
   const asking: Asking = {

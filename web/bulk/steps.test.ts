@@ -24,6 +24,8 @@ const CHOICES: Choices = {
       isUnique: false,
       onlyFor: [],
       formula: '',
+      seenBy: 'everybody',
+      changedBy: 'everybody',
     },
   ],
 };

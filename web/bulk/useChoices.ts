@@ -15,8 +15,8 @@ const FOR_MANY: ReadonlySet<CustomField['kind']> = new Set([
   'link',
 ]);
 /** Whether it makes sense that many have the same in a field. */
-const isForMany = ({ active, kind, isUnique }: CustomField): boolean =>
-  active && !isUnique && FOR_MANY.has(kind);
+const isForMany = ({ active, kind, isUnique, seenBy }: CustomField): boolean =>
+  active && !isUnique && seenBy === 'everybody' && FOR_MANY.has(kind);
 
 /** What records of a kind can be given to, put on and moved to in this organisation; null until all of it is there. */
 export function useChoices(kind: BulkKind): ComputedRef<Choices | null> {

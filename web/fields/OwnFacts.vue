@@ -24,7 +24,9 @@ defineProps<{
       v-for="one in part.fields"
       :key="one.key"
       :label="one.label"
-      field="custom"
+      :field="`custom.${one.key}`"
+      :stored="one.value || null"
+      :format="(value) => shownOf({ ...one, value: String(value ?? ''), shown: null })"
       :version="version"
       :kind="cellOf(one)"
       :options="optionsOf(one, files)"
@@ -35,7 +37,7 @@ defineProps<{
       :href="one.kind === 'link' ? one.value : undefined"
       :claim="one.claim"
       :placeholder="one.isAsked ? 'Worth asking' : 'Not known'"
-      :save="one.kind === 'formula' ? undefined : (typed, at) => save(one.key)(keptOf(one, typed), at)"
+      :save="one.mayChange ? (typed, at) => save(one.key)(keptOf(one, typed), at) : undefined"
     >
       <template v-if="one.value">
         {{ ' ' }}

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import type { CustomField } from '@emporikon/contract/fields';
 import { OWN_KINDS, type OwnRecord } from '@emporikon/core/fields/own';
-import { computed, ref } from 'vue';
+import { LEVELS } from '@emporikon/core/fields/rights';
+import { computed, ref, watch } from 'vue';
 import SidePanel from '../kit/SidePanel.vue';
 import { api, ApiProblem, wordsOf } from '../shell/api';
 import { useUndo } from '../shell/undo';
@@ -24,6 +25,18 @@ const wrong = ref<Record<string, string>>({});
 const error = ref('');
 const isBusy = ref(false);
 const kinds = OWN_KINDS.map((value) => ({ value, title: KIND_WORDS[value] }));
+const LEVEL_ITEMS = [
+  { value: 'everybody', title: 'Everybody who sees the record' },
+  { value: 'managers', title: 'Managers and admins' },
+  { value: 'admins', title: 'Admins' },
+] as const;
+// Whoever changes a field has to see it.
+watch(
+  () => draft.value.seenBy,
+  (seen) => {
+    if (LEVELS.indexOf(draft.value.changedBy) < LEVELS.indexOf(seen)) draft.value.changedBy = seen;
+  },
+);
 const title = computed(() => (props.field ? props.field.label : 'New field'));
 
 async function save(): Promise<void> {
@@ -138,6 +151,14 @@ async function save(): Promise<void> {
         placeholder="All of them"
         persistent-placeholder
         :error-messages="wrong.onlyFor"
+      />
+      <v-select v-model="draft.seenBy" label="Who may see it" :items="LEVEL_ITEMS" />
+      <v-select
+        v-if="draft.kind !== 'formula'"
+        v-model="draft.changedBy"
+        label="Who may change it"
+        :items="LEVEL_ITEMS"
+        :error-messages="wrong.changedBy"
       />
       <v-checkbox
         v-if="draft.kind !== 'formula'"

@@ -34,8 +34,11 @@ it('a field is filled in as it is kept, and comes back the same', () => {
 });
 
 it('what is to be known of a field is said in a line', () => {
-  const field = { ...bodyOf(draft({ preset: 'None', onlyFor: ['p1'], isAsked: true })), active: false };
+  const field = {
+    ...bodyOf(draft({ preset: 'None', onlyFor: ['p1'], isAsked: true, changedBy: 'admins' })),
+    active: false,
+  };
   expect(marksOf(field, (id) => ({ p1: 'Bikes' })[id] ?? id)).toBe(
-    'retired · worth asking · begins with None · only for Bikes',
+    'retired · changed by admins · worth asking · begins with None · only for Bikes',
   );
 });

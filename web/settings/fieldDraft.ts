@@ -1,4 +1,5 @@
 import type { CustomField } from '@emporikon/contract/fields';
+import type { Level } from '@emporikon/core/fields/rights';
 import { MAY_BE_UNIQUE, POINTS, type OwnKind, type OwnRecord } from '@emporikon/core/fields/own';
 
 /** A field as it is filled in; choices stand a line each. */
@@ -16,6 +17,8 @@ export interface FieldDraft {
   isUnique: boolean;
   isPersonal: boolean;
   onlyFor: string[];
+  seenBy: Level;
+  changedBy: Level;
 }
 
 export const RECORD_WORDS: Readonly<Record<OwnRecord, string>> = {
@@ -63,6 +66,8 @@ export const draftOf = (field: CustomField | null, currency: string): FieldDraft
   isUnique: field?.isUnique ?? false,
   isPersonal: field?.isPersonal ?? false,
   onlyFor: [...(field?.onlyFor ?? [])],
+  seenBy: field?.seenBy ?? 'everybody',
+  changedBy: field?.changedBy ?? 'everybody',
 });
 
 /** A draft as the server takes it; what does not belong to its kind is left out. */
@@ -77,6 +82,7 @@ export function bodyOf(
     .filter(Boolean);
   return {
     ...{ label, tab, part, help, isAsked, isPersonal, onlyFor, isUnique },
+    ...{ seenBy: draft.seenBy, changedBy: draft.changedBy },
     options: hasChoices(kind) ? lines : kind === 'money' ? [currency.trim().toUpperCase()] : [],
     formula: kind === 'formula' ? draft.formula : '',
     preset: mayBegin({ kind, isUnique }) ? draft.preset : '',
@@ -85,12 +91,17 @@ export function bodyOf(
 
 /** What else is to be known of a field, in a line. */
 export function marksOf(
-  field: Pick<CustomField, 'active' | 'isPersonal' | 'isAsked' | 'isUnique' | 'preset' | 'onlyFor'>,
+  field: Pick<
+    CustomField,
+    'seenBy' | 'changedBy' | 'active' | 'isPersonal' | 'isAsked' | 'isUnique' | 'preset' | 'onlyFor'
+  >,
   called: (id: string) => string,
 ): string {
   return [
     field.active ? '' : 'retired',
     field.isPersonal ? 'under Personal' : '',
+    field.seenBy === 'everybody' ? '' : `seen by ${field.seenBy}`,
+    field.changedBy === field.seenBy ? '' : `changed by ${field.changedBy}`,
     field.isAsked ? 'worth asking' : '',
     field.isUnique ? 'no two alike' : '',
     field.preset ? `begins with ${field.preset.split('\n').join(', ')}` : '',

@@ -27,6 +27,8 @@ ALTER TABLE custom_fields ADD CHECK (kind IN ('text', 'long text', 'number', 'mo
   ADD COLUMN is_unique boolean NOT NULL DEFAULT false,
   ADD COLUMN only_for jsonb NOT NULL DEFAULT '[]',
   ADD COLUMN formula text NOT NULL DEFAULT '',
+  ADD COLUMN seen_by text NOT NULL DEFAULT 'everybody' CHECK (seen_by IN ('everybody', 'managers', 'admins')),
+  ADD COLUMN changed_by text NOT NULL DEFAULT 'everybody' CHECK (changed_by IN ('everybody', 'managers', 'admins')),
   ADD CHECK ((kind = 'formula') = (formula <> ''));
 COMMENT ON COLUMN custom_fields.part IS 'the heading it stands under, within its tab';
 COMMENT ON COLUMN custom_fields.only_for IS 'standings of people, kinds of companies or ids of pipelines it is for; all where empty';

@@ -6,6 +6,7 @@ import {
   type Sequelize,
 } from 'sequelize';
 import type { OwnKind, OwnRecord } from '@emporikon/core/fields/own';
+import type { Level } from '@emporikon/core/fields/rights';
 import { col, define } from './columns';
 
 export class CustomField extends Model<InferAttributes<CustomField>, InferCreationAttributes<CustomField>> {
@@ -30,6 +31,8 @@ export class CustomField extends Model<InferAttributes<CustomField>, InferCreati
   /** Standings of people, kinds of companies, ids of pipelines; for all of them where empty. */
   declare onlyFor: CreationOptional<string[]>;
   declare formula: CreationOptional<string>;
+  declare seenBy: CreationOptional<Level>;
+  declare changedBy: CreationOptional<Level>;
   declare position: number;
   declare active: CreationOptional<boolean>;
   /** Whether it stands with what is personal. */
@@ -77,6 +80,8 @@ export function defineFieldModels(sequelize: Sequelize): void {
     isUnique: col.flag,
     onlyFor: { ...col.json, allowNull: false, defaultValue: [] },
     formula: { ...col.words, defaultValue: '' },
+    seenBy: { ...col.words, defaultValue: 'everybody' },
+    changedBy: { ...col.words, defaultValue: 'everybody' },
     position: col.whole,
     active: { ...col.flag, defaultValue: true },
     isPersonal: col.flag,

@@ -4,6 +4,7 @@ import { asClaims } from '../../captures/view';
 import { requireActor, type Context } from '../../commands/context';
 import { ClaimRow } from '../../db/models/captures';
 import { Company, ContactPoint, Person } from '../../db/models/people';
+import { hiddenKeys } from '../../fields/rights';
 import { conflict, notFound } from '../../http/problems';
 import { heldOf, type LookUpRecord } from '../planning/known';
 import { writeFact } from '../applying/write';
@@ -33,7 +34,11 @@ function standing(looked: LookUpRecord, claim: ClaimRow): { held: string | null;
 
 /** Values that disagree with what stands, or wait to fill a blank, each with both sources. */
 export async function suggestionsFor(context: Context, looked: LookUpRecord): Promise<Suggestion[]> {
-  const proposed = looked.claims.filter((claim) => claim.fate === 'proposed');
+  const hidden = await hiddenKeys(context);
+  const proposed = looked.claims.filter(
+    ({ fate, field }) =>
+      fate === 'proposed' && !(field.startsWith('custom:') && hidden.has(field.slice('custom:'.length))),
+  );
   const shown = await asClaims(context, proposed);
   return proposed.flatMap((claim, at) => {
     const view = shown[at];
