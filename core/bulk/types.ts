@@ -37,9 +37,9 @@ export const STEPS_OF: Readonly<Record<BulkKind, readonly Step['do'][]>> = {
     'active',
     'important',
   ],
-  company: ['owner', 'next move', 'important'],
-  lead: ['owner', 'status', 'source', 'next move'],
-  deal: ['owner', 'stage', 'next move'],
+  company: ['owner', 'field', 'next move', 'important'],
+  lead: ['owner', 'status', 'source', 'field', 'next move'],
+  deal: ['owner', 'stage', 'tag', 'untag', 'field', 'next move'],
 };
 
 /** A record as far as a step looks at it. */

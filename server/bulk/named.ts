@@ -44,11 +44,12 @@ const wrong = (at: number, why: string, detail: string): Error =>
 
 async function checkField(
   context: Context,
+  kind: BulkKind,
   { key, to }: { key: string; to: string },
   at: number,
 ): Promise<void> {
   const field = await CustomField.findOne({
-    where: { key, active: true, record: 'person' },
+    where: { key, active: true, record: kind },
     transaction: context.tx,
   });
   if (!field || !maySee(context, field)) throw wrong(at, 'does not exist', 'There is no such field.');
@@ -103,7 +104,7 @@ async function checkStep(context: Context, kind: BulkKind, step: Step, at: numbe
       return;
     }
     case 'field':
-      return checkField(context, step, at);
+      return checkField(context, kind, step, at);
     case 'list':
     case 'unlist':
       return requireThere(context, 'list', step.to, at);

@@ -32,14 +32,14 @@ export const STORED: Readonly<Record<BulkKind, Stored>> = {
   company: {
     model: Company as ModelStatic<Model>,
     name: 'name',
-    read: ['isImportant'],
+    read: ['custom', 'isImportant'],
     told: [],
     concerns: ({ id }) => ({ companyId: id }),
   },
   lead: {
     model: Lead as ModelStatic<Model>,
     name: 'title',
-    read: ['status', 'statusSince', 'parkedUntil', 'parkedFrom', 'dropReason', 'source'],
+    read: ['status', 'statusSince', 'parkedUntil', 'parkedFrom', 'dropReason', 'source', 'custom'],
     told: ['personId', 'companyId', 'dealId'],
     concerns: ({ id, personId, companyId, dealId }) => ({
       leadId: id,
@@ -51,7 +51,7 @@ export const STORED: Readonly<Record<BulkKind, Stored>> = {
   deal: {
     model: Deal as ModelStatic<Model>,
     name: 'title',
-    read: ['stageId', 'stageSince', 'probability', 'probabilityByHand'],
+    read: ['stageId', 'stageSince', 'probability', 'probabilityByHand', 'tags', 'custom'],
     told: ['companyId', 'leadId'],
     concerns: ({ id, companyId }) => ({ dealId: id, companyId: idOf(companyId) }),
   },

@@ -33,10 +33,10 @@ const names = (kind: 'person' | 'company' | 'lead' | 'deal', values = {}): strin
   formFields(kind, CHOICES, values).map(({ name }) => name);
 
 it('offers what records of a kind can take, and what belongs to it once it is needed', () => {
-  expect(names('company')).toEqual(['owner', 'move', 'important']);
-  expect(names('deal')).toEqual(['owner', 'stage', 'move']);
+  expect(names('company')).toEqual(['owner', 'move', 'field', 'important']);
+  expect(names('deal')).toEqual(['owner', 'stage', 'tag', 'untag', 'move', 'field']);
   expect(names('lead', { status: 'parked', move: 'Call' })).toEqual([
-    ...['owner', 'status', 'parkedUntil', 'source', 'move', 'due'],
+    ...['owner', 'status', 'parkedUntil', 'source', 'move', 'due', 'field'],
   ]);
   expect(names('person', { field: 'route' })).toContain('fieldValue');
   expect(names('person')).not.toContain('project');

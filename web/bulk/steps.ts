@@ -50,6 +50,7 @@ function valueField({ kind, options, label }: CustomField): FormField {
 /** The fields of the form for records of a kind; some only once another is filled in. */
 export function formFields(kind: BulkKind, choices: Choices, values: FormValues): FormField[] {
   const { users, lists, projects, stages, fields } = choices;
+  const hasTags = kind === 'person' || kind === 'deal';
   const mayBeNobody = kind === 'person' || kind === 'company';
   const field = fields.find(({ key }) => key === values.field);
   const all: (FormField | null)[] = [
@@ -66,17 +67,17 @@ export function formFields(kind: BulkKind, choices: Choices, values: FormValues)
     values.status === 'dropped' ? { name: 'dropReason', label: 'Why', kind: 'text', isRequired: true } : null,
     kind === 'deal' ? choice('stage', 'Stage', orLeave(stages)) : null,
     kind === 'lead' ? { name: 'source', label: 'Source', kind: 'text', placeholder: 'Leave as it is' } : null,
-    kind === 'person' ? { name: 'tag', label: 'Add tags', kind: 'tags' } : null,
-    kind === 'person' ? { name: 'untag', label: 'Remove tags', kind: 'tags' } : null,
+    hasTags ? { name: 'tag', label: 'Add tags', kind: 'tags' } : null,
+    hasTags ? { name: 'untag', label: 'Remove tags', kind: 'tags' } : null,
     kind === 'person' && lists.length ? choice('list', 'Put on a list', orLeave(lists)) : null,
     kind === 'person' && lists.length ? choice('unlist', 'Take off a list', orLeave(lists)) : null,
     kind === 'person' && projects.length ? choice('project', 'Add to a project', orLeave(projects)) : null,
     { name: 'move', label: 'Next move', kind: 'text', placeholder: 'None' },
     values.move ? { name: 'due', label: 'Due', kind: 'date', isRequired: true } : null,
-    kind === 'person' && fields.length
+    fields.length
       ? choice('field', 'Own field', orLeave(fields.map(({ key, label }) => ({ value: key, title: label }))))
       : null,
-    field && kind === 'person' ? valueField(field) : null,
+    field ? valueField(field) : null,
     kind === 'person' || kind === 'company'
       ? choice('important', 'Important', flag('Important', 'Not important'))
       : null,

@@ -24,7 +24,7 @@ export function useChoices(kind: BulkKind): ComputedRef<Choices | null> {
   const isPerson = kind === 'person';
   const { data: lists } = useFetched(async () => (isPerson ? api('GET /api/lists') : null), ['lists']);
   const { data: fields } = useFetched(
-    async () => (isPerson ? api('GET /api/fields', { query: { record: 'person' } }) : null),
+    () => api('GET /api/fields', { query: { record: kind } }),
     ['custom_fields'],
   );
   const { data: projects } = useFetched(
@@ -36,9 +36,8 @@ export function useChoices(kind: BulkKind): ComputedRef<Choices | null> {
     ['pipelines', 'stages'],
   );
   return computed(() => {
-    const isThere = isPerson
-      ? lists.value && fields.value && projects.value
-      : kind !== 'deal' || stages.value;
+    const isThere =
+      fields.value && (isPerson ? lists.value && projects.value : kind !== 'deal' || stages.value);
     if (!team.value.length || !isThere) return null;
     return {
       users: team.value.map(({ id, name }) => ({ value: id, title: name })),

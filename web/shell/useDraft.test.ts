@@ -107,6 +107,10 @@ it('what the server refuses for another reason is told, and nothing is asked', a
   draft.text.value = 'x'.repeat(500);
   await draft.keep();
   expect([field.failed, draft.clash.value]).toEqual([[refused], null]);
+  // What was typed stays, to be put right.
+  expect([draft.isEditing.value, draft.text.value.length]).toEqual([true, 500]);
+  draft.cancel();
+  expect(draft.isEditing.value).toBe(false);
 });
 
 it('what is cancelled is not saved', async () => {

@@ -61,7 +61,11 @@ export function useDraft(options: Options): {
       clash.value = null;
     } catch (error) {
       const current = error instanceof ApiProblem && error.isStale ? error.problem.current : undefined;
-      if (!current) return options.fail(error);
+      if (!current) {
+        // What was typed is still there, to be put right or sent again.
+        isEditing.value = true;
+        return options.fail(error);
+      }
       const theirs = options.theirs(current);
       const isOther = JSON.stringify(theirs ?? null) === JSON.stringify((base.stored ?? base.value) || null);
       if (isOther && !again) return put(Number(current.version), true);

@@ -15,7 +15,7 @@ export function moveTo(kind: ViewedKind, field: string, to: string | null): Move
   if (kind === 'task') return null;
   if (field === 'owner')
     return to || kind === 'person' || kind === 'company' ? { steps: [{ do: 'owner', to }] } : null;
-  if (kind === 'person' && field.startsWith(CUSTOM))
+  if (field.startsWith(CUSTOM))
     return { steps: [{ do: 'field', key: field.slice(CUSTOM.length), to: to ?? '' }] };
   if (!to) return null;
   if (kind === 'person' && field === 'standing')
@@ -34,6 +34,7 @@ export function moveTo(kind: ViewedKind, field: string, to: string | null): Move
 export const isMovable = (kind: ViewedKind, field: string): kind is BulkKind =>
   kind !== 'task' &&
   (field === 'owner' ||
-    (kind === 'person' && (field === 'standing' || field.startsWith(CUSTOM))) ||
+    field.startsWith(CUSTOM) ||
+    (kind === 'person' && field === 'standing') ||
     (kind === 'deal' && field === 'stage') ||
     (kind === 'lead' && field === 'status'));
