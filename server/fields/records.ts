@@ -2,7 +2,7 @@ import type { OwnRecord } from '@emporikon/core/fields/own';
 import type { Model, ModelStatic } from 'sequelize';
 import { requireActor, type Context } from '../commands/context';
 import { Case, Project } from '../db/models/afterDeals';
-import { Deal, Lead } from '../db/models/deals';
+import { Deal, Lead, Stage } from '../db/models/deals';
 import { Company, Person } from '../db/models/people';
 import { Task } from '../db/models/tasks';
 import { notFound, stale } from '../http/problems';
@@ -13,16 +13,21 @@ type OwnedRow = Model & { id: string; version: number; custom: Values };
 interface Kind {
   model: ModelStatic<OwnedRow>;
   name: string;
-  /** The column that decides which fields are for it. */
-  is?: string;
+  /** What decides which fields are for it. */
+  is?: (row: OwnedRow, context: Context) => Promise<string | null> | string | null;
 }
 const as = (model: unknown): ModelStatic<OwnedRow> => model as ModelStatic<OwnedRow>;
 
+async function pipelineOf(row: OwnedRow, { tx }: Context): Promise<string | null> {
+  const stage = await Stage.findByPk(row.get('stageId') as string, { transaction: tx });
+  return stage?.pipelineId ?? null;
+}
+
 const KINDS: Readonly<Record<OwnRecord, Kind>> = {
-  person: { model: as(Person), name: 'fullName', is: 'standing' },
-  company: { model: as(Company), name: 'name', is: 'kind' },
+  person: { model: as(Person), name: 'fullName', is: (row) => row.get('standing') as string },
+  company: { model: as(Company), name: 'name', is: (row) => row.get('kind') as string },
   lead: { model: as(Lead), name: 'title' },
-  deal: { model: as(Deal), name: 'title', is: 'pipelineId' },
+  deal: { model: as(Deal), name: 'title', is: pipelineOf },
   task: { model: as(Task), name: 'title' },
   project: { model: as(Project), name: 'title' },
   case: { model: as(Case), name: 'title' },
@@ -38,7 +43,7 @@ async function load(context: Context, record: OwnRecord, id: string, lock: boole
 export async function showFields(context: Context, record: OwnRecord, id: string) {
   const row = await load(context, record, id, false);
   const { is } = KINDS[record];
-  const items = await showValues(context, record, row.custom, is ? (row.get(is) as string | null) : null);
+  const items = await showValues(context, record, row.custom, (await is?.(row, context)) ?? null);
   return { version: row.version, items };
 }
 

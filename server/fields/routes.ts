@@ -93,7 +93,7 @@ export const fieldHandlers: Handlers = {
   },
   'PATCH /api/fields/:id': async ({ params, body, context }) => {
     const field = await CustomField.findByPk(params.id, { transaction: context.tx, lock: true });
-    if (!field) throw notFound('There is no such field.');
+    if (!field || !maySee(context, field)) throw notFound('There is no such field.');
     const { version, place, active, ...patch } = body;
     const checked = await checkDefinition(context, { ...draftOf(field), ...patch }, field.id);
     await context.write.update(field, { ...checked, ...(active === undefined ? {} : { active }) }, version);

@@ -212,19 +212,17 @@ it('fields are for some standings only, begin with a value on new records, and a
   const { person } = (await use.pell.call('POST /api/people', { body: { fullName: 'Cleo Stray' } })).body;
   const dossier = async () =>
     (await use.pell.call('GET /api/people/:id', { params: { id: person.id } })).body;
-  expect((await dossier()).custom.find(({ key }) => key === plan.key)).toMatchObject({
-    ...{ value: 'None', tab: 'Service', part: 'Contract', help: 'As signed', isAsked: true },
-  });
   const patch = async (body: object) =>
     use.pell.call('PATCH /api/people/:id', {
       params: { id: person.id },
       body: { version: (await dossier()).version, ...body },
     });
   const isShown = async () => (await dossier()).custom.some(({ key }) => key === plan.key);
-  await patch({ custom: { [plan.key]: '' } });
   expect(await isShown()).toBe(false);
   await patch({ standing: 'customer' });
-  expect(await isShown()).toBe(true);
+  expect((await dossier()).custom.find(({ key }) => key === plan.key)).toMatchObject({
+    ...{ value: '', tab: 'Service', part: 'Contract', help: 'As signed', isAsked: true },
+  });
   await patch({ custom: { [plan.key]: 'Gold' } });
   const retire = { version: plan.version, active: false };
   await use.mara.call('PATCH /api/fields/:id', { params: { id: plan.id }, body: retire });
@@ -235,6 +233,33 @@ it('fields are for some standings only, begin with a value on new records, and a
   const filter = { field: `custom.${plan.key}`, op: 'is', value: 'Gold' };
   const { body } = await use.pell.call('POST /api/queries', { body: { query: { kind: 'person', filter } } });
   expect(body.items?.map(({ id }) => id)).toEqual([person.id]);
+});
+
+it('a field is for the deals of one pipeline, and only those begin with its value', async () => {
+  const { id: pipelineId } = (await use.mara.call('POST /api/pipelines', { body: { name: 'Refits' } })).body;
+  const crew = await added('Crew', 'deal', 'choice', {
+    ...{ options: ['Ours', 'Theirs'], preset: 'Ours', onlyFor: [pipelineId] },
+  });
+  const { stages } = (await use.pell.call('GET /api/pipelines/:id/board', { params: { id: pipelineId } }))
+    .body;
+  const [usual, refit] = [await deal(), await deal('A refit', { stageId: stages[0]?.id })];
+  expect(await values('deal', usual.id)).not.toHaveProperty(crew.key);
+  expect(await values('deal', refit.id)).toMatchObject({ [crew.key]: 'Ours' });
+});
+
+it('a field still leads to somebody who became one with somebody else', async () => {
+  const buyer = await added('Who signs', 'deal', 'person');
+  const [stays, goes] = [await somebody('Stays Stray'), await somebody('Goes Stray')];
+  const { id } = await deal();
+  await put('deal', id, { [buyer.key]: goes });
+  await use.pell.call('POST /api/merges', {
+    body: { kind: 'person', survivorId: stays, mergedIds: [goes], choices: { fullName: stays } },
+  });
+  const item = (await shown('deal', id)).items.find(({ key }) => key === buyer.key);
+  expect(item?.shown).toBe('Stays Stray');
+  const filter = { field: `custom.${buyer.key}`, op: 'is', value: 'Stays Stray' };
+  const { body } = await use.pell.call('POST /api/queries', { body: { query: { kind: 'deal', filter } } });
+  expect(body.items?.map((one) => one.id)).toEqual([id]);
 });
 
 it('a field is refused that could hold nothing, begin with what does not fit, or be for what is not there', async () => {

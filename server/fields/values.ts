@@ -13,9 +13,9 @@ export type Values = Readonly<Record<string, string>>;
 
 /** What fields point to, each kind with the table and column of its name. */
 const NAMED_BY = {
-  person: 'SELECT id, full_name AS name FROM people',
-  company: 'SELECT id, name FROM companies',
-  file: 'SELECT id, name FROM files',
+  person: ['full_name', 'people'],
+  company: ['name', 'companies'],
+  file: ['name', 'files'],
 } as const;
 type Pointing = keyof typeof NAMED_BY;
 const isPointing = (kind: string): kind is Pointing => kind in NAMED_BY;
@@ -27,8 +27,11 @@ async function namesOf(
   ids: readonly string[],
 ): Promise<ReadonlyMap<string, string>> {
   if (!ids.length) return new Map();
+  const [column, table] = NAMED_BY[kind];
   const rows = await context.sequelize.query<{ id: string; name: string }>(
-    `${NAMED_BY[kind]} WHERE id = ANY ($ids::uuid[])`,
+    // What became a part of another leads to that.
+    `SELECT i.id, n.${column} AS name FROM unnest($ids::uuid[]) i (id) LEFT JOIN forwardings f ON f.id = i.id
+       JOIN ${table} n ON n.id = coalesce(f.to_id, i.id)`,
     { bind: { ids: [...ids] }, type: QueryTypes.SELECT, transaction: context.tx },
   );
   return new Map(rows.map(({ id, name }) => [id, name]));

@@ -35,7 +35,8 @@ const TYPES: Record<Asked, FieldType> = {
 const same = (value: string): string => value;
 /** The name of what an id stands for, where the one who asks may see it. */
 const named = (column: string, table: string) => (value: string) =>
-  `(SELECT n.${column} FROM ${table} n WHERE n.id = (CASE WHEN ${value} ~ '^[0-9a-f-]{36}$' THEN (${value})::uuid END))`;
+  `(SELECT n.${column} FROM (SELECT CASE WHEN ${value} ~ '^[0-9a-f-]{36}$' THEN (${value})::uuid END AS id) i
+     LEFT JOIN forwardings f ON f.id = i.id JOIN ${table} n ON n.id = coalesce(f.to_id, i.id))`;
 /** What somebody typed into a field of their own counts where it is of the field's type. */
 const STORED: Record<Asked, (value: string, options: readonly string[]) => string> = {
   text: same,

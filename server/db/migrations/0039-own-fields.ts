@@ -10,6 +10,8 @@ const TABLES = {
   project: 'projects',
   case: 'cases',
 };
+/** The column that says which of its fields a record has; of a deal the pipeline of its stage. */
+const DECIDES: Readonly<Record<string, string>> = { person: 'standing', company: 'kind', deal: 'stage_id' };
 const WITHOUT = Object.values(TABLES).filter((table) => table !== 'people');
 
 export const up = `
@@ -41,16 +43,20 @@ ${Object.values(TABLES)
   .join('\n')}
 
 CREATE FUNCTION preset_own_fields() RETURNS trigger LANGUAGE plpgsql SECURITY DEFINER SET search_path = public AS $$
-DECLARE presets jsonb;
+DECLARE presets jsonb; decides text;
 BEGIN
-  SELECT jsonb_object_agg(key, preset) INTO presets FROM custom_fields WHERE record = TG_ARGV[0] AND preset <> '' AND active;
+  IF NOT EXISTS (SELECT 1 FROM custom_fields WHERE record = TG_ARGV[0] AND preset <> '' AND active) THEN RETURN NEW; END IF;
+  decides := to_jsonb(NEW) ->> TG_ARGV[1];
+  IF TG_ARGV[0] = 'deal' THEN SELECT pipeline_id::text INTO decides FROM stages WHERE id = decides::uuid; END IF;
+  SELECT jsonb_object_agg(key, preset) INTO presets FROM custom_fields
+   WHERE record = TG_ARGV[0] AND preset <> '' AND active AND (only_for = '[]' OR only_for ? decides);
   IF presets IS NOT NULL THEN NEW.custom := presets || coalesce(NEW.custom, '{}'); END IF;
   RETURN NEW;
 END $$;
 ${Object.entries(TABLES)
   .map(
     ([record, table]) =>
-      `CREATE TRIGGER preset_own_fields BEFORE INSERT ON ${table} FOR EACH ROW EXECUTE FUNCTION preset_own_fields('${record}');`,
+      `CREATE TRIGGER preset_own_fields BEFORE INSERT ON ${table} FOR EACH ROW EXECUTE FUNCTION preset_own_fields('${record}', '${DECIDES[record] ?? ''}');`,
   )
   .join('\n')}
 

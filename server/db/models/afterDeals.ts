@@ -25,7 +25,7 @@ export class ProjectStage extends Model<
 /** What is to be done for a company, mostly because a deal was won. */
 export class Project extends Model<InferAttributes<Project>, InferCreationAttributes<Project>> {
   declare id: string;
-  /** Values of fields of the organisation\'s own, by their key. */
+  /** Values of fields of the organisation's own, by their key. */
   declare custom: CreationOptional<Record<string, string>>;
   declare version: CreationOptional<number>;
   declare title: string;
@@ -56,7 +56,7 @@ export class ProjectPerson extends Model<
 /** Somebody's trouble, from when it was told until it is solved. */
 export class Case extends Model<InferAttributes<Case>, InferCreationAttributes<Case>> {
   declare id: string;
-  /** Values of fields of the organisation\'s own, by their key. */
+  /** Values of fields of the organisation's own, by their key. */
   declare custom: CreationOptional<Record<string, string>>;
   declare version: CreationOptional<number>;
   declare title: string;

@@ -35,7 +35,7 @@ export class Question extends Model<InferAttributes<Question>, InferCreationAttr
 
 export class Lead extends Model<InferAttributes<Lead>, InferCreationAttributes<Lead>> {
   declare id: string;
-  /** Values of fields of the organisation\'s own, by their key. */
+  /** Values of fields of the organisation's own, by their key. */
   declare custom: CreationOptional<Record<string, string>>;
   declare visibility: CreationOptional<Visibility | null>;
   declare visibleTo: CreationOptional<string[]>;
@@ -75,7 +75,7 @@ export class LeadAnswer extends Model<InferAttributes<LeadAnswer>, InferCreation
 
 export class Deal extends Model<InferAttributes<Deal>, InferCreationAttributes<Deal>> {
   declare id: string;
-  /** Values of fields of the organisation\'s own, by their key. */
+  /** Values of fields of the organisation's own, by their key. */
   declare custom: CreationOptional<Record<string, string>>;
   declare visibility: CreationOptional<Visibility | null>;
   declare visibleTo: CreationOptional<string[]>;

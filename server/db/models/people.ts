@@ -15,7 +15,7 @@ export type CompanyKind = 'firm' | 'household';
 
 export class Company extends Model<InferAttributes<Company>, InferCreationAttributes<Company>> {
   declare id: string;
-  /** Values of fields of the organisation\'s own, by their key. */
+  /** Values of fields of the organisation's own, by their key. */
   declare custom: CreationOptional<Record<string, string>>;
   declare visibility: CreationOptional<Visibility | null>;
   declare visibleTo: CreationOptional<string[]>;

@@ -26,7 +26,7 @@ export interface Declined {
 
 export class Task extends Model<InferAttributes<Task>, InferCreationAttributes<Task>> {
   declare id: string;
-  /** Values of fields of the organisation\'s own, by their key. */
+  /** Values of fields of the organisation's own, by their key. */
   declare custom: CreationOptional<Record<string, string>>;
   declare visibility: CreationOptional<Visibility | null>;
   declare visibleTo: CreationOptional<string[]>;
