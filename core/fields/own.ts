@@ -23,6 +23,8 @@ export type OwnKind = (typeof OWN_KINDS)[number];
 
 /** Kinds that hold the id of something else. */
 export const POINTS: ReadonlySet<OwnKind> = new Set(['person', 'company', 'file']);
+/** Kinds whose values stand in no table or form of somebody else's. */
+export const NOT_READ: ReadonlySet<OwnKind> = new Set([...POINTS, 'formula']);
 /** Kinds of which a value can be asked to stand on one record only. */
 export const MAY_BE_UNIQUE: ReadonlySet<OwnKind> = new Set(['text', 'number', 'link']);
 

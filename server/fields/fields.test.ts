@@ -104,3 +104,25 @@ it('lists are added once each, counted, and people narrow to one', async () => {
     (await pell.call('GET /api/people', { query: { list: id } })).body.items.map(({ fullName }) => fullName);
   expect([await names(list.id), await names(other.id)]).toEqual([['Bea Lund'], []]);
 });
+
+it('words that an import put where an id belongs are shown as they stand, and keep no record from opening', async () => {
+  const { field } = (
+    await mara.call('POST /api/fields', { body: { label: 'Introduced by', kind: 'person' } })
+  ).body;
+  const { person } = (await pell.call('POST /api/people', { body: { fullName: 'Cleo Stray' } })).body;
+  await house.sequelize.query(
+    'UPDATE people SET custom = jsonb_build_object($key::text, $value::text) WHERE id = $id',
+    {
+      bind: { key: field.key, value: 'Ann from the fair', id: person.id },
+    },
+  );
+  const { status, body } = await pell.call('GET /api/people/:id', { params: { id: person.id } });
+  expect(status).toBe(200);
+  expect(body.custom.find(({ key }) => key === field.key)).toMatchObject({
+    ...{ value: 'Ann from the fair', shown: null },
+  });
+  const filter = { field: `custom.${field.key}`, op: 'empty' };
+  expect((await pell.call('POST /api/queries', { body: { query: { kind: 'person', filter } } })).status).toBe(
+    200,
+  );
+});

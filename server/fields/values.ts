@@ -9,6 +9,8 @@ import { invalid, ProblemError } from '../http/problems';
 import { perUnit, usable } from './definitions';
 import { mayChange, maySee } from './rights';
 
+const isId = (value: string): boolean => /^[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(value);
+
 export type Values = Readonly<Record<string, string>>;
 
 /** What fields point to, each kind with the table and column of its name. */
@@ -61,7 +63,8 @@ export async function showValues(
   const names = new Map<string, string>();
   for (const kind of Object.keys(NAMED_BY).filter(isPointing)) {
     const ids = shown.filter((field) => field.kind === kind).map(valueOf);
-    for (const [id, name] of await namesOf(context, kind, ids.filter(Boolean))) names.set(id, name);
+    // A table that was imported may hold words where an id belongs.
+    for (const [id, name] of await namesOf(context, kind, ids.filter(isId))) names.set(id, name);
   }
   const zone = context.actor?.timeZone ?? 'UTC';
   const today = todayOf({ now: context.now().toISOString(), zone });

@@ -2,7 +2,8 @@ import { createHash } from 'node:crypto';
 import type { Mapping } from '@emporikon/contract/imports';
 import { guessRecordFields } from '@emporikon/core/reading/table/records';
 import { shapeKey } from '@emporikon/core/reading/table/read';
-import { QueryTypes } from 'sequelize';
+import { NOT_READ } from '@emporikon/core/fields/own';
+import { Op, QueryTypes } from 'sequelize';
 import { requireActor, type Context, type Tools } from '../commands/context';
 import { CustomField } from '../db/models/fields';
 import { Import } from '../db/models/imports';
@@ -53,7 +54,10 @@ async function columnsOf(
 }
 
 async function readFile(tools: Tools, raw: Uint8Array, sheet: number): Promise<BenchReading> {
-  const custom = await CustomField.findAll({ attributes: ['key', 'label'], where: { record: 'person' } });
+  const custom = await CustomField.findAll({
+    attributes: ['key', 'label'],
+    where: { record: 'person', kind: { [Op.notIn]: [...NOT_READ] } },
+  });
   return tools.readers.run('readBench', {
     raw,
     custom: custom.map(({ key, label }) => ({ key, label })),

@@ -12,6 +12,7 @@ beforeEach(() => {
 });
 afterEach(() => page.close());
 
+const ID = '0b9d6a3e-7c1f-4f7e-9f5e-2f1a4b6c8d90';
 type Kind = FieldValue['kind'];
 const field = (kind: Kind, value: string, more: Partial<FieldValue> = {}) => ({
   ...{ kind, value, options: [], shown: null, why: null },
@@ -29,8 +30,9 @@ it.each<[Kind, string, Partial<FieldValue>, string]>([
   ['yearly date', '--05-28', {}, '28 May'],
   ['yearly date', '1984-05-28', {}, '28 May 1984'],
   ['several', 'Mon\nFri', {}, 'Mon, Fri'],
-  ['person', 'x', { shown: 'Ann Bee' }, 'Ann Bee'],
-  ['person', 'x', {}, 'A person you cannot see, or that is gone'],
+  ['person', ID, { shown: 'Ann Bee' }, 'Ann Bee'],
+  ['person', ID, {}, 'A person you cannot see, or that is gone'],
+  ['person', 'Ann, from a table', {}, 'Ann, from a table'],
   ['formula', '54000', {}, '54,000'],
   ['formula', '', { why: 'It divides by nothing.' }, 'It divides by nothing.'],
 ])('%s %j is read as it is written for people', (kind, value, more, expected) =>
@@ -44,6 +46,8 @@ it('money is typed as people write it and kept in minor units; clearing it clear
   expect(keptOf(money, ' ')).toBe('');
   expect(() => keptOf(money, 'a lot')).toThrow('is not a sum');
   expect(keptOf(field('text', ''), '1.250,50')).toBe('1.250,50');
+  useSession().me = { timeZone: 'Europe/Lisbon', locale: 'pt-PT' } as Me;
+  expect(editedOf(field('number', '12.555'))).toBe('12,555');
 });
 
 it('every choice of one can be taken back, and a file is chosen by its name', () => {
@@ -65,7 +69,8 @@ it('every choice of one can be taken back, and a file is chosen by its name', ()
 });
 
 it('only what is a record of its own leads to one', () => {
-  expect(hrefOf(field('person', 'p1'))).toBe('/people/p1');
+  expect(hrefOf(field('person', ID))).toBe(`/people/${ID}`);
+  expect(hrefOf(field('person', 'Ann'))).toBeNull();
   expect(hrefOf(field('company', ''))).toBeNull();
   expect(hrefOf(field('text', '/people/p1'))).toBeNull();
 });

@@ -1,7 +1,7 @@
 import type { FieldValue } from '@emporikon/contract/fields';
 import { minorOf } from '@emporikon/core/ledger/sum';
 import type { CellKind, CellOption } from '../kit/cells';
-import { amountText, fullDay, money, plainNumber, yearlyDay } from '../shell/format';
+import { amountText, decimalMark, fullDay, money, plainNumber, yearlyDay } from '../shell/format';
 
 type Field = Pick<FieldValue, 'kind' | 'options' | 'value' | 'shown' | 'why'>;
 
@@ -33,21 +33,23 @@ export function optionsOf(
   return [none, ...named(kind === 'yes or no' ? ['yes', 'no'] : options)];
 }
 
+const isNumber = (value: string): boolean => /^-?\d+(?:\.\d+)?$/.test(value);
+const isId = (value: string): boolean => /^[0-9a-f-]{36}$/.test(value);
+const isDay = (value: string): boolean => /^\d{4}-\d{2}-\d{2}$/.test(value);
+
 /** A value as it is edited; null for none. */
 export function editedOf({ kind, options, value }: Field): string | null {
   if (value === '') return null;
-  return kind === 'money' ? amountText(Number(value), options[0] ?? '') : value;
+  if (kind === 'money' && isNumber(value)) return amountText(Number(value), options[0] ?? '');
+  return kind === 'number' && isNumber(value) ? value.replace('.', decimalMark()) : value;
 }
-
-const isNumber = (value: string): boolean => /^-?\d+(?:\.\d+)?$/.test(value);
-const isDay = (value: string): boolean => /^\d{4}-\d{2}-\d{2}$/.test(value);
 
 /** A value as it is read. What was kept before a field had its kind is shown as it is. */
 export function shownOf({ kind, options, value, shown, why }: Field): string {
   if (why) return why;
   if (value === '') return '';
   if (kind === 'person' || kind === 'company' || kind === 'file')
-    return shown ?? `A ${kind} you cannot see, or that is gone`;
+    return shown ?? (isId(value) ? `A ${kind} you cannot see, or that is gone` : value);
   if (kind === 'money' && isNumber(value)) return money(Number(value), options[0] ?? '');
   if ((kind === 'number' || kind === 'formula') && isNumber(value))
     return plainNumber(Number(value), { maximumFractionDigits: 9 });
@@ -66,6 +68,7 @@ export function keptOf({ kind, options }: Pick<Field, 'kind' | 'options'>, typed
 /** Where a value leads. */
 export function hrefOf({ kind, value }: Pick<Field, 'kind' | 'value'>): string | null {
   if (!value) return null;
+  if (!isId(value)) return null;
   if (kind === 'person') return `/people/${value}`;
   if (kind === 'company') return `/companies/${value}`;
   return null;

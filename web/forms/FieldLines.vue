@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { NOT_READ } from '@emporikon/core/fields/own';
 import type { FormField } from '@emporikon/contract/forms';
 import { CLAIM_FIELDS } from '@emporikon/core/reading/types';
 import { ref } from 'vue';
@@ -48,7 +49,9 @@ function move(index: number, step: number): void {
           :items="[
             { value: null, title: 'Free text' },
             ...CLAIM_FIELDS.map((one) => ({ value: one, title: fieldName(one) })),
-            ...(custom?.items ?? []).map((one) => ({ value: `custom:${one.key}`, title: one.label })),
+            ...(custom?.items ?? [])
+              .filter(({ kind }) => !NOT_READ.has(kind))
+              .map((one) => ({ value: `custom:${one.key}`, title: one.label })),
           ]"
         />
         <v-checkbox v-model="field.required" class="check" label="Required" />

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { NOT_READ } from '@emporikon/core/fields/own';
 import type { ImportReading, Mapping } from '@emporikon/contract/imports';
 import { RECORD_FIELDS } from '@emporikon/core/reading/table/records';
 import { CLAIM_FIELDS } from '@emporikon/core/reading/types';
@@ -27,7 +28,9 @@ const choices = computed((): { value: string; name: string }[] => {
   return [
     ...CLAIM_FIELDS.map((value) => ({ value, name: fieldName(value) })),
     { value: 'tags', name: 'Tags' },
-    ...(fields.value?.items ?? []).map((item) => ({ value: `custom:${item.key}`, name: item.label })),
+    ...(fields.value?.items ?? [])
+      .filter(({ kind }) => !NOT_READ.has(kind))
+      .map((item) => ({ value: `custom:${item.key}`, name: item.label })),
   ];
 });
 const BY = {

@@ -4,6 +4,8 @@ import { computed, nextTick, onBeforeUnmount, ref, useTemplateRef, watch } from 
 import { useFieldPresence } from '../presence/usePresence';
 import { editingWords } from '../presence/words';
 import { ApiProblem } from '../shell/api';
+import { decimalMark } from '../shell/format';
+import { typedNumber } from '../shell/typedNumber';
 import { useUndo } from '../shell/undo';
 import { useDraft } from '../shell/useDraft';
 import ClashChoice from './ClashChoice.vue';
@@ -43,8 +45,6 @@ const props = withDefaults(
   }>(),
   { kind: 'text', placeholder: 'Add' },
 );
-/** A number as programs write it, of one that people write: with a decimal comma, spaces or a percent sign. */
-const plainDigits = (typed: string): string => typed.replace(/[\s%]/g, '').replace(',', '.');
 const undo = useUndo();
 const form = useTemplateRef('form');
 const wrong = ref('');
@@ -53,7 +53,10 @@ const { text, isEditing, clash, begin, keep, putMine, keepTheirs, cancel } = use
   ...(props.version === undefined ? {} : { version: () => props.version }),
   stored: () => props.stored ?? props.value,
   save: async (typed, version) => {
-    const done = await props.save?.(props.kind === 'number' ? plainDigits(typed) : typed, version);
+    const done = await props.save?.(
+      props.kind === 'number' ? typedNumber(typed, decimalMark()) : typed,
+      version,
+    );
     if (done instanceof ApiProblem) throw done;
   },
   theirs: (record) => (props.field ? record[props.field] : undefined),

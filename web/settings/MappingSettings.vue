@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { NOT_READ } from '@emporikon/core/fields/own';
 import type { FieldMapping } from '@emporikon/contract/fields';
 import PageHead from '../kit/PageHead.vue';
 import { api } from '../shell/api';
@@ -54,7 +55,9 @@ async function map(field: FieldMapping['field'], target: string): Promise<void> 
               { value: 'own', title: 'Its own field' },
               { value: 'background', title: 'The background' },
               { value: 'nowhere', title: 'Nowhere' },
-              ...(fields?.items ?? []).map((field) => ({ value: `custom:${field.key}`, title: field.label })),
+              ...(fields?.items ?? [])
+                .filter(({ kind }) => !NOT_READ.has(kind))
+                .map((field) => ({ value: `custom:${field.key}`, title: field.label })),
             ]"
             @update:model-value="map(one.field, $event)"
           />

@@ -95,6 +95,10 @@ export const roughMoney = (minor: number, currency: string): string => {
   return money(Math.round(minor / unit) * unit, currency);
 };
 
+/** What stands before the decimals in the reader's language. */
+export const decimalMark = (): string =>
+  new Intl.NumberFormat(localeOf()).formatToParts(1.5).find(({ type }) => type === 'decimal')?.value ?? '.';
+
 /** A sum as it is edited: 12.5, 40000; empty for none. */
 export const amountText = (minor: number | null, currency: string): string =>
   minor === null ? '' : String(Number(decimalOf(minor, currency)));
