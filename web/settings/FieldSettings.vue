@@ -37,7 +37,8 @@ const called = (id: string): string => whatFor.value.find(({ value }) => value =
 const used = (of: 'tab' | 'part'): string[] => [
   ...new Set(fields.value.map((one) => one[of]).filter(Boolean)),
 ];
-const placeOf = ({ tab, part }: CustomField): string => [tab || 'Card', part].filter(Boolean).join(', ');
+const placeOf = ({ tab, part, isPersonal }: CustomField): string =>
+  [isPersonal ? 'Personal' : tab || 'Card', part].filter(Boolean).join(', ');
 const detailsOf = ({ kind, options, formula }: CustomField): string =>
   kind === 'formula' ? formula : options.join(', ');
 
@@ -79,8 +80,8 @@ async function saved(): Promise<void> {
       <tr>
         <th>Field</th>
         <th>Kind</th>
-        <th>Where</th>
-        <th>Details</th>
+        <th class="wide">Where</th>
+        <th class="wide">Details</th>
         <th v-if="session.mayManage"><span class="visually-hidden">Change</span></th>
       </tr>
     </thead>
@@ -91,8 +92,8 @@ async function saved(): Promise<void> {
           <span v-if="marksOf(field, called)" class="soft marks">{{ marksOf(field, called) }}</span>
         </td>
         <td>{{ KIND_WORDS[field.kind] }}</td>
-        <td>{{ placeOf(field) }}</td>
-        <td class="soft">{{ detailsOf(field) }}</td>
+        <td class="wide">{{ placeOf(field) }}</td>
+        <td class="soft wide">{{ detailsOf(field) }}</td>
         <td v-if="session.mayManage" class="acts">
           <v-btn class="word" :aria-label="`Change ${field.label}`" @click="form = { field }">Change</v-btn>
           <v-btn
@@ -156,5 +157,13 @@ async function saved(): Promise<void> {
 }
 .acts .v-btn + .v-btn {
   margin-left: 14px;
+}
+@media (max-width: 700px) {
+  .wide {
+    display: none;
+  }
+  .acts {
+    white-space: normal;
+  }
 }
 </style>

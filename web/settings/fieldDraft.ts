@@ -91,15 +91,11 @@ export function bodyOf(
 
 /** What else is to be known of a field, in a line. */
 export function marksOf(
-  field: Pick<
-    CustomField,
-    'seenBy' | 'changedBy' | 'active' | 'isPersonal' | 'isAsked' | 'isUnique' | 'preset' | 'onlyFor'
-  >,
+  field: Pick<CustomField, 'seenBy' | 'changedBy' | 'active' | 'isAsked' | 'isUnique' | 'preset' | 'onlyFor'>,
   called: (id: string) => string,
 ): string {
   return [
     field.active ? '' : 'retired',
-    field.isPersonal ? 'under Personal' : '',
     field.seenBy === 'everybody' ? '' : `seen by ${field.seenBy}`,
     field.changedBy === field.seenBy ? '' : `changed by ${field.changedBy}`,
     field.isAsked ? 'worth asking' : '',
