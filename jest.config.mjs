@@ -15,6 +15,9 @@ const shared = {
 
 export default {
   testTimeout: 90_000,
+  maxWorkers: 2,
+  // A process keeps more of every file than it lets go of.
+  workerIdleMemoryLimit: '1500MB',
   projects: [
     {
       ...shared,

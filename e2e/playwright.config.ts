@@ -10,9 +10,15 @@ export const CHROMIUM_ARGS = [
   '--disable-sync',
 ];
 
+const PAGES = ['looks.spec.ts', 'walk.spec.ts'];
+
 export default defineConfig({
   testDir: '.',
-  testMatch: '*.spec.ts',
+  projects: [
+    // Looks at pages and changes next to nothing, so that these can run beside each other.
+    { name: 'pages', testMatch: PAGES, fullyParallel: true },
+    { name: 'jobs', testMatch: '*.spec.ts', testIgnore: PAGES },
+  ],
   workers: 1,
   timeout: 60_000,
   expect: { timeout: 8_000 },

@@ -1,7 +1,7 @@
 import { expect, test as base, type Browser, type BrowserContext } from '@playwright/test';
 
 export { expect };
-export type { Browser, BrowserContext, FrameLocator, Page, Response } from '@playwright/test';
+export type { Browser, BrowserContext, FrameLocator, Page, Request, Response } from '@playwright/test';
 
 let troubles: string[] = [];
 let allowed: RegExp[] = [];

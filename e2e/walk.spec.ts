@@ -90,6 +90,9 @@ async function settle(page: Page): Promise<void> {
   await expect(page.locator('.ghost')).toHaveCount(0);
 }
 
+/** Two of these run at once, over a growing number of pages: no bound of theirs on the pages' speed. */
+const WALK_MS = 600_000;
+
 const WINDOWS = [
   { width: 1280, height: 800 },
   { width: 390, height: 844 },
@@ -104,7 +107,7 @@ const WALKS = [
 ] as const;
 
 test('no page is wider than a tablet, or than a phone on its side', async ({ browser }) => {
-  test.setTimeout(180_000);
+  test.setTimeout(WALK_MS);
   const wrong: string[] = [];
   for (const viewport of [
     { width: 768, height: 1024 },
@@ -129,7 +132,7 @@ for (const viewport of WINDOWS)
     test(`a walk through every page as ${who}, ${viewport.width} wide, ${colorScheme}`, async ({
       browser,
     }) => {
-      test.setTimeout(180_000);
+      test.setTimeout(WALK_MS);
       const isMobile = viewport.width < 700;
       const page = await signIn(browser, who, { viewport, colorScheme, isMobile });
       const ids = await idsOf(page);

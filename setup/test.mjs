@@ -33,31 +33,13 @@ function runBenchesSmall() {
   });
 }
 
-/** One process keeps more of every suite than it lets go of; each of these begins with none of it. */
-const SERVER_SHARDS = 3;
-
-async function runServerSuites() {
-  if (rest.length) return npx('jest', '--selectProjects', 'server', '--runInBand', ...rest);
-  for (let shard = 1; shard <= SERVER_SHARDS; shard++) {
-    const code = await npx(
-      'jest',
-      '--selectProjects',
-      'server',
-      '--runInBand',
-      `--shard=${shard}/${SERVER_SHARDS}`,
-    );
-    if (code !== 0) return code;
-  }
-  return 0;
-}
-
 /** The server tests, and after all of them a look at which routes and parameters none of them used. */
 async function runServerTests() {
   const seen = join(home, 'routes-seen.jsonl');
   const document = join(home, 'openapi.json');
   for (const file of [seen, document]) rmSync(file, { force: true });
   Object.assign(process.env, { ROUTE_COVERAGE: seen, ROUTE_DOCUMENT: document });
-  const code = await runServerSuites();
+  const code = await npx('jest', '--selectProjects', 'server', ...rest);
   if (code !== 0 || rest.length) return code;
   const { findGaps } = await import('../server/testing/coverageReport.mjs');
   const gaps = findGaps(JSON.parse(readFileSync(document, 'utf8')), seen);
@@ -66,12 +48,23 @@ async function runServerTests() {
   return gaps.length ? 1 : 0;
 }
 
+const playwright = (...args) =>
+  withDatabase(() => npx('playwright', 'test', '--config', 'e2e/playwright.config.ts', ...args, ...rest));
+
+/** First what looks at every page, two at a time, then whole jobs, one after the other; both, whatever the first finds. */
+async function runEndToEnd() {
+  if (rest.length) return playwright();
+  const pages = await playwright('--project=pages', '--workers=2');
+  const jobs = await playwright('--project=jobs');
+  return pages || jobs;
+}
+
 const runs = {
   check: checkInTwo,
   unit: () => npx('jest', '--selectProjects', 'unit', ...rest),
   server: () => withDatabase(runServerTests),
   benches: runBenchesSmall,
-  e2e: () => withDatabase(() => npx('playwright', 'test', '--config', 'e2e/playwright.config.ts', ...rest)),
+  e2e: runEndToEnd,
   screenshots: () =>
     withDatabase(() => npx('playwright', 'test', '--config', 'e2e/screenshots.config.ts', ...rest)),
 };

@@ -1,14 +1,15 @@
 import { QueryTypes } from 'sequelize';
-import { databaseUrl } from '../testing/harness';
+import { databaseUrl, renewDatabase } from '../testing/harness';
 import { loadFile } from '../imports/file';
 import { connect } from './connect';
 import { MIGRATIONS, migrate } from './migrate';
 import { up } from './migrations/0001-first';
 
+beforeEach(() => renewDatabase('empty'));
+
 it('cuts the files of imports into pieces that are the same bytes', async () => {
   const sequelize = connect(databaseUrl(), 3);
   try {
-    await sequelize.query('DROP SCHEMA public CASCADE; CREATE SCHEMA public;');
     const before = MIGRATIONS.slice(
       0,
       MIGRATIONS.findIndex(({ name }) => name === '0010-import-files'),
@@ -37,7 +38,6 @@ it('cuts the files of imports into pieces that are the same bytes', async () => 
 it('brings a database of the version before up to date, with what is in it', async () => {
   const sequelize = connect(databaseUrl(), 3);
   try {
-    await sequelize.query('DROP SCHEMA public CASCADE; CREATE SCHEMA public;');
     await sequelize.query(up);
     await sequelize.query(
       "CREATE TABLE migrations (name text PRIMARY KEY, ran_at timestamptz NOT NULL DEFAULT now()); INSERT INTO migrations (name) VALUES ('0001-first')",

@@ -18,11 +18,15 @@ import { noteAnswer } from './coverage';
 export const PASSWORD = 'a-long-test-password';
 export const OURS = ['wharfside.example'];
 
-export function databaseUrl(): string {
-  const url = process.env.TEST_DATABASE_URL;
-  if (!url) throw new Error('TEST_DATABASE_URL is not set; run `npm run test:server`');
-  return url;
+/** The address of another database of the run's cluster; what begins with the run's name goes with it. */
+function urlOf(suffix: string): string {
+  const base = process.env.TEST_DATABASE_URL;
+  if (!base) throw new Error('TEST_DATABASE_URL is not set; run `npm run test:server`');
+  return `${base}_${suffix}`;
 }
+
+/** The database of this test process: the files that run beside each other share none. */
+export const databaseUrl = (): string => urlOf(`w${process.env.JEST_WORKER_ID ?? 1}`);
 
 export interface Answer<T> {
   status: number;
@@ -70,9 +74,8 @@ export interface House {
   close(): Promise<void>;
 }
 
-/** An empty database of the newest shape, with the team and the stages; a fresh one for every test file. */
-export async function freshDatabase(sequelize: Sequelize): Promise<void> {
-  await sequelize.query('DROP SCHEMA public CASCADE; CREATE SCHEMA public;');
+/** Fills an empty database: the newest shape, the team and the stages. */
+async function fillDatabase(sequelize: Sequelize): Promise<void> {
   await migrate(sequelize);
   const passwordHash = await hashPassword(PASSWORD);
   const team: [string, string, UserRole][] = [
@@ -113,11 +116,42 @@ export async function freshDatabase(sequelize: Sequelize): Promise<void> {
     await Question.create({ id: crypto.randomUUID(), label, help: '', position, active: true });
 }
 
+const nameOf = (url: string): string => new URL(url).pathname.slice(1);
+
+/** Makes the database that every test file copies, unless an earlier file of this run did. */
+async function ensureTemplate(cluster: Sequelize): Promise<string> {
+  const template = nameOf(urlOf('template'));
+  const [found] = await cluster.query(`SELECT 1 FROM pg_database WHERE datname = '${template}'`);
+  if (found.length) return template;
+  const making = urlOf('making');
+  await cluster.query(`CREATE DATABASE ${nameOf(making)}`);
+  const sequelize = connect(making, 2);
+  await fillDatabase(sequelize);
+  await sequelize.close();
+  await migrateQueue(making);
+  await cluster.query(`ALTER DATABASE ${nameOf(making)} RENAME TO ${template}`);
+  return template;
+}
+
+/** Drops the database of this test process and makes it anew, empty or as a copy. */
+export async function renewDatabase(from: 'empty' | 'template'): Promise<void> {
+  const cluster = connect(process.env.TEST_DATABASE_URL ?? '', 1);
+  try {
+    // One connection, so that this lock is held until it closes: the files beside this one wait for the template.
+    await cluster.query("SELECT pg_advisory_lock(hashtext('template of the tests'))");
+    const name = nameOf(databaseUrl());
+    const template = from === 'empty' ? 'template0' : await ensureTemplate(cluster);
+    await cluster.query(`DROP DATABASE IF EXISTS ${name} WITH (FORCE)`);
+    await cluster.query(`CREATE DATABASE ${name} TEMPLATE ${template}`);
+    await cluster.query(`ALTER DATABASE ${name} SET synchronous_commit = off`);
+  } finally {
+    await cluster.close();
+  }
+}
+
 export async function openHouse(outside: Partial<Outside> = {}): Promise<House> {
+  await renewDatabase('template');
   const sequelize = connect(databaseUrl(), 2);
-  await freshDatabase(sequelize);
-  await migrateQueue(databaseUrl());
-  await sequelize.query('DELETE FROM graphile_worker._private_jobs');
   const mails: SentMail[] = [];
   const expectedFailures: RegExp[] = [];
   const members = connect(databaseUrl(), 2, 'member');

@@ -43,6 +43,18 @@ export function watchHealth(url: string, pid: number): () => Promise<number[]> {
 /** Lets the most memory of a process be measured anew (proc(5), clear_refs). */
 export const forgetMostMemory = (pid: number): void => writeFileSync(`/proc/${pid}/clear_refs`, '5');
 
+const megabytesOf = (pid: number, line: 'VmHWM' | 'VmRSS'): number =>
+  Number(new RegExp(`${line}:\\s+(\\d+)`).exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1] ?? 0) / 1024;
+
 /** The most memory a process has had at once, in MB (VmHWM of proc(5)). */
-export const mostMemory = (pid: number): number =>
-  Number(/VmHWM:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1] ?? 0) / 1024;
+export const mostMemory = (pid: number): number => megabytesOf(pid, 'VmHWM');
+
+const RESTED_MEGABYTES = 350;
+const REST_MS = 12_000;
+/** Waits until a process that has nothing to do has given memory back, or until it had its time to (VmRSS of proc(5)). */
+export async function waitForRest(pid: number): Promise<void> {
+  for (const end = Date.now() + REST_MS; Date.now() < end;) {
+    if (megabytesOf(pid, 'VmRSS') < RESTED_MEGABYTES) return;
+    await new Promise((resolve) => setTimeout(resolve, 250));
+  }
+}
