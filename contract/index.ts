@@ -33,6 +33,7 @@ import { exportRoutes } from './exports';
 import { queryRoutes } from './queries';
 import { quoteRoutes } from './quotes';
 import { relationRoutes } from './relations';
+import { secondStepRoutes } from './secondStep';
 import { sessionRoutes } from './session';
 import { settingsRoutes } from './settings';
 import { roundRoutes } from './round';
@@ -43,6 +44,7 @@ import { visibilityRoutes } from './visibility';
 /** Every route of the program. The server mounts these, the web client is typed from them, OpenAPI is made of them. */
 export const allRoutes = {
   ...sessionRoutes,
+  ...secondStepRoutes,
   ...captureRoutes,
   ...peopleRoutes,
   ...companyRoutes,

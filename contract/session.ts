@@ -67,6 +67,7 @@ export const HouseUser = z.object({
   team: z.string(),
   active: z.boolean(),
   lastSeenAt: Time.nullable(),
+  hasSecondStep: z.boolean().describe('whether signing in takes a code as well'),
 });
 export type HouseUser = z.infer<typeof HouseUser>;
 const Origin = {
@@ -81,11 +82,24 @@ const SessionPlace = z.object({
   isHere: z.boolean().describe('the one that asks'),
 });
 export type SessionPlace = z.infer<typeof SessionPlace>;
+const SignInEvent = z.enum([
+  'signed in',
+  'refused',
+  'signed out',
+  'link asked for',
+  'password set',
+  'password changed',
+  'code refused',
+  'recovery code used',
+  'second step on',
+  'second step off',
+]);
+export type SignInEvent = z.infer<typeof SignInEvent>;
 const SignIn = z.object({
   id: Id,
   email: z.string().describe('as it was typed'),
   name: z.string().nullable().describe('null where nobody has the address'),
-  what: z.enum(['signed in', 'refused', 'signed out', 'link asked for', 'password set', 'password changed']),
+  what: SignInEvent,
   ...Origin,
   at: Time,
 });
@@ -97,7 +111,17 @@ export const sessionRoutes = routes({
     summary: 'Sign in; sets the session cookie',
     tag: 'session',
     open: true,
-    body: z.object({ email: z.string().trim().toLowerCase().max(320), password: z.string().min(1).max(500) }),
+    body: z.object({
+      email: z.string().trim().toLowerCase().max(320),
+      password: z.string().min(1).max(500),
+      code: z
+        .string()
+        .max(40)
+        .optional()
+        .describe(
+          'six digits of the authenticator app or a recovery code, for an account with a second step',
+        ),
+    }),
     reply: Me,
   },
   'GET /api/session': { summary: 'Who is signed in', tag: 'session', reply: Me },

@@ -1,3 +1,4 @@
+import { generateSync } from 'otplib';
 import { expect, test } from './test';
 import { signIn, urlOf } from './pages';
 
@@ -56,5 +57,66 @@ test('a colleague is invited by mail, chooses a password, forgets it, and sees w
   await page.getByLabel('New password').fill('a third one of her own');
   await page.getByRole('button', { name: 'Save and sign in' }).click();
   await expect(page.getByText('This link is not valid any more.')).toBeVisible();
+  await context.close();
+});
+
+test('codes at sign-in are turned on with an app, asked for, replaced by a recovery code, and turned off', async ({
+  browser,
+}) => {
+  const admin = await signIn(browser, 'joss');
+  const email = `theo${Date.now()}@wharfside.example`;
+  const password = 'a password of his own';
+  const added = await admin.request.post('/api/admin/users', {
+    data: { name: 'Theo Lockett', email, password },
+  });
+  expect(added.status()).toBe(201);
+  const context = await browser.newContext({ baseURL: urlOf(), locale: 'en-GB' });
+  const page = await context.newPage();
+  const enter = async (): Promise<void> => {
+    await page.goto('/sign-in');
+    await page.getByLabel('Email').fill(email);
+    await page.getByLabel('Password').fill(password);
+    await page.getByRole('button', { name: 'Sign in' }).click();
+  };
+  await enter();
+  await page.waitForURL('**/arrivals');
+  await page.goto('/settings/sign-in');
+  const region = page.getByRole('region', { name: 'Code at sign-in' });
+  await region.getByRole('button', { name: 'Turn on' }).click();
+  await region.getByLabel('Your password').fill('a wrong one');
+  await region.getByRole('button', { name: 'Continue' }).click();
+  await expect(region.getByRole('alert')).toHaveText(
+    'That is not your current password. Nothing was changed.',
+  );
+  await region.getByLabel('Your password').fill(password);
+  await region.getByRole('button', { name: 'Continue' }).click();
+  await expect(region.getByRole('img', { name: 'QR code for your authenticator app' })).toBeVisible();
+  const secret = (await region.locator('.key').innerText()).replace(/\s/g, '');
+  await region.getByLabel('Code the app shows').fill(generateSync({ secret }));
+  await region.getByRole('button', { name: 'Turn on' }).click();
+  const shown = region.getByRole('listitem');
+  await expect(shown).toHaveCount(10);
+  const [first = '', second = ''] = await shown.allInnerTexts();
+  await region.getByRole('button', { name: 'I have saved them' }).click();
+  await expect(region).toContainText('10 of your recovery codes are left');
+
+  await page.getByRole('button', { name: 'Sign out on every device' }).click();
+  await page.getByLabel('Email').waitFor();
+  await enter();
+  await page.getByLabel('Code').fill('not-a-code');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByText('This code is wrong')).toBeVisible();
+  await page.getByLabel('Code').fill(first);
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.waitForURL('**/arrivals');
+  await page.goto('/settings/sign-in');
+  await expect(region).toContainText('9 of your recovery codes are left');
+  await expect(page.getByRole('region', { name: 'Recent sign-ins' })).toContainText('Used a recovery code');
+
+  await region.getByRole('button', { name: 'Turn off' }).click();
+  await region.getByLabel('Your password').fill(password);
+  await region.getByLabel('Code').fill(second);
+  await region.getByRole('button', { name: 'Turn off' }).click();
+  await expect(region.getByRole('button', { name: 'Turn on' })).toBeVisible();
   await context.close();
 });

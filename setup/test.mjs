@@ -39,7 +39,7 @@ async function runServerTests() {
   const document = join(home, 'openapi.json');
   for (const file of [seen, document]) rmSync(file, { force: true });
   Object.assign(process.env, { ROUTE_COVERAGE: seen, ROUTE_DOCUMENT: document });
-  const code = await npx('jest', '--selectProjects', 'server', ...rest);
+  const code = await npx('jest', '--selectProjects', 'server', '--ci', ...rest);
   if (code !== 0 || rest.length) return code;
   const { findGaps } = await import('../server/testing/coverageReport.mjs');
   const gaps = findGaps(JSON.parse(readFileSync(document, 'utf8')), seen);

@@ -41,6 +41,7 @@ import * as thirtySixth from './migrations/0036-exports';
 import * as thirtySeventh from './migrations/0037-sign-in';
 import * as thirtyEighth from './migrations/0038-token-rights';
 import * as thirtyNinth from './migrations/0039-own-fields';
+import * as fortieth from './migrations/0040-second-factor';
 
 export const MIGRATIONS = [
   first,
@@ -82,6 +83,7 @@ export const MIGRATIONS = [
   thirtySeventh,
   thirtyEighth,
   thirtyNinth,
+  fortieth,
 ];
 /** Any constant will do, as long as every process of this program takes the same lock. */
 const LOCK = 4600_0001;

@@ -65,7 +65,7 @@ export async function keptAnswer(
 }
 
 /** Never kept: what a person is shown once, such as an access token. A retry is answered without it. */
-const SHOWN_ONCE = new Set(['token', 'password', 'secret']);
+const SHOWN_ONCE = new Set(['token', 'password', 'secret', 'codes']);
 
 const withoutSecrets = (body: unknown): unknown =>
   typeof body === 'object' && body !== null && !Array.isArray(body)

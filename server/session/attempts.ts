@@ -63,6 +63,31 @@ export async function limitAttempts(tools: Tools, attempt: Attempt): Promise<voi
     );
 }
 
+/** Tries of codes at one account within the window, from anywhere: only who knows the password comes this far. */
+const MOST_CODES = 10;
+const codeKey = (email: string): string => `code:${email}`;
+
+/** Counts a try of a code before it is looked at, so that many at once are no way around the limit. @throws 429 */
+export async function countCodeTry({ sequelize, now }: Tools, email: string): Promise<void> {
+  const key = codeKey(email);
+  await sequelize.query('INSERT INTO sign_in_failures (key, at) VALUES ($key, $now)', {
+    bind: { key, now: now() },
+  });
+  const [row] = await sequelize.query<{ n: number }>(
+    'SELECT count(*)::int AS n FROM sign_in_failures WHERE key = $key AND at > $since',
+    {
+      bind: { key, since: new Date(now().getTime() - WINDOW_MINUTES * 60_000) },
+      type: QueryTypes.SELECT,
+    },
+  );
+  if ((row?.n ?? 0) > MOST_CODES)
+    throw tooMany(`Too many wrong codes. Wait ${WINDOW_MINUTES} minutes and try again.`, WINDOW_MINUTES * 60);
+}
+
+/** After a right code none of the tries before it counts. */
+export const forgetCodeTries = ({ sequelize }: Tools, email: string): Promise<unknown> =>
+  sequelize.query('DELETE FROM sign_in_failures WHERE key = $key', { bind: { key: codeKey(email) } });
+
 export async function noteFailure({ sequelize, now }: Tools, attempt: Attempt): Promise<void> {
   await sequelize.query(
     'INSERT INTO sign_in_failures (key, at) SELECT key, $now FROM unnest($keys::text[]) AS key',

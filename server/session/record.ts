@@ -1,9 +1,7 @@
+import type { SignInEvent } from '@emporikon/contract/session';
 import type { FastifyRequest } from 'fastify';
 import { QueryTypes, type Transaction } from 'sequelize';
 import type { Tools } from '../commands/context';
-
-export type SignInEvent =
-  'signed in' | 'refused' | 'signed out' | 'link asked for' | 'password set' | 'password changed';
 
 /** From where somebody comes: the address, and what their browser says it is. */
 export interface Origin {

@@ -5,12 +5,13 @@ import { linkHandlers } from './links';
 import { passwordMail } from './passwordLink';
 import { placeHandlers } from './places';
 import { sessionHandlers } from './routes';
+import { secondStepHandlers } from './secondStepRoutes';
 import { tokenHandlers } from './tokens';
 import { userHandlers } from './users';
 
 export const session: Room = {
   name: 'session',
-  routes: [sessionHandlers, linkHandlers, placeHandlers, tokenHandlers, userHandlers],
+  routes: [sessionHandlers, linkHandlers, placeHandlers, secondStepHandlers, tokenHandlers, userHandlers],
   effects: [passwordMail],
   before: identify,
   tables: plain(
@@ -23,5 +24,7 @@ export const session: Room = {
     'sign_in_events',
     'password_links',
     'idempotency_keys',
+    'second_factors',
+    'recovery_codes',
   ),
 };

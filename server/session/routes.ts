@@ -1,7 +1,7 @@
 import type { Me } from '@emporikon/contract/session';
 import { isHolidayPlace } from '@emporikon/core/calendar/holidays';
 import { DateTime } from 'luxon';
-import type { Context } from '../commands/context';
+import type { Context, Tools } from '../commands/context';
 import { requireActor } from '../commands/context';
 import { Session, User } from '../db/models/users';
 import { remindAnew } from '../tasks/reminders';
@@ -10,7 +10,8 @@ import { invalid, notFound, ProblemError } from '../http/problems';
 import { limitAttempts, noteFailure } from './attempts';
 import { endSessions } from './end';
 import { actorOf } from './identify';
-import { originOf, recordSignIn } from './record';
+import { originOf, recordSignIn, type Origin } from './record';
+import { codeWanted, findFactor, requireProof, useProof, wrongCode } from './secondStep';
 import { hashPassword, hashToken, isPassword, newToken, SESSION_COOKIE, SESSION_DAYS } from './secrets';
 
 /** Verified when no user has the address, so that the answer takes as long as for a wrong password. */
@@ -40,6 +41,23 @@ async function loadUser(context: Context): Promise<User> {
   return user;
 }
 
+/** The second step, for an account that has one. @throws 401 where the code is missing or wrong */
+async function proofOfSignIn(
+  tools: Tools,
+  user: User,
+  code: string | undefined,
+  factor: NonNullable<Awaited<ReturnType<typeof findFactor>>>,
+  origin: Origin,
+): ReturnType<typeof requireProof> {
+  if (!code?.trim()) throw codeWanted();
+  try {
+    return await requireProof(tools, user, code, factor);
+  } catch (error) {
+    await recordSignIn(tools, 'code refused', { userId: user.id, email: user.email, ...origin });
+    throw error;
+  }
+}
+
 export const sessionHandlers: Handlers = {
   'POST /api/session': early(async ({ body, request, reply, tools, perform }) => {
     const attempt = { email: body.email, from: request.ip };
@@ -52,8 +70,11 @@ export const sessionHandlers: Handlers = {
       await recordSignIn(tools, 'refused', { userId: user?.id ?? null, email: body.email, ...origin });
       throw wrongSignIn();
     }
+    const factor = await findFactor(tools, user.id);
+    const proof = factor?.confirmed_at && (await proofOfSignIn(tools, user, body.code, factor, origin));
     const token = newToken();
     return perform(async (context) => {
+      if (proof && !(await useProof(context, user.id, proof))) throw wrongCode();
       const now = context.now();
       const expiresAt = new Date(now.getTime() + SESSION_DAYS * 86_400_000);
       await Session.create(
@@ -73,7 +94,9 @@ export const sessionHandlers: Handlers = {
          ON CONFLICT (user_id, address) DO UPDATE SET at = excluded.at`,
         { bind: { now, user: user.id, from: attempt.from }, transaction: context.tx },
       );
-      await recordSignIn(context, 'signed in', { userId: user.id, email: user.email, ...origin }, context.tx);
+      const who = { userId: user.id, email: user.email, ...origin };
+      if (proof && 'recoveryId' in proof) await recordSignIn(context, 'recovery code used', who, context.tx);
+      await recordSignIn(context, 'signed in', who, context.tx);
       reply.setCookie(SESSION_COOKIE, token, {
         path: '/',
         httpOnly: true,

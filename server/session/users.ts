@@ -19,11 +19,21 @@ async function lastSeen(context: Context, ids: readonly string[]): Promise<Map<s
   return new Map(rows.map(({ id, at }) => [id, at]));
 }
 
+/** Who signs in with a code as well. */
+async function withSecondStep(context: Context): Promise<Set<string>> {
+  const rows = await context.sequelize.query<{ id: string }>(
+    'SELECT user_id AS id FROM second_factors WHERE confirmed_at IS NOT NULL',
+    { type: QueryTypes.SELECT, transaction: context.tx },
+  );
+  return new Set(rows.map(({ id }) => id));
+}
+
 async function asViews(context: Context, users: readonly User[]): Promise<HouseUser[]> {
   const seen = await lastSeen(
     context,
     users.map(({ id }) => id),
   );
+  const coded = await withSecondStep(context);
   return users.map(({ id, version, name, email, role, team, active }) => ({
     id,
     version: version ?? 1,
@@ -33,6 +43,7 @@ async function asViews(context: Context, users: readonly User[]): Promise<HouseU
     team: team ?? '',
     active,
     lastSeenAt: seen.get(id)?.toISOString() ?? null,
+    hasSecondStep: coded.has(id),
   }));
 }
 

@@ -18,7 +18,13 @@ const WHAT: Record<SignIn['what'], string> = {
   'link asked for': 'Asked for a new password',
   'password set': 'New password by a link',
   'password changed': 'Changed the password',
+  'code refused': 'Wrong code',
+  'recovery code used': 'Used a recovery code',
+  'second step on': 'Turned on codes at sign-in',
+  'second step off': 'Turned off codes at sign-in',
 };
+/** Worth a second look, because somebody else may have tried. */
+const WRONG: ReadonlySet<SignIn['what']> = new Set(['refused', 'code refused']);
 </script>
 
 <template>
@@ -37,7 +43,7 @@ const WHAT: Record<SignIn['what'], string> = {
       <tbody>
         <tr v-for="one in items" :key="one.id">
           <td>{{ when(one.at) }}</td>
-          <td :class="{ late: one.what === 'refused' }">{{ WHAT[one.what] }}</td>
+          <td :class="{ late: WRONG.has(one.what) }">{{ WHAT[one.what] }}</td>
           <td v-if="address === 'GET /api/admin/sign-ins'">{{ one.name ?? one.email }}</td>
           <td class="soft">{{ deviceOf(one.device) }} · {{ one.address }}</td>
         </tr>

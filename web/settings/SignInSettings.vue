@@ -7,6 +7,7 @@ import { useFetched } from '../shell/live';
 import { useSession } from '../shell/session';
 import { useUndo } from '../shell/undo';
 import { deviceOf } from './devices';
+import SecondStep from './SecondStep.vue';
 import SignInList from './SignInList.vue';
 
 /** My password, and every place where I am signed in. */
@@ -63,6 +64,7 @@ async function change(): Promise<void> {
     />
     <v-btn class="fill" type="submit" :loading="isBusy">Change password</v-btn>
   </form>
+  <SecondStep @changed="load" />
   <p v-if="error" class="wrong" role="alert">{{ error }}</p>
   <section v-if="data" aria-label="Where you are signed in">
     <h2>Where you are signed in</h2>

@@ -66,6 +66,11 @@ const invite = (user: HouseUser): Promise<boolean> =>
     () => api('POST /api/admin/users/:id/invitation', { params: { id: user.id } }),
     `An invitation is on its way to ${user.email}.`,
   );
+const removeCode = (user: HouseUser): Promise<boolean> =>
+  act(
+    () => api('DELETE /api/admin/users/:id/second-step', { params: { id: user.id } }),
+    `${user.name} signs in with the password only, until they turn codes on again.`,
+  );
 const setRole = (user: HouseUser, role: HouseUser['role']): Promise<boolean> =>
   patch(user, { role }, `${user.name} is now ${role === 'admin' ? 'an' : 'a'} ${role}.`);
 </script>
@@ -112,6 +117,13 @@ const setRole = (user: HouseUser, role: HouseUser['role']): Promise<boolean> =>
             :aria-label="`Invite ${user.name} again`"
             @click="invite(user)"
             >Invite again</v-btn
+          >
+          <v-btn
+            v-if="user.hasSecondStep && user.id !== session.me?.id"
+            class="word"
+            :aria-label="`Turn off the code of ${user.name}`"
+            @click="removeCode(user)"
+            >Turn off the code</v-btn
           >
           <v-btn
             v-if="user.id !== session.me?.id"

@@ -56,6 +56,7 @@ const READING: ReadonlySet<RouteName> = new Set<RouteName>([
 /** Whether somebody is still signed in, and how far work in the background is: no event tells that it changed. */
 const ALWAYS_ASKED: ReadonlySet<string> = new Set([
   '/api/session',
+  '/api/session/second-step',
   '/api/exports',
   '/api/exports/:id',
   '/api/bulk-changes/:id',

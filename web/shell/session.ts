@@ -26,8 +26,9 @@ export const useSession = defineStore('session', () => {
     return me.value;
   }
 
-  async function signIn(email: string, password: string): Promise<void> {
-    enter(await api('POST /api/session', { body: { email, password } }));
+  /** @param code of the authenticator app, or a recovery code, where the account asks for one */
+  async function signIn(email: string, password: string, code?: string): Promise<void> {
+    enter(await api('POST /api/session', { body: { email, password, ...(code ? { code } : {}) } }));
   }
 
   /** The session may have ended in another tab, or by somebody else: back to the door, and here again after it. */
