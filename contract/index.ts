@@ -13,6 +13,7 @@ import { formRoutes } from './forms';
 import { historyRoutes } from './history';
 import { importRoutes } from './imports';
 import { leadRoutes } from './leads';
+import { leavingRoutes } from './leaving';
 import { ledgerRoutes } from './ledger';
 import { caldavRoutes } from './caldav';
 import { calendarRoutes } from './calendar';
@@ -49,6 +50,7 @@ export const allRoutes = {
   ...peopleRoutes,
   ...companyRoutes,
   ...leadRoutes,
+  ...leavingRoutes,
   ...dealRoutes,
   ...projectRoutes,
   ...caseRoutes,

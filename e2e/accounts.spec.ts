@@ -1,6 +1,6 @@
 import { generateSync } from 'otplib';
 import { expect, test } from './test';
-import { signIn, urlOf } from './pages';
+import { choose, signIn, urlOf } from './pages';
 
 test('a colleague is invited by mail, chooses a password, forgets it, and sees where they are signed in', async ({
   browser,
@@ -118,5 +118,41 @@ test('codes at sign-in are turned on with an app, asked for, replaced by a recov
   await region.getByLabel('Code').fill(second);
   await region.getByRole('button', { name: 'Turn off' }).click();
   await expect(region.getByRole('button', { name: 'Turn on' })).toBeVisible();
+  await context.close();
+});
+
+test('a colleague leaves: what is theirs is counted, goes to somebody else, and the account is off', async ({
+  browser,
+}) => {
+  const admin = await signIn(browser, 'joss');
+  const email = `vera${Date.now()}@wharfside.example`;
+  const password = 'a password of her own';
+  await admin.request.post('/api/admin/users', { data: { name: 'Vera Lindqvist', email, password } });
+  const context = await browser.newContext({ baseURL: urlOf(), locale: 'en-GB' });
+  await context.request.post('/api/session', { data: { email, password } });
+  const made = await context.request.post('/api/people', {
+    data: { fullName: `Odile Handed ${Date.now()}` },
+  });
+  const { person } = (await made.json()) as { person: { id: string } };
+  await context.request.post('/api/leads', { data: { title: 'Two trailers', personId: person.id } });
+
+  await admin.goto('/settings/accounts');
+  await admin.getByRole('button', { name: 'Switch off Vera Lindqvist' }).click();
+  const panel = admin.getByRole('complementary', { name: 'Vera Lindqvist leaves' });
+  await expect(panel.getByText('open or parked lead', { exact: true })).toBeVisible();
+  await expect(panel.getByText('person', { exact: true })).toBeVisible();
+  const go = panel.getByRole('button', { name: 'Hand over and switch off' });
+  await expect(go).toBeDisabled();
+  await choose(panel.getByRole('combobox', { name: 'Who takes over' }), 'Ines Tolland');
+  await go.click();
+  await expect(
+    admin.getByText('Vera Lindqvist is signed out and cannot sign in. Ines Tolland has what was theirs.'),
+  ).toBeVisible();
+  await expect(admin.getByRole('button', { name: 'Switch on Vera Lindqvist' })).toBeVisible();
+  expect((await context.request.get('/api/session')).status()).toBe(401);
+  await expect(async () => {
+    const card = await admin.request.get(`/api/people/${person.id}`);
+    expect(((await card.json()) as { owner: { name: string } }).owner.name).toBe('Ines Tolland');
+  }).toPass();
   await context.close();
 });

@@ -18,6 +18,7 @@ import { forms } from './forms/room';
 import { history } from './history/room';
 import { imports } from './imports/room';
 import { leads } from './leads/room';
+import { leaving } from './leaving/room';
 import { ledger } from './ledger/room';
 import { lookalikes } from './lookalikes/room';
 import { lookups } from './lookups/room';
@@ -62,6 +63,7 @@ export const rooms: readonly Room[] = [
   history,
   imports,
   leads,
+  leaving,
   ledger,
   lookalikes,
   lookups,

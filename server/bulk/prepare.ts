@@ -68,7 +68,12 @@ function addUp(
  */
 export async function prepareBulk(
   context: Context,
-  { kind, on, steps }: { kind: BulkKind; on: On; steps: readonly Step[] },
+  {
+    kind,
+    on,
+    steps,
+    pastSight = false,
+  }: { kind: BulkKind; on: On; steps: readonly Step[]; pastSight?: boolean },
 ): Promise<{ change: BulkChange; preview: BulkPreview }> {
   const actor = requireActor(context);
   await checkSteps(context, kind, steps);
@@ -101,6 +106,7 @@ export async function prepareBulk(
       label: describeSteps(steps, named),
       state: 'previewed',
       total: ids.length,
+      pastSight,
       createdBy: actor.id,
       createdAt: context.now(),
     },

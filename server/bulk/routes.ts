@@ -42,6 +42,16 @@ async function turn(
   return bulkView(context, id);
 }
 
+/** Begins a change that was previewed, or goes on with one. */
+export const startBulk = (context: Context, id: string): Promise<BulkChange> =>
+  turn(context, id, {
+    from: ['previewed', 'paused', 'failed'],
+    to: 'running',
+    done: 'Began',
+    job: 'run',
+    otherwise: 'This change is over. Preview a new one.',
+  });
+
 interface Row {
   row: number;
   id: string;
@@ -78,14 +88,7 @@ export const bulkHandlers: Handlers = {
   'GET /api/bulk-changes': async ({ query, context }) => ({ items: await listBulk(context, query.limit) }),
   'GET /api/bulk-changes/:id': async ({ params, context }) => bulkView(context, params.id),
   'GET /api/bulk-changes/:id/rows': async ({ params, query, context }) => listRows(context, params.id, query),
-  'POST /api/bulk-changes/:id/start': async ({ params, context }) =>
-    turn(context, params.id, {
-      from: ['previewed', 'paused', 'failed'],
-      to: 'running',
-      done: 'Began',
-      job: 'run',
-      otherwise: 'This change is over. Preview a new one.',
-    }),
+  'POST /api/bulk-changes/:id/start': async ({ params, context }) => startBulk(context, params.id),
   'POST /api/bulk-changes/:id/pause': async ({ params, context }) =>
     turn(context, params.id, {
       from: ['running'],

@@ -14,7 +14,7 @@ import { writeNotices } from '../notices/write';
 import { addTask } from '../tasks/add';
 import { asRecord, loadMemberships, loadRows, STORED, type Row } from './records';
 import { loadNamed } from './named';
-import { inLanes, loadBulk, lockBulk, lockLane, ofLane } from './view';
+import { inLanes, loadBulk, lockBulk, lockLane, ofLane, withSightOf } from './view';
 
 const NOUNS: Readonly<Record<BulkKind, readonly [string, string]>> = {
   person: ['person', 'people'],
@@ -170,6 +170,11 @@ async function runChunk(context: Context, id: string, lane: number): Promise<boo
   await lockLane(context, id, lane);
   const bulk = await loadBulk(context, id);
   if (bulk.state !== 'running') return false;
+  return withSightOf(context, bulk, () => runRows(context, bulk, lane));
+}
+
+async function runRows(context: Context, bulk: BulkChangeRow, lane: number): Promise<boolean> {
+  const { id } = bulk;
   const next = await nextRows(context, id, bulk.steps.some(isSlow) ? SLOW_CHUNK : CHUNK, ofLane(lane));
   if (!next.length) return false;
   const named = await loadNamed(context, bulk.steps);

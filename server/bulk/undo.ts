@@ -11,7 +11,7 @@ import { Task } from '../db/models/tasks';
 import { withdrawMany } from '../ledger/enterMany';
 import { loadRows, STORED, type Row } from './records';
 import type { Made } from './run';
-import { inLanes, loadBulk, lockBulk, lockLane, ofLane } from './view';
+import { inLanes, loadBulk, lockBulk, lockLane, ofLane, withSightOf } from './view';
 
 const CHUNK = 1000;
 
@@ -86,6 +86,11 @@ async function undoChunk(context: Context, id: string, lane: number): Promise<bo
   await lockLane(context, id, lane);
   const bulk = await loadBulk(context, id);
   if (bulk.state !== 'undoing') return false;
+  return withSightOf(context, bulk, () => undoRows(context, bulk, lane));
+}
+
+async function undoRows(context: Context, bulk: BulkChangeRow, lane: number): Promise<boolean> {
+  const { id } = bulk;
   const done = await doneRows(context, id, ofLane(lane));
   if (!done.length) return false;
   const ids = done.map((one) => one.id);

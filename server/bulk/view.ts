@@ -1,6 +1,7 @@
 import type { BulkChange } from '@emporikon/contract/bulk';
 import { requireActor, type Context } from '../commands/context';
 import { lockNames } from '../commands/locks';
+import { pastSight } from '../commands/sight';
 import { BulkChangeRow } from '../db/models/bulk';
 import { User } from '../db/models/users';
 import { notFound } from '../http/problems';
@@ -27,6 +28,13 @@ export async function inLanes(chunk: (lane: number) => Promise<boolean>): Promis
     }),
   );
 }
+
+/** Works with what a change may reach: what its author sees, or all of it. */
+export const withSightOf = <Result>(
+  context: Context,
+  { pastSight: isPast }: BulkChangeRow,
+  work: () => Promise<Result>,
+): Promise<Result> => (isPast ? pastSight(context, work) : work());
 
 /** @throws 404 for one there is none of, or that is somebody else's */
 export async function loadBulk(context: Context, id: string, isLocked = false): Promise<BulkChangeRow> {

@@ -41,7 +41,7 @@ import * as thirtySixth from './migrations/0036-exports';
 import * as thirtySeventh from './migrations/0037-sign-in';
 import * as thirtyEighth from './migrations/0038-token-rights';
 import * as thirtyNinth from './migrations/0039-own-fields';
-import * as fortieth from './migrations/0040-second-factor';
+import * as fortieth from './migrations/0040-accounts';
 
 export const MIGRATIONS = [
   first,

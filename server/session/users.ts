@@ -47,10 +47,25 @@ async function asViews(context: Context, users: readonly User[]): Promise<HouseU
   }));
 }
 
-async function asView(context: Context, user: User): Promise<HouseUser> {
+export async function asHouseUser(context: Context, user: User): Promise<HouseUser> {
   const [view] = await asViews(context, [user]);
   if (!view) throw notFound('There is no such colleague.');
   return view;
+}
+
+/** Switches an account off: sessions and tokens end with it. @throws 409 for the only admin, and for a stale version */
+export async function switchOff(context: Context, user: User, version: number): Promise<void> {
+  if (user.role === 'admin' && user.active) await keepAnAdmin(context, user);
+  await context.write.update(user, { active: false }, version);
+  await endAccess(context, user.id);
+}
+
+async function endAccess(context: Context, userId: string): Promise<void> {
+  await endSessions(context, { userId });
+  await AccessToken.update(
+    { revokedAt: context.now() },
+    { where: { userId, revokedAt: null }, transaction: context.tx },
+  );
 }
 
 /** Somebody must be left who can let others in. */
@@ -90,7 +105,7 @@ export const userHandlers: Handlers = {
       });
       if (!password) await sendLink(context, user, 'invitation');
       await context.write.event('add user', `Added ${user.name}`, requireActor(context).id);
-      return asView(context, user);
+      return asHouseUser(context, user);
     });
   }),
   'PATCH /api/admin/users/:id': early(async ({ params, body, perform }) => {
@@ -103,18 +118,14 @@ export const userHandlers: Handlers = {
       if (losesRight && user.role === 'admin' && user.active) await keepAnAdmin(context, user);
       await ensureTeam(context, patch.team);
       await context.write.update(user, { ...patch, ...(passwordHash ? { passwordHash } : {}) }, version);
-      if (passwordHash || !user.active || losesRight) await endSessions(context, { userId: user.id });
-      if (!user.active)
-        await AccessToken.update(
-          { revokedAt: context.now() },
-          { where: { userId: user.id, revokedAt: null }, transaction: context.tx },
-        );
+      if (!user.active) await endAccess(context, user.id);
+      else if (passwordHash || losesRight) await endSessions(context, { userId: user.id });
       await context.write.event(
         'change user',
         `Changed the account of ${user.name}`,
         requireActor(context).id,
       );
-      return asView(context, user);
+      return asHouseUser(context, user);
     });
   }),
 };

@@ -8,6 +8,7 @@ import { ago } from '../shell/format';
 import { useFetched } from '../shell/live';
 import { useSession } from '../shell/session';
 import { useUndo } from '../shell/undo';
+import LeavingPanel from './LeavingPanel.vue';
 import SignInList from './SignInList.vue';
 
 /** Everybody who has an account, for admins. */
@@ -22,6 +23,7 @@ const ROLES = [
 const blank = { name: '', email: '', role: 'rep' as HouseUser['role'], password: '' };
 const draft = ref({ ...blank });
 const isAdding = ref(false);
+const leaving = ref<HouseUser | null>(null);
 const isBusy = ref(false);
 
 async function act(work: () => Promise<unknown>, text: string): Promise<boolean> {
@@ -130,13 +132,9 @@ const setRole = (user: HouseUser, role: HouseUser['role']): Promise<boolean> =>
             class="word"
             :aria-label="`${user.active ? 'Switch off' : 'Switch on'} ${user.name}`"
             @click="
-              patch(
-                user,
-                { active: !user.active },
-                user.active
-                  ? `${user.name} is signed out and cannot sign in.`
-                  : `${user.name} can sign in again.`,
-              )
+              user.active
+                ? (leaving = user)
+                : patch(user, { active: true }, `${user.name} can sign in again.`)
             "
           >
             {{ user.active ? 'Switch off' : 'Switch on' }}
@@ -145,6 +143,17 @@ const setRole = (user: HouseUser, role: HouseUser['role']): Promise<boolean> =>
       </tr>
     </tbody>
   </v-table>
+  <LeavingPanel
+    v-if="leaving"
+    :key="leaving.id"
+    :user="leaving"
+    :colleagues="data?.items ?? []"
+    @close="leaving = null"
+    @done="
+      leaving = null;
+      load();
+    "
+  />
   <form v-if="isAdding" class="add" @submit.prevent="add">
     <v-text-field v-model="draft.name" v-focus label="Name" required maxlength="120" />
     <v-text-field v-model="draft.email" label="Email" type="email" required autocomplete="off" />

@@ -22,6 +22,8 @@ export class BulkChangeRow extends Model<
   declare total: number;
   declare done: CreationOptional<number>;
   declare counts: CreationOptional<Partial<Record<'changed' | 'stayed' | 'refused' | 'kept', number>>>;
+  /** Reaches records too that whoever began it may not see. */
+  declare pastSight: CreationOptional<boolean>;
   declare trouble: CreationOptional<string>;
   declare createdBy: string;
   declare createdAt: Date;
@@ -39,6 +41,7 @@ export const defineBulkModels = (sequelize: Sequelize): void =>
     total: col.whole,
     done: { ...col.whole, defaultValue: 0 },
     counts: { ...col.json, defaultValue: {} },
+    pastSight: { ...col.flag, defaultValue: false },
     trouble: { ...col.words, defaultValue: '' },
     createdBy: { ...col.uuid, allowNull: false },
     createdAt: col.time,

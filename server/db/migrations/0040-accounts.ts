@@ -1,5 +1,5 @@
-/** A second step of signing in: codes of an authenticator app, and recovery codes for when the app is gone. */
-export const name = '0040-second-factor';
+/** A second step of signing in; and changes of many that reach what their author cannot see, for when a colleague leaves. */
+export const name = '0040-accounts';
 
 export const up = `
 CREATE TABLE second_factors (
@@ -20,6 +20,9 @@ CREATE TABLE recovery_codes (
 );
 COMMENT ON TABLE recovery_codes IS 'codes that sign in once without the app, hashed as passwords are; a used one is gone';
 CREATE INDEX recovery_codes_user ON recovery_codes (user_id);
+
+ALTER TABLE bulk_changes ADD COLUMN past_sight boolean NOT NULL DEFAULT false;
+COMMENT ON COLUMN bulk_changes.past_sight IS 'reaches records too that whoever began it may not see: all that somebody who leaves had';
 
 ALTER TABLE sign_in_events DROP CONSTRAINT sign_in_events_what_check,
   ADD CONSTRAINT sign_in_events_what_check CHECK (what IN ('signed in', 'refused', 'signed out', 'link asked for', 'password set',
