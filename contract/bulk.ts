@@ -20,6 +20,7 @@ const Step: z.ZodType<AnyStep, AnyStep> = z.discriminatedUnion('do', [
   z.strictObject({ do: z.literal('source'), to: Line(80) }),
   z.strictObject({ do: z.literal('tag'), tags: Tags.min(1) }),
   z.strictObject({ do: z.literal('untag'), tags: Tags.min(1) }),
+  z.strictObject({ do: z.literal('retag'), from: Line(60), to: Line(60).nullable() }),
   z.strictObject({
     do: z.literal('field'),
     key: z.string().regex(/^[a-z0-9_]{1,40}$/),

@@ -38,6 +38,7 @@ import { secondStepRoutes } from './secondStep';
 import { sessionRoutes } from './session';
 import { settingsRoutes } from './settings';
 import { roundRoutes } from './round';
+import { tagRoutes } from './tags';
 import { taskRoutes } from './tasks';
 import { triageRoutes } from './triage';
 import { visibilityRoutes } from './visibility';
@@ -55,6 +56,7 @@ export const allRoutes = {
   ...projectRoutes,
   ...caseRoutes,
   ...roundRoutes,
+  ...tagRoutes,
   ...taskRoutes,
   ...calendarRoutes,
   ...caldavRoutes,

@@ -116,6 +116,7 @@ const VIEWS: Record<string, Path> = {
   'closed days': '/settings/closed-days',
   'kinds of tasks': '/settings/task-kinds',
   rhythms: '/settings/rhythms',
+  'tags and sources': '/settings/tags',
   'stages and prices': '/settings/pipelines',
   fit: '/settings/fit',
   'win chance': '/settings/win-chance',

@@ -40,6 +40,7 @@ import { search } from './search/room';
 import { session } from './session/room';
 import { settings } from './settings/room';
 import { summaries } from './summaries/room';
+import { tags } from './tags/room';
 import { tasks } from './tasks/room';
 import { triage } from './triage/room';
 import { visibility } from './visibility/room';
@@ -85,6 +86,7 @@ export const rooms: readonly Room[] = [
   session,
   settings,
   summaries,
+  tags,
   tasks,
   triage,
   visibility,

@@ -17,6 +17,8 @@ function describeStep(step: Step, { called, label }: Pick<Named, 'called' | 'lab
       return `tag ${quoted(step.tags)}`;
     case 'untag':
       return `tag ${quoted(step.tags)} removed`;
+    case 'retag':
+      return step.to === null ? `tag ${quoted([step.from])} removed` : `tag “${step.from}” to “${step.to}”`;
     case 'field':
       return step.to ? `${label(step.key)} to “${step.to}”` : `${label(step.key)} cleared`;
     case 'active':

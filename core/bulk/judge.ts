@@ -74,6 +74,13 @@ const JUDGES: { [Do in Step['do']]: Judge<Do> } = {
       said: `Tag removed: ${quoted(tags.filter((tag) => !left.includes(tag)))}`,
     };
   },
+  retag: ({ tags = [] }, { from, to }) => {
+    if (!tags.includes(from)) return null;
+    const isThere = to !== null && tags.some((tag) => tag !== from && sameTag(tag, to));
+    const left = tags.flatMap((tag) => (tag !== from ? tag : to === null || isThere ? [] : to));
+    const said = to === null ? `Tag removed: “${from}”` : `Tag “${from}” → “${to}”`;
+    return { patch: { tags: left }, said };
+  },
   field: ({ custom = {} }, { key, to }, { label }) => {
     const { [key]: from = '', ...rest } = custom;
     if (from === to) return null;

@@ -14,6 +14,8 @@ export type Step =
   | { do: 'source'; to: string }
   | { do: 'tag'; tags: readonly string[] }
   | { do: 'untag'; tags: readonly string[] }
+  /** Another tag in the place of one, written just so; null takes it away. */
+  | { do: 'retag'; from: string; to: string | null }
   | { do: 'field'; key: string; to: string }
   | { do: 'active'; to: boolean }
   | { do: 'important'; to: boolean }
@@ -29,6 +31,7 @@ export const STEPS_OF: Readonly<Record<BulkKind, readonly Step['do'][]>> = {
     'standing',
     'tag',
     'untag',
+    'retag',
     'list',
     'unlist',
     'field',
@@ -39,7 +42,7 @@ export const STEPS_OF: Readonly<Record<BulkKind, readonly Step['do'][]>> = {
   ],
   company: ['owner', 'field', 'next move', 'important'],
   lead: ['owner', 'status', 'source', 'field', 'next move'],
-  deal: ['owner', 'stage', 'tag', 'untag', 'field', 'next move'],
+  deal: ['owner', 'stage', 'tag', 'untag', 'retag', 'field', 'next move'],
 };
 
 /** A record as far as a step looks at it. */

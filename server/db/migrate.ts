@@ -42,6 +42,7 @@ import * as thirtySeventh from './migrations/0037-sign-in';
 import * as thirtyEighth from './migrations/0038-token-rights';
 import * as thirtyNinth from './migrations/0039-own-fields';
 import * as fortieth from './migrations/0040-accounts';
+import * as fortyFirst from './migrations/0041-tags';
 
 export const MIGRATIONS = [
   first,
@@ -84,6 +85,7 @@ export const MIGRATIONS = [
   thirtyEighth,
   thirtyNinth,
   fortieth,
+  fortyFirst,
 ];
 /** Any constant will do, as long as every process of this program takes the same lock. */
 const LOCK = 4600_0001;

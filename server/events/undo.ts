@@ -1,6 +1,7 @@
 import { Op, QueryTypes, type Model, type ModelStatic } from 'sequelize';
 import type { Actor, Context } from '../commands/context';
 import { EventRow, type Change } from '../db/models/ledger';
+import { pastSight } from '../commands/sight';
 import { CHANGES_MANY, HANDS_OVER, STEERS_MANY, UNDOES_MANY } from '../commands/followers';
 import { rowOf } from '../commands/writer';
 import { cannotUndo, conflict, forbidden, notFound } from '../http/problems';
@@ -19,6 +20,8 @@ const FINAL = new Map([
   [HANDS_OVER, 'An export changes no records. Delete its file under Exports in Settings.'],
   [CARRIED_OUT, 'What went out cannot be called back.'],
 ]);
+/** What reached rows that its author cannot see goes back on those as well, and nothing of them is told. */
+const REACHES_ALL = new Set(['rename tag', 'rename source', 'move list', 'hand over everything']);
 const NOUNS: Record<string, string> = {
   people: 'person',
   companies: 'company',
@@ -235,10 +238,18 @@ export async function undo(context: Context, eventId: string): Promise<{ label: 
       await unmerge(context, id, {}, { eventId: at === newestFirst.length - 1 ? eventId : null });
     return { label: event.label };
   }
+  return REACHES_ALL.has(event.command)
+    ? pastSight(context, () => takeBack(context, event))
+    : takeBack(context, event);
+}
+
+async function takeBack(context: Context, event: EventRow): Promise<{ label: string }> {
   await lockRecords(context, event.changes);
   for (const id of await findFollowingEvents(context, event)) await undo(context, id);
   const changes = foldChanges(event.changes).filter((change) => change.before || change.after);
   const reasons = [...missingParts(context, changes), ...(await findObstacles(context, changes))];
+  if (reasons.length && REACHES_ALL.has(event.command))
+    throw cannotUndo('Some of what this changed was changed since. Nothing was undone.');
   if (reasons.length)
     throw cannotUndo(`Other changes depend on this: ${reasons.slice(0, 4).join('; ')}. Nothing was undone.`, {
       reasons,
@@ -256,6 +267,6 @@ export async function undo(context: Context, eventId: string): Promise<{ label: 
       await context.write.update(instance, restored);
     }
   }
-  await context.write.event('undo', `Undid: ${event.label}`, context.actor?.id ?? null, eventId);
+  await context.write.event('undo', `Undid: ${event.label}`, context.actor?.id ?? null, event.id);
   return { label: event.label };
 }

@@ -1,8 +1,7 @@
 import type { Belongings } from '@emporikon/contract/leaving';
-import { BULK_KINDS, type BulkKind } from '@emporikon/core/bulk/types';
-import { Op, QueryTypes } from 'sequelize';
-import { prepareBulk } from '../bulk/prepare';
-import { startBulk } from '../bulk/routes';
+import { BULK_KINDS } from '@emporikon/core/bulk/types';
+import { Op } from 'sequelize';
+import { startOnAll, type Started } from '../bulk/startOnAll';
 import { requireActor, type Context } from '../commands/context';
 import { pastSight } from '../commands/sight';
 import { Case, Project } from '../db/models/afterDeals';
@@ -16,31 +15,13 @@ import { switchOff } from '../session/users';
 import { handOver } from '../tasks/handover';
 import { countBelongings, RECORDS } from './belongings';
 
-interface Started {
-  id: string;
-  kind: BulkKind;
-  total: number;
-}
-
 /** People, companies, leads and deals change hands in the background, each kind as a change of many with its undo. */
 async function startChanges(context: Context, fromId: string, toId: string): Promise<Started[]> {
   const started: Started[] = [];
-  for (const kind of BULK_KINDS) {
-    const rows = await context.sequelize.query<{ id: string }>(RECORDS[kind], {
-      bind: { id: fromId },
-      type: QueryTypes.SELECT,
-      transaction: context.tx,
-    });
-    if (!rows.length) continue;
-    const { change } = await prepareBulk(context, {
-      kind,
-      on: { ids: rows.map(({ id }) => id) },
-      steps: [{ do: 'owner', to: toId }],
-      pastSight: true,
-    });
-    await startBulk(context, change.id);
-    started.push({ id: change.id, kind, total: change.total });
-  }
+  for (const kind of BULK_KINDS)
+    started.push(
+      ...(await startOnAll(context, kind, [{ do: 'owner', to: toId }], RECORDS[kind], { id: fromId })),
+    );
   return started;
 }
 

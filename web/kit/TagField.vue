@@ -1,15 +1,19 @@
 <script setup lang="ts">
-import { ref } from 'vue';
+import { computed } from 'vue';
 import { api } from '../shell/api';
+import { useFetched } from '../shell/live';
+import { MEANINGS } from './tagMeanings';
 
 /** Tags, typed or chosen from those in use; several at once are separated by commas. */
 const tags = defineModel<string[]>({ required: true });
 withDefaults(defineProps<{ label?: string }>(), { label: 'Tags' });
-/** Offered while somebody types, and read when they begin to. */
-const known = ref<string[]>([]);
-async function offer(): Promise<void> {
-  known.value = (await api('GET /api/lists').catch(() => null))?.tags.map(({ tag }) => tag) ?? [];
-}
+const { data } = useFetched(() => api('GET /api/tags'), ['tag_meanings']);
+const known = computed(() => data.value?.items.map(({ tag }) => tag) ?? []);
+const meanings = computed(() => new Map(data.value?.items.map(({ tag, meaning }) => [tag, meaning])));
+const titleOf = (tag: string): string => {
+  const meaning = meanings.value.get(tag);
+  return meaning ? (MEANINGS.find(({ value }) => value === meaning)?.title ?? '') : '';
+};
 
 function set(next: string[]): void {
   const seen = new Set<string>();
@@ -36,7 +40,30 @@ function set(next: string[]): void {
     hide-selected
     menu-icon=""
     :delimiters="[',']"
-    @focus.once="offer"
     @update:model-value="set"
-  />
+  >
+    <template #chip="{ props: chip, item }">
+      <v-chip v-bind="chip" :class="meanings.get(String(item))" :title="titleOf(String(item)) || undefined"
+        >{{ item
+        }}<span v-if="titleOf(String(item))" class="visually-hidden"
+          >: {{ titleOf(String(item)) }}</span
+        ></v-chip
+      >
+    </template>
+  </v-combobox>
 </template>
+
+<style scoped>
+.ours {
+  color: var(--ours);
+}
+.theirs {
+  color: var(--theirs);
+}
+.waiting {
+  color: var(--wait);
+}
+.warning {
+  color: var(--iron);
+}
+</style>

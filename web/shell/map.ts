@@ -192,6 +192,11 @@ export const SETTINGS: readonly { name: string; places: readonly SettingsPlace[]
     name: 'Data',
     places: [
       { name: 'Files', to: '/settings/files', also: 'attachments documents size limits allowance scanner' },
+      {
+        name: 'Tags, lists and sources',
+        to: '/settings/tags',
+        also: 'rename merge colour labels sources of leads',
+      },
       { name: 'Where facts go', to: '/settings/mappings', also: 'mapping claims fields' },
       { name: 'Bulk changes', to: '/settings/bulk', also: 'bulk mass update undo progress' },
       { name: 'Exports', to: '/settings/exports', also: 'download csv xlsx vcard calendar files' },

@@ -43,6 +43,7 @@ export const SETTINGS_PAGES: RouteRecordRaw[] = [
   settings('look-ups', 'Look-ups', () => import('../lookups/LookUpSettings.vue')),
   settings('servers', 'Your own servers', () => import('../settings/HostSettings.vue')),
   settings('files', 'Files', () => import('../settings/FileSettings.vue')),
+  settings('tags', 'Tags, lists and sources', () => import('../tags/TagSettings.vue')),
   settings('bulk', 'Bulk changes', () => import('../bulk/BulkPage.vue')),
   settings('exports', 'Exports', () => import('../exports/ExportsPage.vue')),
   settings('changes', 'Change history', () => import('../history/HistoryPage.vue')),

@@ -63,7 +63,24 @@ export class ListMember extends Model<InferAttributes<ListMember>, InferCreation
   declare createdAt: Date;
 }
 
+/** What a tag means, by which it is coloured. */
+export class TagMeaningRow extends Model<
+  InferAttributes<TagMeaningRow>,
+  InferCreationAttributes<TagMeaningRow>
+> {
+  declare id: string;
+  declare version: CreationOptional<number>;
+  declare tag: string;
+  declare meaning: 'ours' | 'theirs' | 'waiting' | 'warning';
+}
+
 export function defineFieldModels(sequelize: Sequelize): void {
+  define(sequelize, TagMeaningRow, 'tag_meanings', {
+    id: col.id,
+    version: col.version,
+    tag: col.words,
+    meaning: col.words,
+  });
   define(sequelize, CustomField, 'custom_fields', {
     id: col.id,
     version: col.version,
