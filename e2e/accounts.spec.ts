@@ -91,7 +91,7 @@ test('codes at sign-in are turned on with an app, asked for, replaced by a recov
   await region.getByLabel('Your password').fill(password);
   await region.getByRole('button', { name: 'Continue' }).click();
   await expect(region.getByRole('img', { name: 'QR code for your authenticator app' })).toBeVisible();
-  const secret = (await region.locator('.key').innerText()).replace(/\s/g, '');
+  const secret = (await region.locator('.secret').innerText()).replace(/\s/g, '');
   await region.getByLabel('Code the app shows').fill(generateSync({ secret }));
   await region.getByRole('button', { name: 'Turn on' }).click();
   const shown = region.getByRole('listitem');

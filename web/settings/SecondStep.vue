@@ -136,7 +136,7 @@ const spaced = (secret: string): string => secret.match(/.{1,4}/g)?.join(' ') ??
         <QrCode :text="made.uri" label="QR code for your authenticator app" />
         <div class="fields">
           <p>Scan this with your authenticator app, or type in the key:</p>
-          <p class="key">{{ spaced(made.secret) }}</p>
+          <p class="secret">{{ spaced(made.secret) }}</p>
           <v-text-field
             v-model="code"
             v-focus
@@ -225,7 +225,7 @@ p {
   gap: 22px;
   max-width: 700px;
 }
-.key,
+.secret,
 .codes {
   font-variant-numeric: tabular-nums;
   letter-spacing: 0.04em;

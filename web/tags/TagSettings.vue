@@ -29,8 +29,8 @@ const KINDS = [
 ] as const;
 
 const rows = computed<Record<WordKind, WordRow[]>>(() => ({
-  tag: (tags.value?.items ?? []).map(({ tag, people, deals }) => ({
-    ...{ key: tag, name: tag },
+  tag: (tags.value?.items ?? []).map(({ tag, people, deals, meaning }) => ({
+    ...{ key: tag, name: tag, tone: meaning },
     counts: [people, deals],
   })),
   list: (lists.value?.items ?? []).map(({ id, name, people }) => ({ key: id, name, counts: [people] })),
@@ -96,10 +96,10 @@ async function reload(): Promise<void> {
         :model-value="meaningOf(row.name)"
         :items="MEANINGS"
         :aria-label="`What ${row.name} means`"
-        :class="['meaning', meaningOf(row.name)]"
+        class="meaning"
         @update:model-value="setMeaning(row.name, $event)"
       />
-      <span v-else :class="['meaning', meaningOf(row.name)]">{{
+      <span v-else class="meaning">{{
         MEANINGS.find(({ value }) => value === meaningOf(row.name))?.title
       }}</span>
     </template>
@@ -121,17 +121,5 @@ async function reload(): Promise<void> {
 }
 .meaning {
   max-width: 180px;
-}
-.ours {
-  color: var(--ours);
-}
-.theirs {
-  color: var(--theirs);
-}
-.waiting {
-  color: var(--wait);
-}
-.warning {
-  color: var(--iron);
 }
 </style>

@@ -7,6 +7,8 @@ export interface WordRow {
   key: string;
   name: string;
   counts: readonly number[];
+  /** In which colour its name stands. */
+  tone?: string | null;
 }
 const props = defineProps<{
   rows: readonly WordRow[];
@@ -38,19 +40,19 @@ const shown = computed(() =>
       <tr>
         <th>Name</th>
         <th v-for="name in counted" :key="name" class="num">{{ name }}</th>
-        <th v-if="$slots.more">Means</th>
+        <th v-if="$slots.more" class="more">Means</th>
         <th v-if="mayChange"><span class="visually-hidden">Change</span></th>
       </tr>
     </thead>
     <tbody>
       <tr v-for="row in shown" :key="row.key">
         <td>
-          <b>{{ row.name }}</b>
+          <b :class="row.tone">{{ row.name }}</b>
         </td>
         <td v-for="(n, at) in row.counts" :key="at" class="num">
           {{ n > 1000 ? 'over 1,000' : plainNumber(n) }}
         </td>
-        <td v-if="$slots.more"><slot name="more" :row="row" /></td>
+        <td v-if="$slots.more" class="more"><slot name="more" :row="row" /></td>
         <td v-if="mayChange" class="act">
           <v-btn class="word" :aria-label="`Change ${row.name}`" @click="emit('change', row)">Change</v-btn>
         </td>
@@ -71,5 +73,22 @@ const shown = computed(() =>
 }
 .act {
   text-align: right;
+}
+@media (max-width: 700px) {
+  .more {
+    display: none;
+  }
+}
+.ours {
+  color: var(--ours);
+}
+.theirs {
+  color: var(--theirs);
+}
+.waiting {
+  color: var(--wait);
+}
+.warning {
+  color: var(--iron);
 }
 </style>
