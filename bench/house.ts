@@ -15,7 +15,15 @@ export async function openHouse() {
   const tools = systemTools(
     sequelize,
     { ours: ['wharfside.example'], currency: 'EUR', country: 'GB', publicUrl: 'http://127.0.0.1:4600' },
-    { door: { allowed: [] }, exchange: null, post: null, lookUps: [], scanner: null, sealKey: null },
+    {
+      door: { allowed: [] },
+      exchange: null,
+      post: null,
+      lookUps: [],
+      scanner: null,
+      openId: null,
+      sealKey: null,
+    },
     installed,
   );
   const user = await User.create({

@@ -124,6 +124,17 @@ export const sessionRoutes = routes({
     }),
     reply: Me,
   },
+  'GET /api/session/ways': {
+    summary: 'How one can sign in here, besides with a password',
+    tag: 'session',
+    open: true,
+    reply: z.object({
+      openId: z
+        .object({ name: z.string() })
+        .nullable()
+        .describe('a provider of sign-in: go to /openid/begin?to=/… to sign in by it'),
+    }),
+  },
   'GET /api/session': { summary: 'Who is signed in', tag: 'session', reply: Me },
   'DELETE /api/session': {
     summary: 'Sign out',

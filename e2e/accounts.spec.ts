@@ -156,3 +156,24 @@ test('a colleague leaves: what is theirs is counted, goes to somebody else, and 
   }).toPass();
   await context.close();
 });
+
+test('somebody whom the sign-in provider knows gets in without a password, and to the page they wanted', async ({
+  browser,
+}) => {
+  const context = await browser.newContext({ baseURL: urlOf(), locale: 'en-GB' });
+  const page = await context.newPage();
+  const provider = process.env.E2E_PROVIDER_URL ?? '';
+  const is = (person: object) =>
+    page.request.get(`${provider}/person?is=${encodeURIComponent(JSON.stringify(person))}`);
+  await is({ sub: 'stranger', email: 'stranger@elsewhere.example', email_verified: true });
+  await page.goto('/companies');
+  await page.getByRole('link', { name: 'Sign in with Harbour' }).click();
+  await expect(page.getByText('There is no active account for the address')).toBeVisible();
+  await context.clearCookies();
+  await is({ sub: 'ines', email: 'ines@wharfside.example', email_verified: true });
+  await page.goto('/companies');
+  await page.getByRole('link', { name: 'Sign in with Harbour' }).click();
+  await page.waitForURL('**/companies');
+  await expect(page.getByRole('button', { name: 'Ines Tolland' })).toBeVisible();
+  await context.close();
+});

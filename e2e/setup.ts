@@ -19,7 +19,7 @@ function launch(file: string, env: NodeJS.ProcessEnv, ready: RegExp): Promise<Ch
 /** The real thing for the tests: the demo, two server processes on one database, and the post office. */
 export default async function setup(): Promise<() => Promise<void>> {
   const ports: number[] = [];
-  for (let count = 0; count < 10; count++) ports.push(await freePort());
+  for (let count = 0; count < 11; count++) ports.push(await freePort());
   const [
     port = 0,
     second = 0,
@@ -31,6 +31,7 @@ export default async function setup(): Promise<() => Promise<void>> {
     outbox = 0,
     lookUps = 0,
     calendar = 0,
+    provider = 0,
   ] = ports;
   const env = {
     ...process.env,
@@ -59,6 +60,12 @@ export default async function setup(): Promise<() => Promise<void>> {
     EXCHANGE_SECRET: `whsec_${Buffer.from('a secret for the end-to-end tests').toString('base64')}`,
     EMPORIKON_SECRET: 'a key for the end-to-end tests',
     POST_SERVER: `127.0.0.1:${postPort}`,
+    PROVIDER_PORT: String(provider),
+    PROVIDER_LEADS_TO: `http://127.0.0.1:${port}/openid/callback`,
+    OIDC_ISSUER: `http://127.0.0.1:${provider}`,
+    OIDC_CLIENT_ID: 'emporikon',
+    OIDC_CLIENT_SECRET: 'a secret of the client',
+    OIDC_NAME: 'Harbour',
   };
   await launch('demo/dist/main.js', env, /demo loaded/);
   const children = [
@@ -66,6 +73,7 @@ export default async function setup(): Promise<() => Promise<void>> {
     await launch('server/dist/main.js', { ...env, PORT: String(second), MAIL_PORT: '0' }, /listening/),
     await launch('server/dist/worker.js', env, /worker ready/),
     await launch('standins/dist/main.js', env, /post office/),
+    await launch('server/testing/openIdProvider.mjs', env, /provider listening/),
   ];
   process.env.E2E_URL = `http://127.0.0.1:${port}`;
   process.env.E2E_SECOND_URL = `http://127.0.0.1:${second}`;
@@ -75,6 +83,7 @@ export default async function setup(): Promise<() => Promise<void>> {
   process.env.E2E_OUTBOX_URL = `http://127.0.0.1:${outbox}`;
   process.env.E2E_LOOKUPS_URL = `http://127.0.0.1:${lookUps}`;
   process.env.E2E_CALENDAR_URL = `http://127.0.0.1:${calendar}`;
+  process.env.E2E_PROVIDER_URL = env.OIDC_ISSUER;
   process.env.E2E_SHOP_URL = `http://127.0.0.1:${shop}`;
   return async () => {
     await Promise.all(

@@ -1,4 +1,5 @@
 import { CLIPPER_ORIGIN } from '@emporikon/contract/clipper';
+import type { OpenIdSettings } from './outside/openId';
 
 export interface Config {
   databaseUrl: string;
@@ -18,6 +19,8 @@ export interface Config {
   postServer: string | null;
   mailFrom: string;
   sealKey: string | null;
+  /** A provider of sign-in (OpenID Connect), where one is set up. */
+  openId: OpenIdSettings | null;
   /** ClamAV daemon that scans files, `host:port`. */
   scanner: string | null;
   /** Where each look-up source is, and the key it knows us by; those without an address are not asked. */
@@ -52,6 +55,16 @@ const trust = (text = ''): Config['trustProxy'] =>
         ? Number(text)
         : text;
 
+const openIdOf = (env: NodeJS.ProcessEnv): OpenIdSettings | null =>
+  env.OIDC_ISSUER && env.OIDC_CLIENT_ID && env.OIDC_CLIENT_SECRET
+    ? {
+        issuer: env.OIDC_ISSUER,
+        clientId: env.OIDC_CLIENT_ID,
+        clientSecret: env.OIDC_CLIENT_SECRET,
+        name: env.OIDC_NAME || new URL(env.OIDC_ISSUER).hostname,
+      }
+    : null;
+
 /** Settings from the environment. @throws when DATABASE_URL is missing */
 export function readConfig(env: NodeJS.ProcessEnv): Config {
   if (!env.DATABASE_URL)
@@ -74,6 +87,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     mailFrom: env.MAIL_FROM ?? 'hello@wharfside.example',
     scanner: env.CLAMD || null,
     sealKey: env.EMPORIKON_SECRET ?? null,
+    openId: openIdOf(env),
     lookUps: {
       register: { url: env.REGISTER_URL ?? null, key: env.REGISTER_KEY ?? '' },
       finder: { url: env.FINDER_URL ?? null, key: env.FINDER_KEY ?? '' },

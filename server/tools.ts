@@ -3,6 +3,7 @@ import { systemTools, type Tools } from './commands/context';
 import type { Config } from './config';
 import { openExchange } from './outside/exchange';
 import { openLookUps } from './outside/lookups/open';
+import { openOpenId } from './outside/openId';
 import { openPost } from './outside/post';
 import { openScanner } from './outside/scanner';
 import { installed } from './rooms';
@@ -27,6 +28,7 @@ export const toolsOf = (config: Config, sequelize: Sequelize): Tools =>
       post: config.postServer ? openPost(config.postServer, config.mailFrom) : null,
       lookUps: openLookUps(config.lookUps),
       scanner: config.scanner ? openScanner(config.scanner) : null,
+      openId: config.openId ? openOpenId(config.openId) : null,
       sealKey: config.sealKey,
     },
     installed,

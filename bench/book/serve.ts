@@ -44,7 +44,15 @@ export async function serveBook(poolSize: number): Promise<Served> {
   const tools = systemTools(
     sequelize,
     { ours: ['wharfside.example'], currency: 'EUR', country: 'GB', publicUrl: 'http://127.0.0.1:4600' },
-    { door: { allowed: [] }, exchange: null, post: null, lookUps: [], scanner: null, sealKey: null },
+    {
+      door: { allowed: [] },
+      exchange: null,
+      post: null,
+      lookUps: [],
+      scanner: null,
+      openId: null,
+      sealKey: null,
+    },
     installed,
   );
   const app = await buildApp({ tools, rooms, live: new LiveFeed(url), webRoot: null });

@@ -3,6 +3,7 @@ import type { Change } from '../db/models/ledger';
 import type { OutboxRow } from '../db/models/outbox';
 import type { UserRole } from '../db/models/users';
 import type { TableRule } from '../db/tables';
+import type { OpenId } from '../outside/openId';
 import type { Door } from '../outside/door';
 import type { Exchange } from '../outside/exchange';
 import type { LookUpSource } from '../outside/lookups/source';
@@ -60,6 +61,8 @@ export interface Outside {
   lookUps: readonly LookUpSource[];
   /** Looks for harmful programs in files. */
   scanner: Scanner | null;
+  /** Lets people in whom it knows, besides those with a password. */
+  openId: OpenId | null;
   /** Seals the passwords of mailboxes; null when no key was given, and then none can be kept. */
   sealKey: string | null;
 }

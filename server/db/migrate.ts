@@ -43,6 +43,7 @@ import * as thirtyEighth from './migrations/0038-token-rights';
 import * as thirtyNinth from './migrations/0039-own-fields';
 import * as fortieth from './migrations/0040-accounts';
 import * as fortyFirst from './migrations/0041-tags';
+import * as fortySecond from './migrations/0042-open-id';
 
 export const MIGRATIONS = [
   first,
@@ -86,6 +87,7 @@ export const MIGRATIONS = [
   thirtyNinth,
   fortieth,
   fortyFirst,
+  fortySecond,
 ];
 /** Any constant will do, as long as every process of this program takes the same lock. */
 const LOCK = 4600_0001;

@@ -13,6 +13,7 @@ beforeAll(async () => {
 /** Every route that anybody may ask, and no other. */
 const PUBLIC = new Set([
   'POST /api/session',
+  'GET /api/session/ways',
   'POST /api/session/password-link',
   'PUT /api/session/password-link',
   'POST /api/exchange/events',

@@ -2,6 +2,7 @@ import { plain } from '../db/tables';
 import type { Room } from '../http/room';
 import { identify } from './identify';
 import { linkHandlers } from './links';
+import { mountOpenId } from './openId';
 import { passwordMail } from './passwordLink';
 import { placeHandlers } from './places';
 import { sessionHandlers } from './routes';
@@ -13,6 +14,7 @@ export const session: Room = {
   name: 'session',
   routes: [sessionHandlers, linkHandlers, placeHandlers, secondStepHandlers, tokenHandlers, userHandlers],
   effects: [passwordMail],
+  pages: mountOpenId,
   before: identify,
   tables: plain(
     'setting',
@@ -26,5 +28,6 @@ export const session: Room = {
     'idempotency_keys',
     'second_factors',
     'recovery_codes',
+    'outside_identities',
   ),
 };

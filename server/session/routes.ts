@@ -3,16 +3,17 @@ import { isHolidayPlace } from '@emporikon/core/calendar/holidays';
 import { DateTime } from 'luxon';
 import type { Context, Tools } from '../commands/context';
 import { requireActor } from '../commands/context';
-import { Session, User } from '../db/models/users';
+import { User } from '../db/models/users';
 import { remindAnew } from '../tasks/reminders';
 import { early, type Handlers } from '../http/mount';
 import { invalid, notFound, ProblemError } from '../http/problems';
 import { limitAttempts, noteFailure } from './attempts';
+import { beginSession } from './begin';
 import { endSessions } from './end';
 import { actorOf } from './identify';
 import { originOf, recordSignIn, type Origin } from './record';
 import { codeWanted, findFactor, requireProof, useProof, wrongCode } from './secondStep';
-import { hashPassword, hashToken, isPassword, newToken, SESSION_COOKIE, SESSION_DAYS } from './secrets';
+import { hashPassword, hashToken, isPassword, newToken, SESSION_COOKIE } from './secrets';
 
 /** Verified when no user has the address, so that the answer takes as long as for a wrong password. */
 let decoy: Promise<string> | null = null;
@@ -72,40 +73,16 @@ export const sessionHandlers: Handlers = {
     }
     const factor = await findFactor(tools, user.id);
     const proof = factor?.confirmed_at && (await proofOfSignIn(tools, user, body.code, factor, origin));
-    const token = newToken();
     return perform(async (context) => {
       if (proof && !(await useProof(context, user.id, proof))) throw wrongCode();
-      const now = context.now();
-      const expiresAt = new Date(now.getTime() + SESSION_DAYS * 86_400_000);
-      await Session.create(
-        {
-          tokenHash: hashToken(token),
-          userId: user.id,
-          createdAt: now,
-          lastSeenAt: now,
-          expiresAt,
-          ...origin,
-        },
-        { transaction: context.tx },
-      );
-      await context.sequelize.query(
-        `WITH old AS (DELETE FROM sessions WHERE expires_at < $now)
-         INSERT INTO sign_ins (user_id, address, at) VALUES ($user, $from, $now)
-         ON CONFLICT (user_id, address) DO UPDATE SET at = excluded.at`,
-        { bind: { now, user: user.id, from: attempt.from }, transaction: context.tx },
-      );
       const who = { userId: user.id, email: user.email, ...origin };
       if (proof && 'recoveryId' in proof) await recordSignIn(context, 'recovery code used', who, context.tx);
-      await recordSignIn(context, 'signed in', who, context.tx);
-      reply.setCookie(SESSION_COOKIE, token, {
-        path: '/',
-        httpOnly: true,
-        sameSite: 'lax',
-        secure: request.protocol === 'https',
-        expires: expiresAt,
-      });
+      await beginSession(context, user, request, reply);
       return meOf(user, context);
     });
+  }),
+  'GET /api/session/ways': async ({ context: { outside } }) => ({
+    openId: outside.openId && outside.sealKey ? { name: outside.openId.name } : null,
   }),
   'GET /api/session': async ({ context }) => {
     const { id } = requireActor(context);

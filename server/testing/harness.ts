@@ -164,6 +164,7 @@ export async function openHouse(outside: Partial<Outside> = {}): Promise<House> 
       post: { send: async (message) => void mails.push(message) },
       lookUps: [],
       scanner: null,
+      openId: null,
       sealKey: 'a key for the tests',
       ...outside,
     },
