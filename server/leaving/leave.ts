@@ -93,7 +93,8 @@ export async function leave(
   if (!from.active) throw conflict(`The account of ${from.name} is off already.`);
   const changes = await pastSight(context, async () => {
     const left: Belongings = await countBelongings(context, id);
-    if (!Object.values(left).some(Boolean)) return [];
+    // What they delegated is reported to somebody else, where somebody is named; alone it keeps nobody from leaving.
+    if (!toId && !Object.values(left).some(Boolean)) return [];
     const to = await requireHeir(context, from, toId);
     const started = await startChanges(context, id, to.id);
     if (left.tasks)

@@ -2,7 +2,7 @@
 import { computed } from 'vue';
 import { api } from '../shell/api';
 import { useFetched } from '../shell/live';
-import { MEANINGS } from './tagMeanings';
+import { MEANINGS, toneClass } from './tagMeanings';
 
 /** Tags, typed or chosen from those in use; several at once are separated by commas. */
 const tags = defineModel<string[]>({ required: true });
@@ -10,6 +10,7 @@ withDefaults(defineProps<{ label?: string }>(), { label: 'Tags' });
 const { data } = useFetched(() => api('GET /api/tags'), ['tag_meanings']);
 const known = computed(() => data.value?.items.map(({ tag }) => tag) ?? []);
 const meanings = computed(() => new Map(data.value?.items.map(({ tag, meaning }) => [tag, meaning])));
+const toneOf = (tag: string): string => toneClass(meanings.value.get(tag));
 const titleOf = (tag: string): string => {
   const meaning = meanings.value.get(tag);
   return meaning ? (MEANINGS.find(({ value }) => value === meaning)?.title ?? '') : '';
@@ -43,7 +44,7 @@ function set(next: string[]): void {
     @update:model-value="set"
   >
     <template #chip="{ props: chip, item }">
-      <v-chip v-bind="chip" :class="meanings.get(String(item))" :title="titleOf(String(item)) || undefined"
+      <v-chip v-bind="chip" :class="toneOf(String(item))" :title="titleOf(String(item)) || undefined"
         >{{ item
         }}<span v-if="titleOf(String(item))" class="visually-hidden"
           >: {{ titleOf(String(item)) }}</span
@@ -52,18 +53,3 @@ function set(next: string[]): void {
     </template>
   </v-combobox>
 </template>
-
-<style scoped>
-.ours {
-  color: var(--ours);
-}
-.theirs {
-  color: var(--theirs);
-}
-.waiting {
-  color: var(--wait);
-}
-.warning {
-  color: var(--iron);
-}
-</style>

@@ -8,3 +8,7 @@ export const MEANINGS: readonly { value: TagMeaning | null; title: string }[] = 
   { value: 'waiting', title: 'Waiting' },
   { value: 'warning', title: 'Take care' },
 ];
+
+/** The class of the colour that goes with a meaning (`kit.css`). */
+export const toneClass = (meaning: TagMeaning | null | undefined): string =>
+  meaning ? `tone-${meaning}` : '';

@@ -51,7 +51,7 @@ async function leave(): Promise<void> {
   try {
     const { changes } = await api('POST /api/admin/users/:id/leaving', {
       params: { id: props.user.id },
-      body: { version: props.user.version, toId: lines.value.length ? toId.value : null },
+      body: { version: props.user.version, toId: toId.value },
     });
     const handed = lines.value.length ? ` ${heirName.value} has what was theirs.` : '';
     undo.tell({

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
+import type { TagMeaning } from '@emporikon/contract/tags';
+import { toneClass } from '../kit/tagMeanings';
 import { plainNumber } from '../shell/format';
 
 /** Words of the organisation's, each with how many records carry it, and what is done with it. */
@@ -8,7 +10,7 @@ export interface WordRow {
   name: string;
   counts: readonly number[];
   /** In which colour its name stands. */
-  tone?: string | null;
+  tone?: TagMeaning | null;
 }
 const props = defineProps<{
   rows: readonly WordRow[];
@@ -47,7 +49,7 @@ const shown = computed(() =>
     <tbody>
       <tr v-for="row in shown" :key="row.key">
         <td>
-          <b :class="row.tone">{{ row.name }}</b>
+          <b :class="toneClass(row.tone)">{{ row.name }}</b>
         </td>
         <td v-for="(n, at) in row.counts" :key="at" class="num">
           {{ n > 1000 ? 'over 1,000' : plainNumber(n) }}
@@ -78,17 +80,5 @@ const shown = computed(() =>
   .more {
     display: none;
   }
-}
-.ours {
-  color: var(--ours);
-}
-.theirs {
-  color: var(--theirs);
-}
-.waiting {
-  color: var(--wait);
-}
-.warning {
-  color: var(--iron);
 }
 </style>
