@@ -92,6 +92,7 @@ test('a deal is moved by drag, by keyboard and by choosing, and its probability 
   const card = page.locator('[data-deal]', { hasText: 'Coral Crumb' });
   const lane = (name: string) =>
     page.locator(`[data-lane="${name}"] [data-deal]`, { hasText: 'Coral Crumb' });
+  await page.locator('[data-draggable=ready]').first().waitFor();
   await card.dragTo(page.locator('[data-lane="Tried out"] .label'));
   await expect(lane('Tried out')).toContainText('€18,000');
   await lane('Tried out').getByRole('link').focus();

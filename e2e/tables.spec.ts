@@ -121,6 +121,7 @@ test('columns are moved, resized and hidden, by hand and by keys, and stay so', 
     'people',
     'openDeals',
   ]);
+  await page.locator('[data-draggable=ready]').first().waitFor();
   await page.locator('th[data-column=industry]').dragTo(page.locator('th[data-column=domain]'));
   await expect
     .poll(() => heads(page))

@@ -234,6 +234,7 @@ test('a view stands in lanes, where a card that is dragged takes the value of it
   const ann = (where: string) => lane(where).getByRole('article', { name: `Ann ${mark}` });
   await expect(ann('Stranger')).toBeVisible();
   await expect(lane('Stranger')).toContainText('Stranger 2');
+  await page.locator('[data-draggable=ready]').first().waitFor();
   const from = await ann('Stranger').boundingBox();
   const to = await lane('Customer').boundingBox();
   if (!from || !to) throw new Error('nothing to drag');

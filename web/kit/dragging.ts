@@ -116,12 +116,15 @@ export function useDragging(root: Ref<HTMLElement | null>, { item, except, move,
       .on('hold', (event: Start) => {
         if (event.pointerType === 'touch') begin(event);
       });
+    // What moves things by dragging is fetched after the page is shown; whoever drives it can see that it is there.
+    element.dataset.draggable = 'ready';
   }
   function detach(element: HTMLElement | null): void {
     interactable?.unset();
     interactable = null;
     carried?.remove();
     element?.removeEventListener('touchmove', keepStill);
+    delete element?.dataset.draggable;
   }
   watch(
     root,
