@@ -47,20 +47,44 @@ async function count({ sequelize, now }: Tools, attempt: Attempt): Promise<Count
   return row ?? { pair: 0, address: 0, account: 0, known: false };
 }
 
+const isTooMany = ({ pair, address, account, known }: Counts): boolean =>
+  pair > MOST_OF_A_PAIR || (!known && (address > MOST_FROM_AN_ADDRESS || account > MOST_AT_AN_ACCOUNT));
+
+async function note({ sequelize, now }: Tools, attempt: Attempt): Promise<string[]> {
+  const rows = await sequelize.query<{ id: string }>(
+    `WITH old AS (DELETE FROM sign_in_failures WHERE at < $now::timestamptz - interval '1 day')
+     INSERT INTO sign_in_failures (key, at) SELECT key, $now FROM unnest($keys::text[]) AS key RETURNING id`,
+    { bind: { keys: Object.values(keysOf(attempt)), now: now() }, type: QueryTypes.SELECT },
+  );
+  return rows.map(({ id }) => id);
+}
+
+const forget = ({ sequelize }: Tools, ids: readonly string[]): Promise<unknown> =>
+  sequelize.query('DELETE FROM sign_in_failures WHERE id = ANY ($ids::bigint[])', { bind: { ids } });
+
 /**
- * Stops guessing without locking anybody out: whoever signed in from this address before is only held to their own
- * failures here, whatever is tried at their account from elsewhere or by others from the same office.
+ * Looks at a password, and stops guessing without locking anybody out: whoever signed in from this address before is only
+ * held to their own failures here, whatever is tried at their account from elsewhere or by others from the same office. A
+ * try is counted before it is looked at, so that many at once are no way around the limit; a right one is taken off again.
+ * @returns whether it is right
  * @throws 429
  */
-export async function limitAttempts(tools: Tools, attempt: Attempt): Promise<void> {
-  const { pair, address, account, known } = await count(tools, attempt);
-  const isTooMany =
-    pair >= MOST_OF_A_PAIR || (!known && (address >= MOST_FROM_AN_ADDRESS || account >= MOST_AT_AN_ACCOUNT));
-  if (isTooMany)
+export async function tryPassword(
+  tools: Tools,
+  attempt: Attempt,
+  isRight: () => Promise<boolean>,
+): Promise<boolean> {
+  const noted = await note(tools, attempt);
+  if (isTooMany(await count(tools, attempt))) {
+    await forget(tools, noted);
     throw tooMany(
       `Too many wrong attempts. Wait ${WINDOW_MINUTES} minutes and try again.`,
       WINDOW_MINUTES * 60,
     );
+  }
+  if (!(await isRight())) return false;
+  await forget(tools, noted);
+  return true;
 }
 
 /** Tries of codes at one account within the window, from anywhere: only who knows the password comes this far. */
@@ -87,13 +111,3 @@ export async function countCodeTry({ sequelize, now }: Tools, email: string): Pr
 /** After a right code none of the tries before it counts. */
 export const forgetCodeTries = ({ sequelize }: Tools, email: string): Promise<unknown> =>
   sequelize.query('DELETE FROM sign_in_failures WHERE key = $key', { bind: { key: codeKey(email) } });
-
-export async function noteFailure({ sequelize, now }: Tools, attempt: Attempt): Promise<void> {
-  await sequelize.query(
-    'INSERT INTO sign_in_failures (key, at) SELECT key, $now FROM unnest($keys::text[]) AS key',
-    { bind: { keys: Object.values(keysOf(attempt)), now: now() } },
-  );
-  await sequelize.query("DELETE FROM sign_in_failures WHERE at < $now::timestamptz - interval '1 day'", {
-    bind: { now: now() },
-  });
-}

@@ -7,7 +7,7 @@ import { User } from '../db/models/users';
 import { remindAnew } from '../tasks/reminders';
 import { early, type Handlers } from '../http/mount';
 import { invalid, notFound, ProblemError } from '../http/problems';
-import { limitAttempts, noteFailure } from './attempts';
+import { tryPassword } from './attempts';
 import { beginSession } from './begin';
 import { endSessions } from './end';
 import { actorOf } from './identify';
@@ -63,11 +63,15 @@ export const sessionHandlers: Handlers = {
   'POST /api/session': early(async ({ body, request, reply, tools, perform }) => {
     const attempt = { email: body.email, from: request.ip };
     const origin = originOf(request);
-    await limitAttempts(tools, attempt);
     const user = await User.findOne({ where: { email: body.email, active: true } });
     decoy ??= hashPassword(newToken());
-    if (!(await isPassword(user?.passwordHash ?? (await decoy), body.password)) || !user) {
-      await noteFailure(tools, attempt);
+    const known = user?.passwordHash ?? (await decoy);
+    const isRight = await tryPassword(
+      tools,
+      attempt,
+      async () => (await isPassword(known, body.password)) && user !== null,
+    );
+    if (!isRight || !user) {
       await recordSignIn(tools, 'refused', { userId: user?.id ?? null, email: body.email, ...origin });
       throw wrongSignIn();
     }
@@ -105,13 +109,10 @@ export const sessionHandlers: Handlers = {
     const user = actor && (await User.findByPk(actor.id));
     if (!user) throw notFound('There is no such user.');
     const attempt = { email: user.email, from: request.ip };
-    await limitAttempts(tools, attempt);
-    if (!(await isPassword(user.passwordHash, body.current))) {
-      await noteFailure(tools, attempt);
+    if (!(await tryPassword(tools, attempt, () => isPassword(user.passwordHash, body.current))))
       throw invalid('That is not your current password. Nothing was changed.', {
         fields: { current: 'is wrong' },
       });
-    }
     const passwordHash = await hashPassword(body.next);
     const token = request.cookies[SESSION_COOKIE];
     return perform(async (context) => {

@@ -5,7 +5,7 @@ import { User } from '../db/models/users';
 import { early, type Handlers } from '../http/mount';
 import { conflict, invalid, notFound } from '../http/problems';
 import { sealPassword } from '../mailboxes/seal';
-import { limitAttempts, noteFailure } from './attempts';
+import { tryPassword } from './attempts';
 import { endSessions } from './end';
 import { originOf, recordSignIn } from './record';
 import { hashToken, isPassword, SESSION_COOKIE } from './secrets';
@@ -36,9 +36,7 @@ async function requireUser({ actor }: Asked): Promise<User> {
 async function requirePassword(asked: Asked, password: string): Promise<User> {
   const user = await requireUser(asked);
   const attempt = { email: user.email, from: originOf(asked.request).address };
-  await limitAttempts(asked.tools, attempt);
-  if (await isPassword(user.passwordHash, password)) return user;
-  await noteFailure(asked.tools, attempt);
+  if (await tryPassword(asked.tools, attempt, () => isPassword(user.passwordHash, password))) return user;
   throw invalid('That is not your current password. Nothing was changed.', {
     fields: { password: 'is wrong' },
   });
