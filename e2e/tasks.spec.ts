@@ -95,3 +95,24 @@ test('what was given to others is asked after, moved and taken back; work is han
   await page.goto('/round');
   await expect(page.getByRole('list', { name: 'Round' })).toContainText(`Own ${name}`);
 });
+
+test('a day that is typed faster than it can be read is read all the same', async ({ browser }) => {
+  const page = await signIn(browser);
+  const title = `Typed fast ${Date.now()}`;
+  await page.request.post('/api/tasks', { data: { title, dueAt: '2026-01-05T00:00:00Z' } });
+  let isHeldUp = false;
+  await page.route(/typedDay[^/]*\.js$/, async (route) => {
+    isHeldUp = true;
+    await new Promise((done) => setTimeout(done, 1500));
+    await route.continue();
+  });
+  await page.goto('/round');
+  await page.getByRole('link', { name: title }).click();
+  const panel = page.getByRole('complementary', { name: 'Task' });
+  await panel.getByRole('button', { name: /^Due:/ }).click();
+  await panel.getByRole('textbox', { name: 'Due' }).fill('in 300 working days');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText(new RegExp(`^Changed ${title}`))).toBeVisible();
+  await expect(panel.getByRole('button', { name: /^Due:/ })).not.toContainText('2026');
+  expect(isHeldUp).toBe(true);
+});

@@ -2,7 +2,7 @@
 import type { readTypedDay } from '@emporikon/core/calendar/typedDay';
 import type { FreeDays } from '@emporikon/core/calendar/workingDays';
 import { mdiCalendarBlankOutline } from '@mdi/js';
-import { computed, defineAsyncComponent, ref, useTemplateRef, watch } from 'vue';
+import { computed, defineAsyncComponent, nextTick, ref, useTemplateRef, watch } from 'vue';
 import { fullDay, isMonthFirst, todayOf, yearlyDay } from '../shell/format';
 import { loadFreeDays } from './useFreeDays';
 
@@ -68,6 +68,15 @@ async function settle(): Promise<void> {
     finish(day);
   }
 }
+/** Enter that comes before words can be read sends its form once they are, and not the day of before. */
+async function enter(event: KeyboardEvent): Promise<void> {
+  if (read || !isTyping.value) return settle();
+  event.preventDefault();
+  const { form } = event.target as HTMLInputElement;
+  await settle();
+  await nextTick();
+  if (!error.value) form?.requestSubmit();
+}
 function finish(day: string): void {
   if (day === settled) return;
   settled = day;
@@ -93,7 +102,7 @@ function pick(day: string): void {
     @update:model-value="type"
     @focus="begin"
     @blur="settle"
-    @keydown.enter="settle"
+    @keydown.enter="enter"
   >
     <template #append-inner>
       <v-menu v-model="isPicking" :close-on-content-click="false" location="bottom end">
