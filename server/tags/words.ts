@@ -28,12 +28,12 @@ async function formsWith(context: Context, { of, word }: Word): Promise<Form[]> 
   return forms.filter((form) => (of === 'tag' ? form.tags.includes(word) : form.source === word));
 }
 
-const rhythmsWith = ({ of, word }: Word, context: Context): Promise<RhythmRow[]> =>
+const rhythmsWith = (context: Context, { of, word }: Word): Promise<RhythmRow[]> =>
   of === 'tag'
     ? RhythmRow.findAll({ where: { kind: 'tag', value: word }, ...inTx(context) })
     : Promise.resolve([]);
 
-const defaultsWith = ({ of, word }: Word, context: Context): Promise<VisibilityDefault[]> =>
+const defaultsWith = (context: Context, { of, word }: Word): Promise<VisibilityDefault[]> =>
   of === 'source'
     ? VisibilityDefault.findAll({ where: { source: word }, ...inTx(context) })
     : Promise.resolve([]);
@@ -42,8 +42,8 @@ const defaultsWith = ({ of, word }: Word, context: Context): Promise<VisibilityD
 export async function usesOf(context: Context, word: Word): Promise<string[]> {
   return [
     ...(await formsWith(context, word)).map(({ name }) => `the form “${name}”`),
-    ...(await rhythmsWith(word, context)).map(() => 'a rhythm'),
-    ...(await defaultsWith(word, context)).map(() => 'a rule for who may see new leads'),
+    ...(await rhythmsWith(context, word)).map(() => 'a rhythm'),
+    ...(await defaultsWith(context, word)).map(() => 'a rule for who may see new leads'),
     ...(await viewsWith(context, word)).map(({ name }) => `the view “${name}”`),
   ];
 }
@@ -73,13 +73,13 @@ export async function replaceUses(context: Context, word: Word, to: string | nul
       form,
       word.of === 'tag' ? { tags: withTag(form.tags, word.word, to) } : { source: to ?? form.source },
     );
-  for (const rhythm of await rhythmsWith(word, context)) {
+  for (const rhythm of await rhythmsWith(context, word)) {
     const other = to && (await RhythmRow.findOne({ where: { kind: 'tag', value: to }, ...inTx(context) }));
     if (to && !other) await context.write.update(rhythm, { value: to });
     else await context.write.remove(rhythm);
   }
   if (to === null) return;
-  for (const rule of await defaultsWith(word, context)) {
+  for (const rule of await defaultsWith(context, word)) {
     const { kind } = rule;
     const other = await VisibilityDefault.findOne({ where: { kind, source: to }, ...inTx(context) });
     if (other) await context.write.remove(rule);
