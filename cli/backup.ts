@@ -1,10 +1,16 @@
-import { spawn } from 'node:child_process';
-import { createCipheriv, createDecipheriv, createHash, randomBytes, scrypt } from 'node:crypto';
-import { existsSync, readdirSync } from 'node:fs';
-import { mkdtemp, readFile, rename, rm, writeFile } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
+import { createCipheriv, createDecipheriv, randomBytes, scrypt } from 'node:crypto';
+import { readFile, rename, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import pg from 'pg';
+import {
+  ask,
+  BackupTrouble,
+  FORGET_TRANSACTIONS,
+  isEmpty,
+  MEMBER_ROLE,
+  runProgram,
+  sha256,
+  withFolder,
+} from './postgres';
 
 /**
  * A backup file: a line of JSON that says what it is, then the body, sealed where a passphrase was given. The body is the
@@ -28,8 +34,6 @@ interface Settings {
   sealSecret: string | null;
 }
 
-export class BackupTrouble extends Error {}
-
 /** scrypt with N = 2^17, r = 8, p = 1: OWASP's floor for it (Password Storage Cheat Sheet; from memory). */
 const keyFrom = (passphrase: string, salt: Buffer): Promise<Buffer> =>
   new Promise((resolve, reject) =>
@@ -37,50 +41,6 @@ const keyFrom = (passphrase: string, salt: Buffer): Promise<Buffer> =>
       error ? reject(error) : resolve(key),
     ),
   );
-
-/** The client programs of the newest PostgreSQL here, so that a dump of any older server can be made. */
-function programFolder(): string {
-  const base = '/usr/lib/postgresql';
-  const [newest] = existsSync(base) ? readdirSync(base).sort((a, b) => Number(b) - Number(a)) : [];
-  return newest ? join(base, newest, 'bin') : '';
-}
-
-/** Runs one of PostgreSQL's programs; the password goes by the environment, where no list of processes shows it. */
-function runProgram(name: string, args: readonly string[], databaseUrl: string): Promise<void> {
-  const url = new URL(databaseUrl);
-  return new Promise((resolve, reject) => {
-    const child = spawn(join(programFolder(), name), args, {
-      env: {
-        ...process.env,
-        PGHOST: url.hostname,
-        PGPORT: url.port || '5432',
-        PGUSER: decodeURIComponent(url.username),
-        PGPASSWORD: decodeURIComponent(url.password),
-        PGDATABASE: url.pathname.slice(1),
-      },
-      stdio: ['ignore', 'ignore', 'pipe'],
-    });
-    let said = '';
-    child.stderr.on('data', (chunk: Buffer) => (said += String(chunk)));
-    child.on('error', () => reject(new BackupTrouble(`${name} is not installed; it comes with PostgreSQL.`)));
-    child.on('close', (code) =>
-      code === 0
-        ? resolve()
-        : reject(new BackupTrouble(`${name} failed: ${said.trim().split('\n').slice(-3).join(' ')}`)),
-    );
-  });
-}
-
-async function withFolder<Result>(work: (folder: string) => Promise<Result>): Promise<Result> {
-  const folder = await mkdtemp(join(tmpdir(), 'emporikon-backup-'));
-  try {
-    return await work(folder);
-  } finally {
-    await rm(folder, { recursive: true, force: true });
-  }
-}
-
-const sha256 = (bytes: Buffer): string => createHash('sha256').update(bytes).digest('hex');
 
 async function seal(
   body: Buffer,
@@ -173,29 +133,6 @@ export async function openBackup(
   return { label, dump: body.subarray(4 + length), sealSecret };
 }
 
-async function ask<Row extends object>(databaseUrl: string, sql: string): Promise<Row[]> {
-  const client = new pg.Client({ connectionString: databaseUrl });
-  await client.connect();
-  try {
-    return (await client.query<Row>(sql)).rows;
-  } finally {
-    await client.end();
-  }
-}
-
-const isEmpty = async (databaseUrl: string): Promise<boolean> =>
-  (
-    await ask<{ n: number }>(
-      databaseUrl,
-      "SELECT count(*)::int AS n FROM information_schema.tables WHERE table_schema IN ('public', 'graphile_worker')",
-    )
-  )[0]?.n === 0;
-
-/** The policies in a backup are for a role of the cluster, which no backup of one database brings along. */
-const MEMBER_ROLE = `DO $$ BEGIN
-  IF NOT EXISTS (SELECT 1 FROM pg_roles WHERE rolname = 'emporikon_member') THEN CREATE ROLE emporikon_member NOLOGIN; END IF;
-EXCEPTION WHEN duplicate_object OR unique_violation THEN NULL; END $$`;
-
 async function load(dump: Buffer, databaseUrl: string): Promise<void> {
   await ask(databaseUrl, MEMBER_ROLE);
   await withFolder(async (folder) => {
@@ -250,17 +187,6 @@ export async function checkBackup(
     return row.people;
   });
 }
-
-/** Transactions are numbered anew in another cluster: what was noted by the numbers of the old one is forgotten. */
-const FORGET_TRANSACTIONS = `
-DO $$ BEGIN
-  IF EXISTS (SELECT 1 FROM information_schema.columns WHERE table_name = 'imports' AND column_name = 'seen') THEN
-    ALTER TABLE events DISABLE TRIGGER events_append_only;
-    UPDATE events SET tx = '0';
-    ALTER TABLE events ENABLE TRIGGER events_append_only;
-    UPDATE imports SET seen = NULL;
-  END IF;
-END $$`;
 
 /**
  * Restores a backup into an empty database. All of it or nothing.

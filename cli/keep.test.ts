@@ -5,6 +5,7 @@ import { join } from 'node:path';
 const calls: unknown[][] = [];
 let secret: string | null = 'sealed with this';
 let trouble: Error | null = null;
+jest.mock('./postgres', () => ({ BackupTrouble: Error }));
 jest.mock('./backup', () => ({
   BackupTrouble: Error,
   backup: (...given: unknown[]) =>

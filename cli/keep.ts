@@ -1,7 +1,9 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { backup, BackupTrouble, checkBackup, restore } from './backup';
+import { archive, unarchive } from './archive';
+import { backup, checkBackup, restore } from './backup';
+import { BackupTrouble } from './postgres';
 
 /** What `npm start` keeps beside the checkout. */
 const HOME = join(process.cwd(), '.emporikon');
@@ -40,28 +42,51 @@ async function keepSecret(secret: string | null, file: string): Promise<string> 
   return target === SECRET ? '' : `; set EMPORIKON_SECRET to what stands in ${target}, then delete it`;
 }
 
-async function runRestore(file: string): Promise<string> {
+/** Into which database; nothing that is there is ever overwritten. */
+function emptyDatabase(): string {
   const { DATABASE_URL } = process.env;
   if (!DATABASE_URL)
     throw new BackupTrouble(
       'Say in DATABASE_URL into which empty database: nothing that is there is ever overwritten.',
     );
-  const secret = await restore(file, DATABASE_URL, passphrase());
+  return DATABASE_URL;
+}
+
+async function runArchive(file: string): Promise<string> {
+  const { tables, rows, files } = await archive(file, findDatabase());
+  return `${file}: ${rows} rows of ${tables} tables and ${files} originals and files, with their checksums`;
+}
+
+async function runUnarchive(file: string): Promise<string> {
+  const { tables, rows } = await unarchive(file, emptyDatabase());
+  return `${file}: ${rows} rows of ${tables} tables are in the database, and every checksum was right`;
+}
+
+async function runRestore(file: string): Promise<string> {
+  const secret = await restore(file, emptyDatabase(), passphrase());
   return `${file}: restored${await keepSecret(secret, file)}`;
 }
 
+const RUNS = {
+  backup: runBackup,
+  restore: runRestore,
+  archive: runArchive,
+  unarchive: runUnarchive,
+} as const;
+export type KeepCommand = keyof typeof RUNS;
+
 /**
- * `backup FILE` and `restore FILE`.
+ * `backup FILE`, `restore FILE`, `archive FILE` and `unarchive FILE`.
  * @returns the exit code: 0 done, 1 not done, 2 wrong use
  */
-export async function runKeep(command: 'backup' | 'restore', args: readonly string[]): Promise<number> {
+export async function runKeep(command: KeepCommand, args: readonly string[]): Promise<number> {
   const [file] = args;
   if (!file || args.length > 1 || file.startsWith('--')) {
     process.stderr.write(`emporikon ${command}: which file?\n`);
     return 2;
   }
   try {
-    process.stdout.write(`${await (command === 'backup' ? runBackup(file) : runRestore(file))}\n`);
+    process.stdout.write(`${await RUNS[command](file)}\n`);
     return 0;
   } catch (error) {
     process.stderr.write(`${error instanceof Error ? error.message : String(error)}\n`);

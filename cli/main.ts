@@ -1,6 +1,7 @@
 import { readFile, stat } from 'node:fs/promises';
 import { matchFile } from './match';
 import { runAsk } from './ask';
+import type { KeepCommand } from './keep';
 import { runTurn } from './turn';
 import { kindOfFile, plainIntent, readThing, type FileKind } from '@emporikon/core/reading/read';
 import { MAX_MESSAGE_BYTES, type Claim } from '@emporikon/core/reading/types';
@@ -40,7 +41,16 @@ const USAGE = `emporikon: reads what prospects send, and tells who is who
 
   emporikon restore FILE
       restores a backup into the empty database of DATABASE_URL
+
+  emporikon archive FILE.tar.gz
+      writes everything of a running database in open formats: a table a file of JSON Lines, the originals and files as
+      they came in, and a manifest with the SHA-256 of each (docs/operating.md); accounts with their hashed passwords too
+
+  emporikon unarchive FILE.tar.gz
+      checks an archive against its manifest and puts all of it into the empty database of DATABASE_URL
 `;
+
+const KEEPING = new Set(['backup', 'restore', 'archive', 'unarchive']);
 
 interface Read {
   file: string;
@@ -134,7 +144,7 @@ export async function main(args: readonly string[]): Promise<number> {
   if (command === 'match') return runMatch(rest);
   if (command === 'ask') return runAsk(rest, defaultOptions().at, USAGE);
   if (command === 'turn') return runTurn(rest, defaultOptions(), USAGE);
-  if (command === 'backup' || command === 'restore') return (await import('./keep')).runKeep(command, rest);
+  if (KEEPING.has(command ?? '')) return (await import('./keep')).runKeep(command as KeepCommand, rest);
   if (command !== 'read') {
     process.stderr.write(USAGE);
     return command === undefined || command === '--help' ? 0 : 2;

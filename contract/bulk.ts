@@ -5,6 +5,7 @@ import { z } from 'zod';
 import { Day, Id, IdParam, Line, routes, Time } from './common';
 import { Tags } from './fields';
 import { QueryIn } from './queries';
+import { Visibility } from './visibility';
 
 /** One thing that is done to each of many records. */
 const Step: z.ZodType<AnyStep, AnyStep> = z.discriminatedUnion('do', [
@@ -32,6 +33,15 @@ const Step: z.ZodType<AnyStep, AnyStep> = z.discriminatedUnion('do', [
   z.strictObject({ do: z.literal('unlist'), to: Id }),
   z.strictObject({ do: z.literal('project'), to: Id }),
   z.strictObject({ do: z.literal('next move'), title: Line(200), due: Day }),
+  z.strictObject({
+    do: z.literal('visible'),
+    to: Visibility,
+    only: z.array(Id).max(50).optional().describe('the team for `team`, colleagues for `named`'),
+  }),
+  z.strictObject({
+    do: z.literal('erase').describe('for good; stands alone, only for managers and admins, and has no undo'),
+    note: z.string().trim().max(500),
+  }),
 ]);
 
 const Sample = z.object({ id: Id, name: z.string(), said: z.string() });
@@ -59,6 +69,9 @@ const Preview = z.object({
   stay: z.int(),
   refuse: z.array(z.object({ why: z.string(), count: z.int(), samples: z.array(Sample) })),
   samples: z.array(Sample),
+  unseen: z
+    .array(z.object({ id: Id, name: z.string(), count: z.int() }))
+    .describe('colleagues who would no longer see so many of the first 2,000 of them'),
 });
 export type BulkPreview = z.infer<typeof Preview>;
 

@@ -3,6 +3,7 @@ import { callRoutes } from './calls';
 import { captureRoutes } from './captures';
 import type { RouteSpec } from './common';
 import { caseRoutes } from './cases';
+import { cloningRoutes } from './cloning';
 import { companyRoutes } from './companies';
 import { dealRoutes } from './deals';
 import { eventRoutes } from './events';
@@ -38,6 +39,7 @@ import { secondStepRoutes } from './secondStep';
 import { sessionRoutes } from './session';
 import { settingsRoutes } from './settings';
 import { roundRoutes } from './round';
+import { privacyRoutes } from './privacy';
 import { tagRoutes } from './tags';
 import { taskRoutes } from './tasks';
 import { triageRoutes } from './triage';
@@ -49,6 +51,7 @@ export const allRoutes = {
   ...secondStepRoutes,
   ...captureRoutes,
   ...peopleRoutes,
+  ...cloningRoutes,
   ...companyRoutes,
   ...leadRoutes,
   ...leavingRoutes,
@@ -77,6 +80,7 @@ export const allRoutes = {
   ...triageRoutes,
   ...pipelineRoutes,
   ...presenceRoutes,
+  ...privacyRoutes,
   ...bulkRoutes,
   ...exportRoutes,
   ...queryRoutes,

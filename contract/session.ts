@@ -14,6 +14,10 @@ function isLocale(tag: string): boolean {
 const Locale = z.string().max(35).refine(isLocale, 'is not a language tag such as en-GB');
 
 export const Role = z.enum(['rep', 'manager', 'admin']);
+const CardFirst = z
+  .record(z.string().max(20), z.array(z.string().max(60)).max(60))
+  .refine((kinds) => Object.keys(kinds).length <= 20, 'names too many kinds')
+  .describe('by kind of record which facts your cards show first, in order');
 export const Me = z.object({
   id: Id,
   name: z.string(),
@@ -29,6 +33,7 @@ export const Me = z.object({
     .describe('whose public holidays you keep: PT, DE-BY; null keeps those of the organisation’s country'),
   worksFrom: TimeOfDay.describe('when your working day begins, on your clock'),
   worksUntil: TimeOfDay,
+  cardFirst: CardFirst,
 });
 export type Me = z.infer<typeof Me>;
 export const Teammate = z.object({
@@ -150,6 +155,7 @@ export const sessionRoutes = routes({
       holidays: z.string().max(60).nullable().optional(),
       worksFrom: TimeOfDay.optional(),
       worksUntil: TimeOfDay.optional(),
+      cardFirst: CardFirst.optional(),
     }),
     reply: Me,
   },
@@ -208,6 +214,19 @@ export const sessionRoutes = routes({
     summary: 'Sign me out everywhere, here too',
     tag: 'session',
     reply: z.object({ signedOut: z.literal(true) }),
+  },
+  'DELETE /api/admin/users/:id/sessions': {
+    summary: 'Sign a colleague out everywhere; their access tokens stay',
+    tag: 'session',
+    params: IdParam,
+    roles: ['admin'],
+    reply: z.object({ ended: z.int() }),
+  },
+  'DELETE /api/admin/sessions': {
+    summary: 'Sign everybody out everywhere, but for me here',
+    tag: 'session',
+    roles: ['admin'],
+    reply: z.object({ ended: z.int() }),
   },
   'GET /api/admin/users': {
     summary: 'Everybody who has or had an account',

@@ -177,3 +177,19 @@ test('somebody whom the sign-in provider knows gets in without a password, and t
   await expect(page.getByRole('button', { name: 'Ines Tolland' })).toBeVisible();
   await context.close();
 });
+
+test('one signs out from any page, and an admin signs a colleague out everywhere', async ({ browser }) => {
+  const [page, joss] = [await signIn(browser, 'mara'), await signIn(browser, 'joss')];
+  await joss.goto('/settings/accounts');
+  await joss.getByRole('button', { name: 'Sign out Mara Quill everywhere' }).click();
+  await expect(joss.getByText('Mara Quill is signed out everywhere.')).toBeVisible();
+  await expect(page.getByLabel('Password')).toBeVisible();
+  await page.getByLabel('Email').fill('mara@wharfside.example');
+  await page.getByLabel('Password').fill('long-bikes-carry');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.waitForURL((url) => !url.pathname.includes('sign-in'));
+  await page.goto('/deals/table');
+  await page.getByRole('button', { name: 'Mara Quill' }).click();
+  await page.getByText('Sign out', { exact: true }).click();
+  await expect(page.getByLabel('Password')).toBeVisible();
+});

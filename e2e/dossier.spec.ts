@@ -95,3 +95,92 @@ test('a company is assigned to a colleague, and its org chart says where reporti
   await page.getByRole('button', { name: 'Org chart' }).click();
   await expect(page.getByText('No reporting lines yet')).toBeVisible();
 });
+
+test('going from one record to another of its kind shows the other one, and what is written there is its own', async ({
+  browser,
+}) => {
+  const page = await signIn(browser);
+  const mark = `s${Date.now() % 1_000_000}`;
+  const post = async <Made>(path: string, data: object): Promise<Made> =>
+    (await (await page.request.post(path, { data })).json()) as Made;
+  const people = [];
+  for (const name of [`Alda ${mark}`, `Bodo ${mark}`]) {
+    const { person } = await post<{ person: { id: string } }>('/api/people', { fullName: name });
+    people.push({ name, id: person.id });
+  }
+  const [alda, bodo] = people;
+  for (const [at, { id }] of people.entries()) {
+    await post('/api/leads', { title: `Lead ${at} ${mark}`, personId: id });
+    await post('/api/deals', { title: `Deal ${at} ${mark}`, personId: id });
+    await post('/api/companies', { name: `Firm ${at} ${mark}`, domain: null });
+  }
+  const goTo = async (words: string): Promise<void> => {
+    await page.keyboard.press('Control+k');
+    await page.keyboard.type(words);
+    await page.getByRole('option', { name: words }).first().click();
+    await expect(page.getByRole('heading', { name: words, level: 1 })).toBeVisible();
+  };
+  await page.goto(`/people/${alda?.id ?? ''}`);
+  await expect(page.getByRole('heading', { name: alda?.name ?? '', level: 1 })).toBeVisible();
+  await goTo(bodo?.name ?? '');
+  const composer = page.getByPlaceholder(/Write a note/);
+  await composer.fill('Prefers the afternoon');
+  await composer.press('Enter');
+  await expect(page.getByText('Prefers the afternoon').first()).toBeVisible();
+  for (const kind of ['Lead', 'Deal', 'Firm']) {
+    await goTo(`${kind} 0 ${mark}`);
+    await goTo(`${kind} 1 ${mark}`);
+  }
+  await page.goto(`/people/${alda?.id ?? ''}`);
+  await expect(page.getByRole('heading', { name: alda?.name ?? '', level: 1 })).toBeVisible();
+  await expect(page.getByText('Prefers the afternoon')).toBeHidden();
+});
+
+test('everybody chooses which facts their cards show first, on every card of the kind, and on every device', async ({
+  browser,
+}) => {
+  const page = await signIn(browser, 'ines');
+  const made = [];
+  for (const fullName of ['Ada Arranged', 'Bea Arranged']) {
+    const answer = await page.request.post('/api/people', { data: { fullName } });
+    made.push(((await answer.json()) as { person: { id: string } }).person.id);
+  }
+  const facts = (of: Page) => of.locator('.facts .fact[data-fact]');
+  /** The captions as they are seen: by their place on the page. */
+  const seen = (of: Page): Promise<string[]> =>
+    facts(of).evaluateAll((all) =>
+      all
+        .map((one) => ({
+          at: one.getBoundingClientRect(),
+          text: one.querySelector('.cap')?.textContent ?? '',
+        }))
+        .sort((a, b) => a.at.top - b.at.top || a.at.left - b.at.left)
+        .map(({ text }) => text),
+    );
+  await page.goto(`/people/${made[0] ?? ''}`);
+  await expect(facts(page).first()).toBeVisible();
+  expect((await seen(page))[0]).toBe('Name');
+  const arrange = async (of: Page): Promise<void> => {
+    const all = of.getByRole('button', { name: 'Show all' });
+    if (await all.isVisible()) await all.click();
+    await of.getByRole('button', { name: 'Arrange', exact: true }).click();
+  };
+  await arrange(page);
+  await page.getByRole('button', { name: 'Show first Time zone' }).click();
+  await page.getByRole('button', { name: 'Show first Background' }).click();
+  await page.getByRole('button', { name: 'Move up Background' }).click();
+  await expect
+    .poll(() => seen(page).then((all) => all.slice(0, 3)))
+    .toEqual(['Background', 'Time zone', 'Name']);
+  await page.keyboard.press('Escape');
+  const other = await signIn(browser, 'ines');
+  await other.goto(`/people/${made[1] ?? ''}`);
+  await expect.poll(() => seen(other).then((all) => all.slice(0, 2))).toEqual(['Background', 'Time zone']);
+  const pell = await signIn(browser);
+  await pell.goto(`/people/${made[1] ?? ''}`);
+  await expect(facts(pell).first()).toBeVisible();
+  expect((await seen(pell))[0]).toBe('Name');
+  await arrange(other);
+  await other.getByRole('button', { name: 'Reset' }).click();
+  await expect.poll(() => seen(other).then((all) => all[0])).toBe('Name');
+});

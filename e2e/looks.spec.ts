@@ -117,6 +117,7 @@ const VIEWS: Record<string, Path> = {
   'kinds of tasks': '/settings/task-kinds',
   rhythms: '/settings/rhythms',
   'tags and sources': '/settings/tags',
+  privacy: '/settings/privacy',
   'stages and prices': '/settings/pipelines',
   fit: '/settings/fit',
   'win chance': '/settings/win-chance',

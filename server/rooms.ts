@@ -7,6 +7,7 @@ import { caldav } from './caldav/room';
 import { calls } from './calls/room';
 import { captures } from './captures/room';
 import { cases } from './cases/room';
+import { cloning } from './cloning/room';
 import { companies } from './companies/room';
 import { deals } from './deals/room';
 import { events } from './events/room';
@@ -29,6 +30,7 @@ import { outbox } from './outbox/room';
 import { people } from './people/room';
 import { pipelines } from './pipelines/room';
 import { presence } from './presence/room';
+import { privacy } from './privacy/room';
 import { products } from './products/room';
 import { projects } from './projects/room';
 import { qualifying } from './qualifying/room';
@@ -53,6 +55,7 @@ export const rooms: readonly Room[] = [
   calls,
   captures,
   cases,
+  cloning,
   companies,
   deals,
   events,
@@ -75,6 +78,7 @@ export const rooms: readonly Room[] = [
   people,
   pipelines,
   presence,
+  privacy,
   products,
   projects,
   qualifying,

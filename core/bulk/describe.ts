@@ -2,6 +2,16 @@ import type { Named, Step } from './types';
 
 const quoted = (tags: readonly string[]): string => tags.map((tag) => `“${tag}”`).join(', ');
 
+/** Who sees something, in words. */
+export function sightWords(
+  { to, only = [] }: Pick<Extract<Step, { do: 'visible' }>, 'to' | 'only'>,
+  called: Named['called'],
+): string {
+  if (to === 'everybody') return 'everybody';
+  if (to === 'owner') return 'the owner and their managers';
+  return only.map(called).join(', ');
+}
+
 /** One step in words, such as “owner to Ines Tolland”. */
 function describeStep(step: Step, { called, label }: Pick<Named, 'called' | 'label'>): string {
   switch (step.do) {
@@ -33,6 +43,10 @@ function describeStep(step: Step, { called, label }: Pick<Named, 'called' | 'lab
       return `on the project ${called(step.to)}`;
     case 'next move':
       return `next move “${step.title}”`;
+    case 'visible':
+      return `visible to ${sightWords(step, called)}`;
+    case 'erase':
+      return 'erased for good';
   }
 }
 

@@ -5,6 +5,7 @@ import type { BulkRecord, Named, Step } from './types';
 const NAMED: Named = {
   called: (id) => ({ i: 'Ines', p: 'Pell', l: 'Spring', t: 'Talking', o: 'Offer' })[id] ?? 'nobody',
   label: (key) => ({ route: 'Route' })[key] ?? key,
+  decidesSight: (ownerId) => ownerId !== 'i',
   stage: (id) =>
     ({
       t: { kind: 'open' as const, pipelineId: 'a', probability: 20 },
@@ -22,6 +23,17 @@ it.each<[Step, Partial<BulkRecord>, object]>([
   [{ do: 'owner', to: 'i' }, {}, { patch: { ownerId: 'i' }, said: 'Owner: Pell → Ines' }],
   [{ do: 'owner', to: null }, {}, { patch: { ownerId: null }, said: 'Owner: Pell → nobody' }],
   [{ do: 'standing', to: 'customer' }, {}, { patch: { standing: 'customer' } }],
+  [
+    { do: 'visible', to: 'team', only: ['l'] },
+    {},
+    { patch: { visibility: 'team', visibleTo: ['l'] }, said: 'Visible to Spring' },
+  ],
+  [
+    { do: 'visible', to: 'everybody' },
+    { visibility: 'named', visibleTo: ['i', 'p'] },
+    { patch: { visibility: 'everybody', visibleTo: [] }, said: 'Visible to everybody' },
+  ],
+  [{ do: 'erase', note: '' }, {}, { erases: true, patch: {}, said: 'Erased' }],
   [
     { do: 'tag', tags: ['Fair', 'new'] },
     { tags: ['fair'] },
@@ -140,3 +152,20 @@ it.each([
 ])('of a change that is undone: %s', (_name, now, before, after, expected) => {
   expect(judgeUndo(now, before, after)).toEqual(expected);
 });
+
+it.each<[Step, Partial<BulkRecord>, object]>([
+  [{ do: 'visible', to: 'everybody' }, {}, { will: 'stay' }],
+  [
+    { do: 'visible', to: 'named', only: ['p', 'i'] },
+    { visibility: 'named', visibleTo: ['i', 'p'] },
+    { will: 'stay' },
+  ],
+  [
+    { do: 'visible', to: 'owner' },
+    { ownerId: 'i' },
+    { will: 'refuse', why: 'Only its owner, a manager or an admin decides who sees it.' },
+  ],
+  [{ do: 'visible', to: 'owner' }, { ownerId: null }, { will: 'refuse', why: 'Nobody owns it yet.' }],
+])('who sees a record is decided by whose it is: %j', (step, record, wanted) =>
+  expect(verdict([step], record)).toEqual(wanted),
+);

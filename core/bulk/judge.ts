@@ -1,5 +1,6 @@
 import { moveDeal } from '../lifecycle/deals';
 import { isOpenLead, statusProblem } from '../lifecycle/statuses';
+import { sightWords } from './describe';
 import type { Addition, BulkRecord, Named, Step, Verdict } from './types';
 
 /** What one step comes to for one record; nothing where it is so already. */
@@ -7,6 +8,7 @@ interface Effect {
   patch?: Readonly<Record<string, unknown>>;
   addition?: Addition;
   leaves?: string;
+  erases?: true;
   said: string;
 }
 type Judged = Effect | { why: string } | null;
@@ -105,6 +107,14 @@ const JUDGES: { [Do in Step['do']]: Judge<Do> } = {
     addition: { add: 'next move', title, due },
     said: `Next move: ${title}, ${due}`,
   }),
+  visible: ({ ownerId, visibility, visibleTo = [] }, { to, only = [] }, { decidesSight, called }) => {
+    if ((visibility ?? 'everybody') === to && same([...visibleTo].sort(), [...only].sort())) return null;
+    if (!decidesSight(ownerId)) return { why: 'Only its owner, a manager or an admin decides who sees it.' };
+    if (to === 'owner' && !ownerId) return { why: 'Nobody owns it yet.' };
+    const said = `Visible to ${sightWords({ to, only }, called)}`;
+    return { patch: { visibility: to, visibleTo: [...only].sort() }, said };
+  },
+  erase: () => ({ erases: true, said: 'Erased' }),
 };
 
 /**
@@ -127,6 +137,7 @@ export function judge(record: BulkRecord, steps: readonly Step[], named: Named):
     patch: Object.assign({}, ...effects.map(({ patch }) => patch)) as Record<string, unknown>,
     additions: effects.flatMap(({ addition }) => addition ?? []),
     leaves: effects.flatMap(({ leaves }) => leaves ?? []),
+    erases: effects.some(({ erases }) => erases === true),
     said: effects.map(({ said }) => said).join(' · '),
   };
 }

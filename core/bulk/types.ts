@@ -1,6 +1,8 @@
 import type { Standing } from '../lifecycle/standing';
 import type { LeadStatus } from '../lifecycle/statuses';
 
+export type Visibility = 'everybody' | 'owner' | 'team' | 'named';
+
 /** Records of which many can be changed at once. */
 export const BULK_KINDS = ['person', 'company', 'lead', 'deal'] as const;
 export type BulkKind = (typeof BULK_KINDS)[number];
@@ -22,7 +24,11 @@ export type Step =
   | { do: 'list'; to: string }
   | { do: 'unlist'; to: string }
   | { do: 'project'; to: string }
-  | { do: 'next move'; title: string; due: string };
+  | { do: 'next move'; title: string; due: string }
+  /** Who sees it: everybody, whose it is, one team, or colleagues by name. */
+  | { do: 'visible'; to: Visibility; only?: readonly string[] }
+  /** For good; stands alone. */
+  | { do: 'erase'; note: string };
 
 /** Which steps a record of each kind can take. */
 export const STEPS_OF: Readonly<Record<BulkKind, readonly Step['do'][]>> = {
@@ -39,10 +45,12 @@ export const STEPS_OF: Readonly<Record<BulkKind, readonly Step['do'][]>> = {
     'project',
     'active',
     'important',
+    'visible',
+    'erase',
   ],
-  company: ['owner', 'field', 'next move', 'important'],
-  lead: ['owner', 'status', 'source', 'field', 'next move'],
-  deal: ['owner', 'stage', 'tag', 'untag', 'retag', 'field', 'next move'],
+  company: ['owner', 'field', 'next move', 'important', 'visible'],
+  lead: ['owner', 'status', 'source', 'field', 'next move', 'visible'],
+  deal: ['owner', 'stage', 'tag', 'untag', 'retag', 'field', 'next move', 'visible'],
 };
 
 /** A record as far as a step looks at it. */
@@ -61,6 +69,9 @@ export interface BulkRecord {
   /** ISO 8601; null while they are active. */
   inactiveSince?: string | null;
   isImportant?: boolean;
+  visibility?: Visibility | null;
+  /** The team, or the colleagues, who see it. */
+  visibleTo?: readonly string[];
   stageId?: string;
   probability?: number;
   probabilityByHand?: boolean;
@@ -74,6 +85,8 @@ export interface Named {
   called: (id: string) => string;
   /** What the fields are called, by key. */
   label: (key: string) => string;
+  /** Whether whoever changes it may say who sees a record of this owner. */
+  decidesSight: (ownerId: string | null) => boolean;
   stage: (id: string) => { kind: 'open' | 'won' | 'lost'; pipelineId: string; probability: number } | null;
   /** ISO 8601. */
   now: string;
@@ -92,6 +105,8 @@ export type Verdict =
       /** New values of its columns. */
       patch: Readonly<Record<string, unknown>>;
       additions: readonly Addition[];
+      /** It is erased for good. */
+      erases: boolean;
       /** Lists it leaves. */
       leaves: readonly string[];
       /** What changes, in words for its ledger. */

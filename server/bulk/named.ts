@@ -2,18 +2,20 @@ import { STEPS_OF, type BulkKind, type Named, type Step } from '@emporikon/core/
 import { normaliseOwn, POINTS } from '@emporikon/core/fields/own';
 import { QueryTypes } from 'sequelize';
 import { requireColleague } from '../commands/colleague';
-import type { Context } from '../commands/context';
+import { requireActor, type Context } from '../commands/context';
 import { Stage } from '../db/models/deals';
 import { CustomField } from '../db/models/fields';
 import { mayChange, maySee } from '../fields/rights';
-import { invalid } from '../http/problems';
+import { forbidden, invalid } from '../http/problems';
 import { usualChanceOf } from '../pipelines/stages';
+import { visibleTo } from '../visibility/sight';
 
 const CALLED = `SELECT id, name FROM users UNION ALL SELECT id, name FROM stages UNION ALL SELECT id, name FROM lists
-  UNION ALL SELECT id, title FROM projects WHERE id = ANY ($ids::uuid[])`;
+  UNION ALL SELECT id, name FROM teams UNION ALL SELECT id, title FROM projects WHERE id = ANY ($ids::uuid[])`;
 
 /** What steps name, as it stands now. */
 export async function loadNamed(context: Context, steps: readonly Step[]): Promise<Named> {
+  const { actor } = context;
   const projects = steps.flatMap((step) => (step.do === 'project' ? step.to : []));
   const rows = await context.sequelize.query<{ id: string; name: string }>(CALLED, {
     bind: { ids: projects },
@@ -35,6 +37,7 @@ export async function loadNamed(context: Context, steps: readonly Step[]): Promi
     called: (id) => names.get(id) ?? 'nobody',
     label: (key) => labels.get(key) ?? key,
     stage: (id) => stages.get(id) ?? null,
+    decidesSight: (ownerId) => !actor || actor.role !== 'rep' || !ownerId || ownerId === actor.id,
     now: context.now().toISOString(),
   };
 }
@@ -62,6 +65,21 @@ async function checkField(
   // What not everybody may see is not told in the history of many records either.
   if (field.isUnique || POINTS.has(field.kind) || field.seenBy !== 'everybody')
     throw wrong(at, 'cannot be the same for many', `${field.label} is set on one record at a time.`);
+}
+
+/** @throws 422 for a team or colleagues that are not there */
+async function checkSight(
+  context: Context,
+  { to, only = [] }: Extract<Step, { do: 'visible' }>,
+): Promise<void> {
+  const [teamId] = only;
+  await visibleTo(context, {
+    visibility: to,
+    ...(to === 'team' && teamId ? { teamId } : {}),
+    ...(to === 'named' ? { peopleIds: [...only] } : {}),
+  });
+  if ((to === 'everybody' || to === 'owner') && only.length)
+    throw invalid('Nobody has to be named for that.');
 }
 
 const EXISTS = {
@@ -110,6 +128,12 @@ async function checkStep(context: Context, kind: BulkKind, step: Step, at: numbe
       return requireThere(context, 'list', step.to, at);
     case 'project':
       return requireThere(context, 'project', step.to, at);
+    case 'visible':
+      return checkSight(context, step);
+    case 'erase':
+      if (requireActor(context).role === 'rep')
+        throw forbidden('Only a manager or an admin may erase people.');
+      return;
     default:
       return;
   }
@@ -125,6 +149,9 @@ const subjectOf = (step: Step): string =>
 
 /** @throws 422 for steps that these records cannot take, or that name what is not there */
 export async function checkSteps(context: Context, kind: BulkKind, steps: readonly Step[]): Promise<void> {
+  const erasing = steps.findIndex((step) => step.do === 'erase');
+  if (erasing >= 0 && steps.length > 1)
+    throw wrong(erasing, 'stands alone', 'Who is erased cannot be changed as well.');
   for (const [at, step] of steps.entries()) {
     if (steps.slice(0, at).some((one) => subjectOf(one) === subjectOf(step)))
       throw wrong(at, 'is there twice', `“${step.do}” is there twice.`);

@@ -5,12 +5,14 @@ import type { BulkKind, Named, Step } from '@emporikon/core/bulk/types';
 import type { Query } from '@emporikon/core/query/types';
 import { Op } from 'sequelize';
 import { requireActor, type Context } from '../commands/context';
+import type { RowPatch } from '../commands/many';
 import { BulkChangeRow } from '../db/models/bulk';
 import { invalid } from '../http/problems';
 import { pageOfIds } from '../query/answer';
 import { schemaFor } from '../query/views';
 import { checkSteps, loadNamed } from './named';
 import { asRecord, loadMemberships, loadRows } from './records';
+import { changesSight, MOST_LOOKED_AT, sightPatches, whoLosesSight } from './unseen';
 import { asBulkChange } from './view';
 
 const MOST = 200_000;
@@ -79,20 +81,26 @@ export async function prepareBulk(
   await checkSteps(context, kind, steps);
   const named = await loadNamed(context, steps);
   const wanted = await idsOf(context, kind, on);
-  const preview: BulkPreview = { change: 0, stay: 0, refuse: [], samples: [] };
+  const preview: BulkPreview = { change: 0, stay: 0, refuse: [], samples: [], unseen: [] };
+  const patches: RowPatch[] = [];
   const ids: string[] = [];
   for (let at = 0; at < wanted.length; at += AT_ONCE) {
     const rows = await loadRows(context, kind, wanted.slice(at, at + AT_ONCE));
     const known = rows.map(({ id }) => id);
     const memberships = await loadMemberships(context, steps, known);
     ids.push(...known);
-    addUp(
-      preview,
-      rows.map((row) => asRecord(kind, row, memberships)),
-      steps,
-      named,
-    );
+    const records = rows.map((row) => asRecord(kind, row, memberships));
+    addUp(preview, records, steps, named);
+    if (changesSight(steps) && patches.length < MOST_LOOKED_AT)
+      patches.push(
+        ...sightPatches(
+          kind,
+          rows,
+          records.map((record) => judge(record, steps, named)),
+        ),
+      );
   }
+  preview.unseen = await whoLosesSight(context, kind, patches.slice(0, MOST_LOOKED_AT));
   preview.refuse = preview.refuse.sort((one, other) => other.count - one.count).slice(0, MOST_REASONS);
   await BulkChangeRow.destroy({
     where: { state: 'previewed', createdAt: { [Op.lt]: new Date(context.now().getTime() - KEPT_MS) } },

@@ -21,25 +21,27 @@ export type Row = Record<string, unknown> & { id: string; version: number };
 
 const idOf = (value: unknown): string | null => (typeof value === 'string' ? value : null);
 
+const SIGHT = ['visibility', 'visibleTo'];
+
 export const STORED: Readonly<Record<BulkKind, Stored>> = {
   person: {
     model: Person as ModelStatic<Model>,
     name: 'fullName',
-    read: ['standing', 'tags', 'custom', 'inactiveSince', 'isImportant'],
+    read: ['standing', 'tags', 'custom', 'inactiveSince', 'isImportant', ...SIGHT],
     told: ['companyId'],
     concerns: ({ id }) => ({ personId: id }),
   },
   company: {
     model: Company as ModelStatic<Model>,
     name: 'name',
-    read: ['custom', 'isImportant'],
+    read: ['custom', 'isImportant', ...SIGHT],
     told: [],
     concerns: ({ id }) => ({ companyId: id }),
   },
   lead: {
     model: Lead as ModelStatic<Model>,
     name: 'title',
-    read: ['status', 'statusSince', 'parkedUntil', 'parkedFrom', 'dropReason', 'source', 'custom'],
+    read: ['status', 'statusSince', 'parkedUntil', 'parkedFrom', 'dropReason', 'source', 'custom', ...SIGHT],
     told: ['personId', 'companyId', 'dealId'],
     concerns: ({ id, personId, companyId, dealId }) => ({
       leadId: id,
@@ -51,7 +53,7 @@ export const STORED: Readonly<Record<BulkKind, Stored>> = {
   deal: {
     model: Deal as ModelStatic<Model>,
     name: 'title',
-    read: ['stageId', 'stageSince', 'probability', 'probabilityByHand', 'tags', 'custom'],
+    read: ['stageId', 'stageSince', 'probability', 'probabilityByHand', 'tags', 'custom', ...SIGHT],
     told: ['companyId', 'leadId'],
     concerns: ({ id, companyId }) => ({ dealId: id, companyId: idOf(companyId) }),
   },

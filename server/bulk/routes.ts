@@ -5,7 +5,7 @@ import { requireActor, type Context } from '../commands/context';
 import { STEERS_MANY } from '../commands/followers';
 import type { BulkChangeRow } from '../db/models/bulk';
 import type { Handlers } from '../http/mount';
-import { conflict } from '../http/problems';
+import { cannotUndo, conflict } from '../http/problems';
 import { addBulkJob } from './jobs';
 import { prepareBulk } from './prepare';
 import { STORED } from './records';
@@ -96,12 +96,16 @@ export const bulkHandlers: Handlers = {
       done: 'Paused',
       otherwise: 'This change is not under way.',
     }),
-  'POST /api/bulk-changes/:id/undo': async ({ params, context }) =>
-    turn(context, params.id, {
+  'POST /api/bulk-changes/:id/undo': async ({ params, context }) => {
+    const { steps } = await loadBulk(context, params.id);
+    if (steps.some((step) => step.do === 'erase'))
+      throw cannotUndo('What was erased cannot be brought back.');
+    return turn(context, params.id, {
       from: ['done', 'paused', 'failed'],
       to: 'undoing',
       done: 'Took back',
       job: 'undo',
       otherwise: 'Only a change that is done or paused can be undone.',
-    }),
+    });
+  },
 };

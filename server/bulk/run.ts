@@ -10,7 +10,9 @@ import { ListMember } from '../db/models/fields';
 import { ProjectPerson } from '../db/models/afterDeals';
 import { enterMany } from '../ledger/enterMany';
 import { startOfDay } from '@emporikon/core/query/time';
+import { ProblemError } from '../http/problems';
 import { writeNotices } from '../notices/write';
+import { erasePerson } from '../privacy/erase';
 import { addTask } from '../tasks/add';
 import { asRecord, loadMemberships, loadRows, STORED, type Row } from './records';
 import { loadNamed } from './named';
@@ -23,8 +25,13 @@ const NOUNS: Readonly<Record<BulkKind, readonly [string, string]>> = {
   deal: ['deal', 'deals'],
 };
 /** Fewer where each record takes statements of its own. */
-const [CHUNK, SLOW_CHUNK] = [1000, 200];
-const isSlow = (step: Step): boolean => step.do === 'next move';
+const [CHUNK, SLOW_CHUNK, SLOWEST_CHUNK] = [1000, 200, 20];
+const chunkOf = (steps: readonly Step[]): number =>
+  steps.some((step) => step.do === 'erase')
+    ? SLOWEST_CHUNK
+    : steps.some((step) => step.do === 'next move')
+      ? SLOW_CHUNK
+      : CHUNK;
 
 /** A row beside the record that came or went. */
 export interface Made {
@@ -119,6 +126,27 @@ async function writeBeside(
   return made;
 }
 
+/** Erases those that are to be. @returns of whom something stands in the way of it, and what */
+async function eraseRows(
+  context: Context,
+  { steps }: BulkChangeRow,
+  verdicts: ReadonlyMap<string, Verdict>,
+): Promise<Map<string, string>> {
+  const stuck = new Map<string, string>();
+  const note = steps.flatMap((step) => (step.do === 'erase' ? step.note : [])).join(' ');
+  for (const [id, verdict] of verdicts) {
+    if (verdict.will !== 'change' || !verdict.erases) continue;
+    try {
+      await erasePerson(context, id, { reason: 'asked', note });
+    } catch (error) {
+      // It is refused before anything is written.
+      if (!(error instanceof ProblemError)) throw error;
+      stuck.set(id, error.problem.detail);
+    }
+  }
+  return stuck;
+}
+
 const pick = (row: Readonly<Record<string, unknown>>, keys: readonly string[]): Record<string, unknown> =>
   Object.fromEntries(keys.map((key) => [key, row[key] ?? null]));
 
@@ -175,7 +203,7 @@ async function runChunk(context: Context, id: string, lane: number): Promise<boo
 
 async function runRows(context: Context, bulk: BulkChangeRow, lane: number): Promise<boolean> {
   const { id } = bulk;
-  const next = await nextRows(context, id, bulk.steps.some(isSlow) ? SLOW_CHUNK : CHUNK, ofLane(lane));
+  const next = await nextRows(context, id, chunkOf(bulk.steps), ofLane(lane));
   if (!next.length) return false;
   const named = await loadNamed(context, bulk.steps);
   const rows = await loadRows(
@@ -188,12 +216,17 @@ async function runRows(context: Context, bulk: BulkChangeRow, lane: number): Pro
   const patches = patchesOf(bulk, rows, verdicts);
   const patchOf = new Map(patches.map((one) => [one.id, one]));
   const made = await writeBeside(context, bulk.kind, rows, verdicts);
+  const stuck = await eraseRows(context, bulk, verdicts);
   const byId = new Map(rows.map((row) => [row.id, row]));
   const outcomes = next.map(({ row, id: recordId }): Outcome => {
     const verdict = verdicts.get(recordId) ?? { will: 'refuse' as const, why: 'It is gone.' };
     const none = { row, why: '', before: null, after: null, made: null, entry_id: null };
     if (verdict.will === 'refuse') return { ...none, outcome: 'refused', why: verdict.why };
     if (verdict.will === 'stay') return { ...none, outcome: 'stayed' };
+    if (verdict.erases) {
+      const why = stuck.get(recordId);
+      return why ? { ...none, outcome: 'refused', why } : { ...none, outcome: 'changed', why: verdict.said };
+    }
     const { before, patch } = patchOf.get(recordId) ?? {};
     return {
       ...(before && patch ? { before: pick(before, Object.keys(patch)), after: patch } : none),

@@ -2,6 +2,7 @@ import { lockNames } from '../commands/locks';
 import type { Reading } from '@emporikon/core/reading/types';
 import type { Context } from '../commands/context';
 import { Capture, ClaimRow, IntentRow, type CameBy } from '../db/models/captures';
+import { dayOf, erasuresOf } from '../privacy/marks';
 import type { Arrival } from './arrivals';
 
 export interface Origin {
@@ -46,7 +47,7 @@ export async function storeCapture(
     capturedBy: context.actor?.id ?? null,
     receivedAt: at ?? now,
     message: reading.message,
-    notices: reading.notices,
+    notices: [...reading.notices, ...(await erasedNotice(context, reading))],
     messageId,
     contentSha256: contentHash,
     thread: reading.message.references[0] ?? messageId,
@@ -71,6 +72,26 @@ const findTwin = (context: Context, messageId: string, contentHash: string): Pro
     attributes: { exclude: ['raw'] },
     transaction: context.tx,
   });
+
+/** Says it where the message may be from somebody who was erased: to be filed only if they have been in touch again. */
+async function erasedNotice(context: Context, { claims }: Reading): Promise<string[]> {
+  const said = (field: string): { kind: string; normalized: string }[] =>
+    claims
+      .filter((claim) => claim.field === field)
+      .map(({ value, normalized }) => ({ kind: field, normalized: normalized ?? value }));
+  const [at] = await erasuresOf(context, [
+    {
+      name: said('fullName')[0]?.normalized ?? '',
+      emails: said('email'),
+      phones: said('phone'),
+      links: said('profile'),
+    },
+  ]);
+  if (!at) return [];
+  return [
+    `Somebody with this address or number was erased on ${dayOf(context, at)}. File this only if they have been in touch again since.`,
+  ];
+}
 
 async function keepReading(context: Context, capture: Capture, reading: Reading): Promise<void> {
   const now = context.now();

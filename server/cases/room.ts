@@ -10,7 +10,7 @@ export const cases: Room = {
       table: 'cases',
       role: 'work',
       refers: refersTo('person', 'company', 'deal'),
-      erase: 'delete',
+      erase: 'keep',
       export: true,
     },
     ...plain('setting', 'case_promises'),

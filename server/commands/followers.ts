@@ -12,6 +12,8 @@ export const CHANGES_MANY = 'change many';
 export const UNDOES_MANY = 'undo many';
 /** Hands records over as a file: what is told of it is who did it and when. */
 export const HANDS_OVER = 'export records';
+/** Takes all that tells who somebody was. */
+export const ERASES = 'erase person';
 /** Begins, pauses or ends such a change, or the undoing of it. */
 export const STEERS_MANY = 'steer many';
 export const isOfMany = (command: string): boolean => command === CHANGES_MANY || command === UNDOES_MANY;

@@ -44,6 +44,8 @@ import * as thirtyNinth from './migrations/0039-own-fields';
 import * as fortieth from './migrations/0040-accounts';
 import * as fortyFirst from './migrations/0041-tags';
 import * as fortySecond from './migrations/0042-open-id';
+import * as fortyThird from './migrations/0043-erasing';
+import * as fortyFourth from './migrations/0044-card-order';
 
 export const MIGRATIONS = [
   first,
@@ -88,6 +90,8 @@ export const MIGRATIONS = [
   fortieth,
   fortyFirst,
   fortySecond,
+  fortyThird,
+  fortyFourth,
 ];
 /** Any constant will do, as long as every process of this program takes the same lock. */
 const LOCK = 4600_0001;

@@ -23,7 +23,7 @@ export interface TableRule {
   refers?: readonly Reference[];
   /** What names a row, as SQL over `t`; its id where nothing is said. */
   key?: string;
-  /** When a person is erased: the row goes, or only its pointer to them, or it is kept with what it says of nobody. */
+  /** When a person is erased: the row goes, or only its pointer to them, or it stays, emptied by `privacy/statements.ts`. */
   erase?: 'delete' | 'unlink' | 'keep';
   /** Whether a person who asks for what is known of them gets it. */
   export?: boolean;

@@ -2,7 +2,7 @@ import { Op, QueryTypes, type Model, type ModelStatic } from 'sequelize';
 import type { Actor, Context } from '../commands/context';
 import { EventRow, type Change } from '../db/models/ledger';
 import { pastSight } from '../commands/sight';
-import { CHANGES_MANY, HANDS_OVER, STEERS_MANY, UNDOES_MANY } from '../commands/followers';
+import { CHANGES_MANY, ERASES, HANDS_OVER, STEERS_MANY, UNDOES_MANY } from '../commands/followers';
 import { rowOf } from '../commands/writer';
 import { cannotUndo, conflict, forbidden, notFound } from '../http/problems';
 import { CARRIED_OUT } from '../jobs/effect';
@@ -17,6 +17,7 @@ const PART_OF_MANY = 'This is a part of a bulk change. Undo that as a whole, und
 const FINAL = new Map([
   ['submit form', 'What came in stays as it came. Set it aside in Arrivals instead.'],
   ...[CHANGES_MANY, UNDOES_MANY, STEERS_MANY].map((command) => [command, PART_OF_MANY] as const),
+  [ERASES, 'What was erased cannot be brought back.'],
   [HANDS_OVER, 'An export changes no records. Delete its file under Exports in Settings.'],
   [CARRIED_OUT, 'What went out cannot be called back.'],
 ]);
@@ -229,6 +230,8 @@ export async function undo(context: Context, eventId: string): Promise<{ label: 
   if (event.undoes) throw conflict('This change was itself an undo.');
   const final = FINAL.get(event.command);
   if (final) throw cannotUndo(final);
+  if (event.erasedAt)
+    throw cannotUndo('This changed records of somebody who has been erased since. Nothing was undone.');
   if (await EventRow.findOne({ where: { undoes: eventId }, transaction: context.tx }))
     throw conflict('This was undone already.');
   const merges = event.changes.filter((change) => change.table === 'merges' && !change.before);

@@ -30,6 +30,7 @@ const FILES = [
   'GET /api/files/:id/content',
   'GET /api/people.csv',
   'GET /api/changes.csv',
+  'GET /api/people/:id/everything.zip',
   'GET /api/people/:id/summary.pdf',
   'GET /api/companies/:id/summary.pdf',
   'GET /api/deals/:id/summary.pdf',

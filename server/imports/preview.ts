@@ -5,6 +5,7 @@ import { QueryTypes } from 'sequelize';
 import { runInTransaction, type Context, type Tools } from '../commands/context';
 import { Import } from '../db/models/imports';
 import { bookOf } from '../people/book';
+import { dayOf, erasuresOf } from '../privacy/marks';
 import { copyRows } from './copy';
 import { loadFile } from './file';
 import { findActorById } from '../session/identify';
@@ -19,6 +20,8 @@ interface Judged {
   verdict: RowVerdict;
   personId: string | null;
   reason: string;
+  /** Of whoever was erased not even the row is kept. */
+  isErased?: true;
 }
 
 interface Known extends Candidate<PersonFacts> {
@@ -107,7 +110,12 @@ function judge(data: RowData, index: ReadonlyMap<string, Known[]>, book: Book): 
   };
 }
 
-/** Judges rows against the records; the sure ones get their person. */
+/** Why somebody is not brought back. */
+const erasedReason = (context: Context, at: Date): string =>
+  `erased on ${dayOf(context, at)}, so not imported again`;
+const NOTHING: RowData = { name: '', emails: [], phones: [], links: [] };
+
+/** Judges rows against the records; the sure ones get their person. Whoever was erased is not brought back. */
 export async function judgeRows(context: Context, rows: readonly SourceRow[]): Promise<Judged[]> {
   const index = await knownAmong(
     context,
@@ -115,9 +123,17 @@ export async function judgeRows(context: Context, rows: readonly SourceRow[]): P
   );
   const { records, weights } = await bookOf(context, 'person', '');
   const book: Book = { records, ...(weights ? { weights } : {}) };
-  return rows.map((row) =>
-    row.reason ? { verdict: 'unusable', personId: null, reason: row.reason } : judge(row.data, index, book),
+  const erased = await erasuresOf(
+    context,
+    rows.map(({ data }) => data),
   );
+  return rows.map((row, at) => {
+    if (row.reason) return { verdict: 'unusable', personId: null, reason: row.reason };
+    const since = erased[at];
+    return since
+      ? { verdict: 'unusable', personId: null, reason: erasedReason(context, since), isErased: true }
+      : judge(row.data, index, book);
+  });
 }
 
 /** Rows of a file in chunks. */
@@ -155,7 +171,7 @@ async function previewChunk(
   const verdicts: RowVerdict[] = [];
   let leftOut = 0;
   const lines = chunk.map((row, at) => {
-    const { verdict, personId, reason } = judged[at] ?? {
+    const { verdict, personId, reason, isErased } = judged[at] ?? {
       verdict: 'unusable' as const,
       personId: null,
       reason: 'was not read',
@@ -170,9 +186,11 @@ async function previewChunk(
     if (row.leftOut) leftOut++;
     verdicts.push(said);
     const isProblem = said === 'maybe' || said === 'unusable';
-    const data: Record<string, unknown> = isProblem
-      ? { ...row.data, cells: row.cells.slice(0, 40) }
-      : { ...row.data };
+    const data: Record<string, unknown> = isErased
+      ? { ...NOTHING, cells: [] }
+      : isProblem
+        ? { ...row.data, cells: row.cells.slice(0, 40) }
+        : { ...row.data };
     return [id, row.row, said, personId, data, why];
   });
   await copyRows(

@@ -10,7 +10,7 @@ export const leads: Room = {
       table: 'leads',
       role: 'record',
       refers: refersTo('person', 'company', 'deal'),
-      erase: 'delete',
+      erase: 'keep',
       export: true,
     },
     { table: 'lead_answers', role: 'work', refers: refersTo('lead') },

@@ -22,7 +22,7 @@ export const ledger: Room = {
         { column: 'at_company', to: 'companies' },
         ...refersTo('lead', 'deal'),
       ],
-      erase: 'delete',
+      erase: 'keep',
       export: true,
     },
   ],

@@ -27,7 +27,7 @@ const PEOPLE = `SELECT p.id, p.full_name, p.given_name, p.family_name, p.job_tit
     FROM people p LEFT JOIN companies c ON c.id = p.company_id
     LEFT JOIN LATERAL (SELECT jsonb_agg(jsonb_build_object('kind', k.kind, 'normalized', k.normalized) ORDER BY k.created_at, k.id) AS contacts
                          FROM contact_points k WHERE k.person_id = p.id AND k.kind <> 'url') k ON true
-   WHERE p.id > $after::uuid ORDER BY p.id LIMIT ${PAGE}`;
+   WHERE p.id > $after::uuid AND p.erased_at IS NULL ORDER BY p.id LIMIT ${PAGE}`;
 const COMPANIES = `SELECT id, name, domain, phone, address FROM companies WHERE kind = 'firm' AND id > $after::uuid ORDER BY id LIMIT ${PAGE}`;
 const FIRST = '00000000-0000-0000-0000-000000000000';
 

@@ -6,6 +6,7 @@ import { takeInvitationAnswer } from '../meetings/answers';
 import { isReplyToTask, takeTaskReply } from '../tasks/replies';
 import type { Mailbox } from '../db/models/mailboxes';
 import { isDatabaseGone } from '../db/conflicts';
+import { erasuresOf } from '../privacy/marks';
 import { ProblemError } from '../http/problems';
 import type { OpenFolder, Seen } from '../outside/imap';
 import { fileMessage } from './file';
@@ -52,8 +53,14 @@ async function note(
   isFiled: boolean,
 ): Promise<void> {
   const { sentByUs, parties } = partiesOf(context, mailbox, seen);
-  for (const { address, name } of parties)
-    if (!isNever(mailbox, address))
+  const erased = await erasuresOf(
+    context,
+    parties.map(({ address, name }) => ({ name, emails: [{ normalized: address }], phones: [], links: [] })),
+  );
+  /** What was written before somebody was erased does not bring them back. */
+  const isErased = (at: number): boolean => (erased[at]?.getTime() ?? 0) > seen.at.getTime();
+  for (const [at, { address, name }] of parties.entries())
+    if (!isNever(mailbox, address) && !isErased(at))
       await context.sequelize.query(
         `INSERT INTO mailbox_messages (mailbox_id, path, uid_validity, uid, message_id, address, name, sent_by_us, at, filed)
          VALUES (:mailboxId, :path, :validity, :uid, :messageId, :address, :name, :sentByUs, :at, :isFiled) ON CONFLICT DO NOTHING`,

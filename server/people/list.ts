@@ -31,8 +31,8 @@ const SELECT = `SELECT p.id, p.full_name, p.job_title, p.company_id, c.name AS c
   FROM people p LEFT JOIN companies c ON c.id = p.company_id LEFT JOIN users u ON u.id = p.owner_id`;
 const ACTIVE = {
   without: 'p.inactive_since IS NULL',
-  only: 'p.inactive_since IS NOT NULL',
-  with: 'true',
+  only: 'p.inactive_since IS NOT NULL AND p.erased_at IS NULL',
+  with: 'p.erased_at IS NULL',
 } as const;
 
 /** Rows with whose turn it is, when they were spoken with last, and what comes next. */

@@ -11,6 +11,7 @@ import { importedClaims } from '../imports/evidence';
 import { loadMappings } from '../fields/mapping';
 import { showValues } from '../fields/values';
 import { notFound } from '../http/problems';
+import { wasErased } from '../privacy/marks';
 import { turnOf } from '../ledger/queries';
 import { mergesInto } from '../lookalikes/merged';
 import { rhythmOfPerson } from '../round/rhythms';
@@ -71,7 +72,7 @@ const listsOf = (context: Context, personId: string): Promise<{ id: string; name
 /** Everything the dossier of a person shows on its card. */
 export async function personDossier(context: Context, id: string): Promise<PersonDossier> {
   const person = await Person.findByPk(id, { transaction: context.tx });
-  if (!person) throw notFound('There is no such person.');
+  if (!person) throw notFound((await wasErased(context, id)) ?? 'There is no such person.');
   const written = await asClaims(
     context,
     await ClaimRow.findAll({

@@ -8,7 +8,7 @@ export const people: Room = {
   routes: [peopleHandlers],
   files: (app, { tools }) => mountPeopleFiles(app, tools),
   tables: [
-    { table: 'people', role: 'record', refers: refersTo('company'), erase: 'delete', export: true },
+    { table: 'people', role: 'record', refers: refersTo('company'), erase: 'keep', export: true },
     {
       table: 'contact_points',
       role: 'part',

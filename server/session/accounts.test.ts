@@ -35,6 +35,18 @@ it('my time zone is changed by me, and only to one there is', async () => {
   expect((await ines.call('PATCH /api/session', { body: { locale: null } })).body.locale).toBeNull();
 });
 
+it('what my cards show first is kept with me, by kind, and of a size that fits', async () => {
+  const mara = await house.as('mara@wharfside.example');
+  const put = (cardFirst: unknown) => mara.call('PATCH /api/session', { body: { cardFirst } });
+  expect((await put({ person: ['birthday', 'custom.route'] })).body.cardFirst).toEqual({
+    person: ['birthday', 'custom.route'],
+  });
+  expect((await mara.call('GET /api/session')).body.cardFirst.person).toEqual(['birthday', 'custom.route']);
+  expect((await put({ person: Array.from({ length: 61 }, () => 'x') })).status).toBe(422);
+  expect((await put(['x'])).status).toBe(422);
+  expect((await put({})).body.cardFirst).toEqual({});
+});
+
 it('my tokens are listed to me alone, without what they are', async () => {
   const [ines, pell] = [await house.as('ines@wharfside.example'), await house.as('pell@wharfside.example')];
   const { body: made } = await ines.call('POST /api/tokens', { body: { name: 'reports' } });
@@ -145,4 +157,45 @@ it('one who guesses in an office stops themselves and not their colleagues', asy
   for (let at = 0; at < 70; at++) await signIn(`somebody${at}@wharfside.example`, 'guess', office);
   expect((await signIn('mara@wharfside.example', PASSWORD, office)).statusCode).toBe(200);
   expect((await signIn('somebody@wharfside.example', 'guess', office)).statusCode).toBe(429);
+});
+
+it('signing in again takes the place of the session of before in that browser, and of no other', async () => {
+  const [here, there] = [
+    await signIn('mara@wharfside.example', PASSWORD),
+    await house.as('mara@wharfside.example'),
+  ];
+  const cookie = String(here.headers['set-cookie']).split(';')[0] ?? '';
+  const isKnown = async (): Promise<number> =>
+    (await house.app.inject({ url: '/api/session', headers: { cookie } })).statusCode;
+  expect(await isKnown()).toBe(200);
+  const again = await house.app.inject({
+    method: 'POST',
+    url: '/api/session',
+    headers: { cookie },
+    payload: { email: 'mara@wharfside.example', password: PASSWORD },
+  });
+  expect([again.statusCode, String(again.headers['set-cookie']).startsWith(cookie)]).toEqual([200, false]);
+  expect([await isKnown(), await isIn(there)]).toEqual([401, true]);
+});
+
+it('an admin signs one colleague out everywhere, or everybody but themselves here; nobody else may', async () => {
+  const boss = await house.as('mara@wharfside.example');
+  await boss.call('POST /api/admin/users', {
+    body: { name: 'Odd Visitor', email: 'odd@wharfside.example', password: PASSWORD },
+  });
+  const [pell, again, odd] = [
+    await house.as('pell@wharfside.example'),
+    await house.as('pell@wharfside.example'),
+    await house.as('odd@wharfside.example'),
+  ];
+  const { id } = (await pell.call('GET /api/session')).body;
+  const signOut = (by: Client, user = id) =>
+    by.call('DELETE /api/admin/users/:id/sessions', { params: { id: user } });
+  expect((await signOut(odd)).status).toBe(403);
+  expect((await odd.call('DELETE /api/admin/sessions')).status).toBe(403);
+  expect((await signOut(boss, crypto.randomUUID())).status).toBe(404);
+  expect((await signOut(boss)).body.ended).toBeGreaterThanOrEqual(2);
+  expect([await isIn(pell), await isIn(again), await isIn(odd)]).toEqual([false, false, true]);
+  expect((await boss.call('DELETE /api/admin/sessions')).body.ended).toBeGreaterThanOrEqual(1);
+  expect([await isIn(odd), await isIn(boss)]).toEqual([false, true]);
 });

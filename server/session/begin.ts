@@ -1,16 +1,19 @@
 import type { FastifyReply, FastifyRequest } from 'fastify';
 import type { Context } from '../commands/context';
 import { Session, type User } from '../db/models/users';
+import { endSessions } from './end';
 import { originOf, recordSignIn } from './record';
 import { hashToken, newToken, SESSION_COOKIE, SESSION_DAYS } from './secrets';
 
-/** Begins a session of somebody who proved who they are; its cookie goes with the answer. */
+/** Begins a session of somebody who proved who they are, in the place of the one of that browser; its cookie goes with the answer. */
 export async function beginSession(
   context: Context,
   user: User,
   request: FastifyRequest,
   reply: FastifyReply,
 ): Promise<void> {
+  const before = request.cookies[SESSION_COOKIE];
+  if (before) await endSessions(context, { tokenHash: hashToken(before) });
   const token = newToken();
   const origin = originOf(request);
   const now = context.now();

@@ -24,6 +24,7 @@ const meOf = (user: User, context: Context): Me => ({
   holidays: user.holidays ?? null,
   worksFrom: user.worksFrom,
   worksUntil: user.worksUntil,
+  cardFirst: user.cardFirst ?? {},
   currency: context.house.currency,
   country: context.house.country,
 });
@@ -99,6 +100,15 @@ export const sessionHandlers: Handlers = {
     await recordSignIn(context, 'signed out', { userId: id, email, ...originOf(request) }, context.tx);
     reply.clearCookie(SESSION_COOKIE, { path: '/' });
     return { signedOut: true };
+  },
+  'DELETE /api/admin/users/:id/sessions': async ({ params, context }) => {
+    if (!(await User.findByPk(params.id, { transaction: context.tx })))
+      throw notFound('There is no such account.');
+    return { ended: await endSessions(context, { userId: params.id }) };
+  },
+  'DELETE /api/admin/sessions': async ({ context, request }) => {
+    const here = request.cookies[SESSION_COOKIE];
+    return { ended: await endSessions(context, { userId: null, except: here ? hashToken(here) : null }) };
   },
   'DELETE /api/sessions': async ({ context, reply }) => {
     await endSessions(context, { userId: requireActor(context).id });

@@ -129,6 +129,12 @@ const isFirst = (name: string): boolean => name === (props.first || fields.value
               }}<template v-if="reason.count > reason.samples.length"> …</template></span
             >
           </p>
+          <p v-if="previewed.preview.unseen.length" class="late">
+            No longer seen by
+            {{
+              previewed.preview.unseen.map(({ name, count: n }) => `${name} (${plainNumber(n)})`).join(', ')
+            }}
+          </p>
           <ul>
             <li v-for="sample in previewed.preview.samples.slice(0, 3)" :key="sample.id">
               <b>{{ sample.name }}</b> <span class="soft">{{ sample.said }}</span>

@@ -8,7 +8,7 @@ import { plainNumber, when } from '../shell/format';
 import { useFetched } from '../shell/live';
 import RefusedRows from './RefusedRows.vue';
 import { useBulk } from './useBulk';
-import { countOf } from './words';
+import { countOf, isForGood } from './words';
 
 /** Bulk changes records: how far each is, what it came to, and the way back. */
 const route = useRoute();
@@ -32,18 +32,18 @@ const stateOf = ({ state, done, total }: BulkChange): string =>
   state === 'done' || state === 'undone' || state === 'previewed'
     ? STATES[state]
     : `${STATES[state]}, ${plainNumber(done)} of ${plainNumber(total)}`;
-const outcomeOf = ({ kind, state, counts }: BulkChange): string =>
+const outcomeOf = ({ kind, state, steps, counts }: BulkChange): string =>
   state === 'previewed'
     ? ''
     : [
-        `${countOf(kind, counts.changed)} changed`,
+        `${countOf(kind, counts.changed)} ${isForGood({ steps }) ? 'erased' : 'changed'}`,
         counts.stayed ? `${plainNumber(counts.stayed)} were so already` : '',
         counts.kept ? `${plainNumber(counts.kept)} changed since and kept` : '',
       ]
         .filter(Boolean)
         .join(', ');
-const mayUndo = ({ state, counts }: BulkChange): boolean =>
-  (state === 'done' || state === 'paused' || state === 'failed') && counts.changed > 0;
+const mayUndo = (change: BulkChange): boolean =>
+  !isForGood(change) && ['done', 'paused', 'failed'].includes(change.state) && change.counts.changed > 0;
 </script>
 
 <template>

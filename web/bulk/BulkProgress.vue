@@ -2,7 +2,7 @@
 import { computed } from 'vue';
 import UnderWay from '../kit/UnderWay.vue';
 import { useBulk } from './useBulk';
-import { countOf } from './words';
+import { countOf, isForGood } from './words';
 
 /** How far a change of many records is, whatever page is open. */
 const bulk = useBulk();
@@ -16,7 +16,7 @@ const title = computed(() => {
   const { state, kind, total } = bulk.change;
   return state === 'paused'
     ? 'Paused'
-    : `${isUndoing.value ? 'Undoing for' : 'Changing'} ${countOf(kind, total)}`;
+    : `${isUndoing.value ? 'Undoing for' : isForGood(bulk.change) ? 'Erasing' : 'Changing'} ${countOf(kind, total)}`;
 });
 </script>
 
@@ -34,7 +34,7 @@ const title = computed(() => {
     >
     <template v-else-if="bulk.change.state === 'paused'">
       <v-btn class="word on" @click="bulk.begin(bulk.change.id)">Go on</v-btn>
-      <v-btn class="word" @click="bulk.takeBack(bulk.change.id)">Undo</v-btn>
+      <v-btn v-if="!isForGood(bulk.change)" class="word" @click="bulk.takeBack(bulk.change.id)">Undo</v-btn>
       <v-btn class="word" @click="bulk.leave()">Close</v-btn>
     </template>
   </UnderWay>

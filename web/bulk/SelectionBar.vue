@@ -2,6 +2,7 @@
 import type { BulkKind } from '@emporikon/core/bulk/types';
 import type { Query } from '@emporikon/core/query/types';
 import { computed, defineAsyncComponent, ref, watch } from 'vue';
+import { useSession } from '../shell/session';
 import { countOf } from './words';
 
 /** What is done with the selected records of a list, or with all of what it shows. */
@@ -15,6 +16,9 @@ const props = defineProps<{
 const emit = defineEmits<{ clear: []; done: [] }>();
 const LookUpDialog = defineAsyncComponent(() => import('../lookups/LookUpDialog.vue'));
 const BulkDialog = defineAsyncComponent(() => import('./BulkDialog.vue'));
+const EraseMany = defineAsyncComponent(() => import('../privacy/EraseMany.vue'));
+const session = useSession();
+const isErasing = ref(false);
 const isLookingUp = ref(false);
 /** The field that the form begins with, while it is open. */
 const changing = ref<string | null>(null);
@@ -53,6 +57,12 @@ const FIRST: Record<BulkKind, readonly (readonly [field: string, label: string])
 const isMore = computed(() => Boolean(props.query) && (props.total ?? 0) > props.ids.length);
 const count = computed(() => (isAll.value ? (props.total ?? 0) : props.ids.length));
 const looksUp = computed(() => !isAll.value && props.kind !== 'deal');
+/** So many are compared side by side. */
+const MOST_MERGED = 10;
+const place = computed(() => ({ person: '/people', company: '/companies', lead: '', deal: '' })[props.kind]);
+const mayMerge = computed(
+  () => place.value !== '' && !isAll.value && props.ids.length > 1 && props.ids.length <= MOST_MERGED,
+);
 const of = (kind: BulkKind): string[] => (props.kind === kind ? props.ids : []);
 </script>
 
@@ -68,6 +78,15 @@ const of = (kind: BulkKind): string[] => (props.kind === kind ? props.ids : []);
       >{{ label }} …</v-btn
     >
     <v-btn v-if="looksUp" class="word on" @click="isLookingUp = true">Look up …</v-btn>
+    <RouterLink
+      v-if="mayMerge"
+      class="word"
+      :to="{ path: `${place}/look-alikes`, query: { ids: ids.join(',') } }"
+      >Merge into one …</RouterLink
+    >
+    <v-btn v-if="kind === 'person' && session.mayManage" class="word on" @click="isErasing = true"
+      >Erase …</v-btn
+    >
     <slot />
     <v-btn class="word" @click="emit('clear')">Clear selection</v-btn>
     <LookUpDialog
@@ -77,6 +96,14 @@ const of = (kind: BulkKind): string[] => (props.kind === kind ? props.ids : []);
       :leads="of('lead')"
       @done="emit('done')"
       @close="isLookingUp = false"
+    />
+    <EraseMany
+      v-if="isErasing"
+      :ids="ids"
+      :query="isAll ? (query ?? null) : null"
+      :count="count"
+      @begun="emit('clear')"
+      @close="isErasing = false"
     />
     <BulkDialog
       v-if="changing !== null"

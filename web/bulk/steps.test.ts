@@ -5,6 +5,7 @@ const CHOICES: Choices = {
   lists: [{ value: 'l1', title: 'Spring' }],
   projects: [],
   stages: [{ value: 's1', title: 'Talking' }],
+  teams: [{ value: 't1', title: 'Harbour' }],
   fields: [
     {
       id: 'f',
@@ -33,10 +34,10 @@ const names = (kind: 'person' | 'company' | 'lead' | 'deal', values = {}): strin
   formFields(kind, CHOICES, values).map(({ name }) => name);
 
 it('offers what records of a kind can take, and what belongs to it once it is needed', () => {
-  expect(names('company')).toEqual(['owner', 'move', 'field', 'important']);
-  expect(names('deal')).toEqual(['owner', 'stage', 'tag', 'untag', 'move', 'field']);
+  expect(names('company')).toEqual(['owner', 'move', 'field', 'important', 'visible']);
+  expect(names('deal')).toEqual(['owner', 'stage', 'tag', 'untag', 'move', 'field', 'visible']);
   expect(names('lead', { status: 'parked', move: 'Call' })).toEqual([
-    ...['owner', 'status', 'parkedUntil', 'source', 'move', 'due', 'field'],
+    ...['owner', 'status', 'parkedUntil', 'source', 'move', 'due', 'field', 'visible'],
   ]);
   expect(names('person', { field: 'route' })).toContain('fieldValue');
   expect(names('person')).not.toContain('project');
@@ -67,4 +68,10 @@ it('says as steps only what is filled in, whole', () => {
   expect(stepsOf('lead', { status: 'working', standing: 'partner' })).toEqual([
     { do: 'status', to: 'working' },
   ]);
+});
+
+it('who sees them is everybody, the owner, or one team', () => {
+  expect(stepsOf('deal', { visible: 'owner' })).toEqual([{ do: 'visible', to: 'owner' }]);
+  expect(stepsOf('deal', { visible: 't1' })).toEqual([{ do: 'visible', to: 'team', only: ['t1'] }]);
+  expect(stepsOf('deal', { visible: '' })).toEqual([]);
 });

@@ -13,6 +13,7 @@ export interface Choices {
   projects: readonly Option[];
   /** Open stages, each with its pipeline. */
   stages: readonly Option[];
+  teams: readonly Option[];
   fields: readonly CustomField[];
 }
 
@@ -34,6 +35,10 @@ const choice = (name: string, label: string, options: readonly Option[]): FormFi
 
 const STANDINGS = ['stranger', 'prospect', 'customer', 'past customer', 'partner', 'personal'];
 const STATUSES = ['new', 'working', 'qualified', 'parked', 'dropped'];
+const SIGHT: readonly Option[] = [
+  { value: 'everybody', title: 'Everybody' },
+  { value: 'owner', title: 'The owner and their managers' },
+];
 const YES_NO = named(['yes', 'no']);
 
 /** The control for the new value of one of the organisation's own fields. */
@@ -49,7 +54,7 @@ function valueField({ kind, options, label }: CustomField): FormField {
 
 /** The fields of the form for records of a kind; some only once another is filled in. */
 export function formFields(kind: BulkKind, choices: Choices, values: FormValues): FormField[] {
-  const { users, lists, projects, stages, fields } = choices;
+  const { users, lists, projects, stages, teams, fields } = choices;
   const hasTags = kind === 'person' || kind === 'deal';
   const mayBeNobody = kind === 'person' || kind === 'company';
   const field = fields.find(({ key }) => key === values.field);
@@ -82,6 +87,7 @@ export function formFields(kind: BulkKind, choices: Choices, values: FormValues)
       ? choice('important', 'Important', flag('Important', 'Not important'))
       : null,
     kind === 'person' ? choice('active', 'Active', flag('Active', 'Inactive')) : null,
+    choice('visible', 'Visible to', orLeave([...SIGHT, ...teams])),
   ];
   return all.filter((one) => one !== null);
 }
@@ -114,6 +120,9 @@ export function stepsOf(kind: BulkKind, values: FormValues): Step[] {
   if (given('move') && given('due')) steps.push({ do: 'next move', title: given('move'), due: given('due') });
   if (given('field')) steps.push({ do: 'field', key: given('field'), to: given('fieldValue') });
   if (given('important')) steps.push({ do: 'important', to: given('important') === 'yes' });
+  const visible = given('visible');
+  if (visible === 'everybody' || visible === 'owner') steps.push({ do: 'visible', to: visible });
+  else if (visible) steps.push({ do: 'visible', to: 'team', only: [visible] });
   if (given('active')) steps.push({ do: 'active', to: given('active') === 'yes' });
   return steps;
 }

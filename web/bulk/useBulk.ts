@@ -5,7 +5,7 @@ import { shallowRef } from 'vue';
 import { api } from '../shell/api';
 import { hasBackgroundWork } from '../shell/background';
 import { useUndo } from '../shell/undo';
-import { wordsOfDone, wordsOfUndone } from './words';
+import { isForGood, wordsOfDone, wordsOfUndone } from './words';
 
 const POLL_MS = 400;
 const UNDERWAY = new Set<BulkChange['state']>(['running', 'undoing']);
@@ -42,7 +42,7 @@ export const useBulk = defineStore('bulk', () => {
       undo.tell({
         text: wordsOfDone(done),
         eventId: null,
-        ...(done.counts.changed ? { takeBack: () => takeBack(done.id) } : {}),
+        ...(done.counts.changed && !isForGood(done) ? { takeBack: () => takeBack(done.id) } : {}),
         ...(done.counts.refused
           ? { links: [{ text: 'Which', to: `/settings/bulk?change=${done.id}` }] }
           : {}),

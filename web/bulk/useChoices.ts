@@ -35,10 +35,11 @@ export function useChoices(kind: BulkKind): ComputedRef<Choices | null> {
     async () => (kind === 'deal' ? api('GET /api/stages') : null),
     ['pipelines', 'stages'],
   );
+  const { data: teams } = useFetched(() => api('GET /api/teams'), ['teams']);
   return computed(() => {
     const isThere =
       fields.value && (isPerson ? lists.value && projects.value : kind !== 'deal' || stages.value);
-    if (!team.value.length || !isThere) return null;
+    if (!team.value.length || !teams.value || !isThere) return null;
     return {
       users: team.value.map(({ id, name }) => ({ value: id, title: name })),
       lists: (lists.value?.items ?? []).map(({ id, name }) => ({ value: id, title: name })),
@@ -46,6 +47,7 @@ export function useChoices(kind: BulkKind): ComputedRef<Choices | null> {
       stages: (stages.value?.items ?? [])
         .filter((stage) => stage.kind === 'open')
         .map(({ id, name }) => ({ value: id, title: name })),
+      teams: teams.value.items.map(({ id, name }) => ({ value: id, title: name })),
       fields: (fields.value?.items ?? []).filter(isForMany),
     };
   });

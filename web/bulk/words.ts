@@ -12,13 +12,17 @@ const NOUNS: Record<BulkChange['kind'], readonly [one: string, many: string]> = 
 export const countOf = (kind: BulkChange['kind'], count: number): string =>
   counted(count, NOUNS[kind][0], NOUNS[kind][1]);
 
+/** Whether there is a way back; of erasing there is none. */
+export const isForGood = ({ steps }: Pick<BulkChange, 'steps'>): boolean =>
+  steps.some((step) => step.do === 'erase');
+
 /** What a change came to. */
-export function wordsOfDone({ kind, counts: { changed, stayed, refused } }: BulkChange): string {
+export function wordsOfDone({ kind, steps, counts: { changed, stayed, refused } }: BulkChange): string {
   const rest = [
     stayed ? `${plainNumber(stayed)} were so already` : '',
     refused ? `${plainNumber(refused)} could not be changed` : '',
   ].filter(Boolean);
-  return [`Changed ${countOf(kind, changed)}`, ...rest].join(', ');
+  return [`${isForGood({ steps }) ? 'Erased' : 'Changed'} ${countOf(kind, changed)}`, ...rest].join(', ');
 }
 
 /** What taking a change back came to. */

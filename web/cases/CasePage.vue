@@ -10,6 +10,7 @@ import LedgerView from '../dossier/LedgerView.vue';
 import SideColumn from '../dossier/SideColumn.vue';
 import { noteRecent } from '../find/recent';
 import HistoryLink from '../history/HistoryLink.vue';
+import CloneButton from '../cloning/CloneButton.vue';
 import NewLinks from '../make/NewLinks.vue';
 import PresenceLine from '../presence/PresenceLine.vue';
 import { usePresence } from '../presence/usePresence';
@@ -89,7 +90,7 @@ async function solve(): Promise<void> {
 
 <template>
   <div v-if="found && side" v-show="!isWaiting" class="whole-page">
-    <CardFrame :name="found.title">
+    <CardFrame kind="case" :name="found.title">
       <template #role>
         <RouterLink v-if="found.person" :to="`/people/${found.person.id}`" class="quiet-link">{{
           found.person.name
@@ -201,6 +202,7 @@ async function solve(): Promise<void> {
       </form>
       <v-btn v-else class="fill" @click="isSolving = true">Solved…</v-btn>
       <NewLinks :begun="{ case: { id, label: found.title } }" :kinds="['task']" />
+      <CloneButton :id="id" kind="case" />
     </ActionLine>
     <LedgerView :key="id" :about="{ caseId: id }" />
     <Composer :about="{ caseId: id }" />

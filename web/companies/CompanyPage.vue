@@ -93,6 +93,8 @@ function parsed(field: Field, line: string): unknown {
   return (field === 'country' ? line.toUpperCase() : line) || null;
 }
 const isMerging = ref(false);
+const isCopying = ref(false);
+const CloneDialog = defineAsyncComponent(() => import('../cloning/CloneDialog.vue'));
 const isChart = ref(false);
 provideVersion(() => company.value?.version);
 const put =
@@ -119,7 +121,7 @@ const rhythm = computed(() => ({
 
 <template>
   <div v-if="company" v-show="!isWaiting" class="whole-page">
-    <CardFrame :name="company.name" :paper="`/api/companies/${company.id}/summary.pdf`">
+    <CardFrame kind="company" :name="company.name" :paper="`/api/companies/${company.id}/summary.pdf`">
       <template #role
         ><span
           >{{ counted(company.people.length, 'person', 'people') }} · since {{ shortDay(company.since)
@@ -179,8 +181,10 @@ const rhythm = computed(() => ({
             @click="putKind(company.kind === 'firm' ? 'household' : 'firm')"
           />
           <v-list-item title="Same as another company…" @click="isMerging = true" />
+          <v-list-item title="Make a copy…" @click="isCopying = true" />
         </v-list>
       </v-menu>
+      <CloneDialog v-if="isCopying" :id="company.id" kind="company" @close="isCopying = false" />
       <MergedHere
         :id="company.id"
         :key="company.id"

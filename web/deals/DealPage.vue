@@ -9,6 +9,7 @@ import PresenceLine from '../presence/PresenceLine.vue';
 import { usePresence } from '../presence/usePresence';
 import VisibilityLine from '../visibility/VisibilityLine.vue';
 import ActionLine from '../dossier/ActionLine.vue';
+import CloneButton from '../cloning/CloneButton.vue';
 import NewLinks from '../make/NewLinks.vue';
 import CardFrame from '../dossier/CardFrame.vue';
 import Composer from '../dossier/Composer.vue';
@@ -112,7 +113,7 @@ watch(deal, (now) => {
 
 <template>
   <div v-if="deal && side" v-show="!isWaiting" class="whole-page">
-    <CardFrame :name="deal.title" :paper="`/api/deals/${deal.id}/summary.pdf`">
+    <CardFrame kind="deal" :name="deal.title" :paper="`/api/deals/${deal.id}/summary.pdf`">
       <template #role>
         <RouterLink v-if="deal.company" :to="`/companies/${deal.company.id}`" class="quiet-link">{{
           deal.company.name
@@ -243,6 +244,7 @@ watch(deal, (now) => {
       >
       <NewLinks :begun="begun" :kinds="['task']" />
       <v-btn v-if="deal.stage.kind === 'won'" class="word" @click="isProject = true">Make a project</v-btn>
+      <CloneButton :id="id" kind="deal" />
       <MakeFromDeal v-if="isProject" :deal-id="id" @close="isProject = false" />
       <template v-if="deal.notKnown.length && !after" #meter>
         <span class="late"

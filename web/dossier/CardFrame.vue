@@ -1,12 +1,16 @@
 <script setup lang="ts">
 import { computed, nextTick, onBeforeUnmount, ref, watch } from 'vue';
 import { useMedia, useStored } from '../shell/browser';
+import CardOrder from './CardOrder.vue';
 
 defineProps<{
   name: string;
   /** Where the record is as one sheet of paper. */
   paper?: string;
+  /** Which kind of record it is, by which everybody arranges cards for themselves. */
+  kind: string;
 }>();
+const facts = ref<HTMLElement | null>(null);
 /** Folded to one line, the card leaves the whole page to the ledger. */
 const isKeptFolded = useStored('emporikon.card.folded', false);
 /** A phone that lies on its side has room for the card or for the ledger. */
@@ -66,6 +70,13 @@ onBeforeUnmount(() => watcher.disconnect());
         >
           {{ isWhole ? 'Show less' : 'Show all' }}
         </v-btn>
+        <CardOrder
+          v-if="!isFolded"
+          :kind="kind"
+          :facts="facts"
+          :is-offered="isWhole || !isMore"
+          @arranged="fit"
+        />
         <v-btn v-if="!isFolded && paper" class="word" :href="paper" download>One-page PDF</v-btn>
         <v-btn class="word" :aria-expanded="!isFolded" @click="isFolded = !isFolded">
           {{ isFolded ? 'Unfold' : 'Fold' }}
@@ -73,7 +84,7 @@ onBeforeUnmount(() => watcher.disconnect());
       </span>
     </header>
     <div v-if="!isFolded" ref="body" class="body" :class="{ whole: isWhole }">
-      <div class="facts"><slot name="facts"></slot></div>
+      <div ref="facts" class="facts"><slot name="facts"></slot></div>
       <slot name="side"></slot>
     </div>
   </section>

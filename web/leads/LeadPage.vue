@@ -14,6 +14,7 @@ import { day } from '../shell/format';
 import { gatherFetches, useFetched } from '../shell/live';
 import { useUndo } from '../shell/undo';
 import { useTeam } from '../shell/useTeam';
+import CloneButton from '../cloning/CloneButton.vue';
 import HistoryLink from '../history/HistoryLink.vue';
 import PresenceLine from '../presence/PresenceLine.vue';
 import { usePresence } from '../presence/usePresence';
@@ -77,7 +78,8 @@ watch(lead, (now) => {
               lead.company.name
             }}</RouterLink></template
           >
-          · <VisibilityLine :id="lead.id" :key="lead.id" kind="leads" /> · <HistoryLink :id="id" />
+          · <VisibilityLine :id="lead.id" :key="lead.id" kind="leads" /> · <HistoryLink :id="id" /> ·
+          <CloneButton :id="id" kind="lead" />
           <PresenceLine :others="present" />
         </p>
         <dl class="facts">

@@ -150,7 +150,11 @@ watch(person, (now) => {
 
 <template>
   <div v-if="person" v-show="!isWaiting" class="whole-page">
-    <CardFrame :name="person.fullName.value ?? ''" :paper="`/api/people/${person.id}/summary.pdf`">
+    <CardFrame
+      kind="person"
+      :name="person.fullName.value ?? ''"
+      :paper="`/api/people/${person.id}/summary.pdf`"
+    >
       <template #role>
         <span>
           {{ role

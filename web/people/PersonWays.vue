@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { PersonDossier } from '@emporikon/contract/people';
-import { computed, ref } from 'vue';
+import { computed, defineAsyncComponent, ref } from 'vue';
 import type { Begun } from '../make/around';
 import NewLinks from '../make/NewLinks.vue';
 import AssignMenu from '../dossier/AssignMenu.vue';
@@ -8,12 +8,19 @@ import PhoneButton from '../calls/PhoneButton.vue';
 import { newMeeting } from '../meetings/link';
 import MergedHere from '../lookalikes/MergedHere.vue';
 import { api } from '../shell/api';
+import { useSession } from '../shell/session';
 import { useUndo } from '../shell/undo';
+
+const CloneDialog = defineAsyncComponent(() => import('../cloning/CloneDialog.vue'));
+const PersonData = defineAsyncComponent(() => import('../privacy/PersonData.vue'));
 
 const props = defineProps<{ person: PersonDossier }>();
 const emit = defineEmits<{ changed: []; forms: [] }>();
 const undo = useUndo();
+const session = useSession();
 const isMerging = ref(false);
+const isData = ref(false);
+const isCopying = ref(false);
 const begun = computed((): Begun => ({
   person: { id: props.person.id, label: props.person.fullName.value ?? '' },
   ...(props.person.company
@@ -70,9 +77,13 @@ async function putActive(active: boolean): Promise<void> {
         @click="putActive(person.inactiveSince !== null)"
       />
       <v-list-item title="Same as somebody else…" @click="isMerging = true" />
+      <v-list-item title="Make a copy…" @click="isCopying = true" />
+      <v-list-item v-if="session.mayManage" title="Data about them…" @click="isData = true" />
     </v-list>
   </v-menu>
   <span v-if="person.lists.length" class="soft">On {{ person.lists.map((one) => one.name).join(', ') }}</span>
+  <CloneDialog v-if="isCopying" :id="person.id" kind="person" @close="isCopying = false" />
+  <PersonData v-if="isData" :id="person.id" :name="person.fullName.value ?? ''" @close="isData = false" />
   <MergedHere
     :id="person.id"
     :key="person.id"

@@ -10,6 +10,7 @@ import SideColumn from '../dossier/SideColumn.vue';
 import { noteRecent } from '../find/recent';
 import HistoryLink from '../history/HistoryLink.vue';
 import Progress from '../kit/Progress.vue';
+import CloneButton from '../cloning/CloneButton.vue';
 import NewLinks from '../make/NewLinks.vue';
 import PresenceLine from '../presence/PresenceLine.vue';
 import { usePresence } from '../presence/usePresence';
@@ -86,7 +87,7 @@ function progressIn(text: string): number | null {
 
 <template>
   <div v-if="project && side" v-show="!isWaiting" class="whole-page">
-    <CardFrame :name="project.title">
+    <CardFrame kind="project" :name="project.title">
       <template #role>
         <RouterLink v-if="project.company" :to="`/companies/${project.company.id}`" class="quiet-link">{{
           project.company.name
@@ -171,6 +172,7 @@ function progressIn(text: string): number | null {
     </CardFrame>
     <ActionLine>
       <NewLinks :begun="{ project: { id, label: project.title } }" :kinds="['task']" />
+      <CloneButton :id="id" kind="project" />
       <template v-if="project.progress !== null" #meter>
         <Progress :value="project.progress" :max="100" label="Progress">
           <span class="num"

@@ -73,6 +73,13 @@ const removeCode = (user: HouseUser): Promise<boolean> =>
     () => api('DELETE /api/admin/users/:id/second-step', { params: { id: user.id } }),
     `${user.name} signs in with the password only, until they turn codes on again.`,
   );
+const signOut = (user: HouseUser): Promise<boolean> =>
+  act(
+    () => api('DELETE /api/admin/users/:id/sessions', { params: { id: user.id } }),
+    `${user.name} is signed out everywhere.`,
+  );
+const signAllOut = (): Promise<boolean> =>
+  act(() => api('DELETE /api/admin/sessions'), 'Everybody else is signed out. You stay signed in here.');
 const setRole = (user: HouseUser, role: HouseUser['role']): Promise<boolean> =>
   patch(user, { role }, `${user.name} is now ${role === 'admin' ? 'an' : 'a'} ${role}.`);
 </script>
@@ -128,6 +135,13 @@ const setRole = (user: HouseUser, role: HouseUser['role']): Promise<boolean> =>
             >Turn off the code</v-btn
           >
           <v-btn
+            v-if="user.active && user.lastSeenAt && user.id !== session.me?.id"
+            class="word"
+            :aria-label="`Sign out ${user.name} everywhere`"
+            @click="signOut(user)"
+            >Sign out</v-btn
+          >
+          <v-btn
             v-if="user.id !== session.me?.id"
             class="word"
             :aria-label="`${user.active ? 'Switch off' : 'Switch on'} ${user.name}`"
@@ -172,7 +186,10 @@ const setRole = (user: HouseUser, role: HouseUser['role']): Promise<boolean> =>
       <v-btn class="quiet" @click="isAdding = false">Cancel</v-btn>
     </div>
   </form>
-  <v-btn v-else-if="data" class="fill add-first" @click="isAdding = true">Add an account</v-btn>
+  <div v-else-if="data" class="do add-first">
+    <v-btn class="fill" @click="isAdding = true">Add an account</v-btn>
+    <v-btn class="word" @click="signAllOut">Sign everybody else out</v-btn>
+  </div>
   <SignInList address="GET /api/admin/sign-ins" title="Sign-ins" />
 </template>
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, defineAsyncComponent } from 'vue';
-import { useRoute, useRouter } from 'vue-router';
+import { useRoute, useRouter, type RouteLocationNormalizedLoaded } from 'vue-router';
 import { hasBackgroundWork } from './background';
 import { usePageKeys } from './browser';
 import IncomingCall from '../calls/IncomingCall.vue';
@@ -20,6 +20,9 @@ const undo = useUndo();
 const route = useRoute();
 const router = useRouter();
 const { choice } = useLooks();
+/** The page of a record is made anew for each record: nothing of the one before stays on it. */
+const recordPathOf = ({ matched, path }: RouteLocationNormalizedLoaded): string | undefined =>
+  matched.at(0)?.props.default === true ? path : undefined;
 /** A task stands beside whatever page it was opened from, and so in every address. */
 const taskId = computed(() => (typeof route.query.task === 'string' ? route.query.task : null));
 const closeTask = (): unknown => router.push({ query: { ...route.query, task: undefined, time: undefined } });
@@ -48,12 +51,14 @@ usePageKeys((event) => {
     <NewVersion />
     <IncomingCall v-if="isFramed" />
     <main id="main" tabindex="-1" :class="{ framed: isFramed }">
-      <RouterView />
+      <RouterView v-slot="{ Component, route: shown }">
+        <component :is="Component" :key="recordPathOf(shown)" />
+      </RouterView>
     </main>
     <NewMeeting v-if="isFramed && isNewMeeting" @close="closeMeeting" />
     <HistoryPanel v-else-if="isFramed && historyId" :id="historyId" :key="historyId" @close="closeHistory" />
-    <FilePanel v-else-if="isFramed && fileId" :id="fileId" @close="closeFile" />
-    <TaskPanel v-else-if="isFramed && taskId" :id="taskId" @close="closeTask" />
+    <FilePanel v-else-if="isFramed && fileId" :id="fileId" :key="fileId" @close="closeFile" />
+    <TaskPanel v-else-if="isFramed && taskId" :id="taskId" :key="taskId" @close="closeTask" />
     <BackgroundWork v-if="isFramed && hasBackgroundWork" />
     <Undo />
   </v-app>

@@ -198,6 +198,11 @@ export const SETTINGS: readonly { name: string; places: readonly SettingsPlace[]
         also: 'rename merge colour labels sources of leads',
       },
       { name: 'Where facts go', to: '/settings/mappings', also: 'mapping claims fields' },
+      {
+        name: 'Privacy',
+        to: '/settings/privacy',
+        also: 'erase forget personal data rights retention keeping times gdpr',
+      },
       { name: 'Bulk changes', to: '/settings/bulk', also: 'bulk mass update undo progress' },
       { name: 'Exports', to: '/settings/exports', also: 'download csv xlsx vcard calendar files' },
       { name: 'Change history', to: '/settings/changes', also: 'audit log who changed what restore export' },

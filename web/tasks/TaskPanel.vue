@@ -6,6 +6,7 @@ import { api } from '../shell/api';
 import { when } from '../shell/format';
 import { useFetched } from '../shell/live';
 import { useSession } from '../shell/session';
+import CloneButton from '../cloning/CloneButton.vue';
 import HistoryLink from '../history/HistoryLink.vue';
 import PresenceLine from '../presence/PresenceLine.vue';
 import { usePresence } from '../presence/usePresence';
@@ -156,6 +157,7 @@ const isSightOpen = ref(false);
         <div class="ways last">
           <v-btn class="word" @click="isSightOpen = true">Who can see it</v-btn>
           <HistoryLink :id="id" />
+          <CloneButton :id="id" kind="task" />
           <v-btn class="word" @click="remove">Remove</v-btn>
         </div>
       </template>

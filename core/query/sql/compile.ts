@@ -161,7 +161,7 @@ export function compileRows(
     }),
   ];
   const text = `SELECT ${['r.id', ...selected].join(', ')} FROM ${scope.table} r ${scope.joins}
-    WHERE ${where.join(' AND ')} ORDER BY ${[...order, 'r.id'].join(', ')} LIMIT ${binder.bind(limit, 'int8')}`;
+    WHERE ${where.join(' AND ')}${scope.recordsOnly} ORDER BY ${[...order, 'r.id'].join(', ')} LIMIT ${binder.bind(limit, 'int8')}`;
   return { ...binder.statement(text), keys: keys.length };
 }
 
@@ -202,7 +202,7 @@ export function compileTotals(query: Query, schema: Schema, most: number): State
     : '';
   const shown = groups.map((group, at) => `${group.shown(`g${at}`)} AS s${at}`);
   const text = `SELECT ${[...shown, `${level} AS level`, 'count(*) AS count', ...results].join(', ')}
-    FROM (SELECT ${inner.length ? inner.join(', ') : '1'} FROM ${scope.table} r ${scope.joins} WHERE ${where}) q ${rest}`;
+    FROM (SELECT ${inner.length ? inner.join(', ') : '1'} FROM ${scope.table} r ${scope.joins} WHERE ${where}${scope.recordsOnly}) q ${rest}`;
   return binder.statement(text);
 }
 

@@ -74,6 +74,10 @@ export class Scope {
   get table(): string {
     return this.stored.table;
   }
+  /** Which of its rows count, as a condition that begins with AND; empty for all of them. */
+  get recordsOnly(): string {
+    return this.stored.isRecord ? ` AND ${this.fill(this.stored.isRecord)}` : '';
+  }
   get joins(): string {
     return [...this.joined.values()].join(' ');
   }

@@ -36,6 +36,8 @@ export interface SqlRelation {
 
 export interface SqlKind {
   table: string;
+  /** Which rows of the table are records at all; every one where nothing is said. */
+  isRecord?: string;
   joins: Readonly<Record<string, SqlJoin>>;
   fields: Readonly<Record<string, SqlField>>;
   relations: Readonly<Record<string, SqlRelation>>;

@@ -21,6 +21,7 @@ import { defineLedgerModels } from './ledger';
 import { defineOutboxModels } from './outbox';
 import { definePeopleModels } from './people';
 import { definePipelineModels } from './pipelines';
+import { definePrivacyModels } from './privacy';
 import { defineQualifyingModels } from './qualifying';
 import { defineRelationModels } from './relations';
 import { defineUserModels } from './users';
@@ -51,6 +52,7 @@ export function defineModels(sequelize: Sequelize): void {
   defineLookUpModels(sequelize);
   defineQualifyingModels(sequelize);
   definePipelineModels(sequelize);
+  definePrivacyModels(sequelize);
   defineRelationModels(sequelize);
   defineOutboxModels(sequelize);
   defineViewModels(sequelize);

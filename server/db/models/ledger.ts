@@ -104,6 +104,8 @@ export class EventRow extends Model<InferAttributes<EventRow>, InferCreationAttr
   declare depth: CreationOptional<number>;
   /** Who may give this command, and so take it back; everybody when null. */
   declare roles: CreationOptional<UserRole[] | null>;
+  /** Since when what it said of an erased person is gone. */
+  declare erasedAt: CreationOptional<Date | null>;
 }
 
 export function defineLedgerModels(sequelize: Sequelize): void {
@@ -169,5 +171,6 @@ export function defineLedgerModels(sequelize: Sequelize): void {
     causeId: col.uuid,
     depth: { ...col.whole, defaultValue: 0 },
     roles: { ...col.list, allowNull: true, defaultValue: null },
+    erasedAt: col.time,
   });
 }

@@ -81,6 +81,8 @@ export class Person extends Model<InferAttributes<Person>, InferCreationAttribut
   declare isImportant: CreationOptional<boolean>;
   /** When somebody decided what they are to us. */
   declare triagedAt: CreationOptional<Date | null>;
+  /** When all that told who they are was erased. No command finds such a person any more. */
+  declare erasedAt: CreationOptional<Date | null>;
   declare createdAt: Date;
   declare updatedAt: Date;
 }
@@ -157,9 +159,11 @@ export function definePeopleModels(sequelize: Sequelize): void {
     isImportant: col.flag,
     inactiveSince: col.time,
     triagedAt: col.time,
+    erasedAt: col.time,
     createdAt: col.time,
     updatedAt: col.time,
   });
+  Person.addScope('defaultScope', { where: { erasedAt: null } }, { override: true });
   define(sequelize, ContactPoint, 'contact_points', {
     id: col.id,
     version: col.version,

@@ -24,6 +24,8 @@ export class User extends Model<InferAttributes<User>, InferCreationAttributes<U
   /** When their working day begins and ends, on their clock (HH:MM). */
   declare worksFrom: CreationOptional<string>;
   declare worksUntil: CreationOptional<string>;
+  /** By kind of record the keys of the facts that stand first on a card. */
+  declare cardFirst: CreationOptional<Record<string, string[]>>;
   /** When the mail of the day with notices goes out, on their clock (HH:MM). */
   declare digestAt: CreationOptional<string>;
   /** Whether their round is mailed to them in the morning. */
@@ -74,6 +76,7 @@ export function defineUserModels(sequelize: Sequelize): void {
     holidays: col.text,
     worksFrom: { ...col.words, defaultValue: '09:00' },
     worksUntil: { ...col.words, defaultValue: '17:30' },
+    cardFirst: { ...col.json, defaultValue: {} },
     roundMail: col.flag,
     digestAt: { ...col.words, defaultValue: '08:00' },
     quietFrom: col.text,

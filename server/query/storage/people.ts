@@ -33,6 +33,7 @@ const DEALS = 'deal_roles o JOIN deals d ON d.id = o.deal_id WHERE o.person_id =
 
 export const person: SqlKind = {
   table: 'people',
+  isRecord: '{r}.erased_at IS NULL',
   links: { companyName: '{r}.company_id' },
   joins: {
     company: companyJoin(),
