@@ -1,9 +1,11 @@
 import { attachmentsOf, type Attachment } from '@emporikon/core/reading/email/attachments';
+import { countSeparateLines } from '@emporikon/core/reading/email/lines';
 import { htmlOf } from '@emporikon/core/reading/email/read';
 import { markHtml, type HtmlMark } from '@emporikon/core/reading/html';
 import { decodeHtml } from '@emporikon/core/reading/read';
 import type { PageOptions } from '@emporikon/core/reading/page/read';
 import type { Reading } from '@emporikon/core/reading/types';
+import { tooMuch } from '../http/problems';
 import { readFileWords } from './fileWords';
 import { readBench, type BenchReading, type BenchOptions } from './bench';
 import { contentHashOf, hashOf } from './hashes';
@@ -12,6 +14,17 @@ import { sanitizeMessage } from './sanitize';
 
 /** As much of a document as anybody reads on a screen. */
 const MOST_SHOWN = 1024 * 1024;
+/** A text of some 2,500 pages; more of them take the parser hundreds of megabytes. */
+const MOST_LINES = 120_000;
+
+/** @throws 422 `too-much` for a message of very many lines */
+function wholeAttachmentsOf(raw: Uint8Array): Promise<Attachment[]> {
+  if (countSeparateLines(raw) > MOST_LINES)
+    throw tooMuch(
+      'The text of this message has too many lines for its attachments to be taken out. The message is kept whole: download the original.',
+    );
+  return attachmentsOf(raw);
+}
 
 export interface Part {
   /** Null where the part is the whole: then it is not copied back. */
@@ -52,10 +65,12 @@ export const tasks = {
   },
   /** One attachment of a message; null where there is none at this position. */
   async readAttachment(input: { raw: Uint8Array; position: number }): Promise<Attachment | null> {
-    return (await attachmentsOf(input.raw))[input.position] ?? null;
+    return (await wholeAttachmentsOf(input.raw))[input.position] ?? null;
   },
   /** All attachments of a message, whole. */
-  readAttachments: (input: { raw: Uint8Array }): Promise<Attachment[]> => attachmentsOf(input.raw),
+  async readAttachments(input: { raw: Uint8Array }): Promise<Attachment[]> {
+    return wholeAttachmentsOf(input.raw);
+  },
   /** What a text or PDF says. */
   readFileWords: (input: {
     raw: Uint8Array;

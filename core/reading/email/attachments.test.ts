@@ -1,4 +1,5 @@
 import { attachmentsOf } from './attachments';
+import { countSeparateLines } from './lines';
 import { readEmail } from './read';
 
 const message = (...parts: string[]): Uint8Array =>
@@ -52,4 +53,31 @@ it('of what is no message, or one without any, there are none', async () => {
 it('are at most a hundred', async () => {
   const many = Array.from({ length: 130 }, (_, at) => file(`f${at}.txt`, 'YQ==', 'text/plain'));
   expect(await attachmentsOf(message(...many))).toHaveLength(100);
+});
+
+describe('the lines that the parser holds one by one', () => {
+  const encoded = (encoding: string, line: string, count: number): string =>
+    `Content-Type: text/csv\r\nContent-Disposition: attachment\r\nContent-Transfer-Encoding: ${encoding}\r\n\r\n${`${line}\r\n`.repeat(count)}`;
+  const plain = countSeparateLines(message());
+
+  it.each([
+    ['base64', 'QUJD', 0],
+    ['BASE64', 'QUJD', 0],
+    ['quoted-printable', 'a=20b', 0],
+    ['7bit', 'a,b', 500],
+    ['8bit', 'a,b', 500],
+    // What only looks like a header stands in the text.
+    ['7bit', 'Content-Transfer-Encoding: base64', 500],
+    ['7bit', '--', 500],
+  ])('of a part in %s with lines %s: %d of 500', (encoding, line, expected) => {
+    const few = countSeparateLines(message(encoded(encoding, line, 0)));
+    expect(few - plain).toBeLessThan(8);
+    expect(countSeparateLines(message(encoded(encoding, line, 500))) - few).toBe(expected);
+  });
+
+  it('a message without a last line end, or without any, is counted to its end', () => {
+    expect(countSeparateLines(new TextEncoder().encode('Subject: a\n\nb\nc'))).toBe(4);
+    expect(countSeparateLines(new Uint8Array())).toBe(0);
+    expect(countSeparateLines(new TextEncoder().encode('hello'))).toBe(1);
+  });
 });
