@@ -28,6 +28,7 @@ import { peopleRoutes } from './people';
 import { pipelineRoutes } from './pipelines';
 import { presenceRoutes } from './presence';
 import { productRoutes } from './products';
+import { placeRoutes } from './places';
 import { projectRoutes } from './projects';
 import { qualifyingRoutes } from './qualifying';
 import { bulkRoutes } from './bulk';
@@ -56,6 +57,7 @@ export const allRoutes = {
   ...leadRoutes,
   ...leavingRoutes,
   ...dealRoutes,
+  ...placeRoutes,
   ...projectRoutes,
   ...caseRoutes,
   ...roundRoutes,

@@ -1,3 +1,4 @@
+import { PlaceView } from './places';
 import { STANDINGS } from '@emporikon/core/lifecycle/standing';
 import { z } from 'zod';
 import { Days, RhythmView } from './round';
@@ -68,6 +69,7 @@ const Fact = z.object({
 });
 export const Dossier = z.object({
   id: Id,
+  place: PlaceView.nullable().describe('where its address is'),
   version: z.int(),
   turn: Turn,
   owner: Named.nullable(),

@@ -32,6 +32,8 @@ const Operator = z.enum([
   'since',
   'until',
   'between',
+  'inside',
+  'near',
   'empty',
   'filled',
 ]);
@@ -116,7 +118,7 @@ const Option = z.object({ value: z.string(), label: z.string() });
 const QueryField = z.object({
   key: z.string(),
   label: z.string(),
-  type: z.enum(['text', 'choice', 'several', 'user', 'number', 'money', 'day', 'time', 'yearly', 'flag']),
+  type: z.enum(['text', 'choice', 'several', 'user', 'number', 'money', 'day', 'time', 'yearly', 'flag', 'place']),
   unit: z.string().optional(),
   options: z.array(Option).optional(),
   suggestions: z.array(Option).optional().describe('values that records have, where those are many; not all'),

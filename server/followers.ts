@@ -9,6 +9,7 @@ import { inviteAfter } from './meetings/invite';
 import { followNotices } from './notices/follow';
 import { followReminders } from './tasks/reminders';
 import { followRound } from './round/keep';
+import { placeAfter } from './places/jobs';
 import { keepMailedFiles } from './files/mailed';
 import { scoreAfter } from './qualifying/touched';
 import { keepWorkedWith } from './search/worked';
@@ -17,5 +18,5 @@ import { keepWorkedWith } from './search/worked';
 export const followers: Followers = {
   completes: [keepPastWork, enterChanges],
   within: [keepDealStates, keepWorkedWith, followTurns, followRound, followNotices, followReminders],
-  after: [scoreAfter, lookUpAfter, inviteAfter, keepMailedFiles, syncAfter],
+  after: [scoreAfter, lookUpAfter, inviteAfter, keepMailedFiles, syncAfter, placeAfter],
 };

@@ -29,6 +29,7 @@ import { notices } from './notices/room';
 import { outbox } from './outbox/room';
 import { people } from './people/room';
 import { pipelines } from './pipelines/room';
+import { places } from './places/room';
 import { presence } from './presence/room';
 import { privacy } from './privacy/room';
 import { products } from './products/room';
@@ -77,6 +78,7 @@ export const rooms: readonly Room[] = [
   outbox,
   people,
   pipelines,
+  places,
   presence,
   privacy,
   products,

@@ -12,6 +12,7 @@ import {
 import { dirname, join, relative } from 'node:path';
 import { fileURLToPath, pathToFileURL } from 'node:url';
 import { brotliCompressSync, gzipSync } from 'node:zlib';
+import { townLines } from './towns.mjs';
 
 const root = join(dirname(fileURLToPath(import.meta.url)), '..');
 const OURS = /^@emporikon\//;
@@ -59,6 +60,7 @@ export async function buildServer() {
     bundle('demo/main.ts', 'demo/dist/main.js'),
     buildCli(),
   ]);
+  writeFileSync(join(root, 'server/dist/towns.tsv.gz'), gzipSync(townLines(), { level: 9 }));
 }
 
 /** The browser companion: everything it needs in its own files, because a browser loads it from the folder. */
@@ -125,6 +127,7 @@ const outputs = [
   'server/dist/lookAlikeThread.js',
   'server/dist/forecastThread.js',
   'server/dist/readingThread.js',
+  'server/dist/towns.tsv.gz',
   'standins/dist/main.js',
   'demo/dist/main.js',
   'cli/dist/main.js',

@@ -13,7 +13,7 @@ const told = {
   host: 'house.example',
   url: 'https://house.example/deals/1',
 };
-const { person, deal, company } = registryWith({});
+const { person, deal, company, task } = registryWith({});
 
 describe('cells', () => {
   it('are text that says what is meant, and numbers where a workbook adds them up', () => {
@@ -49,6 +49,8 @@ describe('a calendar of records', () => {
     expect(formatProblem('ics', { kind: 'deal' }, deal, 'title')).toMatch(/says a day/);
     expect(formatProblem('vcf', { kind: 'company' }, company)).toMatch(/not of companies/);
     expect(formatProblem('vcf', { kind: 'person' }, person)).toBeNull();
+    expect(formatProblem('geojson', { kind: 'person' }, person)).toBeNull();
+    expect(formatProblem('geojson', { kind: 'task' }, task)).toMatch(/no map of tasks/);
   });
 
   // RFC 5545: 3.8.2.4 a day is a DATE, 3.8.5.3 what comes back has a rule, 3.6.1 without an end a day ends with itself.

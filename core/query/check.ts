@@ -1,3 +1,4 @@
+import { areaProblem, nearProblem } from '../places/area';
 import { isGroupable, isSortable, OPERATOR_WORDS, OPERATORS, TOTALS } from './operators';
 import type { Comparison, Field, Filter, KindSpec, Query, Registry, When } from './types';
 import { asList } from './values';
@@ -31,6 +32,8 @@ function wrongValue(field: Field, { op, value }: Comparison): string | null {
   const all = (is: (one: unknown) => boolean): boolean => values.every(is);
   const many = op === 'between' ? 2 : null;
   switch (field.type) {
+    case 'place':
+      return op === 'inside' ? areaProblem(values) : nearProblem(values);
     case 'flag':
       return typeof value === 'boolean' ? null : 'takes yes or no';
     case 'number':

@@ -1,3 +1,4 @@
+import { cornersOf, isInside, kmBetween, positionOf } from '../places/area';
 import { daysOf, startOfDay, todayOf, yearlyRanges } from './time';
 import { plainText } from './text';
 import type {
@@ -84,6 +85,15 @@ function ofSeveral(values: readonly string[], { op, value: wanted }: Comparison)
   return texts.some((text) => values.includes(text));
 }
 
+function ofPlace(value: string, { op, value: wanted }: Comparison): boolean {
+  const at = positionOf(value);
+  const numbers = asList(wanted).map(Number);
+  if (!at) return false;
+  if (op === 'inside') return isInside(at, cornersOf(numbers));
+  const [lon = 0, lat = 0, km = 0] = numbers;
+  return kmBetween(at, [lon, lat]) <= km;
+}
+
 function compare(value: PlainValue, field: Field, comparison: Comparison, asking: Asking): boolean {
   const { op, value: wanted } = comparison;
   if (op === 'empty') return isEmpty(value);
@@ -109,6 +119,8 @@ function compare(value: PlainValue, field: Field, comparison: Comparison, asking
       return usersOf(wanted, asking).includes(String(value));
     case 'choice':
       return asList(wanted).map(String).includes(String(value));
+    case 'place':
+      return ofPlace(String(value), comparison);
     case 'text':
       return ofText(String(value), comparison);
   }

@@ -101,6 +101,13 @@ function comparisonWords(comparison: Comparison, field: Field, wording: Wording)
   const { op, value } = comparison;
   if (op === 'empty') return 'none';
   if (op === 'filled') return 'any';
+  if (op === 'inside') return 'the area drawn on the map';
+  if (op === 'near') {
+    const [lon = 0, lat = 0, km = 0] = asList(value).map(Number);
+    const number = (of: number, digits: number): string =>
+      new Intl.NumberFormat(wording.locale, { maximumFractionDigits: digits }).format(of);
+    return `within ${number(km, 1)} km of ${number(Math.abs(lat), 2)}° ${lat < 0 ? 'S' : 'N'}, ${number(Math.abs(lon), 2)}° ${lon < 0 ? 'W' : 'E'}`;
+  }
   if (field.type === 'day' || field.type === 'time' || field.type === 'yearly')
     return timeWords(comparison, wording);
   const words = asList(value).map((one) => valueWords(one, field, wording));

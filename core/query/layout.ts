@@ -1,6 +1,6 @@
 import type { Field, KindSpec } from './types';
 
-export const LAYOUTS = ['table', 'cards', 'lanes', 'calendar'] as const;
+export const LAYOUTS = ['table', 'cards', 'lanes', 'calendar', 'map'] as const;
 /** How the records of a view are shown; `by` is the field of the lanes, or of the days of the calendar. */
 export interface Layout {
   as: (typeof LAYOUTS)[number];
@@ -19,6 +19,8 @@ export const hasDays = ({ type }: Pick<Field, 'type'>): boolean =>
 export function layoutProblem({ as, by }: Layout, { fields }: KindSpec): string | null {
   if (as === 'table' || as === 'cards')
     return by === undefined ? null : 'Only lanes and calendars stand by a field.';
+  if (as === 'map')
+    return by === undefined && fields.has('place') ? null : 'A map is of records that have a location.';
   const field = fields.get(by ?? '');
   if (as === 'lanes')
     return field && hasLanes(field) ? null : 'Lanes need a field that has one value of a few.';

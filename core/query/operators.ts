@@ -16,6 +16,7 @@ export const OPERATORS: Readonly<Record<FieldType, readonly Operator[]>> = {
   time: OF_TIMES,
   yearly: ['in', 'between', ...ALWAYS],
   flag: ['is'],
+  place: ['inside', 'near', ...ALWAYS],
 };
 
 export const OPERATOR_WORDS: Readonly<Record<Operator, string>> = {
@@ -36,6 +37,8 @@ export const OPERATOR_WORDS: Readonly<Record<Operator, string>> = {
   since: 'is since',
   until: 'is until',
   between: 'is between',
+  inside: 'is inside',
+  near: 'is near',
   empty: 'is empty',
   filled: 'is filled in',
 };
@@ -43,8 +46,8 @@ export const OPERATOR_WORDS: Readonly<Record<Operator, string>> = {
 export const UNITS: readonly Unit[] = ['day', 'week', 'month', 'quarter', 'year'];
 
 /** What each type can be grouped by; where nothing is named, by its value. */
-export const isGroupable = (type: FieldType): boolean => type !== 'several';
-export const isSortable = (type: FieldType): boolean => type !== 'several';
+export const isGroupable = (type: FieldType): boolean => type !== 'several' && type !== 'place';
+export const isSortable = isGroupable;
 
 const OF_SUMS: readonly How[] = ['sum', 'mean', 'median', 'least', 'most'];
 /** What can be added up of each type. */
@@ -55,6 +58,7 @@ export const TOTALS: Readonly<Record<FieldType, readonly How[]>> = {
   several: [],
   flag: [],
   yearly: [],
+  place: [],
   number: OF_SUMS,
   money: OF_SUMS,
   day: ['least', 'most'],

@@ -11,9 +11,12 @@ export const RECORD_KINDS = [
 ] as const;
 export type RecordKind = (typeof RECORD_KINDS)[number];
 
-/** `day` is a calendar day, `time` an instant, `yearly` a day that comes back every year, with or without its first year. */
+/**
+ * `day` is a calendar day, `time` an instant, `yearly` a day that comes back every year, with or without its first year,
+ * `place` a latitude and a longitude with a comma between.
+ */
 export type FieldType =
-  'text' | 'choice' | 'several' | 'user' | 'number' | 'money' | 'day' | 'time' | 'yearly' | 'flag';
+  'text' | 'choice' | 'several' | 'user' | 'number' | 'money' | 'day' | 'time' | 'yearly' | 'flag' | 'place';
 
 export interface Option {
   value: string;
@@ -85,11 +88,14 @@ export type Operator =
   | 'since'
   | 'until'
   | 'between'
+  | 'inside'
+  | 'near'
   | 'empty'
   | 'filled';
 
 export type Value = string | number | boolean | When | readonly (string | number | When)[];
 
+/** `inside` wants the corners of an area, longitude before latitude, in one list; `near` a longitude, a latitude and kilometres. */
 export interface Comparison {
   field: string;
   op: Operator;

@@ -1,3 +1,4 @@
+import { placeOfRecord } from '../places/queries';
 import type { Reply } from '@emporikon/contract';
 import type { CompanyDossier, CompanyRow } from '@emporikon/contract/companies';
 import { QueryTypes } from 'sequelize';
@@ -155,6 +156,7 @@ export async function companyDossier(context: Context, id: string): Promise<Comp
   const owner = company.ownerId ? await User.findByPk(company.ownerId, { transaction: context.tx }) : null;
   return {
     id,
+    place: await placeOfRecord(context, id),
     version: company.version,
     name: company.name,
     nameClaim: claims.find((claim) => claim.field === 'companyName') ?? null,

@@ -46,6 +46,7 @@ import * as fortyFirst from './migrations/0041-tags';
 import * as fortySecond from './migrations/0042-open-id';
 import * as fortyThird from './migrations/0043-erasing';
 import * as fortyFourth from './migrations/0044-card-order';
+import * as fortyFifth from './migrations/0045-places';
 
 export const MIGRATIONS = [
   first,
@@ -92,6 +93,7 @@ export const MIGRATIONS = [
   fortySecond,
   fortyThird,
   fortyFourth,
+  fortyFifth,
 ];
 /** Any constant will do, as long as every process of this program takes the same lock. */
 const LOCK = 4600_0001;

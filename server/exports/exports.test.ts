@@ -3,6 +3,7 @@ import { readCalendar } from '@emporikon/core/formats/icalendar';
 import { parseSheet } from '@emporikon/core/formats/sheet';
 import { parseCards } from '@emporikon/core/formats/vcard';
 import { breakConnections, CUT, spread, workUntil, type Breaker } from '../testing/faults';
+import type { FeatureCollection, Point } from 'geojson';
 import { useHouse } from '../testing/harness';
 
 const { house, pell, ines, mara } = useHouse();
@@ -111,6 +112,26 @@ describe('a file of what a view shows', () => {
       'Bo Žižka (added)',
     ]);
     expect((await now('ics', queryOf('handed'), '&dateField=jobTitle')).status).toBe(422);
+  });
+  // RFC 7946; an independent check of the shape stands in the definitions of @types/geojson, by which this compiles.
+  it('is a map, with what has no place without geometry', async () => {
+    await house.sequelize.query(
+      `INSERT INTO places (record_id, kind, lon, lat, precision, town, country)
+       SELECT id, 'person', -9.14, 38.72, 'town', 'Lisbon', 'PT' FROM people WHERE full_name = 'Ana Reis'`,
+    );
+    const { text, status } = await now('geojson', queryOf('handed'));
+    const read = JSON.parse(text) as FeatureCollection<Point | null>;
+    expect([status, read.type]).toEqual([200, 'FeatureCollection']);
+    expect(read.features.map(({ geometry, properties }) => [geometry, properties?.Name])).toEqual([
+      [{ type: 'Point', coordinates: [-9.14, 38.72] }, 'Ana Reis'],
+      [null, 'Bo Žižka'],
+    ]);
+    expect((await now('geojson', { kind: 'task' })).status).toBe(422);
+    const { body } = await make(queryOf('handed'), 'geojson');
+    await house.work();
+    expect(JSON.parse((await file(body.id)).text)).toEqual(read);
+    const none = JSON.parse((await now('geojson', queryOf('nobody'))).text) as FeatureCollection;
+    expect(none.features).toEqual([]);
   });
   it('is a line of JSON for each', async () => {
     const { text } = await now('jsonl', queryOf('handed'));

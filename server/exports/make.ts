@@ -35,7 +35,7 @@ export async function makeNow(context: Context, asked: Asked): Promise<Buffer> {
   let cursor: string | undefined;
   do {
     const { rows, next } = await outgoingRows(context, outgoing, asked.query, { cursor, limit: AT_ONCE });
-    text.push(await writer.rows(context, outgoing, rows));
+    text.push(await writer.rows(context, outgoing, rows, cursor === undefined));
     cursor = next ?? undefined;
   } while (cursor);
   text.push(writer.tail);
@@ -69,7 +69,7 @@ const readOn = (tools: Tools, id: string, actor: Actor): Promise<boolean> =>
     const cursor = row.cursor ?? undefined;
     const { rows, next } = await outgoingRows(context, outgoing, row.query, { cursor, limit: AT_ONCE });
     const head = row.parts ? '' : writer.head(context, outgoing);
-    const text = head + (await writer.rows(context, outgoing, rows));
+    const text = head + (await writer.rows(context, outgoing, rows, row.parts === 0));
     await keepPart(context, id, row.parts, text);
     await row.update(
       { cursor: next ?? READ, done: row.done + rows.length, parts: row.parts + 1 },

@@ -1,4 +1,5 @@
 import { dateFieldOf, formatProblem, type ExportFormat } from '@emporikon/core/outgoing/formats';
+import { PLACE_FIELD } from '@emporikon/core/query/sql/places';
 import type { Field, KindSpec, PlainValue, Query } from '@emporikon/core/query/types';
 import type { Context } from '../commands/context';
 import { invalid } from '../http/problems';
@@ -20,6 +21,8 @@ export interface Outgoing {
   fields: Field[];
   /** The field of its dates, where it is a calendar. */
   date: Field | null;
+  /** The field of its locations, where it is a map. */
+  place: Field | null;
 }
 export interface OutgoingRow {
   id: string;
@@ -40,20 +43,22 @@ export async function loadOutgoing(context: Context, { query, format, dateField 
     spec,
     fields: columns.flatMap((key) => spec.fields.get(key) ?? []),
     date: (date && spec.fields.get(date)) || null,
+    place: (format === 'geojson' && spec.fields.get(PLACE_FIELD)) || null,
   };
 }
 
 /** Some of what a query shows, in its order, as far as whoever asks may see it. */
 export async function outgoingRows(
   context: Context,
-  { kind, spec, fields, date }: Outgoing,
+  { kind, spec, fields, date, place }: Outgoing,
   query: Query,
   page: { cursor: string | undefined; limit: number },
 ): Promise<{ rows: OutgoingRow[]; next: string | null }> {
   const schema = await schemaFor(context, query);
   const order = query.order?.length ? query.order : [{ field: spec.name, direction: 'asc' as const }];
   const { ids, next } = await pageOfIds(context, schema, { ...query, order }, page);
-  const columns = [...new Set([spec.name, ...fields.map(({ key }) => key), ...(date ? [date.key] : [])])];
+  const shown = [...fields, ...(date ? [date] : []), ...(place ? [place] : [])];
+  const columns = [...new Set([spec.name, ...shown.map(({ key }) => key)])];
   const said = await valuesOf(context, schema, { kind, columns }, ids);
   if (kind === 'person') await readTurnsAnew(context, columns, said);
   const rows = ids.flatMap((id) => {

@@ -1,4 +1,5 @@
 import { calendarFrame, writeOneEvent } from '@emporikon/core/formats/icalendar';
+import { FEATURES, writeFeature } from '@emporikon/core/formats/geojson';
 import { writeCsv } from '@emporikon/core/formats/csv';
 import { headCells, sheetCell, textCell, type Cell } from '@emporikon/core/outgoing/cells';
 import { eventOf } from '@emporikon/core/outgoing/events';
@@ -11,7 +12,12 @@ import { makeWorkbook } from './workbook';
 /** How a file is written: what stands before its rows, the rows as they come, what stands after them. */
 interface Writer {
   head: (context: Context, outgoing: Outgoing) => string;
-  rows: (context: Context, outgoing: Outgoing, rows: readonly OutgoingRow[]) => string | Promise<string>;
+  rows: (
+    context: Context,
+    outgoing: Outgoing,
+    rows: readonly OutgoingRow[],
+    isFirst: boolean,
+  ) => string | Promise<string>;
   tail: string;
   /** Makes the file of all that was written, where it is no text. */
   finish?: (text: string) => Promise<Buffer>;
@@ -84,5 +90,20 @@ export const WRITERS: Readonly<Record<ExportFormat, Writer>> = {
         .join('');
     },
     tail: calendarFrame('').tail,
+  },
+  geojson: {
+    head: () => FEATURES.head,
+    rows: ({ house }, { fields, place }, rows, isFirst) =>
+      rows
+        .map(({ id, values }, at) => {
+          const shown = Object.fromEntries(
+            fields.map((field) => [field.label, sheetCell(values[field.key], field, house.currency)]),
+          );
+          const said = place && values[place.key];
+          const feature = writeFeature(id, typeof said === 'string' ? said : null, shown);
+          return `${isFirst && at === 0 ? '' : ','}\n${feature}`;
+        })
+        .join(''),
+    tail: FEATURES.tail,
   },
 };

@@ -1,3 +1,4 @@
+import { placeOfRecord } from '../places/queries';
 import type { Claim } from '@emporikon/contract/captures';
 import type { PersonDossier } from '@emporikon/contract/people';
 import { daysInStage } from '@emporikon/core/lifecycle/deals';
@@ -129,6 +130,7 @@ export async function personDossier(context: Context, id: string): Promise<Perso
     fullName: fact('fullName'),
     jobTitle: fact('jobTitle'),
     address: fact('address'),
+    place: await placeOfRecord(context, id),
     timeZone: person.timeZone,
     timeZoneClaim: current('timeZone'),
     birthday: person.birthday ?? null,

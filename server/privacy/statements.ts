@@ -111,6 +111,7 @@ const BEFORE: readonly EraseStatement[] = [
     sql: 'DELETE FROM idempotency_keys WHERE body::text ILIKE ANY ($mentions::text[] || $names::text[])',
   },
   { table: 'turns', sql: 'DELETE FROM turns WHERE person_id = $person::uuid' },
+  { table: 'places', sql: 'DELETE FROM places WHERE record_id = $person::uuid' },
   { table: 'looks', sql: 'DELETE FROM looks WHERE record_id = $person::uuid' },
   { table: 'worked_with', sql: 'DELETE FROM worked_with WHERE record_id = $person::uuid' },
   { table: 'round_later', sql: `DELETE FROM round_later WHERE key LIKE '%' || $person::text || '%'` },

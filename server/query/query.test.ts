@@ -1,4 +1,4 @@
-import { OPERATORS } from '@emporikon/core/query/operators';
+import { isGroupable, OPERATORS } from '@emporikon/core/query/operators';
 import type { Query } from '@emporikon/core/query/types';
 import { runInTransaction } from '../commands/context';
 import { useHouse } from '../testing/harness';
@@ -24,7 +24,9 @@ const VALUES = {
   time: { unit: 'week', shift: 0 },
   yearly: { unit: 'month', shift: 0 },
   flag: true,
+  place: [-9.2, 38.6, 10],
 } as const;
+const AREA = [-10, 36, -6, 36, -6, 42];
 
 it('every field of every kind can be compared in every way, grouped, sorted, added up and shown', async () => {
   await runInTransaction(use.house.tools, null, async (context) => {
@@ -32,12 +34,16 @@ it('every field of every kind can be compared in every way, grouped, sorted, add
     for (const spec of Object.values(schema.registry)) {
       const queries: Query[] = [...spec.fields.values()].flatMap((field): Query[] => [
         ...OPERATORS[field.type].map((op): Query => {
-          const value = op === 'between' ? [VALUES[field.type], VALUES[field.type]] : VALUES[field.type];
+          const value = op === 'between'
+              ? [VALUES[field.type], VALUES[field.type]]
+              : op === 'inside'
+                ? AREA
+                : VALUES[field.type];
           const comparison =
             op === 'empty' || op === 'filled' ? { field: field.key, op } : { field: field.key, op, value };
           return { kind: spec.kind, filter: { not: comparison as never } };
         }),
-        ...(field.type === 'several'
+        ...(!isGroupable(field.type)
           ? []
           : [
               {

@@ -52,6 +52,7 @@ const SPECIAL: Readonly<Record<string, string>> = {
   'handovers.to_id': '(SELECT id FROM users ORDER BY id::text DESC LIMIT 1)',
   'handover_items.task_id': '(SELECT id FROM tasks LIMIT 1)',
   'look_up_purses.month': "'2026-11'",
+  'places.precision': "'town'",
   'visibility_defaults.source': 'NULL',
 };
 

@@ -13,6 +13,7 @@ import { migrateQueue, runWaitingJobs } from '../jobs/queue';
 import { installed, jobs, rooms } from '../rooms';
 import { hashPassword } from '../session/secrets';
 import { loadAllowedHosts } from '../settings/hosts';
+import { readEdition } from '../places/towns';
 import { noteAnswer } from './coverage';
 
 export const PASSWORD = 'a-long-test-password';
@@ -112,6 +113,10 @@ async function fillDatabase(sequelize: Sequelize): Promise<void> {
       position,
       typicalDays: 10,
     });
+  // Without its towns, which take seconds; the tests that place records load them.
+  await sequelize.query('INSERT INTO gazetteer (version) VALUES (:version)', {
+    replacements: { version: readEdition().version },
+  });
   for (const [position, label] of ['Need', 'Budget'].entries())
     await Question.create({ id: crypto.randomUUID(), label, help: '', position, active: true });
 }

@@ -142,11 +142,26 @@ function makeRows(users: QueryBook['users'], stages: Stage[], seed: number): Row
     ...{ priority: pick(['high', 'normal', 'low']), done_at: maybe(at()), created_at: at() },
   }));
 
-  return { now, companies, people, turns, leads, deals, roles, tasks };
+  // Some on both sides of the 180th meridian, some in one and the same town.
+  const places: Row[] = [...companies, ...people]
+    .filter(() => next() < 0.7)
+    .map(({ id: record, standing }) => ({
+      ...{ id: record, record_id: record, kind: standing ? 'person' : 'company' },
+      ...pick([
+        { lon: -9.14, lat: 38.72 },
+        { lon: -6.26, lat: 53.35 },
+        { lon: 179.5 + whole(5) / 10, lat: -17 },
+        { lon: -180 + whole(9) / 10, lat: -16.5 },
+        { lon: whole(3600) / 10 - 180, lat: whole(1700) / 10 - 85 },
+      ]),
+      ...{ precision: 'town', town: 'x', country: 'PT' },
+    }));
+
+  return { now, companies, people, turns, leads, deals, roles, tasks, places };
 }
 
 async function putRows(sequelize: Sequelize, rows: Rows): Promise<void> {
-  const { companies, people, turns, leads, deals, roles, tasks } = rows;
+  const { companies, people, turns, leads, deals, roles, tasks, places } = rows;
   const put = async (table: string, rows: readonly Row[], without: readonly string[] = []): Promise<void> => {
     const columns = Object.keys(rows[0] ?? {}).filter((column) => !without.includes(column));
     for (const row of rows)
@@ -155,7 +170,9 @@ async function putRows(sequelize: Sequelize, rows: Rows): Promise<void> {
         { bind: [JSON.stringify(row)] },
       );
   };
-  await sequelize.query('TRUNCATE people, companies, leads, deals, deal_roles, tasks, turns CASCADE');
+  await sequelize.query(
+    'TRUNCATE people, companies, leads, deals, deal_roles, tasks, turns, places, places_due CASCADE',
+  );
   await put('companies', companies);
   await put('people', people);
   await sequelize.query('DELETE FROM turns');
@@ -164,6 +181,7 @@ async function putRows(sequelize: Sequelize, rows: Rows): Promise<void> {
   await put('deals', deals);
   await put('deal_roles', roles);
   await put('tasks', tasks);
+  await put('places', places, ['id']);
 }
 
 /** Puts a random organisation in the place of whatever there is. */

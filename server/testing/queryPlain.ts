@@ -20,6 +20,7 @@ export interface Rows {
   deals: Row[];
   roles: Row[];
   tasks: Row[];
+  places: Row[];
 }
 
 const DAY_MS = 86_400_000;
@@ -30,7 +31,7 @@ export function plainRecords(
   users: QueryBook['users'],
   stages: readonly Stage[],
 ): QueryBook['records'] {
-  const { now, companies, people, turns, leads, deals, roles, tasks } = rows;
+  const { now, companies, people, turns, leads, deals, roles, tasks, places } = rows;
   const find = (rows: readonly Row[], wanted: unknown): Row | undefined =>
     rows.find((row) => row.id === wanted);
   const rates: Record<string, number> = { EUR: 1, USD: 0.8 };
@@ -42,6 +43,12 @@ export function plainRecords(
     ...{ companyName: company?.name ?? null, industry: company?.industry ?? null },
     ...{ employees: company?.employees ?? null, country: company?.country ?? null },
   });
+  /** Latitude and longitude of the first of these that has a place. */
+  const placeOf = (...ids: readonly unknown[]): string | null => {
+    const first = ids.find((one) => typeof one === 'string');
+    const place = places.find((one) => one.record_id === first);
+    return place ? `${String(place.lat)},${String(place.lon)}` : null;
+  };
   const owned = (owner: unknown) => ({ owner, team: users.find((user) => user.id === owner)?.team ?? null });
   const moveOf = (column: string, of: string) => {
     const [first] = tasks
@@ -76,6 +83,7 @@ export function plainRecords(
         companyKind: row.kind,
         important: row.is_important,
       },
+      place: placeOf(row.id),
       ...{ peopleCount: people.filter((one) => one.company_id === row.id).length },
       ...{ ...owned(row.owner_id), ...moveOf('company_id', row.id), ...madeOf(row) },
       ...openOf(deals.filter((deal) => deal.company_id === row.id)),
@@ -98,6 +106,7 @@ export function plainRecords(
         important: row.is_important,
         inactive: row.inactive_since !== null,
       },
+      place: placeOf(row.id),
       ...{ background: row.background, turn: turn?.turn ?? 'nobody', turnSince: turn?.since ?? null },
       ...{
         lastSpokenTo: turn?.spoken_at ?? null,
@@ -116,6 +125,7 @@ export function plainRecords(
         status: row.status,
         rating: row.rating,
       },
+      place: placeOf(row.person_id, row.company_id),
       ...{ statusSince: row.status_since, daysInStatus: days(row.status_since), source: row.source },
       ...{ lastSpokenTo: find(turns, row.person_id)?.spoken_at ?? null },
       ...{ ...firm(find(companies, row.company_id)), ...owned(row.owner_id), ...madeOf(row) },
@@ -135,6 +145,7 @@ export function plainRecords(
       },
       ...{
         stageSince: row.stage_since,
+        place: placeOf(row.company_id),
         daysInStage: days(row.stage_since),
         tags: row.tags,
         closedAt: row.closed_at,

@@ -61,6 +61,20 @@ function someValue(
     case 'time':
     case 'yearly':
       return op === 'between' ? [someWhen(next), someWhen(next)] : someWhen(next);
+    case 'place': {
+      const [lat = 0, lon = 0] = String(known.length ? pick(known) : '0,0')
+        .split(',')
+        .map(Number);
+      if (op === 'near') return [lon, lat, pick([0.5, 30, 400, 3000, 12_000])];
+      const wide = pick([0.5, 3, 40]);
+      const [west, north] = [lon - wide * next(), Math.min(87, lat + 5 * next())];
+      // Now and then an area whose line crosses itself.
+      return pick([
+        [west, lat - 3, west + wide, lat - 3, west + wide, north + 1, west, north + 1],
+        [west, lat - 4, west + wide, north + 2, west + wide, lat - 4, west, north + 2],
+        [west, lat - 4, west + wide, lat - 2, west + wide / 2, north + 3],
+      ]);
+    }
     case 'user':
       return pick([['me'], ['myTeam'], [me], known.length ? [String(pick(known)), 'me'] : ['me']]);
     case 'several':

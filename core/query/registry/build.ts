@@ -14,6 +14,7 @@ export const day = of('day');
 export const time = of('time');
 export const yearly = of('yearly');
 export const flag = of('flag');
+const place = of('place');
 export const reckoned = (field: Field): Field => ({ ...field, isReckoned: true });
 
 const upper = (word: string): string => word.charAt(0).toUpperCase() + word.slice(1);
@@ -44,6 +45,8 @@ export const kind = (
   relations: new Map(relations.map((relation) => [relation.key, relation])),
 });
 
+/** Where somebody is on the map, as far as their address says. */
+export const PLACE = [reckoned(place('place', 'Location'))] as const;
 export const OWNER = [user('owner', 'Owner', { words: ['rep'] }), text('team', 'Team')] as const;
 export const TURNS = options(['ours', 'theirs', 'nobody']);
 export const TALKS = options(['mail', 'call', 'meeting', 'visit']);

@@ -14,6 +14,7 @@ import {
   one,
   options,
   OWNER,
+  PLACE,
   reckoned,
   several,
   text,
@@ -27,6 +28,7 @@ export const lead = kind(
     text('title', 'Title'),
     text('fullName', 'Person'),
     ...FIRM,
+    ...PLACE,
     choice('status', 'Status', { options: options(LEAD_STATUSES) }),
     time('statusSince', 'Status since'),
     reckoned(number('daysInStatus', 'Days in status', { unit: 'days' })),
@@ -57,6 +59,7 @@ export const deal = kind(
   [
     text('title', 'Title'),
     ...FIRM,
+    ...PLACE,
     choice('stage', 'Stage'),
     choice('pipeline', 'Pipeline'),
     choice('status', 'Status', { options: options(['open', 'won', 'lost']) }),

@@ -1,3 +1,4 @@
+import { boxAround, areaOfBox, cornersOf, turnsOf, type Position } from '../../places/area';
 import { boundsOf, usersOf, yearlyOf } from '../conditions';
 import { plainText } from '../text';
 import type { Comparison, Field, Filter, RelationCount, RelationHas } from '../types';
@@ -70,6 +71,24 @@ function ofYearly(scope: Scope, sql: string, { value }: Comparison): string {
   return ranges.length ? `(${ranges.join(' OR ')})` : 'false';
 }
 
+const polygon = (corners: readonly Position[]): string =>
+  `(${corners.map(([lon, lat]) => `(${lon},${lat})`).join(',')})`;
+/** Positions within an area, as GiST knows them; and within some km of one. */
+function ofPlace(scope: Scope, { place }: SqlField, { op, value }: Comparison): string {
+  const numbers = asList(value).map(Number);
+  const [lon = 0, lat = 0, km = 0] = numbers;
+  const area = op === 'inside' ? numbers : areaOfBox(boxAround([lon, lat], km));
+  const turns = turnsOf(cornersOf(area)).map(
+    (corners) => `point(g.lon, g.lat) <@ ${scope.binder.bind(polygon(corners), 'polygon')}`,
+  );
+  const holds = [`(${turns.join(' OR ')})`];
+  if (op === 'near') {
+    const bind = (number: number): string => scope.binder.bind(number, 'float8');
+    holds.push(`km_between(${bind(lon)}, ${bind(lat)}, g.lon, g.lat) <= ${bind(km)}`);
+  }
+  return `${scope.fill(place?.key ?? 'NULL')} IN (SELECT g.record_id FROM places g WHERE ${[...holds, place?.seen ?? 'true'].join(' AND ')})`;
+}
+
 const emptyOf = (sql: string, { type }: Field): string => {
   if (type === 'text' || type === 'choice') return `(${sql}) IS NULL OR (${sql})::text = ''`;
   return type === 'several' ? `coalesce(cardinality(${sql}), 0) = 0` : `(${sql}) IS NULL`;
@@ -125,6 +144,8 @@ function compareSql(scope: Scope, comparison: Comparison): string {
       return isOneOf(scope, sql, usersOf(value, scope.schema.asking), cast);
     case 'choice':
       return isOneOf(scope, sql, asList(value), cast);
+    case 'place':
+      return ofPlace(scope, stored, comparison);
     case 'text':
       return ofText(scope, sql, comparison);
   }

@@ -52,6 +52,7 @@ const CASTS = {
   time: 'timestamptz',
   yearly: 'text',
   flag: 'text',
+  place: 'text',
 } as const satisfies Record<Field['type'], Cast>;
 export const castOf = (field: Field, { cast }: SqlField): Cast => cast ?? CASTS[field.type];
 

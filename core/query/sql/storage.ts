@@ -19,6 +19,11 @@ export interface SqlField {
   no?: string;
   /** The same for one of the values of a choice. */
   only?: Readonly<Record<string, string>>;
+  /**
+   * Of a field that says a place: the id by which it stands in the table `places`, and which rows of that, as `g`, whoever
+   * asks may see.
+   */
+  place?: { key: string; seen: string };
   /** What joins those need. */
   knownJoins?: readonly string[];
 }

@@ -35,6 +35,19 @@ export const personJoin: SqlJoin = {
   sql: 'LEFT JOIN people {r.person} ON {r.person}.id = {r}.person_id',
 };
 
+/** A place that is a company's is seen by whoever sees the company. */
+const SEEN = '(g.company_id IS NULL OR EXISTS (SELECT 1 FROM companies v WHERE v.id = g.company_id))';
+/** Where the record is that `key` names by its id. */
+export const placed = (key: string): SqlField => {
+  const from = `FROM places g WHERE g.record_id = ${key} AND ${SEEN}`;
+  return {
+    sql: `(SELECT g.lat || ',' || g.lon ${from})`,
+    yes: `EXISTS (SELECT 1 ${from})`,
+    no: `NOT EXISTS (SELECT 1 ${from})`,
+    place: { key, seen: SEEN },
+  };
+};
+
 const DAYS = (sql: string): string => `floor(extract(epoch FROM {now} - ${sql}) / 86400)`;
 export const daysSince = (sql: string, joins: readonly string[] = []): SqlField => ({
   sql: DAYS(sql),

@@ -14,6 +14,7 @@ import {
   owned,
   ownerJoin,
   personJoin,
+  placed,
   through,
   to,
   worth,
@@ -34,6 +35,9 @@ export const lead: SqlKind = {
     title: column('title', { isRequired: true }),
     fullName: joined('person', 'full_name'),
     ...FIRM,
+    place: placed(
+      'coalesce((SELECT q.id FROM people q WHERE q.id = {r}.person_id), (SELECT q.id FROM companies q WHERE q.id = {r}.company_id))',
+    ),
     status: column('status', { isRequired: true }),
     statusSince: column('status_since', { isRequired: true }),
     daysInStatus: daysSince('{r}.status_since'),
@@ -77,6 +81,7 @@ export const deal: SqlKind = {
   fields: {
     title: column('title', { isRequired: true }),
     ...FIRM,
+    place: placed('(SELECT q.id FROM companies q WHERE q.id = {r}.company_id)'),
     stage: column('stage_id', { cast: 'uuid', isRequired: true }),
     pipeline: joined('stage', 'pipeline_id', { cast: 'uuid' }),
     status: joined('stage', 'kind', { only: { open: '{r}.closed_at IS NULL' } }),
