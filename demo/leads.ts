@@ -1,3 +1,4 @@
+import { addressIn, COUNTRIES } from './addresses';
 import { runInTransaction, type Actor, type Context, type Tools } from '@emporikon/server/commands/context';
 import { findOrMakeCompany } from '@emporikon/server/companies/commands';
 import { Deal, Lead, Stage } from '@emporikon/server/db/models/deals';
@@ -67,7 +68,6 @@ const TRADES = [
   { industry: 'Shipping', word: 'Freight', likes: -1.6 },
   { industry: 'Grocers', word: 'Grocers', likes: -0.6 },
 ] as const;
-const COUNTRIES = ['GB', 'IE', 'PT', 'NL', 'SE', 'DE', 'US'] as const;
 const SOURCES = ['email', 'form', 'call', 'fair'] as const;
 const DROPS = ['too far', 'too small', 'no answer', 'bought elsewhere', 'no budget this year'] as const;
 const OWNERS = ['Pell Garrick', 'Ines Tolland', 'Mara Quill'] as const;
@@ -102,7 +102,12 @@ async function makeLead(
   const company = await findOrMakeCompany(context, name, domain);
   const employees = [3, 8, 14, 30, 80, 260][Math.floor(random() * 6)] ?? 8;
   const country = COUNTRIES[Math.floor(random() * COUNTRIES.length)] ?? 'GB';
-  await context.write.update(company, { industry: trade.industry, employees, country });
+  await context.write.update(company, {
+    industry: trade.industry,
+    employees,
+    country,
+    address: addressIn(country, at),
+  });
   const { id } = await addPerson(context, {
     fullName: `${given} ${family}`,
     jobTitle: ['Owner', 'Head of Operations', 'Buyer', 'Assistant'][Math.floor(random() * 4)] ?? 'Owner',

@@ -77,6 +77,12 @@ const VIEWS: Record<string, Path> = {
       layout: { as: 'calendar', by: 'createdAt' },
     }),
   )}`,
+  'a view on the map': `/companies/views/new?changed=${encodeURIComponent(
+    JSON.stringify({
+      ...{ kind: 'company', conditions: [], groups: [], order: [], totals: [], columns: ['companyName'] },
+      layout: { as: 'map' },
+    }),
+  )}`,
   People: '/people',
   'look-alikes': '/people/look-alikes',
   'a person': firstOf('people'),

@@ -93,7 +93,7 @@ const LEAST_BYTES = 1000;
 
 /** Beside each file that shrinks, what goes over the wire: made once, as small as it gets. */
 function compressAssets(folder) {
-  for (const name of readdirSync(folder).filter((one) => /\.(?:js|css|svg)$/.test(one))) {
+  for (const name of readdirSync(folder).filter((one) => /\.(?:js|css|svg|json)$/.test(one))) {
     const raw = readFileSync(join(folder, name));
     if (raw.length < LEAST_BYTES) continue;
     writeFileSync(join(folder, `${name}.br`), brotliCompressSync(raw));

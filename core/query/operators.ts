@@ -47,7 +47,7 @@ export const UNITS: readonly Unit[] = ['day', 'week', 'month', 'quarter', 'year'
 
 /** What each type can be grouped by; where nothing is named, by its value. */
 export const isGroupable = (type: FieldType): boolean => type !== 'several' && type !== 'place';
-export const isSortable = isGroupable;
+export const isSortable = (type: FieldType): boolean => isGroupable(type);
 
 const OF_SUMS: readonly How[] = ['sum', 'mean', 'median', 'least', 'most'];
 /** What can be added up of each type. */

@@ -34,7 +34,8 @@ it('every field of every kind can be compared in every way, grouped, sorted, add
     for (const spec of Object.values(schema.registry)) {
       const queries: Query[] = [...spec.fields.values()].flatMap((field): Query[] => [
         ...OPERATORS[field.type].map((op): Query => {
-          const value = op === 'between'
+          const value =
+            op === 'between'
               ? [VALUES[field.type], VALUES[field.type]]
               : op === 'inside'
                 ? AREA

@@ -13,6 +13,7 @@ import ActionLine from '../dossier/ActionLine.vue';
 import NewLinks from '../make/NewLinks.vue';
 import CardFrame from '../dossier/CardFrame.vue';
 import Composer from '../dossier/Composer.vue';
+import PlaceLink from '../dossier/PlaceLink.vue';
 import Fact from '../dossier/Fact.vue';
 import LedgerView from '../dossier/LedgerView.vue';
 import SideColumn from '../dossier/SideColumn.vue';
@@ -152,7 +153,12 @@ const rhythm = computed(() => ({
           :field="one.field"
           :value="lineOf(one.field)"
           :claim="claimOf(one.claim)"
-          :save="put(one.field)" /><RecordFields :id="id" :key="id" record="company"
+          :save="put(one.field)"
+          ><PlaceLink
+            v-if="one.field === 'address'"
+            :place="company.place"
+            :address="company.address" /></Fact
+        ><RecordFields :id="id" :key="id" record="company"
       /></template>
       <template #side
         ><SideColumn :dossier="company" :people="company.people" people-title="People"

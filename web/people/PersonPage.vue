@@ -9,6 +9,7 @@ import TagField from '../kit/TagField.vue';
 import ActionLine from '../dossier/ActionLine.vue';
 import CardFrame from '../dossier/CardFrame.vue';
 import Composer from '../dossier/Composer.vue';
+import PlaceLink from '../dossier/PlaceLink.vue';
 import Fact from '../dossier/Fact.vue';
 import LedgerView from '../dossier/LedgerView.vue';
 import SideColumn from '../dossier/SideColumn.vue';
@@ -218,7 +219,9 @@ watch(person, (now) => {
           :claim="person.address.claim"
           :suggestion="person.address.suggestion"
           :save="put('address')"
-        />
+        >
+          <PlaceLink :place="person.place" :address="person.address.value" />
+        </Fact>
         <Fact
           label="Time zone"
           field="timeZone"

@@ -48,6 +48,8 @@ const READING: ReadonlySet<RouteName> = new Set<RouteName>([
   'POST /api/fit-rules/preview',
   'POST /api/merges/compare',
   'POST /api/queries',
+  'POST /api/queries/map',
+  'POST /api/queries/nearest',
   'POST /api/queries/totals',
   'POST /api/queries/words',
   'PUT /api/views/:id/last',

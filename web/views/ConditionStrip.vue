@@ -111,6 +111,7 @@ const layouts = computed<{ title: string; layout: Layout }[]>(() => [
       .filter(BY[as])
       .map(({ key, label }) => ({ title: titleBy(as, label), layout: { as, by: key } })),
   ),
+  ...(props.fields.has('place') ? [{ title: 'Map', layout: { as: 'map' as const } }] : []),
 ]);
 const layoutWords = computed(() => {
   const { as, by = '' } = props.layout;

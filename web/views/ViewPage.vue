@@ -12,6 +12,7 @@ import { reloadOn, usePaged } from '../shell/usePaged';
 import ConditionStrip from './ConditionStrip.vue';
 import FootMenu from './FootMenu.vue';
 import HeadMenu from './HeadMenu.vue';
+import { ViewCalendar, ViewCards, ViewLanes, ViewMap } from './layouts';
 import { LINKED, TABLES, VIEWED, type ViewedKind } from './kinds';
 import { cardOf } from './useCards';
 import { useSaving } from './useSaving';
@@ -21,9 +22,6 @@ import { useView } from './useView';
 import ViewHead from './ViewHead.vue';
 import ViewTools from './ViewTools.vue';
 
-const ViewLanes = defineAsyncComponent(() => import('./ViewLanes.vue'));
-const ViewCalendar = defineAsyncComponent(() => import('./ViewCalendar.vue'));
-const ViewCards = defineAsyncComponent(() => import('./ViewCards.vue'));
 const SaveView = defineAsyncComponent(() => import('./SaveView.vue'));
 
 const props = defineProps<{ kind: ViewedKind }>();
@@ -85,6 +83,8 @@ const layoutField = (as: 'lanes' | 'calendar', fits: (field: QueryField) => bool
 };
 const laneField = computed(() => layoutField('lanes', hasLanes));
 const dayField = computed(() => layoutField('calendar', hasDays));
+
+const isMap = computed(() => draft.value?.layout.as === 'map' && fields.value.has('place'));
 
 const groups = computed(() => draft.value?.groups ?? []);
 /** What stands above the records, however they are shown. */
@@ -177,6 +177,15 @@ const retry = (): Promise<unknown> =>
       :by="dayField"
       :card-of="card"
       @day="showDay"
+    />
+    <ViewMap
+      v-else-if="draft && query && isMap"
+      :kind="kind"
+      :query="query"
+      :conditions="draft.conditions"
+      :card-of="card"
+      :count-words="countWords"
+      @area="addCondition"
     />
     <ViewCards
       v-else-if="draft?.layout.as === 'cards' && items"
