@@ -70,6 +70,16 @@ export const placeRoutes = routes({
       ),
     }),
   },
+  'GET /api/places/tiles': {
+    summary: 'Pictures of the map from a server that is set up for them',
+    tag: 'queries',
+    reply: z.object({
+      tiles: z
+        .object({ url: z.string(), words: z.string() })
+        .nullable()
+        .describe('null: countries and towns alone'),
+    }),
+  },
   'GET /api/places/towns': {
     summary: 'Towns of the gazetteer: the largest in a part of the map, or those of a name',
     tag: 'queries',

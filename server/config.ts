@@ -21,6 +21,10 @@ export interface Config {
   sealKey: string | null;
   /** A provider of sign-in (OpenID Connect), where one is set up. */
   openId: OpenIdSettings | null;
+  /** Pictures of the map, and whose they are. */
+  mapTiles: { url: string; words: string } | null;
+  /** Address of a geocoder that answers in GeoJSON, with `{address}` and `{country}`. */
+  geocoderUrl: string | null;
   /** ClamAV daemon that scans files, `host:port`. */
   scanner: string | null;
   /** Where each look-up source is, and the key it knows us by; those without an address are not asked. */
@@ -85,6 +89,8 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     exchangeSecret: env.EXCHANGE_SECRET ?? null,
     postServer: env.POST_SERVER ?? null,
     mailFrom: env.MAIL_FROM ?? 'hello@wharfside.example',
+    mapTiles: env.MAP_TILES ? { url: env.MAP_TILES, words: env.MAP_TILES_WORDS ?? '' } : null,
+    geocoderUrl: env.GEOCODER_URL || null,
     scanner: env.CLAMD || null,
     sealKey: env.EMPORIKON_SECRET ?? null,
     openId: openIdOf(env),

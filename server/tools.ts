@@ -2,6 +2,7 @@ import type { Sequelize } from 'sequelize';
 import { systemTools, type Tools } from './commands/context';
 import type { Config } from './config';
 import { openExchange } from './outside/exchange';
+import { openGeocoder } from './outside/geocoder';
 import { openLookUps } from './outside/lookups/open';
 import { openOpenId } from './outside/openId';
 import { openPost } from './outside/post';
@@ -18,6 +19,7 @@ export const toolsOf = (config: Config, sequelize: Sequelize): Tools =>
       currency: config.currency,
       country: config.country,
       publicUrl: config.publicUrl,
+      mapTiles: config.mapTiles,
     },
     {
       door: { allowed: config.fetchAllowed, alsoAllowed: () => loadAllowedHosts(sequelize) },
@@ -29,6 +31,7 @@ export const toolsOf = (config: Config, sequelize: Sequelize): Tools =>
       lookUps: openLookUps(config.lookUps),
       scanner: config.scanner ? openScanner(config.scanner) : null,
       openId: config.openId ? openOpenId(config.openId) : null,
+      geocoder: config.geocoderUrl ? openGeocoder(config.geocoderUrl) : null,
       sealKey: config.sealKey,
     },
     installed,

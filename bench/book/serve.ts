@@ -43,13 +43,20 @@ export async function serveBook(poolSize: number): Promise<Served> {
   const sequelize = connect(url, poolSize, 'member');
   const tools = systemTools(
     sequelize,
-    { ours: ['wharfside.example'], currency: 'EUR', country: 'GB', publicUrl: 'http://127.0.0.1:4600' },
+    {
+      ours: ['wharfside.example'],
+      currency: 'EUR',
+      country: 'GB',
+      publicUrl: 'http://127.0.0.1:4600',
+      mapTiles: null,
+    },
     {
       door: { allowed: [] },
       exchange: null,
       post: null,
       lookUps: [],
       scanner: null,
+      geocoder: null,
       openId: null,
       sealKey: null,
     },

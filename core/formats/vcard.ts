@@ -16,6 +16,8 @@ export interface Card {
 }
 
 const MOST_CARDS = 100_000;
+/** Many times what a card of anybody's has; the parser keeps an object for every one. */
+const MOST_CARD_LINES = 5000;
 
 /** Lines of a folded file joined again: RFC 6350 §3.2, and the soft breaks of quoted-printable in vCard 2.1. */
 function unfold(text: string): string[] {
@@ -130,7 +132,8 @@ function parseSafely(lines: readonly string[]): Parsed | null {
 }
 
 /**
- * The cards of a vCard file, 2.1, 3.0 (RFC 2426) or 4.0 (RFC 6350). Pictures and keys are left out.
+ * The cards of a vCard file, 2.1, 3.0 (RFC 2426) or 4.0 (RFC 6350). Pictures and keys are left out, and
+ * what a card says after its first 5,000 lines.
  * @returns the cards, and how many could not be read
  */
 export function parseCards(bytes: Uint8Array): { cards: Card[]; unreadable: number } {
@@ -145,7 +148,7 @@ export function parseCards(bytes: Uint8Array): { cards: Card[]; unreadable: numb
       else unreadable++;
       lines = null;
       if (cards.length >= MOST_CARDS) break;
-    } else lines?.push(line);
+    } else if (lines && lines.length < MOST_CARD_LINES) lines.push(line);
   }
   return { cards, unreadable: unreadable + (lines ? 1 : 0) };
 }

@@ -3,6 +3,7 @@ import type { Change } from '../db/models/ledger';
 import type { OutboxRow } from '../db/models/outbox';
 import type { UserRole } from '../db/models/users';
 import type { TableRule } from '../db/tables';
+import type { Geocoder } from '../outside/geocoder';
 import type { OpenId } from '../outside/openId';
 import type { Door } from '../outside/door';
 import type { Exchange } from '../outside/exchange';
@@ -29,6 +30,8 @@ export interface House {
   currency: string;
   /** ISO 3166-1 alpha-2: whose numbers are written without a country code. */
   country: string;
+  /** Pictures of the map from a server of theirs, `https://…/{z}/{x}/{y}.png`, and whose they are; null shows countries and towns alone. */
+  mapTiles: { url: string; words: string } | null;
   /** Where people outside reach us, for links in mail and snippets; no slash at its end. */
   publicUrl: string;
 }
@@ -63,6 +66,8 @@ export interface Outside {
   scanner: Scanner | null;
   /** Lets people in whom it knows, besides those with a password. */
   openId: OpenId | null;
+  /** Says where street addresses are. */
+  geocoder: Geocoder | null;
   /** Seals the passwords of mailboxes; null when no key was given, and then none can be kept. */
   sealKey: string | null;
 }

@@ -42,7 +42,13 @@ export function markApiRoutes(app: FastifyInstance): void {
 }
 
 /** Posted, and changes nothing. */
-const READING = new Set(['/api/queries', '/api/queries/totals', '/api/queries/words']);
+const READING = new Set([
+  '/api/queries',
+  '/api/queries/totals',
+  '/api/queries/words',
+  '/api/queries/map',
+  '/api/queries/nearest',
+]);
 
 /** Whether a request is one that a token of narrower rights is for. Secrets of an account are not read by one either. */
 function isWithin(rights: Actor['rights'], { method, routeOptions }: FastifyRequest): boolean {

@@ -31,6 +31,10 @@ export interface AppOptions {
   clipperOrigin?: string;
 }
 
+/** Where pictures of the map may come from. */
+const tileOrigin = (tiles: Tools['house']['mapTiles']): string[] =>
+  tiles ? [new URL(tiles.url.replace(/[{}]/g, '')).origin] : [];
+
 /** The whole HTTP face of the program, not yet listening. */
 export async function buildApp({
   tools,
@@ -86,7 +90,7 @@ export async function buildApp({
         scriptSrc: ["'self'"],
         styleSrc: ["'self'"],
         fontSrc: ["'self'"],
-        imgSrc: ["'self'", 'data:'],
+        imgSrc: ["'self'", 'data:', ...tileOrigin(tools.house.mapTiles)],
         connectSrc: ["'self'"],
         workerSrc: ["'self'"],
         frameSrc: ["'self'"],

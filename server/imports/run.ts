@@ -3,7 +3,7 @@ import { runInTransaction, type Context, type Tools } from '../commands/context'
 import { Import } from '../db/models/imports';
 import { addJob } from '../jobs/job';
 import { lookAlikesJob } from '../lookalikes/run';
-import { placeJob } from '../places/jobs';
+import { placeSoon } from '../places/due';
 import { makeCompanies } from './companies';
 import { judgeRows } from './preview';
 import { recordTarget, runRecords } from './recordJobs';
@@ -161,7 +161,7 @@ async function finish(tools: Tools, id: string): Promise<void> {
     });
     await context.write.event('import', `Imported ${one.name}`, one.createdBy);
     await addJob(context, lookAlikesJob, { kind: 'person' }, 'look-alikes:person');
-    await addJob(context, placeJob, {}, 'place-records');
+    await placeSoon(context);
   });
 }
 

@@ -1,15 +1,15 @@
-import { z } from 'zod';
 import type { After } from '../commands/types';
-import { addJob, defineJob } from '../jobs/job';
+import { defineJob } from '../jobs/job';
+import { PLACE, placeSoon } from './due';
 import { placeDue } from './place';
 import { loadTowns } from './towns';
 
 /** Places what is due: right after an event that may have moved something, and by the clock for what no event speaks of. */
 export const placeJob = defineJob({
-  name: 'placeRecords',
+  ...PLACE,
   lane: 'long',
   cron: '*/10 * * * *',
-  input: z.unknown(),
+
   async run(tools) {
     await loadTowns(tools);
     await placeDue(tools);
@@ -30,5 +30,5 @@ export const placeAfter: After = {
         (column) => JSON.stringify(before?.[column] ?? null) !== JSON.stringify(after?.[column] ?? null),
       ),
     ),
-  follow: (context) => addJob(context, placeJob, {}, 'place-records'),
+  follow: placeSoon,
 };

@@ -1,5 +1,6 @@
 import { lookedUp, placeOf, type Addressed, type Placed, type Town } from '@emporikon/core/places/place';
 import { QueryTypes } from 'sequelize';
+import { askForStreets } from './geocode';
 import { runInTransaction, type Context, type Tools } from '../commands/context';
 
 const AT_ONCE = 500;
@@ -90,6 +91,7 @@ async function placeCompanies(context: Context, ids: readonly string[]): Promise
   const found = await placesOf(context, rows);
   const kept = rows.flatMap(({ id }, at) => (found[at] ? [{ ...found[at], id, companyId: null }] : []));
   const changed = await keep(context, 'company', ids, kept);
+  await askForStreets(context, rows);
   // Its people without a place of their own are where it is.
   await ask(
     context,
@@ -117,6 +119,7 @@ async function placePeople(context: Context, ids: readonly string[]): Promise<vo
     return firm ? [{ ...firm, id, companyId }] : [];
   });
   await keep(context, 'person', ids, kept);
+  await askForStreets(context, rows);
 }
 
 /** Takes some of what is due, companies first. @returns whether there was anything */

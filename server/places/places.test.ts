@@ -46,6 +46,7 @@ it('the whole gazetteer is loaded, once', async () => {
   expect((await towns({ name: 'Münch' }))[0]).toBe('Munich');
   expect((await towns({ box: '-9.6,38.5,-8.9,38.9', limit: '3' }))[0]).toBe('Lisbon');
   expect((await pell.call('GET /api/places/towns', { query: { name: '--' } as never })).status).toBe(422);
+  expect((await pell.call('GET /api/places/tiles')).body).toEqual({ tiles: null });
   expect((await pell.call('GET /api/places/towns', { query: { box: '1,2,0,4' } as never })).status).toBe(422);
 }, 60_000);
 

@@ -8,5 +8,6 @@ export const placeHandlers: Handlers = {
   'POST /api/queries/nearest': async ({ body, context }) => ({
     items: await nearestOf(context, body.query as Query, body),
   }),
+  'GET /api/places/tiles': ({ context }) => Promise.resolve({ tiles: context.house.mapTiles }),
   'GET /api/places/towns': async ({ query, context }) => ({ items: await townsOf(context, query) }),
 };

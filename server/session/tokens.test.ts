@@ -29,6 +29,8 @@ it('a token for reading changes nothing, by any route', async () => {
   expect(rights).toBe('read');
   expect(await statusOf(token, 'GET', '/api/people')).toBe(200);
   expect(await statusOf(token, 'POST', '/api/queries', { query: { kind: 'person' } })).toBe(200);
+  const map = { query: { kind: 'person' }, box: [0, 0, 1, 1] };
+  expect(await statusOf(token, 'POST', '/api/queries/map', map)).toBe(200);
   expect(await statusOf(token, 'POST', '/api/people', { fullName: 'Tova Token' })).toBe(403);
   expect(await handIn(token)).toBe(403);
   for (const name of Object.keys(allRoutes) as RouteName[]) {

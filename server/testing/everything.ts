@@ -10,6 +10,9 @@ const LOGS = [
   'idempotency_keys',
   'find_vocabulary',
   'kept_apart',
+  // Where records are is made anew in the background.
+  'places_due',
+  'places_asked',
 ];
 /** Tables whose rows add up, and the columns that add up. */
 const ADDING: Record<string, readonly string[]> = {

@@ -162,13 +162,14 @@ export async function openHouse(outside: Partial<Outside> = {}): Promise<House> 
   const members = connect(databaseUrl(), 2, 'member');
   const tools = systemTools(
     members,
-    { ours: OURS, currency: 'EUR', country: 'GB', publicUrl: 'http://127.0.0.1:4600' },
+    { ours: OURS, currency: 'EUR', country: 'GB', publicUrl: 'http://127.0.0.1:4600', mapTiles: null },
     {
       door: { allowed: [], alsoAllowed: () => loadAllowedHosts(members) },
       exchange: null,
       post: { send: async (message) => void mails.push(message) },
       lookUps: [],
       scanner: null,
+      geocoder: null,
       openId: null,
       sealKey: 'a key for the tests',
       ...outside,

@@ -15,8 +15,12 @@ const emit = defineEmits<{ 'update:modelValue': [condition: Comparison]; remove:
 
 const isTime = computed(() => ['day', 'time', 'yearly'].includes(props.field.type));
 const isNumber = computed(() => props.field.type === 'number' || props.field.type === 'money');
+const isPlace = computed(() => props.field.type === 'place');
+/** An area and a distance are said on the map; what a condition already says of them stays to be chosen. */
 const operators = computed(() =>
-  OPERATORS[props.field.type].map((value) => ({ value, title: OPERATOR_WORDS[value] })),
+  OPERATORS[props.field.type]
+    .filter((op) => !isPlace.value || ['empty', 'filled', props.modelValue.op].includes(op))
+    .map((value) => ({ value, title: OPERATOR_WORDS[value] })),
 );
 const needsValue = computed(() => props.modelValue.op !== 'empty' && props.modelValue.op !== 'filled');
 const perUnit = computed(() =>
@@ -173,6 +177,7 @@ function setNumber(at: number, number: number | null | undefined): void {
           @update:model-value="setNumber(at, $event)"
         />
       </template>
+      <p v-else-if="isPlace" class="soft">Show the view as a map to see this area or to draw another.</p>
       <v-select
         v-else-if="field.options"
         :model-value="texts"

@@ -1,3 +1,4 @@
+import { positionOf } from '@emporikon/core/places/area';
 import type { QueryField } from '@emporikon/contract/queries';
 import { calendarDay, localeOf, money, shortDay } from '../shell/format';
 import { useSession } from '../shell/session';
@@ -12,6 +13,14 @@ const labelOf = ({ options, suggestions }: QueryField, value: string): string =>
 
 const country = (code: string): string =>
   /^[A-Z]{2}$/.test(code) ? (new Intl.DisplayNames([localeOf()], { type: 'region' }).of(code) ?? code) : code;
+
+const degrees = (value: number, [positive, negative]: readonly [string, string]): string =>
+  `${new Intl.NumberFormat(localeOf(), { maximumFractionDigits: 2 }).format(Math.abs(value))}° ${value < 0 ? negative : positive}`;
+/** Latitude and longitude, as maps write them. */
+const position = (value: string): string => {
+  const at = positionOf(value);
+  return at ? `${degrees(at[1], ['N', 'S'])}, ${degrees(at[0], ['E', 'W'])}` : '';
+};
 
 /** A day that comes back every year. */
 const yearly = (value: string): string =>
@@ -36,6 +45,8 @@ export function cellText(value: Plain, field: QueryField): string {
       return `${shortDay(String(value))}${year(String(value))}`;
     case 'yearly':
       return yearly(String(value));
+    case 'place':
+      return position(String(value));
     default:
       return field.key === 'country' ? country(String(value)) : labelOf(field, String(value));
   }

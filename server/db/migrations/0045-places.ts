@@ -47,6 +47,12 @@ CREATE TABLE places_due (
   record_id uuid PRIMARY KEY,
   kind text NOT NULL CHECK (kind IN ('person', 'company'))
 );
+CREATE TABLE places_asked (
+  record_id uuid PRIMARY KEY,
+  again_at timestamptz NOT NULL,
+  tries integer NOT NULL DEFAULT 0
+);
+COMMENT ON TABLE places_asked IS 'records whose street a geocoder is to be asked for, where one is set up';
 COMMENT ON TABLE places_due IS 'records whose address changed and whose place is to be made anew';
 
 CREATE FUNCTION km_between(lon_a double precision, lat_a double precision, lon_b double precision, lat_b double precision)
@@ -73,6 +79,7 @@ CREATE FUNCTION places_leave() RETURNS trigger LANGUAGE plpgsql SECURITY DEFINER
 BEGIN
   DELETE FROM places p USING gone g WHERE p.record_id = g.id;
   DELETE FROM places_due d USING gone g WHERE d.record_id = g.id;
+  DELETE FROM places_asked a USING gone g WHERE a.record_id = g.id;
   RETURN NULL;
 END $$;
 CREATE TRIGGER people_places_due AFTER UPDATE OF address, address_parts, company_id ON people FOR EACH ROW

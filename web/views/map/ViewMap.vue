@@ -36,7 +36,7 @@ const areas = computed(() =>
   props.conditions.filter((one): one is Comparison => 'field' in one && one.op === 'inside'),
 );
 const namesOf = (cluster: Cluster): string => cluster.name || props.countWords(cluster.count);
-const { map, box, show } = useMap(element, at, { clusters, areas, labelOf: namesOf, press });
+const { map, box, credit, show } = useMap(element, at, { clusters, areas, labelOf: namesOf, press });
 const drawing = useDrawing();
 
 const isPoint = ([west, south, east, north]: Box): boolean => east - west < 0.001 && north - south < 0.001;
@@ -129,7 +129,7 @@ function findNear(): void {
   );
 }
 async function showNear(position: [number, number]): Promise<void> {
-  map.value?.setView([position[1], position[0]], CLOSE_ZOOM);
+  map.value?.setView([position[1], position[0]], CLOSE_ZOOM, { animate: false });
   picked.value = null;
   try {
     const { items } = await api('POST /api/queries/nearest', {
@@ -183,6 +183,7 @@ const linkOf = (id: string): string => props.cardOf({ id, values: {}, links: {},
       <!-- The library sets classes of its own on what it is given. -->
       <div class="frame" :class="{ drawing: drawing.isOn.value }">
         <div ref="element" class="map" role="region" aria-label="Map of the records"></div>
+        <span v-if="credit" class="credit">{{ credit }}</span>
       </div>
       <div class="list" role="region" aria-label="Records on the map" tabindex="0">
         <h2>{{ heading }}</h2>

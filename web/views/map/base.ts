@@ -7,6 +7,7 @@ import {
   map as makeMap,
   marker,
   type GeoJSON,
+  tileLayer,
   type LeafletKeyboardEvent,
   type Map as LeafletMap,
 } from 'leaflet';
@@ -37,8 +38,14 @@ export const landStyle = (element: HTMLElement) => ({
   weight: 1,
 });
 
-/** A map without anything on it but the countries. */
-export function openMap(element: HTMLElement): { map: LeafletMap; land: Promise<GeoJSON> } {
+/**
+ * A map without anything on it but the countries, or the pictures of a server.
+ * @param tiles the address of the pictures, where a server is set up for them
+ */
+export function openMap(
+  element: HTMLElement,
+  tiles: string | null,
+): { map: LeafletMap; land: Promise<GeoJSON | null> } {
   const map = makeMap(element, {
     minZoom: LEAST_ZOOM,
     maxZoom: MOST_ZOOM,
@@ -53,6 +60,10 @@ export function openMap(element: HTMLElement): { map: LeafletMap; land: Promise<
     fadeAnimation: false,
   });
   map.setView([30, 10], LEAST_ZOOM);
+  if (tiles) {
+    tileLayer(tiles).addTo(map);
+    return { map, land: Promise.resolve(null) };
+  }
   const land = loadBorders().then((countries) =>
     geoJSON(countries, { style: () => landStyle(element), interactive: false }).addTo(map),
   );
@@ -63,12 +74,12 @@ const round = (number: number): number => Number(number.toFixed(4));
 /** The part of the earth that a map shows. */
 export function boxOfMap(map: LeafletMap): Box {
   const bounds = map.getBounds();
-  return [
-    round(Math.max(-200, bounds.getWest())),
-    round(Math.max(-89.9, bounds.getSouth())),
-    round(Math.min(200, bounds.getEast())),
-    round(Math.min(89.9, bounds.getNorth())),
-  ];
+  const [west, east] = [Math.max(-200, bounds.getWest()), Math.min(200, bounds.getEast())];
+  const [south, north] = [Math.max(-89.9, bounds.getSouth()), Math.min(89.9, bounds.getNorth())];
+  // On a wide screen, more than one turn of the earth can be in view.
+  return east - west > 360
+    ? [-180, round(south), 180, round(north)]
+    : [round(west), round(south), round(east), round(north)];
 }
 
 /** The name of a town, for finding one's way. */

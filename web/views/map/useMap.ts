@@ -2,7 +2,7 @@ import type { Cluster } from '@emporikon/contract/places';
 import type { Box } from '@emporikon/core/places/area';
 import type { Comparison } from '@emporikon/core/query/types';
 import { layerGroup, type GeoJSON, type Map as LeafletMap } from 'leaflet';
-import { onBeforeUnmount, onMounted, shallowRef, watch, type Ref } from 'vue';
+import { onBeforeUnmount, onMounted, ref, shallowRef, watch, type Ref } from 'vue';
 import { useTheme } from 'vuetify';
 import { api } from '../../shell/api';
 import { areaShape } from './drawing';
@@ -14,6 +14,8 @@ const [MOST_TOWNS, MOST_NAMED, FITTED_ZOOM] = [26, 30, 9];
 export interface OpenMap {
   map: Ref<LeafletMap | null>;
   box: Ref<Box | null>;
+  /** Whose pictures these are. */
+  credit: Ref<string>;
   /** Shows some part of the earth, with a little around it. */
   show: (box: Box) => void;
 }
@@ -34,6 +36,7 @@ export function useMap(
 ): OpenMap {
   const map = shallowRef<LeafletMap | null>(null);
   const box = shallowRef<Box | null>(null);
+  const credit = ref('');
   const [towns, marks, areas] = [layerGroup(), layerGroup(), layerGroup()];
   let land: GeoJSON | null = null;
   const theme = useTheme();
@@ -58,8 +61,11 @@ export function useMap(
     void showTowns(box.value).catch(() => towns.clearLayers());
   }
   onMounted(async () => {
+    // Without an answer the countries and towns that ship with the program do.
+    const { tiles } = await api('GET /api/places/tiles').catch(() => ({ tiles: null }));
     if (!element.value) return;
-    const opened = openMap(element.value);
+    credit.value = tiles?.words ?? '';
+    const opened = openMap(element.value, tiles?.url ?? null);
     map.value = opened.map;
     for (const layer of [towns, areas, marks]) layer.addTo(opened.map);
     const [lat, lng, zoom] = from.value.split(',').map(Number);
@@ -68,7 +74,7 @@ export function useMap(
     opened.map.on('moveend', moved);
     moved();
     land = await opened.land;
-    land.bringToBack();
+    land?.bringToBack();
   });
   onBeforeUnmount(() => map.value?.remove());
   watch(shown.clusters, (found) => {
@@ -97,6 +103,7 @@ export function useMap(
   return {
     map,
     box,
+    credit,
     show: ([west, south, east, north]) =>
       map.value?.fitBounds(
         [
