@@ -174,8 +174,8 @@ const linkOf = (id: string): string => props.cardOf({ id, values: {}, links: {},
         >
         <v-btn class="word" @click="findNear">Near me</v-btn>
         <TownField class="town-field" @go="show" />
-        <v-btn class="word" aria-label="Zoom in" @click="zoom(1)">Closer</v-btn>
-        <v-btn class="word" aria-label="Zoom out" @click="zoom(-1)">Further</v-btn>
+        <v-btn class="word" @click="zoom(1)">Zoom in</v-btn>
+        <v-btn class="word" @click="zoom(-1)">Zoom out</v-btn>
       </template>
     </div>
     <p v-if="trouble" class="wrong" role="alert">{{ trouble }}</p>
