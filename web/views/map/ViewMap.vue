@@ -99,7 +99,7 @@ watch(map, async (opened) => {
       bounds((one) => one.box[3], Math.max),
     ]);
   } catch {
-    // The list below the map says what is wrong.
+    // The list beside the map says what is wrong.
   }
 });
 
@@ -192,7 +192,7 @@ const linkOf = (id: string): string => props.cardOf({ id, values: {}, links: {},
         </p>
         <template v-else-if="!data"><span v-for="n in 6" :key="n" class="ghost"></span></template>
         <template v-else-if="near">
-          <p v-if="!near.length" class="empty">Nobody within {{ plainNumber(NEAR_KM) }} km.</p>
+          <p v-if="!near.length" class="empty">Nothing within {{ plainNumber(NEAR_KM) }} km.</p>
           <p v-for="one in near" :key="one.id" class="record">
             <RouterLink :to="linkOf(one.id)">{{ one.name }}</RouterLink>
             <span class="num soft">{{ kilometres(one.km) }}</span>
