@@ -40,7 +40,7 @@ async function main(): Promise<void> {
   });
   await sequelize.query(FILL, { bind: { user: user.id, people: PEOPLE } });
   await sequelize.query('ANALYZE');
-  const actor = actorOf(user);
+  const actor = await actorOf(user);
   const timed = async <Result>(work: () => Promise<Result>): Promise<[Result, number]> => {
     const began = performance.now();
     const result = await work();

@@ -10,7 +10,7 @@ import {
   BackupTrouble,
   FORGET_TRANSACTIONS,
   isEmpty,
-  MEMBER_ROLE,
+  MEMBER_ROLES,
   runProgram,
   runTool,
   withFolder,
@@ -302,7 +302,7 @@ export async function unarchive(
       throw new BackupTrouble(`${file} is damaged or is not an archive of Emporikon.`);
     });
     const manifest = await checkArchive(folder, file);
-    await ask(databaseUrl, MEMBER_ROLE);
+    await ask(databaseUrl, MEMBER_ROLES);
     const client = new pg.Client({ connectionString: databaseUrl });
     await client.connect();
     try {

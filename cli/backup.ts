@@ -6,7 +6,7 @@ import {
   BackupTrouble,
   FORGET_TRANSACTIONS,
   isEmpty,
-  MEMBER_ROLE,
+  MEMBER_ROLES,
   runProgram,
   sha256,
   withFolder,
@@ -134,7 +134,7 @@ export async function openBackup(
 }
 
 async function load(dump: Buffer, databaseUrl: string): Promise<void> {
-  await ask(databaseUrl, MEMBER_ROLE);
+  await ask(databaseUrl, MEMBER_ROLES);
   await withFolder(async (folder) => {
     const path = join(folder, 'dump');
     await writeFile(path, dump, { mode: 0o600 });

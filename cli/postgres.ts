@@ -77,9 +77,10 @@ export const isEmpty = async (databaseUrl: string): Promise<boolean> =>
     )
   )[0]?.n === 0;
 
-/** Policies are for a role of the cluster, which no backup of one database brings along. */
-export const MEMBER_ROLE = `DO $$ BEGIN
+/** Policies are for roles of the cluster, which no backup of one database brings along. */
+export const MEMBER_ROLES = `DO $$ BEGIN
   IF NOT EXISTS (SELECT 1 FROM pg_roles WHERE rolname = 'emporikon_member') THEN CREATE ROLE emporikon_member NOLOGIN; END IF;
+  IF NOT EXISTS (SELECT 1 FROM pg_roles WHERE rolname = 'emporikon_limited') THEN CREATE ROLE emporikon_limited NOLOGIN; END IF;
 EXCEPTION WHEN duplicate_object OR unique_violation THEN NULL; END $$`;
 
 /** Transactions are numbered anew in another cluster: what was noted by the numbers of the old one is forgotten. */

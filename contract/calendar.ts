@@ -27,7 +27,7 @@ export const calendarRoutes = routes({
     summary: 'Close your organisation on a day',
     tag: 'calendar',
     status: 201,
-    roles: ['manager', 'admin'],
+    right: 'settings.organisation',
     body: z.object({ day: Day, name: Line(80) }),
     reply: Done.extend({ id: Id }),
   },
@@ -35,7 +35,7 @@ export const calendarRoutes = routes({
     summary: 'Open your organisation on a day again',
     tag: 'calendar',
     params: IdParam,
-    roles: ['manager', 'admin'],
+    right: 'settings.organisation',
     reply: Done,
   },
 });

@@ -114,6 +114,7 @@ export const callRoutes = routes({
   'POST /api/calls': {
     summary: 'Ask for a call: the exchange rings my line and theirs, at once or not at all',
     tag: 'calls',
+    right: 'ledger.add',
     status: 201,
     body: z.object({ to: Number164, personId: Id.nullish() }),
     reply: Done.extend({ call: CallRow }),
@@ -155,6 +156,7 @@ export const callRoutes = routes({
   'POST /api/call-sheets': {
     summary: 'Save a call with all that follows from it, in one transaction',
     tag: 'calls',
+    right: 'ledger.add',
     status: 201,
     body: CallSheet,
     reply: Done.extend({ person: Named, company: Named.nullable(), deal: Named.nullable(), captureId: Id }),

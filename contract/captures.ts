@@ -137,6 +137,7 @@ export const captureRoutes = routes({
   'GET /api/captures': {
     summary: 'Arrivals, newest first; or what sounds negative before the rest',
     tag: 'captures',
+    right: 'captures.see',
     query: Page.extend({
       state: z.enum(['waiting', 'filed', 'set aside']).default('waiting'),
       first: z
@@ -154,6 +155,7 @@ export const captureRoutes = routes({
   'POST /api/captures': {
     summary: 'Capture a raw message or text; the same bytes give the same capture',
     tag: 'captures',
+    right: 'captures.add',
     status: 201,
     raw: ['message/rfc822', 'text/plain', 'text/html', 'text/vcard', 'application/json'],
     query: z.object({
@@ -165,6 +167,7 @@ export const captureRoutes = routes({
   'POST /api/captures/fetch': {
     summary: 'Fetch a page by its address and capture it',
     tag: 'captures',
+    right: 'captures.add',
     status: 201,
     body: z.object({ url: z.string().trim().min(1).max(2000) }),
     reply: CaptureDetail,
@@ -172,6 +175,7 @@ export const captureRoutes = routes({
   'POST /api/captures/:id/listed': {
     summary: 'File some of the people of a list, each with its own result',
     tag: 'captures',
+    right: 'captures.change',
     params: IdParam,
     status: 201,
     body: z.object({
@@ -195,12 +199,14 @@ export const captureRoutes = routes({
   'GET /api/captures/:id': {
     summary: 'One capture with its reading and verdict',
     tag: 'captures',
+    right: 'captures.see',
     params: IdParam,
     reply: CaptureDetail,
   },
   'POST /api/captures/:id/filing': {
     summary: 'File it: person, company, lead, claims and ledger in one transaction',
     tag: 'captures',
+    right: 'captures.change',
     params: IdParam,
     body: FilingInput.optional(),
     reply: Filed,
@@ -209,6 +215,7 @@ export const captureRoutes = routes({
   'POST /api/captures/:id/company': {
     summary: 'File a company page on its company, found or made, without a person',
     tag: 'captures',
+    right: 'captures.change',
     params: IdParam,
     body: CompanyFilingInput,
     reply: CompanyFiled,
@@ -216,24 +223,28 @@ export const captureRoutes = routes({
   'POST /api/captures/:id/set-aside': {
     summary: 'Not a lead: take it out of Arrivals',
     tag: 'captures',
+    right: 'captures.change',
     params: IdParam,
     reply: Done,
   },
   'POST /api/captures/set-aside': {
     summary: 'Take several out of Arrivals without filing them',
     tag: 'captures',
+    right: 'captures.change',
     body: Chosen,
     reply: Done,
   },
   'POST /api/captures/bring-back': {
     summary: 'Bring what was set aside back into Arrivals',
     tag: 'captures',
+    right: 'captures.change',
     body: Chosen,
     reply: Done,
   },
   'POST /api/captures/:id/claims': {
     summary: 'Add a claim the reader missed',
     tag: 'captures',
+    right: 'captures.change',
     params: IdParam,
     status: 201,
     body: z.object({ field: ClaimField, value: Line(500), type: PhoneType.optional() }),
@@ -253,6 +264,7 @@ export const captureRoutes = routes({
   'PATCH /api/intents/:id': {
     summary: 'Reject or restore an intent',
     tag: 'captures',
+    right: 'captures.change',
     params: IdParam,
     body: z.object({ fate: z.enum(['proposed', 'rejected']) }),
     reply: Done,

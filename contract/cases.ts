@@ -56,7 +56,7 @@ export const caseRoutes = routes({
     summary: 'Change within how many working hours cases are answered and solved',
     tag: 'cases',
     params: IdParam,
-    roles: ['manager', 'admin'],
+    right: 'settings.organisation',
     body: z.object({
       version: Version,
       answerHours: z.int().min(1).max(1000).optional(),
@@ -67,6 +67,7 @@ export const caseRoutes = routes({
   'GET /api/cases': {
     summary: 'Cases, what is due first before',
     tag: 'cases',
+    right: 'projects.see',
     query: Page.extend({
       ...sortedBy(['dueAt', 'openedAt', 'title'], 'dueAt'),
       state: z.enum(['open', 'solved', 'all']).default('open'),
@@ -97,6 +98,7 @@ export const caseRoutes = routes({
   'GET /api/cases/:id': {
     summary: 'One case with its times and open tasks',
     tag: 'cases',
+    right: 'projects.see',
     params: IdParam,
     reply: CaseDetail,
   },

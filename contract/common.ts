@@ -1,3 +1,4 @@
+import type { BuiltInRole, Right } from '@emporikon/core/rights/rights';
 import { FIRST_DAY, LAST_DAY } from '@emporikon/core/reading/table/days';
 import { isZone } from '@emporikon/core/lookups/place';
 import { MOST_MINOR } from '@emporikon/core/lifecycle/minorUnits';
@@ -72,8 +73,10 @@ export interface RouteSpec {
   raw?: readonly string[];
   reply: z.ZodType;
   status?: 200 | 201;
-  /** Who may; everybody signed in when left out. */
-  roles?: readonly ('rep' | 'manager' | 'admin')[];
+  /** What it takes; everybody signed in may when left out. */
+  right?: Right;
+  /** Whose work it is, whatever else they may; everybody's when left out. */
+  roles?: readonly BuiltInRole[];
   /** Needs no sign-in. */
   open?: boolean;
 }

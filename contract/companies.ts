@@ -66,6 +66,7 @@ export const companyRoutes = routes({
   'GET /api/companies': {
     summary: 'Companies, by name',
     tag: 'companies',
+    right: 'companies.see',
     query: Page.extend({
       q: z.string().max(200).optional(),
       industry: z.string().max(120).optional(),
@@ -113,6 +114,7 @@ export const companyRoutes = routes({
   'GET /api/companies/:id': {
     summary: 'The dossier of a company',
     tag: 'companies',
+    right: 'companies.see',
     params: IdParam,
     reply: CompanyDossier,
   },

@@ -116,6 +116,7 @@ export const dealRoutes = routes({
   'GET /api/deals': {
     summary: 'Deals, newest in their stage first',
     tag: 'deals',
+    right: 'deals.see',
     query: Page.extend({
       ...Filter.shape,
       state: z.enum(['open', 'won', 'lost', 'all']).default('all'),
@@ -126,6 +127,7 @@ export const dealRoutes = routes({
   'GET /api/pipelines/:id/board': {
     summary: 'The pipeline: stages with their sums, the open deals in them, and what was won this month',
     tag: 'deals',
+    right: 'deals.see',
     params: IdParam,
     query: Filter.omit({ pipeline: true, stage: true }),
     reply: Board,
@@ -133,6 +135,7 @@ export const dealRoutes = routes({
   'GET /api/pipelines/:id/board/:stageId': {
     summary: 'The further cards of one lane',
     tag: 'deals',
+    right: 'deals.see',
     params: z.object({ id: Id, stageId: Id }),
     query: Page.extend(Filter.omit({ pipeline: true, stage: true }).shape),
     reply: z.object({ items: z.array(DealRow), next: z.string().nullable() }),
@@ -155,7 +158,13 @@ export const dealRoutes = routes({
     }),
     reply: Done.extend({ deal: DealRow }),
   },
-  'GET /api/deals/:id': { summary: 'One deal', tag: 'deals', params: IdParam, reply: DealDetail },
+  'GET /api/deals/:id': {
+    summary: 'One deal',
+    right: 'deals.see',
+    tag: 'deals',
+    params: IdParam,
+    reply: DealDetail,
+  },
   'PATCH /api/deals/:id': {
     summary: 'Change or move a deal',
     tag: 'deals',

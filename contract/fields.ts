@@ -88,7 +88,7 @@ export const fieldRoutes = routes({
     summary: 'Add a field',
     tag: 'fields',
     status: 201,
-    roles: ['manager', 'admin'],
+    right: 'settings.fields',
     body: z.object({
       record: FieldRecord.default('person'),
       label: Line(80),
@@ -112,7 +112,7 @@ export const fieldRoutes = routes({
     summary: 'Change or retire a field',
     tag: 'fields',
     params: IdParam,
-    roles: ['manager', 'admin'],
+    right: 'settings.fields',
     body: z.object({
       version: Version,
       label: Line(80).optional(),
@@ -143,7 +143,7 @@ export const fieldRoutes = routes({
   'PUT /api/field-mappings': {
     summary: 'Set where the claims of one field go',
     tag: 'fields',
-    roles: ['manager', 'admin'],
+    right: 'settings.channels',
     body: FieldMapping,
     reply: Done,
   },

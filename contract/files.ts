@@ -62,6 +62,7 @@ export const fileRoutes = routes({
   'POST /api/files': {
     summary: 'Add a file to a record or a task',
     tag: 'files',
+    right: 'ledger.add',
     status: 201,
     raw: Raw,
     query: About.extend({ taskId: Id.optional(), name: FileName }),
@@ -76,6 +77,7 @@ export const fileRoutes = routes({
   'POST /api/files/:id/versions': {
     summary: 'Add a newer version of a file',
     tag: 'files',
+    right: 'ledger.add',
     status: 201,
     params: IdParam,
     raw: Raw,
@@ -85,6 +87,7 @@ export const fileRoutes = routes({
   'PATCH /api/files/:id': {
     summary: 'Rename a file',
     tag: 'files',
+    right: 'ledger.change',
     params: IdParam,
     body: z.object({ version: Version.optional(), name: FileName }),
     reply: Done,
@@ -92,6 +95,7 @@ export const fileRoutes = routes({
   'DELETE /api/files/:id': {
     summary: 'Remove a file with all its versions',
     tag: 'files',
+    right: 'ledger.delete',
     params: IdParam,
     reply: Done,
   },
@@ -103,7 +107,7 @@ export const fileRoutes = routes({
   'PATCH /api/file-limits': {
     summary: 'Change how large and of what kind files may be',
     tag: 'files',
-    roles: ['manager', 'admin'],
+    right: 'settings.organisation',
     body: z.object({
       version: Version,
       mostBytes: z

@@ -61,12 +61,14 @@ export const forecastRoutes = routes({
   'GET /api/forecast': {
     summary: 'What will be won, by month and owner: committed, weighted, best, and simulated',
     tag: 'forecast',
+    right: 'deals.see',
     query: Query.extend({ from: Day.optional(), months: z.coerce.number().int().min(1).max(24).default(6) }),
     reply: Forecast,
   },
   'GET /api/forecast/back-test': {
     summary: 'What the forecast said on the first day of past months, beside what came',
     tag: 'forecast',
+    right: 'deals.see',
     query: Query.omit({ basis: true }).extend({
       months: z.coerce.number().int().min(1).max(24).default(6),
     }),

@@ -143,6 +143,7 @@ export const importRoutes = routes({
   'POST /api/imports': {
     summary: 'Upload a table or a file of cards to import',
     tag: 'imports',
+    right: 'captures.add',
     status: 201,
     raw: Raw,
     query: z.object({ name: z.string().trim().min(1).max(200).default('pasted rows') }),

@@ -39,6 +39,7 @@ import { relationRoutes } from './relations';
 import { secondStepRoutes } from './secondStep';
 import { sessionRoutes } from './session';
 import { settingsRoutes } from './settings';
+import { roleRoutes } from './roles';
 import { roundRoutes } from './round';
 import { privacyRoutes } from './privacy';
 import { tagRoutes } from './tags';
@@ -49,6 +50,7 @@ import { visibilityRoutes } from './visibility';
 /** Every route of the program. The server mounts these, the web client is typed from them, OpenAPI is made of them. */
 export const allRoutes = {
   ...sessionRoutes,
+  ...roleRoutes,
   ...secondStepRoutes,
   ...captureRoutes,
   ...peopleRoutes,

@@ -109,6 +109,7 @@ export const leadRoutes = routes({
   'GET /api/leads': {
     summary: 'Leads, open ones first',
     tag: 'leads',
+    right: 'leads.see',
     query: Page.extend({
       status: LeadStatus.optional(),
       owner: Id.optional(),
@@ -142,6 +143,7 @@ export const leadRoutes = routes({
   'GET /api/leads/:id': {
     summary: 'One lead with its questions and what a conversion would make',
     tag: 'leads',
+    right: 'leads.see',
     params: IdParam,
     reply: LeadDetail,
   },
@@ -176,6 +178,7 @@ export const leadRoutes = routes({
   'GET /api/leads/:id/conversion': {
     summary: 'What a conversion would make and carry along, and what is already there',
     tag: 'leads',
+    right: 'leads.see',
     params: IdParam,
     reply: Proposed,
   },

@@ -157,6 +157,7 @@ export const ledgerRoutes = routes({
     summary:
       'What happened with a person, company, lead, deal, project or case, newest first, and whose turn it is',
     tag: 'ledger',
+    right: 'ledger.see',
     query: About.extend({
       ...Narrowed,
       cursor: z.string().max(2000).optional(),
@@ -172,18 +173,21 @@ export const ledgerRoutes = routes({
   'GET /api/ledger/months': {
     summary: 'The months in which something happened, newest first, and how much',
     tag: 'ledger',
+    right: 'ledger.see',
     query: About.extend(Narrowed),
     reply: z.object({ items: z.array(z.object({ month: z.string(), count: z.int() })) }),
   },
   'GET /api/ledger/:id': {
     summary: 'One entry with all that was said, what it belongs to, and what it said before',
     tag: 'ledger',
+    right: 'ledger.see',
     params: IdParam,
     reply: EntryDetail,
   },
   'POST /api/ledger/entries': {
     summary: 'Enter what happened, at any time in the past, on one record or several',
     tag: 'ledger',
+    right: 'ledger.add',
     status: 201,
     body: Written.partial({ body: true, at: true, outcome: true }).extend({
       about: z.array(About).min(1).max(20),
@@ -193,6 +197,7 @@ export const ledgerRoutes = routes({
   'PATCH /api/ledger/:id': {
     summary: 'Change what you entered, pin it, or link it to more records',
     tag: 'ledger',
+    right: 'ledger.change',
     params: IdParam,
     body: Written.omit({ side: true }).partial().extend({
       version: Version.optional(),
@@ -205,6 +210,7 @@ export const ledgerRoutes = routes({
   'DELETE /api/ledger/:id': {
     summary: 'Remove what you entered yourself',
     tag: 'ledger',
+    right: 'ledger.delete',
     params: IdParam,
     reply: Done,
   },
@@ -225,6 +231,7 @@ export const ledgerRoutes = routes({
   'POST /api/ledger/answered': {
     summary: 'Say that nothing is left to answer: it is not our turn',
     tag: 'ledger',
+    right: 'ledger.add',
     body: About,
     reply: Done,
   },
@@ -243,6 +250,7 @@ export const ledgerRoutes = routes({
   'POST /api/ledger': {
     summary: 'Save a line of plain words: a note, what happened, a next move, a sum',
     tag: 'ledger',
+    right: 'ledger.add',
     status: 201,
     body: z.object({ line: Line(2000), about: About, leaveOut: z.array(Parts).default([]) }),
     reply: Done.extend({ saved: z.array(z.string()) }),

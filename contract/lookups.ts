@@ -180,7 +180,7 @@ export const lookUpRoutes = routes({
     summary: 'Turn a source on or off',
     tag: 'look-ups',
     params: z.object({ key: Line(40) }),
-    roles: ['manager', 'admin'],
+    right: 'settings.channels',
     body: z.object({ active: z.boolean() }),
     reply: Done,
   },
@@ -192,7 +192,7 @@ export const lookUpRoutes = routes({
   'PATCH /api/look-ups/rules': {
     summary: 'Change the allowance and what is looked up automatically',
     tag: 'look-ups',
-    roles: ['manager', 'admin'],
+    right: 'settings.channels',
     body: z.object({
       version: Version,
       allowance: z.int().min(0).max(100_000_000).optional(),
@@ -208,6 +208,7 @@ export const lookUpRoutes = routes({
   'GET /api/gaps': {
     summary: 'What is missing of a person or a company, what is suggested, and what can be worked out',
     tag: 'look-ups',
+    right: 'people.see',
     query: z
       .object({ personId: Id.optional(), companyId: Id.optional() })
       .refine((one) => Boolean(one.personId) !== Boolean(one.companyId), {

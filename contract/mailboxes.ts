@@ -92,6 +92,7 @@ export const mailboxRoutes = routes({
   'GET /api/strangers': {
     summary: 'Who wrote to my mailboxes in the last 30 days and is in nobody’s records, newest first',
     tag: 'mailboxes',
+    right: 'people.see',
     reply: z.object({ items: z.array(Correspondent.extend({ mailboxId: Id })) }),
   },
   'POST /api/mailboxes/:id/correspondents': {

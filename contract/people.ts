@@ -106,6 +106,7 @@ export const peopleRoutes = routes({
   'GET /api/people': {
     summary: 'People, by name',
     tag: 'people',
+    right: 'people.see',
     query: Page.extend({
       q: z.string().max(200).optional(),
       tag: z.string().max(60).optional(),
@@ -142,6 +143,7 @@ export const peopleRoutes = routes({
   'GET /api/people/:id': {
     summary: 'The dossier of a person',
     tag: 'people',
+    right: 'people.see',
     params: IdParam,
     reply: PersonDossier,
   },

@@ -20,7 +20,6 @@ export const CloseReason = z.object({
   words: z.string(),
   active: z.boolean(),
 });
-const MANAGES = ['manager', 'admin'] as const;
 const Asks = z.array(z.enum(DEAL_ASK_KEYS)).max(DEAL_ASK_KEYS.length);
 
 export const pipelineRoutes = routes({
@@ -33,7 +32,7 @@ export const pipelineRoutes = routes({
     summary: 'Add a pipeline; it begins with a first stage, one for won and one for lost',
     tag: 'pipelines',
     status: 201,
-    roles: MANAGES,
+    right: 'settings.deals',
     body: z.object({ name: Line(60) }),
     reply: Done.extend({ id: Id }),
   },
@@ -41,7 +40,7 @@ export const pipelineRoutes = routes({
     summary: 'Rename, reorder or retire a pipeline, or say whether its chances are given or measured',
     tag: 'pipelines',
     params: IdParam,
-    roles: MANAGES,
+    right: 'settings.deals',
     body: z.object({
       version: Version,
       name: Line(60).optional(),
@@ -61,7 +60,7 @@ export const pipelineRoutes = routes({
     summary: 'Add a stage, before the won and lost ones',
     tag: 'pipelines',
     status: 201,
-    roles: MANAGES,
+    right: 'settings.deals',
     body: z.object({
       pipelineId: Id,
       name: Line(60),
@@ -74,7 +73,7 @@ export const pipelineRoutes = routes({
     summary: 'Change a stage',
     tag: 'pipelines',
     params: IdParam,
-    roles: MANAGES,
+    right: 'settings.deals',
     body: z.object({
       version: Version,
       name: Line(60).optional(),
@@ -89,7 +88,7 @@ export const pipelineRoutes = routes({
     summary: 'Remove a stage. Deals in it go to the stage named; 409 when there are some and none is named',
     tag: 'pipelines',
     params: IdParam,
-    roles: MANAGES,
+    right: 'settings.deals',
     query: z.object({ to: Id.optional() }),
     reply: Done.extend({ moved: z.int() }),
   },
@@ -102,7 +101,7 @@ export const pipelineRoutes = routes({
     summary: 'Add a reason',
     tag: 'pipelines',
     status: 201,
-    roles: MANAGES,
+    right: 'settings.deals',
     body: z.object({ kind: z.enum(['won', 'lost']), words: Line(120) }),
     reply: Done,
   },
@@ -110,13 +109,14 @@ export const pipelineRoutes = routes({
     summary: 'Change or retire a reason; what deals were closed with stays',
     tag: 'pipelines',
     params: IdParam,
-    roles: MANAGES,
+    right: 'settings.deals',
     body: z.object({ version: Version, words: Line(120).optional(), active: z.boolean().optional() }),
     reply: Done,
   },
   'GET /api/figures/closings': {
     summary: 'How often deals were won and lost, and why',
     tag: 'pipelines',
+    right: 'deals.see',
     query: z.object({ pipeline: Id.optional() }),
     reply: z.object({
       won: z.int(),
@@ -128,7 +128,7 @@ export const pipelineRoutes = routes({
     summary: 'Which team somebody belongs to',
     tag: 'session',
     params: IdParam,
-    roles: MANAGES,
+    roles: ['manager', 'admin'],
     body: z.object({ team: z.string().trim().max(60) }),
     reply: Done,
   },

@@ -26,8 +26,6 @@ const Erasure = z.object({
 });
 export type Erasure = z.infer<typeof Erasure>;
 
-const ANSWERS_FOR_IT = ['manager', 'admin'] as const;
-
 export const KEEPING_KINDS = ['set aside', 'call texts', 'strangers', 'quiet', 'import files'] as const;
 const KeepingTime = z.object({
   kind: z.enum(KEEPING_KINDS),
@@ -43,7 +41,7 @@ export const privacyRoutes = routes({
     summary: 'What erasing a person would take and keep; counted whether or not you may see each part',
     tag: 'privacy',
     params: IdParam,
-    roles: ANSWERS_FOR_IT,
+    right: 'people.delete',
     reply: z.object({
       counts: ErasureCounts,
       obstacles: z.array(z.string()).describe('why it is not possible just now; empty when it is'),
@@ -53,7 +51,7 @@ export const privacyRoutes = routes({
     summary: 'Erase a person for good; what is counted stays, and nothing brings it back',
     tag: 'privacy',
     params: IdParam,
-    roles: ANSWERS_FOR_IT,
+    right: 'people.delete',
     body: z.object({
       note: z.string().trim().max(500).default('').describe('why; write nothing here that tells who it was'),
     }),
@@ -63,7 +61,7 @@ export const privacyRoutes = routes({
     summary: 'Who erased somebody, when and why, newest first; not whom',
     tag: 'privacy',
     query: Page,
-    roles: ANSWERS_FOR_IT,
+    right: 'people.delete',
     reply: z.object({ items: z.array(Erasure), next: z.string().nullable() }),
   },
   'GET /api/keeping-times': {
@@ -75,7 +73,7 @@ export const privacyRoutes = routes({
     summary: 'What would go now under a keeping time',
     tag: 'privacy',
     query: z.object({ kind: z.enum(KEEPING_KINDS), months: z.coerce.number().int().min(1).max(240) }),
-    roles: ANSWERS_FOR_IT,
+    right: 'people.delete',
     reply: z.object({
       count: z.int().describe('1001 stands for more than 1,000'),
       oldest: Time.nullable(),
@@ -85,7 +83,7 @@ export const privacyRoutes = routes({
   'PATCH /api/keeping-times': {
     summary: 'Set after how many months a kind of personal data goes; it begins the next night',
     tag: 'privacy',
-    roles: ['admin'],
+    right: 'settings.data',
     body: z.object({ kind: z.enum(KEEPING_KINDS), version: Version, months: Months.nullable() }),
     reply: KeepingTime,
   },

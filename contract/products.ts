@@ -73,7 +73,6 @@ export const RateRow = z.object({
   day: Day,
   perHouse: z.string(),
 });
-const MANAGES = ['manager', 'admin'] as const;
 const PerHouse = decimal(8, 1e9, 1e-8);
 
 export const productRoutes = routes({
@@ -86,7 +85,7 @@ export const productRoutes = routes({
     summary: 'Add a product',
     tag: 'products',
     status: 201,
-    roles: MANAGES,
+    right: 'settings.deals',
     body: z.object({
       code: Line(40),
       name: Line(200),
@@ -99,7 +98,7 @@ export const productRoutes = routes({
     summary: 'Change or retire a product; lines that have it stay as they are',
     tag: 'products',
     params: IdParam,
-    roles: MANAGES,
+    right: 'settings.deals',
     body: z.object({
       version: Version,
       code: Line(40).optional(),
@@ -114,7 +113,7 @@ export const productRoutes = routes({
     summary: 'Add a price list in a currency',
     tag: 'products',
     status: 201,
-    roles: MANAGES,
+    right: 'settings.deals',
     body: z.object({ name: Line(60), currency: KnownCurrency }),
     reply: Done.extend({ id: Id }),
   },
@@ -122,7 +121,7 @@ export const productRoutes = routes({
     summary: 'Rename or retire a price list',
     tag: 'products',
     params: IdParam,
-    roles: MANAGES,
+    right: 'settings.deals',
     body: z.object({ version: Version, name: Line(60).optional(), active: z.boolean().optional() }),
     reply: Done,
   },
@@ -130,7 +129,7 @@ export const productRoutes = routes({
     summary: 'What a product costs in a list; null takes it off the list',
     tag: 'products',
     params: z.object({ id: Id, productId: Id }),
-    roles: MANAGES,
+    right: 'settings.deals',
     body: z.object({ unitMinor: Minor.max(100_000_000_000).nullable() }),
     reply: Done,
   },
@@ -153,7 +152,7 @@ export const productRoutes = routes({
   'PUT /api/rates': {
     summary: 'Set the rate of a currency from a day on',
     tag: 'products',
-    roles: MANAGES,
+    right: 'settings.deals',
     body: z.object({ currency: KnownCurrency, day: Day, perHouse: PerHouse }),
     reply: Done,
   },
@@ -161,7 +160,7 @@ export const productRoutes = routes({
     summary: 'Remove a rate',
     tag: 'products',
     params: IdParam,
-    roles: MANAGES,
+    right: 'settings.deals',
     reply: Done,
   },
 });

@@ -61,7 +61,7 @@ export const projectRoutes = routes({
     summary: 'Add a stage of projects',
     tag: 'projects',
     status: 201,
-    roles: ['manager', 'admin'],
+    right: 'settings.organisation',
     body: z.object({ name: Line(60), kind: ProjectStageKind }),
     reply: Done.extend({ id: Id }),
   },
@@ -69,7 +69,7 @@ export const projectRoutes = routes({
     summary: 'Rename, move or retire a stage of projects',
     tag: 'projects',
     params: IdParam,
-    roles: ['manager', 'admin'],
+    right: 'settings.organisation',
     body: z.object({
       version: Version,
       name: Line(60).optional(),
@@ -81,6 +81,7 @@ export const projectRoutes = routes({
   'GET /api/projects': {
     summary: 'Projects, those due first before',
     tag: 'projects',
+    right: 'projects.see',
     query: Page.extend({
       ...sortedBy(['dueOn', 'title', 'createdAt'], 'dueOn'),
       state: z.enum(['open', 'done', 'stopped', 'all']).default('open'),
@@ -136,6 +137,7 @@ export const projectRoutes = routes({
   'GET /api/projects/:id': {
     summary: 'One project with its people and open tasks',
     tag: 'projects',
+    right: 'projects.see',
     params: IdParam,
     reply: ProjectDetail,
   },

@@ -109,6 +109,7 @@ export const qualifyingRoutes = routes({
   'GET /api/leads/:id/judgement': {
     summary: 'Fit, warmth, completeness and win chance of a lead, with every reason',
     tag: 'qualifying',
+    right: 'leads.see',
     params: IdParam,
     reply: Judgement,
   },
@@ -120,7 +121,7 @@ export const qualifyingRoutes = routes({
   'PUT /api/fit-rules': {
     summary: 'Set the rule sheet of fit; `seen` are the rules it was made from',
     tag: 'qualifying',
-    roles: ['manager', 'admin'],
+    right: 'settings.scoring',
     body: z.object({
       rules: FitSheet,
       seen: z.array(z.object({ id: Id, version: Version })).max(60),
@@ -145,7 +146,7 @@ export const qualifyingRoutes = routes({
   'PATCH /api/warmth-rules': {
     summary: 'Change what things are worth and how fast they cool',
     tag: 'qualifying',
-    roles: ['manager', 'admin'],
+    right: 'settings.scoring',
     body: z.object({
       version: Version,
       halfLifeDays: z.int().min(1).max(365).optional(),
@@ -156,6 +157,7 @@ export const qualifyingRoutes = routes({
   'POST /api/signals': {
     summary: 'Note that somebody opened a mail, followed a link, visited our site or came to a meeting',
     tag: 'qualifying',
+    right: 'ledger.add',
     status: 201,
     body: z
       .object({
@@ -176,7 +178,7 @@ export const qualifyingRoutes = routes({
   'POST /api/win-model/training': {
     summary: 'Retrain the win chance in the background',
     tag: 'qualifying',
-    roles: ['manager', 'admin'],
+    right: 'settings.scoring',
     status: 201,
     reply: z.object({ asked: z.boolean() }),
   },
@@ -188,7 +190,7 @@ export const qualifyingRoutes = routes({
   'PUT /api/owner-rules': {
     summary: 'Set who gets new leads; without a rule it is whoever files them',
     tag: 'qualifying',
-    roles: ['manager', 'admin'],
+    right: 'settings.scoring',
     body: z.object({ rules: DraftOwners, seen: z.array(z.object({ id: Id, version: Version })).max(30) }),
     reply: Done,
   },

@@ -32,6 +32,7 @@ export const quoteRoutes = routes({
   'GET /api/quotes': {
     summary: 'The quotes of a deal, or of all, newest first',
     tag: 'quotes',
+    right: 'deals.see',
     query: z.object({ deal: Id.optional() }),
     reply: z.object({ items: z.array(QuoteRow) }),
   },
@@ -60,7 +61,7 @@ export const quoteRoutes = routes({
   'PATCH /api/quote-settings': {
     summary: 'Change what every quote prints',
     tag: 'quotes',
-    roles: ['manager', 'admin'],
+    right: 'settings.deals',
     body: z.object({
       version: Version,
       issuer: z.string().trim().max(600).optional(),

@@ -37,7 +37,6 @@ export const OrgChart = z.object({
   heads: z.array(Id),
 });
 export type OrgChart = z.infer<typeof OrgChart>;
-const MANAGES = ['manager', 'admin'] as const;
 const title = z.string().trim().max(200);
 
 export const relationRoutes = routes({
@@ -50,7 +49,7 @@ export const relationRoutes = routes({
     summary: 'Add a kind of relation',
     tag: 'relations',
     status: 201,
-    roles: MANAGES,
+    right: 'settings.fields',
     body: z.object({ name: Line(60), reverse: Line(60), isLine: z.boolean().default(false) }),
     reply: Done.extend({ id: Id }),
   },
@@ -58,7 +57,7 @@ export const relationRoutes = routes({
     summary: 'Rename or retire a kind; relations of it stay',
     tag: 'relations',
     params: IdParam,
-    roles: MANAGES,
+    right: 'settings.fields',
     body: z.object({
       version: Version,
       name: Line(60).optional(),
@@ -71,6 +70,7 @@ export const relationRoutes = routes({
   'GET /api/people/:id/relations': {
     summary: 'Who somebody is to others, and where else they work or worked',
     tag: 'relations',
+    right: 'people.see',
     params: IdParam,
     reply: z.object({ items: z.array(RelationRow), employments: z.array(EmploymentRow) }),
   },
@@ -122,6 +122,7 @@ export const relationRoutes = routes({
   'GET /api/companies/:id/chart': {
     summary: 'Who reports to whom at a company, without loops, and who else works or worked there',
     tag: 'relations',
+    right: 'companies.see',
     params: IdParam,
     reply: OrgChart.extend({ employments: z.array(EmploymentRow) }),
   },

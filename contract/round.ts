@@ -85,7 +85,7 @@ export const roundRoutes = routes({
   'PUT /api/rhythms': {
     summary: 'Set how often you mean to be in touch with everybody of a standing or with a tag',
     tag: 'round',
-    roles: ['manager', 'admin'],
+    right: 'settings.organisation',
     body: z.object({ kind: RhythmRule.shape.kind, value: Line(60), days: Days }),
     reply: Done.extend({ id: Id }),
   },
@@ -93,7 +93,7 @@ export const roundRoutes = routes({
     summary: 'Remove a rhythm',
     tag: 'round',
     params: IdParam,
-    roles: ['manager', 'admin'],
+    right: 'settings.organisation',
     reply: Done,
   },
 });

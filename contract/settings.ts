@@ -86,7 +86,7 @@ export const settingsRoutes = routes({
     summary: 'Add a qualifying question',
     tag: 'settings',
     status: 201,
-    roles: ['manager', 'admin'],
+    right: 'settings.scoring',
     body: z.object({ label: Line(120), help: z.string().trim().max(300).default('') }),
     reply: Done,
   },
@@ -94,7 +94,7 @@ export const settingsRoutes = routes({
     summary: 'Change, reorder or retire a qualifying question',
     tag: 'settings',
     params: z.object({ id: Id }),
-    roles: ['manager', 'admin'],
+    right: 'settings.scoring',
     body: z.object({
       version: Version,
       label: Line(120).optional(),

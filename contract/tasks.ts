@@ -162,6 +162,7 @@ export const taskRoutes = routes({
   'GET /api/tasks': {
     summary: 'Open tasks, overdue first',
     tag: 'tasks',
+    right: 'tasks.see',
     query: Page.extend({ assignee: z.union([Id, z.literal('all')]).optional() }),
     reply: z.object({
       items: z.array(Task),
@@ -172,6 +173,7 @@ export const taskRoutes = routes({
   'GET /api/tasks/delegated': {
     summary: 'What you gave to others: open by when it is due, or done in the last thirty days, newest first',
     tag: 'tasks',
+    right: 'tasks.see',
     query: Page.extend({ state: z.enum(['open', 'done']).default('open') }),
     reply: z.object({ items: z.array(Task), next: z.string().nullable() }),
   },
@@ -185,6 +187,7 @@ export const taskRoutes = routes({
   'GET /api/tasks/:id': {
     summary: 'One task with all that belongs to it',
     tag: 'tasks',
+    right: 'tasks.see',
     params: IdParam,
     reply: TaskDetail,
   },
@@ -244,7 +247,7 @@ export const taskRoutes = routes({
     summary: 'Add a kind of task',
     tag: 'tasks',
     status: 201,
-    roles: ['manager', 'admin'],
+    right: 'settings.organisation',
     body: z.object({ name: Line(60), actsAs: MoveKind.default('task') }),
     reply: Done.extend({ id: Id }),
   },
@@ -252,7 +255,7 @@ export const taskRoutes = routes({
     summary: 'Offer a kind of task no longer; tasks of it keep it',
     tag: 'tasks',
     params: IdParam,
-    roles: ['manager', 'admin'],
+    right: 'settings.organisation',
     reply: Done,
   },
   'GET /api/handovers': {

@@ -35,6 +35,7 @@ export const triageRoutes = routes({
   'GET /api/triage': {
     summary: 'The next of a pile of people, each at a glance',
     tag: 'triage',
+    right: 'people.see',
     query: z.object({
       list: Id.optional(),
       import: Id.optional(),
@@ -63,7 +64,7 @@ export const triageRoutes = routes({
     summary: 'Add a plan',
     tag: 'triage',
     status: 201,
-    roles: ['manager', 'admin'],
+    right: 'settings.scoring',
     body: z.object({ name: Line(60), kind: MoveKind, title: Line(200), days: Days }),
     reply: Done,
   },
@@ -71,7 +72,7 @@ export const triageRoutes = routes({
     summary: 'Change or retire a plan',
     tag: 'triage',
     params: IdParam,
-    roles: ['manager', 'admin'],
+    right: 'settings.scoring',
     body: z.object({
       version: Version,
       name: Line(60).optional(),

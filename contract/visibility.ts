@@ -45,6 +45,7 @@ const SightDefault = Choice.extend({
   source: Line(120).optional().describe('of leads: only those with this source'),
 });
 export type SightDefault = z.infer<typeof SightDefault>;
+/** Who sees what is theirs to decide who manage, and no right of a role of its own. */
 const MANAGES = ['manager', 'admin'] as const;
 const KindAndId = z.object({ kind: SightKind, id: Id });
 const Managers = z.array(Id).max(20).describe('who manages it');

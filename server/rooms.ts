@@ -38,6 +38,7 @@ import { qualifying } from './qualifying/room';
 import { query } from './query/room';
 import { quotes } from './quotes/room';
 import { relations } from './relations/room';
+import { roles } from './roles/room';
 import { round } from './round/room';
 import { search } from './search/room';
 import { session } from './session/room';
@@ -87,6 +88,7 @@ export const rooms: readonly Room[] = [
   query,
   quotes,
   relations,
+  roles,
   round,
   search,
   session,

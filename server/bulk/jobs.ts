@@ -3,6 +3,7 @@ import { z } from 'zod';
 import type { Actor, Context, Tools } from '../commands/context';
 import type { AnyJob } from '../commands/types';
 import { BulkChangeRow } from '../db/models/bulk';
+import { ProblemError } from '../http/problems';
 import { addJob, defineJob, type Job } from '../jobs/job';
 import { findActiveActor } from '../session/identify';
 import { runBulk } from './run';
@@ -30,6 +31,10 @@ const onBulk = (name: string, lane: 'now' | 'long', work: Work): Job<OneBulk> & 
       try {
         await work(tools, id, actor);
       } catch (error) {
+        if (error instanceof ProblemError && error.problem.status === 403) {
+          await BulkChangeRow.update({ state: 'failed', trouble: error.message }, { where: { id } });
+          return;
+        }
         const trouble = error instanceof Error ? error.message.slice(0, 300) : String(error);
         await BulkChangeRow.update({ trouble }, { where: { id } });
         throw error;

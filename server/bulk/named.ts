@@ -1,12 +1,14 @@
 import { STEPS_OF, type BulkKind, type Named, type Step } from '@emporikon/core/bulk/types';
 import { normaliseOwn, POINTS } from '@emporikon/core/fields/own';
+import { rightForStep, rightOn } from '@emporikon/core/rights/kinds';
 import { QueryTypes } from 'sequelize';
 import { requireColleague } from '../commands/colleague';
-import { requireActor, type Context } from '../commands/context';
+import type { Context } from '../commands/context';
+import { requireRight } from '../commands/rights';
 import { Stage } from '../db/models/deals';
 import { CustomField } from '../db/models/fields';
 import { mayChange, maySee } from '../fields/rights';
-import { forbidden, invalid } from '../http/problems';
+import { invalid } from '../http/problems';
 import { usualChanceOf } from '../pipelines/stages';
 import { visibleTo } from '../visibility/sight';
 
@@ -40,6 +42,22 @@ export async function loadNamed(context: Context, steps: readonly Step[]): Promi
     decidesSight: (ownerId) => !actor || actor.role !== 'rep' || !ownerId || ownerId === actor.id,
     now: context.now().toISOString(),
   };
+}
+
+/**
+ * What a bulk change takes. One that the program began on all there is, for a word of the organisation's, takes nothing more.
+ * @throws 403
+ */
+export function requireBulkRights(
+  context: Context,
+  { kind, steps, pastSight = false }: { kind: BulkKind; steps: readonly Step[]; pastSight?: boolean },
+): void {
+  if (pastSight) return;
+  requireRight(context, rightOn(kind, 'bulk'));
+  for (const step of steps) {
+    const right = rightForStep(step);
+    if (right) requireRight(context, right);
+  }
 }
 
 const wrong = (at: number, why: string, detail: string): Error =>
@@ -130,10 +148,6 @@ async function checkStep(context: Context, kind: BulkKind, step: Step, at: numbe
       return requireThere(context, 'project', step.to, at);
     case 'visible':
       return checkSight(context, step);
-    case 'erase':
-      if (requireActor(context).role === 'rep')
-        throw forbidden('Only a manager or an admin may erase people.');
-      return;
     default:
       return;
   }

@@ -7,6 +7,7 @@ import type { BulkChangeRow } from '../db/models/bulk';
 import type { Handlers } from '../http/mount';
 import { cannotUndo, conflict } from '../http/problems';
 import { addBulkJob } from './jobs';
+import { requireBulkRights } from './named';
 import { prepareBulk } from './prepare';
 import { STORED } from './records';
 import { bulkView, listBulk, loadBulk } from './view';
@@ -83,12 +84,17 @@ async function listRows(
 }
 
 export const bulkHandlers: Handlers = {
-  'POST /api/bulk-changes': async ({ body: { kind, on, steps }, context }) =>
-    prepareBulk(context, { kind, steps, on: 'ids' in on ? on : { query: on.query as Query } }),
+  'POST /api/bulk-changes': async ({ body: { kind, on, steps }, context }) => {
+    requireBulkRights(context, { kind, steps });
+    return prepareBulk(context, { kind, steps, on: 'ids' in on ? on : { query: on.query as Query } });
+  },
   'GET /api/bulk-changes': async ({ query, context }) => ({ items: await listBulk(context, query.limit) }),
   'GET /api/bulk-changes/:id': async ({ params, context }) => bulkView(context, params.id),
   'GET /api/bulk-changes/:id/rows': async ({ params, query, context }) => listRows(context, params.id, query),
-  'POST /api/bulk-changes/:id/start': async ({ params, context }) => startBulk(context, params.id),
+  'POST /api/bulk-changes/:id/start': async ({ params, context }) => {
+    requireBulkRights(context, await loadBulk(context, params.id));
+    return startBulk(context, params.id);
+  },
   'POST /api/bulk-changes/:id/pause': async ({ params, context }) =>
     turn(context, params.id, {
       from: ['running'],
@@ -97,8 +103,9 @@ export const bulkHandlers: Handlers = {
       otherwise: 'This change is not under way.',
     }),
   'POST /api/bulk-changes/:id/undo': async ({ params, context }) => {
-    const { steps } = await loadBulk(context, params.id);
-    if (steps.some((step) => step.do === 'erase'))
+    const bulk = await loadBulk(context, params.id);
+    requireBulkRights(context, bulk);
+    if (bulk.steps.some((step) => step.do === 'erase'))
       throw cannotUndo('What was erased cannot be brought back.');
     return turn(context, params.id, {
       from: ['done', 'paused', 'failed'],

@@ -15,7 +15,7 @@ import { writeNotices } from '../notices/write';
 import { erasePerson } from '../privacy/erase';
 import { addTask } from '../tasks/add';
 import { asRecord, loadMemberships, loadRows, STORED, type Row } from './records';
-import { loadNamed } from './named';
+import { loadNamed, requireBulkRights } from './named';
 import { inLanes, loadBulk, lockBulk, lockLane, ofLane, withSightOf } from './view';
 
 const NOUNS: Readonly<Record<BulkKind, readonly [string, string]>> = {
@@ -198,6 +198,7 @@ async function runChunk(context: Context, id: string, lane: number): Promise<boo
   await lockLane(context, id, lane);
   const bulk = await loadBulk(context, id);
   if (bulk.state !== 'running') return false;
+  requireBulkRights(context, bulk);
   return withSightOf(context, bulk, () => runRows(context, bulk, lane));
 }
 
@@ -281,6 +282,10 @@ async function finish(context: Context, id: string): Promise<void> {
  * chunks only, and the next run goes on with the first record that has no outcome.
  */
 export async function runBulk(tools: Tools, id: string, actor: Actor): Promise<void> {
-  await inLanes((lane) => runInTransaction(tools, actor, (context) => runChunk(context, id, lane)));
+  await inLanes((lane) =>
+    runInTransaction(tools, actor, (context) =>
+      context.write.asConsequence(() => runChunk(context, id, lane)),
+    ),
+  );
   await runInTransaction(tools, actor, (context) => finish(context, id));
 }

@@ -142,6 +142,10 @@ async function finish(context: Context, id: string): Promise<void> {
 
 /** Takes a change of many records back. Can be cut off and goes on. */
 export async function undoBulk(tools: Tools, id: string, actor: Actor): Promise<void> {
-  await inLanes((lane) => runInTransaction(tools, actor, (context) => undoChunk(context, id, lane)));
+  await inLanes((lane) =>
+    runInTransaction(tools, actor, (context) =>
+      context.write.asConsequence(() => undoChunk(context, id, lane)),
+    ),
+  );
   await runInTransaction(tools, actor, (context) => finish(context, id));
 }

@@ -107,10 +107,12 @@ async function dealOf(
     return Deal.findByPk(done.deal.id, { transaction: context.tx });
   }
   if (id === undefined && leadId === undefined) await refuseSecondDeal(context, person);
-  await context.write.update(person, {
-    standing: standingWithWork(person.standing),
-    updatedAt: context.now(),
-  });
+  await context.write.asConsequence(() =>
+    context.write.update(person, {
+      standing: standingWithWork(person.standing),
+      updatedAt: context.now(),
+    }),
+  );
   return makeDeal(context, person.id, {
     title,
     companyId: company?.id ?? null,

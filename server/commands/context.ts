@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { DateTime } from 'luxon';
 import type { Sequelize } from 'sequelize';
-import type { UserRole } from '../db/models/users';
+import type { EventRow } from '../db/models/ledger';
 import { holdingConnection } from '../db/connect';
 import { hiddenTwinOf, refuseHiddenTwin } from './hidden';
 import { enterAs } from './sight';
@@ -39,14 +39,14 @@ export async function runInTransaction<Result>(
   tools: Tools,
   actor: Actor | null,
   command: (context: Context) => Promise<Result>,
-  roles: readonly UserRole[] | null = null,
+  takes: EventRow['roles'] = null,
 ): Promise<Result> {
   for (let left = TRIES; ;) {
     try {
       return await tools.sequelize.transaction((tx) =>
         holdingConnection(async () => {
           await enterAs(tools, tx, actor);
-          return command({ ...tools, actor, tx, write: new Writer(tools, tx, roles) });
+          return command({ ...tools, actor, tx, write: new Writer(tools, tx, actor, takes) });
         }),
       );
     } catch (error) {

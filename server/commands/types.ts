@@ -1,3 +1,4 @@
+import type { Right } from '@emporikon/core/rights/rights';
 import type { Attributes, CreationAttributes, Model, ModelStatic, Sequelize, Transaction } from 'sequelize';
 import type { Change } from '../db/models/ledger';
 import type { OutboxRow } from '../db/models/outbox';
@@ -19,6 +20,8 @@ export interface Actor {
   email: string;
   role: UserRole;
   timeZone: string;
+  /** What a role of the organisation's own lets them do; left out where theirs is one that is always there. */
+  granted?: readonly Right[];
   /** What an access token is held to, where somebody comes by one that may not do everything. */
   rights?: 'read' | 'capture';
 }
@@ -84,6 +87,8 @@ export interface Write {
   insert<M extends Model>(model: ModelStatic<M>, values: CreationAttributes<M>): Promise<M>;
   update<M extends Model>(instance: M, patch: Partial<Attributes<M>>, expected?: number): Promise<M>;
   remove(instance: Model): Promise<void>;
+  /** Runs what comes of a command of itself, which asks for no right of its own. */
+  asConsequence<Result>(run: () => Promise<Result>): Promise<Result>;
   note(change: Change): void;
   /** A sentence of whoever acts on why, for the ledger. */
   because(words: string | undefined): void;

@@ -6,11 +6,12 @@ import {
   type ModelStatic,
   type Transaction,
 } from 'sequelize';
-import type { UserRole } from '../db/models/users';
 import { EventRow, type Change } from '../db/models/ledger';
 import { stale } from '../http/problems';
 import { addJob } from '../jobs/job';
-import type { Followed, Tools, Write } from './types';
+import { requireRight, rightFor } from './rights';
+import { pastRole } from './sight';
+import type { Actor, Followed, Tools, Write } from './types';
 import { DEEPEST, FOLLOW } from './followers';
 
 /** What is never kept in events: bytes that are immutable and large, and passwords in any form. */
@@ -50,21 +51,44 @@ const keyOf = (instance: Model): string =>
 export class Writer implements Write {
   private readonly changes: Change[] = [];
   private sentence = '';
+  private isConsequence = false;
   /** At which version this command left each row it wrote. */
   private readonly versions = new Map<string, unknown>();
 
   constructor(
     private readonly tools: Tools,
-    private readonly tx: Transaction,
+    readonly tx: Transaction,
+    /** Whose rights are asked for; the program itself needs none. */
+    private readonly actor: Actor | null,
     /** Who may give this command, and so take it back; everybody when null. */
-    private readonly roles: readonly UserRole[] | null = null,
+    private readonly takes: EventRow['roles'] = null,
   ) {}
 
+  async asConsequence<Result>(run: () => Promise<Result>): Promise<Result> {
+    const before = this.isConsequence;
+    this.isConsequence = true;
+    try {
+      return await run();
+    } finally {
+      this.isConsequence = before;
+    }
+  }
+
+  /** @throws 403 where whoever acts has not the right to write so to the table */
+  private require(table: string, write: 'add' | 'change' | 'delete'): void {
+    const right = this.isConsequence ? null : rightFor(table, write);
+    if (right) requireRight({ actor: this.actor }, right);
+  }
+
   async insert<M extends Model>(model: ModelStatic<M>, values: CreationAttributes<M>): Promise<M> {
-    const instance = await model.create(values, {
-      transaction: this.tx,
-      returning: returnedColumns(model) as unknown as true,
-    });
+    this.require(model.tableName, 'add');
+    const create = (): Promise<M> =>
+      model.create(values, {
+        transaction: this.tx,
+        returning: returnedColumns(model) as unknown as true,
+      });
+    // What a command writes besides, such as an entry of the history, is also written where its author sees none of it.
+    const instance = await (this.actor ? pastRole(this, this.actor, create) : create());
     this.changes.push({
       table: model.tableName,
       id: String(instance.get('id')),
@@ -81,9 +105,11 @@ export class Writer implements Write {
    */
   async update<M extends Model>(instance: M, patch: Partial<Attributes<M>>, expected?: number): Promise<M> {
     let before = rowOf(instance);
+    if (expected !== undefined) this.require((instance.constructor as ModelStatic<M>).tableName, 'change');
     if (expected !== undefined && before.version !== expected) throw stale(told(before));
     instance.set(patch as Partial<M>);
     if (!instance.changed()) return instance;
+    this.require((instance.constructor as ModelStatic<M>).tableName, 'change');
     try {
       await instance.save({ transaction: this.tx });
     } catch (error) {
@@ -119,6 +145,7 @@ export class Writer implements Write {
 
   async remove(instance: Model): Promise<void> {
     const before = rowOf(instance);
+    this.require((instance.constructor as ModelStatic<Model>).tableName, 'delete');
     await instance.destroy({ transaction: this.tx });
     this.changes.push({
       table: (instance.constructor as ModelStatic<Model>).tableName,
@@ -155,15 +182,17 @@ export class Writer implements Write {
     if (depth > DEEPEST) throw new Error(`events follow each other in a circle, at “${command}”`);
     const causeId = cause?.eventId ?? null;
     const told = { command, actorId, changes: this.changes, undoes, at: this.tools.now(), causeId, depth };
-    for (const complete of followers.completes)
-      await complete(this.tools, this, { ...told, because: this.sentence }, this.tx);
+    await this.asConsequence(async () => {
+      for (const complete of followers.completes)
+        await complete(this.tools, this, { ...told, because: this.sentence }, this.tx);
+    });
     const event: Followed = { ...told, id: this.tools.newId(), changes: this.changes.splice(0) };
     await EventRow.create(
       {
         ...event,
         changes: [...event.changes],
         label,
-        roles: this.roles && [...this.roles],
+        roles: this.takes && [...this.takes],
       },
       { transaction: this.tx },
     );

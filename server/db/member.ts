@@ -12,6 +12,21 @@ EXCEPTION WHEN duplicate_object OR unique_violation THEN NULL;
 END $$;
 DO $$ BEGIN EXECUTE format('GRANT emporikon_member TO %I', current_user); EXCEPTION WHEN OTHERS THEN NULL; END $$;`;
 
+/**
+ * The role of those who do not see every kind of record, to whom further policies apply (migration 0046). Everybody else
+ * is spared them.
+ */
+export const LIMITED_ROLE = `
+DO $$
+BEGIN
+  IF NOT EXISTS (SELECT 1 FROM pg_roles WHERE rolname = 'emporikon_limited') THEN CREATE ROLE emporikon_limited NOLOGIN; END IF;
+EXCEPTION WHEN duplicate_object OR unique_violation THEN NULL;
+END $$;
+DO $$ BEGIN
+  GRANT emporikon_member TO emporikon_limited;
+  EXECUTE format('GRANT emporikon_limited TO %I', current_user);
+EXCEPTION WHEN OTHERS THEN NULL; END $$;`;
+
 const RIGHTS = `
 GRANT USAGE ON SCHEMA public TO emporikon_member;
 GRANT SELECT, INSERT, UPDATE, DELETE ON ALL TABLES IN SCHEMA public TO emporikon_member;
@@ -52,5 +67,5 @@ export async function ensureMember(sequelize: Sequelize, transaction: Transactio
     { transaction },
   );
   if ((rows[0] as { ready: boolean } | undefined)?.ready) return;
-  await sequelize.query(MEMBER_ROLE + RIGHTS + CANNOT_TELL, { transaction });
+  await sequelize.query(MEMBER_ROLE + LIMITED_ROLE + RIGHTS + CANNOT_TELL, { transaction });
 }

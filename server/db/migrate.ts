@@ -47,6 +47,7 @@ import * as fortySecond from './migrations/0042-open-id';
 import * as fortyThird from './migrations/0043-erasing';
 import * as fortyFourth from './migrations/0044-card-order';
 import * as fortyFifth from './migrations/0045-places';
+import * as fortySixth from './migrations/0046-roles';
 
 export const MIGRATIONS = [
   first,
@@ -94,6 +95,7 @@ export const MIGRATIONS = [
   fortyThird,
   fortyFourth,
   fortyFifth,
+  fortySixth,
 ];
 /** Any constant will do, as long as every process of this program takes the same lock. */
 const LOCK = 4600_0001;

@@ -1,5 +1,7 @@
 import type { FastifyInstance } from 'fastify';
 import type { Actor, Tools } from '../commands/context';
+import { mayTakeBack, unseenTables } from '../commands/rights';
+import type { EventRow } from '../db/models/ledger';
 import { fileSchema } from '../http/openapi';
 import type { RoomParts } from '../http/room';
 import { findActor } from '../session/identify';
@@ -12,7 +14,7 @@ const QUEUE_BYTES = 256 * 1024;
 interface EventNotice {
   id?: string;
   actorId?: string | null;
-  roles?: Actor['role'][] | null;
+  roles?: EventRow['roles'];
   endedSessions?: string[];
   command?: string;
   touched?: { table: string; id: string; of?: string[] }[];
@@ -38,13 +40,18 @@ export function noticeFor(actor: Actor, payload: string): string | null {
     if (!told.touched.length) return null;
     delete told.id;
   }
+  const unseen = new Set(unseenTables(actor));
+  if (unseen.size && told.touched && !isOwn) {
+    told.touched = told.touched.filter(({ table }) => !unseen.has(table));
+    if (!told.touched.length) return null;
+  }
   const isSeen = (id: string): boolean => readers[id]?.includes(actor.id) ?? true;
   if (told.presence && !isSeen(told.presence)) return null;
   if (told.touched && told.command !== CHANGES_SIGHT) {
     told.touched = told.touched.filter(({ id, of = [] }) => [id, ...of].every(isSeen));
     if (!told.touched.length && Object.keys(readers).length) return null;
   }
-  if (roles && !roles.includes(actor.role)) delete told.id;
+  if (!mayTakeBack(actor, roles)) delete told.id;
   return JSON.stringify(told);
 }
 
@@ -78,7 +85,7 @@ export function mountLive(
       }),
     },
     (request, reply) => {
-      const { actor } = request;
+      let { actor } = request;
       reply.hijack();
       const { raw } = reply;
       if (!actor) return void raw.destroy();
@@ -97,8 +104,8 @@ export function mountLive(
       };
       const unsubscribe = live.subscribe((payload) => {
         if (session && payload.includes(session)) return end();
-        const notice = noticeFor(actor, payload);
-        if (notice === null) return;
+        const notice = actor && noticeFor(actor, payload);
+        if (!notice) return;
         if (raw.writableLength > QUEUE_BYTES) raw.destroy();
         else raw.write(`data: ${notice}\n\n`);
       });
@@ -107,7 +114,11 @@ export function mountLive(
       const heartbeat = setInterval(() => {
         raw.write(': here\n\n');
         void findActor(tools, request).then(
-          (still) => (still ? undefined : end()),
+          (still) => {
+            if (!still) return end();
+            // Their role may have been changed meanwhile.
+            actor = still;
+          },
           // A database that is away for a moment ends nobody's session.
           () => undefined,
         );

@@ -1,7 +1,9 @@
+import { mayDo } from '@emporikon/core/rights/rights';
 import { Op, QueryTypes, type Model, type ModelStatic } from 'sequelize';
 import type { Actor, Context } from '../commands/context';
 import { EventRow, type Change } from '../db/models/ledger';
-import { pastSight } from '../commands/sight';
+import { mayTakeBack, rightFor } from '../commands/rights';
+import { pastRole, pastSight } from '../commands/sight';
 import { CHANGES_MANY, ERASES, HANDS_OVER, STEERS_MANY, UNDOES_MANY } from '../commands/followers';
 import { rowOf } from '../commands/writer';
 import { cannotUndo, conflict, forbidden, notFound } from '../http/problems';
@@ -178,10 +180,14 @@ async function findObstacles(context: Context, changes: readonly Change[]): Prom
 }
 
 /** Taking back takes the right that the command took; what is one person's own is only theirs to take back. */
-function requireRight(actor: Actor | null, event: EventRow): void {
+function requireTakingBack(actor: Actor | null, event: EventRow): void {
   if (!actor) return;
-  if (event.roles && !event.roles.includes(actor.role))
-    throw forbidden(`Only a ${event.roles.join(' or ')} may undo this.`);
+  if (!mayTakeBack(actor, event.roles ?? null)) throw forbidden('Your role does not let you undo this.');
+  const rights = event.changes.flatMap(({ table }) => rightFor(table, 'change') ?? []);
+  const held = rights.filter((right) => mayDo(actor, right));
+  // What one did wrote more than one may change by hand, such as a standing with a deal that was won.
+  if (event.actorId === actor.id ? rights.length && !held.length : held.length < rights.length)
+    throw forbidden('Your role does not let you change all of what this changed. Nothing was undone.');
   if (event.actorId !== actor.id && event.changes.some((change) => PERSONAL.has(change.table)))
     throw notFound('There is no such change.');
 }
@@ -226,7 +232,7 @@ async function lockRecords(context: Context, changes: readonly Change[]): Promis
 export async function undo(context: Context, eventId: string): Promise<{ label: string }> {
   const event = await EventRow.findOne({ where: { id: eventId }, transaction: context.tx });
   if (!event) throw notFound('There is no such change.');
-  requireRight(context.actor, event);
+  requireTakingBack(context.actor, event);
   if (event.undoes) throw conflict('This change was itself an undo.');
   const final = FINAL.get(event.command);
   if (final) throw cannotUndo(final);
@@ -241,9 +247,10 @@ export async function undo(context: Context, eventId: string): Promise<{ label: 
       await unmerge(context, id, {}, { eventId: at === newestFirst.length - 1 ? eventId : null });
     return { label: event.label };
   }
-  return REACHES_ALL.has(event.command)
-    ? pastSight(context, () => takeBack(context, event))
-    : takeBack(context, event);
+  const take = (): Promise<{ label: string }> => context.write.asConsequence(() => takeBack(context, event));
+  if (REACHES_ALL.has(event.command)) return pastSight(context, take);
+  // What one's own command wrote besides goes back with it, seen or not.
+  return context.actor ? pastRole(context, context.actor, take) : take();
 }
 
 async function takeBack(context: Context, event: EventRow): Promise<{ label: string }> {

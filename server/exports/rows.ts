@@ -1,7 +1,9 @@
+import { rightOn } from '@emporikon/core/rights/kinds';
 import { dateFieldOf, formatProblem, type ExportFormat } from '@emporikon/core/outgoing/formats';
 import { PLACE_FIELD } from '@emporikon/core/query/sql/places';
 import type { Field, KindSpec, PlainValue, Query } from '@emporikon/core/query/types';
 import type { Context } from '../commands/context';
+import { requireRight } from '../commands/rights';
 import { invalid } from '../http/problems';
 import { pageOfIds, valuesOf } from '../query/answer';
 import { readTurnsAnew } from '../query/turns';
@@ -30,8 +32,9 @@ export interface OutgoingRow {
   values: Record<string, PlainValue>;
 }
 
-/** @throws 422 for a question that cannot be asked, or records that cannot be handed over in the format */
+/** @throws 403 where records of the kind may not be exported, 422 for a question that cannot be asked, or records that cannot be handed over in the format */
 export async function loadOutgoing(context: Context, { query, format, dateField }: Asked): Promise<Outgoing> {
+  requireRight(context, rightOn(query.kind, 'export'));
   const { registry } = await schemaFor(context, query);
   const spec = registry[query.kind];
   const problem = formatProblem(format, query, spec, dateField);

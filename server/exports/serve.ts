@@ -1,12 +1,14 @@
 import { IdParam } from '@emporikon/contract/common';
 import { queryString } from '@emporikon/contract/queries';
 import { EXPORT_FORMATS, FORMAT_NAMES } from '@emporikon/core/outgoing/formats';
+import { rightOn } from '@emporikon/core/rights/kinds';
 import type { Query } from '@emporikon/core/query/types';
 import type { FastifyInstance, FastifyReply } from 'fastify';
 import { Readable } from 'node:stream';
 import type { z } from 'zod';
 import { disposition } from '../captures/attachments';
 import { runInTransaction, type Tools } from '../commands/context';
+import { requireRight } from '../commands/rights';
 import { fileSchema } from '../http/openapi';
 import { conflict } from '../http/problems';
 import { makeNow, partOf } from './make';
@@ -55,6 +57,7 @@ export function mountExports(app: FastifyInstance, tools: Tools): void {
     async (request, reply) => {
       const { id } = request.params;
       const row = await runInTransaction(tools, request.actor, (context) => loadExport(context, id));
+      requireRight({ actor: request.actor }, rightOn(row.query.kind, 'export'));
       if (row.state !== 'done') throw conflict(row.trouble || 'This file is still being made.');
       const pieces = async function* (): AsyncGenerator<Buffer> {
         // A transaction for each part, so that a slow reader holds no connection.

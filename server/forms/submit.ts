@@ -82,7 +82,7 @@ async function filerOf(context: Context, form: Form): Promise<Actor | null> {
       where: { active: true, role: { [Op.in]: ['manager', 'admin'] } },
       transaction: context.tx,
     }));
-  return user ? actorOf(user) : null;
+  return user ? actorOf(user, context.tx) : null;
 }
 
 /** Whether a form may file what came in, and on whom: only where nothing is left to decide. */

@@ -1,4 +1,6 @@
 import type { FastifyInstance, FastifyRequest } from 'fastify';
+import type { Right } from '@emporikon/core/rights/rights';
+import { requireRight } from '../commands/rights';
 import type { Actor } from '../commands/types';
 import type { UserRole } from '../db/models/users';
 import { forbidden, signedOut } from './problems';
@@ -9,6 +11,8 @@ declare module 'fastify' {
     access?: 'public' | 'actor';
     /** Who may; everybody signed in when left out. */
     roles?: readonly UserRole[];
+    /** What it takes; nothing when left out. */
+    right?: Right;
     /** Part of the API: told from the pattern the route was registered under, never from what a request wrote. */
     isApi?: boolean;
   }
@@ -65,7 +69,7 @@ function isWithin(rights: Actor['rights'], { method, routeOptions }: FastifyRequ
  */
 export function requireAccess(app: FastifyInstance): void {
   app.addHook('onRequest', async (request) => {
-    const { access, roles } = request.routeOptions.config;
+    const { access, roles, right } = request.routeOptions.config;
     if (request.is404 || access === 'public') return;
     if (!request.actor) throw signedOut('Sign in first.');
     if (!isWithin(request.actor.rights, request))
@@ -76,5 +80,6 @@ export function requireAccess(app: FastifyInstance): void {
       );
     if (roles && !roles.includes(request.actor.role))
       throw forbidden(`Only a ${roles.join(' or ')} may do this.`);
+    if (right) requireRight(request, right);
   });
 }

@@ -88,6 +88,7 @@ function describeRoute(name: RouteName, spec: RouteSpec): Omit<RouteOptions, 'ha
     config: {
       access: spec.open ? 'public' : 'actor',
       ...(spec.roles ? { roles: spec.roles } : {}),
+      ...(spec.right ? { right: spec.right } : {}),
       ...(spec.tag === 'health' ? { anyHost: true } : {}),
     },
     // No body is an empty one: what is optional may be left out altogether, what is required is named.
@@ -121,7 +122,7 @@ export function mount(app: FastifyInstance, tools: Tools, handlers: Handlers): v
               reply.code(spec.status ?? 200);
               return withIdempotencyKey(context, request, reply, () => command(context));
             },
-            spec.roles ?? null,
+            spec.right ? [spec.right] : spec.roles ? [...spec.roles] : null,
           );
         if (typeof handler === 'function') return run((context) => handler({ ...given, context }));
         const kept = await keptAnswer(tools, request, reply);

@@ -1,11 +1,14 @@
 import { IdParam } from '@emporikon/contract/common';
 import type { Mapping } from '@emporikon/contract/imports';
 import { writeCsv } from '@emporikon/core/formats/csv';
+import type { Right } from '@emporikon/core/rights/rights';
+import type { TableTarget } from '@emporikon/core/reading/table/records';
 import { shapeKey } from '@emporikon/core/reading/table/read';
 import type { FastifyInstance } from 'fastify';
 import { QueryTypes } from 'sequelize';
 import { disposition } from '../captures/attachments';
 import { runInTransaction, requireActor, type Context, type Tools } from '../commands/context';
+import { requireRight } from '../commands/rights';
 import { List } from '../db/models/fields';
 import { User } from '../db/models/users';
 import { fileSchema } from '../http/openapi';
@@ -17,6 +20,14 @@ import { requireKnownField } from '../fields/mapping';
 import { hashOf } from './choose';
 import type { RowData } from './source';
 import { importDetail, listImports, loadImport } from './view';
+
+/** What it takes to bring rows in: companies come along with people, people and companies with deals. */
+const PEOPLE: readonly Right[] = ['people.add', 'people.change', 'companies.add'];
+const RIGHTS_TO_IMPORT: Readonly<Record<TableTarget, readonly Right[]>> = {
+  people: PEOPLE,
+  companies: ['companies.add', 'companies.change'],
+  deals: ['deals.add', 'deals.change', 'people.add', 'companies.add'],
+};
 
 async function checkMapping(
   context: Context,
@@ -114,6 +125,7 @@ export const importHandlers: Handlers = {
     if (one.state === 'running') return importDetail(context, one.id);
     if (!['previewed', 'paused'].includes(one.state))
       throw conflict('Check the preview first: choose what each column holds.');
+    for (const right of RIGHTS_TO_IMPORT[one.mapping?.target ?? 'people']) requireRight(context, right);
     await context.write.update(one, { state: 'running' });
     await addJob(context, runJob, { id: one.id }, `run:${one.id}`);
     await context.write.event('start import', `Began the import of ${one.name}`, requireActor(context).id);
@@ -128,6 +140,7 @@ export const importHandlers: Handlers = {
   },
   'POST /api/imports/:id/undo': async ({ params, context }) => {
     const one = await loadImport(context, params.id, true);
+    for (const right of RIGHTS_TO_IMPORT[one.mapping?.target ?? 'people']) requireRight(context, right);
     if (!['done', 'paused'].includes(one.state))
       throw conflict('Only a finished or paused import can be undone.');
     await context.write.update(one, { state: 'undoing' });

@@ -128,12 +128,15 @@ export async function convertLead(
   ]);
   const now = context.now();
   if (open && !open.leadId) await context.write.update(open, { leadId: lead.id, updatedAt: now });
-  await context.write.update(person, {
-    standing: standingWithWork(person.standing),
-    companyId: person.companyId ?? companyId,
-    updatedAt: now,
+  // Whoever may convert may do what it takes to keep them together.
+  await context.write.asConsequence(async () => {
+    await context.write.update(person, {
+      standing: standingWithWork(person.standing),
+      companyId: person.companyId ?? companyId,
+      updatedAt: now,
+    });
+    await carryAlong(context, lead, deal.id, person.id);
   });
-  await carryAlong(context, lead, deal.id, person.id);
   await context.write.update(lead, {
     status: 'converted',
     statusSince: now,

@@ -18,7 +18,8 @@ export async function makeLead(
 ): Promise<Lead> {
   const now = context.now();
   const standing = standingWithWork(person.standing);
-  if (standing !== person.standing) await context.write.update(person, { standing, updatedAt: now });
+  if (standing !== person.standing)
+    await context.write.asConsequence(() => context.write.update(person, { standing, updatedAt: now }));
   const owner = given.ownerId
     ? { ownerId: given.ownerId }
     : ((await giveByRule(context, person, given)) ?? { ownerId: requireActor(context).id });

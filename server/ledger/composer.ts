@@ -2,6 +2,7 @@ import type { About, ComposerReading } from '@emporikon/contract/ledger';
 import { repeatInWords } from '@emporikon/core/calendar/repeatWords';
 import { readComposerLine } from '@emporikon/core/ledger/composer';
 import { requireActor, type Context } from '../commands/context';
+import { requireRight } from '../commands/rights';
 import type { LedgerEntry } from '../db/models/ledger';
 import { Deal } from '../db/models/deals';
 import { hasLines } from '../deals/lines';
@@ -83,6 +84,7 @@ export async function saveParts(
   const saved: string[] = [];
   let entry: LedgerEntry | null = null;
   if (happened && !leaveOut.includes('entry')) {
+    requireRight(context, 'ledger.add');
     const { kind, side, headline, at, outcome } = happened;
     entry = await enter(context, { ...(at ? { at: new Date(at) } : {}), side, kind, headline, outcome }, all);
     saved.push(kind);

@@ -3,6 +3,7 @@ import { companyKey } from '@emporikon/core/people/companies';
 import { nameKey, parseName } from '@emporikon/core/people/names';
 import type { Comparison } from '@emporikon/contract/lookAlikes';
 import { requireActor, type Context } from '../commands/context';
+import { requireRight } from '../commands/rights';
 import { rowOf } from '../commands/writer';
 import { ClaimRow } from '../db/models/captures';
 import { Company, Person } from '../db/models/people';
@@ -165,7 +166,8 @@ async function mergeOne(
     await context.write.update(survivor as Company, { parentId: null });
   // All of it goes along, also what whoever merges cannot see.
   const { rows, doubles } = await pastSight(context, () => moveLinks(context, kind, gone.id, survivor.id));
-  await context.write.remove(gone);
+  requireRight(context, kind === 'person' ? 'people.change' : 'companies.change');
+  await context.write.asConsequence(() => context.write.remove(gone));
   await context.write.update(survivor as Person, { ...patch, updatedAt: context.now() });
   const after = rowOf(survivor);
   const values: Moved['values'] = {};

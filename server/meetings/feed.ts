@@ -87,7 +87,7 @@ async function readFeed(tools: Tools, token: string): Promise<string | null> {
     return feed ? User.findOne({ where: { id: feed.user_id, active: true }, transaction: tx }) : null;
   });
   if (!user) return null;
-  return runInTransaction(tools, actorOf(user), async (context) => {
+  return runInTransaction(tools, await actorOf(user), async (context) => {
     const today = DateTime.fromJSDate(context.now());
     const within = {
       from: today.minus({ days: DAYS_BACK }).toJSDate(),

@@ -10,6 +10,7 @@ export function mountPeopleFiles(app: FastifyInstance, tools: Tools): void {
   app.get<{ Params: { id: string } }>(
     '/api/people/:id/card',
     {
+      config: { right: 'people.export' },
       schema: fileSchema('GET /api/people/:id/card', {
         summary: 'A person as a vCard 4.0',
         tag: 'people',
@@ -30,6 +31,7 @@ export function mountPeopleFiles(app: FastifyInstance, tools: Tools): void {
   app.get(
     '/api/people.csv',
     {
+      config: { right: 'people.export' },
       schema: fileSchema('GET /api/people.csv', {
         summary: 'Everybody as a table',
         tag: 'people',

@@ -5,6 +5,7 @@ import { Readable } from 'node:stream';
 import { disposition, safeName } from '../captures/attachments';
 import { runInTransaction, type Actor, type Context, type Tools } from '../commands/context';
 import { HANDS_OVER } from '../commands/followers';
+import { requireRight } from '../commands/rights';
 import { pastSight } from '../commands/sight';
 import { hiddenKeys } from '../fields/rights';
 import { loadBytes } from '../files/parts';
@@ -173,7 +174,7 @@ export function mountEverything(app: FastifyInstance, tools: Tools): void {
   app.get<{ Params: { id: string } }>(
     '/api/people/:id/everything.zip',
     {
-      config: { roles: ['manager', 'admin'] },
+      config: { right: 'people.delete' },
       schema: fileSchema('GET /api/people/:id/everything.zip', {
         summary: 'Everything about a person, with the originals, as one archive',
         tag: 'privacy',
@@ -182,6 +183,7 @@ export function mountEverything(app: FastifyInstance, tools: Tools): void {
       }),
     },
     async (request, reply) => {
+      requireRight(request, 'people.export');
       const everything = await runInTransaction(tools, request.actor, (context) =>
         collect(context, request.params.id),
       );

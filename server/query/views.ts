@@ -1,10 +1,12 @@
 import type { View } from '@emporikon/contract/queries';
 import { checkQuery } from '@emporikon/core/query/check';
 import type { Schema } from '@emporikon/core/query/sql/scope';
+import { rightOn } from '@emporikon/core/rights/kinds';
 import { layoutProblem, type Layout } from '@emporikon/core/query/layout';
 import type { Query, RecordKind } from '@emporikon/core/query/types';
 import { QueryTypes } from 'sequelize';
 import { requireActor, type Actor, type Context } from '../commands/context';
+import { requireRight } from '../commands/rights';
 import { User } from '../db/models/users';
 import { ViewRow } from '../db/models/views';
 import { conflict, forbidden, invalid, notFound } from '../http/problems';
@@ -12,9 +14,10 @@ import { loadSchema } from './schema';
 
 /**
  * What can be asked here, once a query was found to be good.
- * @throws 422 with what is wrong, by the part of the query
+ * @throws 403 where whoever asks may not see records of the kind, 422 with what is wrong, by the part of the query
  */
 export async function schemaFor(context: Context, query: Query): Promise<Schema> {
+  requireRight(context, rightOn(query.kind, 'see'));
   const schema = await loadSchema(context);
   const issues = checkQuery(query, schema.registry);
   if (issues.length)

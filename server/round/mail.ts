@@ -46,7 +46,7 @@ export const roundMail = defineEffect({
     if (!post) throw new NotSent('no mail server is set up', true);
     const user = await User.findOne({ where: { id: userId, active: true } });
     if (!user) return { lines: 0 };
-    const { items, total } = await runInTransaction(tools, actorOf(user), (context) =>
+    const { items, total } = await runInTransaction(tools, await actorOf(user), (context) =>
       listRound(context, { whose: 'mine' }),
     );
     if (!total) return { lines: 0 };

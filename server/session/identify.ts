@@ -1,7 +1,7 @@
 import type { FastifyInstance, FastifyRequest } from 'fastify';
-import { QueryTypes } from 'sequelize';
+import { QueryTypes, type Transaction } from 'sequelize';
 import type { Actor, Tools } from '../commands/context';
-import { AccessToken, User } from '../db/models/users';
+import { AccessToken, RoleRow, User } from '../db/models/users';
 import { hashToken, IDLE_DAYS, SESSION_COOKIE } from './secrets';
 
 /** How often a session in use is noted as such. */
@@ -13,13 +13,12 @@ declare module 'fastify' {
   }
 }
 
-export const actorOf = (user: User): Actor => ({
-  id: user.id,
-  name: user.name,
-  email: user.email,
-  role: user.role,
-  timeZone: user.timeZone,
-});
+/** Somebody as who acts, with the rights of their own role where they have one. */
+export async function actorOf(user: User, transaction: Transaction | null = null): Promise<Actor> {
+  const { id, name, email, role, timeZone } = user;
+  const own = user.roleId ? await RoleRow.findByPk(user.roleId, { transaction }) : null;
+  return { id, name, email, role, timeZone, ...(own ? { granted: own.rights } : {}) };
+}
 
 /** Who something is done for in the background, whether they still work here or not; null where there is no such account. */
 export async function findActorById(id: string): Promise<Actor | null> {
@@ -36,8 +35,9 @@ export async function findActiveActor(id: string): Promise<Actor | null> {
 /** Session and user in one question: this one is asked before everything else. A session that lay idle is over. */
 async function byCookie({ sequelize, now }: Tools, token: string): Promise<Actor | null> {
   const at = now();
-  const [row] = await sequelize.query<Actor & { lastSeenAt: Date }>(
-    `SELECT u.id, u.name, u.email, u.role, u.time_zone AS "timeZone", s.last_seen_at AS "lastSeenAt" FROM sessions s JOIN users u ON u.id = s.user_id
+  const [row] = await sequelize.query<Actor & { lastSeenAt: Date; own: Actor['granted'] | null }>(
+    `SELECT u.id, u.name, u.email, u.role, u.time_zone AS "timeZone", s.last_seen_at AS "lastSeenAt", r.rights AS own
+       FROM sessions s JOIN users u ON u.id = s.user_id LEFT JOIN roles r ON r.id = u.role_id
       WHERE s.token_hash = $hash AND s.expires_at > $at AND s.last_seen_at > $idleSince AND u.active`,
     {
       bind: { hash: hashToken(token), at, idleSince: new Date(at.getTime() - IDLE_DAYS * 86_400_000) },
@@ -45,12 +45,12 @@ async function byCookie({ sequelize, now }: Tools, token: string): Promise<Actor
     },
   );
   if (!row) return null;
-  const { lastSeenAt, ...actor } = row;
+  const { lastSeenAt, own, ...actor } = row;
   if (at.getTime() - lastSeenAt.getTime() > SEEN_EVERY_MS)
     await sequelize.query('UPDATE sessions SET last_seen_at = $at WHERE token_hash = $hash', {
       bind: { hash: hashToken(token), at },
     });
-  return actor;
+  return own ? { ...actor, granted: own } : actor;
 }
 
 async function byToken(token: string, now: Date): Promise<Actor | null> {

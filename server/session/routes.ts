@@ -1,4 +1,5 @@
 import type { Me } from '@emporikon/contract/session';
+import { completeRights, RIGHTS_OF } from '@emporikon/core/rights/rights';
 import { isHolidayPlace } from '@emporikon/core/calendar/holidays';
 import { DateTime } from 'luxon';
 import type { Context, Tools } from '../commands/context';
@@ -18,16 +19,20 @@ import { hashPassword, hashToken, isPassword, newToken, SESSION_COOKIE } from '.
 /** Verified when no user has the address, so that the answer takes as long as for a wrong password. */
 let decoy: Promise<string> | null = null;
 
-const meOf = (user: User, context: Context): Me => ({
-  ...actorOf(user),
-  locale: user.locale ?? null,
-  holidays: user.holidays ?? null,
-  worksFrom: user.worksFrom,
-  worksUntil: user.worksUntil,
-  cardFirst: user.cardFirst ?? {},
-  currency: context.house.currency,
-  country: context.house.country,
-});
+async function meOf(user: User, context: Context): Promise<Me> {
+  const { granted, ...actor } = await actorOf(user, context.tx);
+  return {
+    ...actor,
+    rights: granted ? completeRights(granted) : [...RIGHTS_OF[actor.role]],
+    locale: user.locale ?? null,
+    holidays: user.holidays ?? null,
+    worksFrom: user.worksFrom,
+    worksUntil: user.worksUntil,
+    cardFirst: user.cardFirst ?? {},
+    currency: context.house.currency,
+    country: context.house.country,
+  };
+}
 
 const wrongSignIn = (): ProblemError =>
   new ProblemError({

@@ -1,8 +1,8 @@
 import type { HouseUser } from '@emporikon/contract/session';
 import { DateTime } from 'luxon';
-import { QueryTypes } from 'sequelize';
+import { QueryTypes, Transaction } from 'sequelize';
 import { requireActor, type Context } from '../commands/context';
-import { AccessToken, User } from '../db/models/users';
+import { AccessToken, RoleRow, User, type UserRole } from '../db/models/users';
 import { early, type Handlers } from '../http/mount';
 import { conflict, invalid, notFound } from '../http/problems';
 import { endSessions } from './end';
@@ -34,12 +34,13 @@ async function asViews(context: Context, users: readonly User[]): Promise<HouseU
     users.map(({ id }) => id),
   );
   const coded = await withSecondStep(context);
-  return users.map(({ id, version, name, email, role, team, active }) => ({
+  return users.map(({ id, version, name, email, role, roleId, team, active }) => ({
     id,
     version: version ?? 1,
     name,
     email,
     role,
+    roleId: roleId ?? null,
     team: team ?? '',
     active,
     lastSeenAt: seen.get(id)?.toISOString() ?? null,
@@ -77,6 +78,22 @@ async function keepAnAdmin(context: Context, user: User): Promise<void> {
   if (!others?.n) throw conflict('This is the only admin. Make somebody else an admin first.');
 }
 
+/**
+ * A role as it is kept: one that is always there, or one of the organisation's own with what that is based on.
+ * @throws 422 where there is no such role
+ */
+async function rolesOf(
+  context: Context,
+  role: UserRole,
+  roleId: string | null | undefined,
+): Promise<Pick<User, 'role' | 'roleId'>> {
+  if (!roleId) return { role, roleId: null };
+  const own = await RoleRow.findByPk(roleId, { transaction: context.tx, lock: Transaction.LOCK.SHARE });
+  if (!own)
+    throw invalid('There is no such role. Nothing was saved.', { fields: { roleId: 'does not exist' } });
+  return { role: own.basedOn, roleId: own.id };
+}
+
 export const userHandlers: Handlers = {
   'GET /api/users': async ({ context }) => {
     const users = await User.findAll({ where: { active: true }, order: ['name'], transaction: context.tx });
@@ -89,7 +106,7 @@ export const userHandlers: Handlers = {
   'POST /api/admin/users': early(async ({ body, perform }) => {
     if (!DateTime.now().setZone(body.timeZone).isValid)
       throw invalid('There is no such time zone.', { fields: { timeZone: 'is not an IANA time zone' } });
-    const { password, ...given } = body;
+    const { password, roleId, ...given } = body;
     // Without a password nobody can sign in until they chose one by the link.
     const passwordHash = await hashPassword(password ?? newToken());
     return perform(async (context) => {
@@ -99,6 +116,7 @@ export const userHandlers: Handlers = {
       const user = await context.write.insert(User, {
         id: context.newId(),
         ...given,
+        ...(await rolesOf(context, given.role, roleId)),
         passwordHash,
         active: true,
         createdAt: context.now(),
@@ -109,11 +127,12 @@ export const userHandlers: Handlers = {
     });
   }),
   'PATCH /api/admin/users/:id': early(async ({ params, body, perform }) => {
-    const { version, password, ...patch } = body;
+    const { version, password, role, roleId, ...rest } = body;
     const passwordHash = password ? await hashPassword(password) : null;
     return perform(async (context) => {
       const user = await User.findByPk(params.id, { transaction: context.tx, lock: true });
       if (!user) throw notFound('There is no such account.');
+      const patch = { ...rest, ...(role || roleId ? await rolesOf(context, role ?? user.role, roleId) : {}) };
       const losesRight = patch.active === false || (patch.role && patch.role !== 'admin');
       if (losesRight && user.role === 'admin' && user.active) await keepAnAdmin(context, user);
       await ensureTeam(context, patch.team);

@@ -50,7 +50,7 @@ async function findAnswered(tools: Tools, { reading }: Arrival): Promise<Answere
       );
       const user =
         known && (await User.findOne({ where: { id: known.userId, active: true }, transaction: tx }));
-      if (user && user.email.toLowerCase() === from) return { actor: actorOf(user), taskId };
+      if (user && user.email.toLowerCase() === from) return { actor: await actorOf(user, tx), taskId };
     }
     return null;
   });

@@ -1,3 +1,4 @@
+import type { Right } from '@emporikon/core/rights/rights';
 import type { EntryReading } from '@emporikon/core/ledger/entryReading';
 import type { Side, TurnOutcome } from '@emporikon/core/ledger/turn';
 import {
@@ -102,8 +103,8 @@ export class EventRow extends Model<InferAttributes<EventRow>, InferCreationAttr
   declare causeId: CreationOptional<string | null>;
   /** How many events led to it. */
   declare depth: CreationOptional<number>;
-  /** Who may give this command, and so take it back; everybody when null. */
-  declare roles: CreationOptional<UserRole[] | null>;
+  /** Who may give this command, and so take it back: roles, or the one right that it takes; everybody when null. */
+  declare roles: CreationOptional<(UserRole | Right)[] | null>;
   /** Since when what it said of an erased person is gone. */
   declare erasedAt: CreationOptional<Date | null>;
 }

@@ -6,6 +6,7 @@ import {
   type Sequelize,
 } from 'sequelize';
 import type { TokenRights } from '@emporikon/contract/session';
+import type { Right } from '@emporikon/core/rights/rights';
 import { col, define } from './columns';
 
 export type UserRole = 'rep' | 'manager' | 'admin';
@@ -15,7 +16,10 @@ export class User extends Model<InferAttributes<User>, InferCreationAttributes<U
   declare version: CreationOptional<number>;
   declare email: string;
   declare name: string;
+  /** One that is always there; what their own one is based on, where they have one. */
   declare role: UserRole;
+  /** A role of the organisation's own: its rights count. */
+  declare roleId: CreationOptional<string | null>;
   declare timeZone: string;
   /** How they write days and numbers (BCP 47); null follows their browser. */
   declare locale: CreationOptional<string | null>;
@@ -38,6 +42,15 @@ export class User extends Model<InferAttributes<User>, InferCreationAttributes<U
   /** Whose figures are looked at together; empty for none. */
   declare team: CreationOptional<string>;
   declare createdAt: Date;
+}
+
+/** A role of the organisation's own. */
+export class RoleRow extends Model<InferAttributes<RoleRow>, InferCreationAttributes<RoleRow>> {
+  declare id: string;
+  declare version: CreationOptional<number>;
+  declare name: string;
+  declare basedOn: Exclude<UserRole, 'admin'>;
+  declare rights: Right[];
 }
 
 export class Session extends Model<InferAttributes<Session>, InferCreationAttributes<Session>> {
@@ -71,6 +84,7 @@ export function defineUserModels(sequelize: Sequelize): void {
     email: col.words,
     name: col.words,
     role: col.words,
+    roleId: col.uuid,
     timeZone: col.words,
     locale: col.text,
     holidays: col.text,
@@ -85,6 +99,13 @@ export function defineUserModels(sequelize: Sequelize): void {
     active: col.flag,
     team: { ...col.words, defaultValue: '' },
     createdAt: col.time,
+  });
+  define(sequelize, RoleRow, 'roles', {
+    id: col.id,
+    version: col.version,
+    name: col.words,
+    basedOn: col.words,
+    rights: col.list,
   });
   define(sequelize, Session, 'sessions', {
     tokenHash: { ...col.words, primaryKey: true },
