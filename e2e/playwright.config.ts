@@ -22,7 +22,7 @@ export default defineConfig({
   workers: 1,
   timeout: 60_000,
   expect: { timeout: 8_000 },
-  reporter: [['list']],
+  reporter: [['list'], ['./recap.ts']],
   globalSetup: './setup.ts',
   outputDir: '../test-results',
   use: {

@@ -2,6 +2,7 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import pg from 'pg';
 import { freePort } from '../server/testing/port';
 
 const root = join(import.meta.dirname, '..');
@@ -14,6 +15,27 @@ function launch(file: string, env: NodeJS.ProcessEnv, ready: RegExp): Promise<Ch
       code === 0 ? resolve(child) : reject(new Error(`${file} ended (${code})`)),
     );
   });
+}
+
+const LOOK_EVERY_MS = 200;
+const LONGEST_MS = 240_000;
+
+/** Waits until nothing of the demo's first work is left: what it brings in would move a page that is being looked at. */
+async function untilIdle(databaseUrl: string): Promise<void> {
+  const client = new pg.Client({ connectionString: databaseUrl });
+  await client.connect();
+  try {
+    for (const end = Date.now() + LONGEST_MS; ;) {
+      const { rows } = await client.query<{ waiting: number }>(
+        'SELECT count(*)::int AS waiting FROM graphile_worker.jobs WHERE run_at <= now()',
+      );
+      if (!rows[0]?.waiting) return;
+      if (Date.now() > end) throw new Error(`${rows[0].waiting} jobs of the demo are still waiting`);
+      await new Promise((resolve) => setTimeout(resolve, LOOK_EVERY_MS));
+    }
+  } finally {
+    await client.end();
+  }
 }
 
 /** The real thing for the tests: the demo, two server processes on one database, and the post office. */
@@ -75,6 +97,7 @@ export default async function setup(): Promise<() => Promise<void>> {
     await launch('standins/dist/main.js', env, /post office/),
     await launch('server/testing/openIdProvider.mjs', env, /provider listening/),
   ];
+  await untilIdle(env.DATABASE_URL ?? '');
   process.env.E2E_URL = `http://127.0.0.1:${port}`;
   process.env.E2E_SECOND_URL = `http://127.0.0.1:${second}`;
   process.env.E2E_POST_PORT = String(postPort);

@@ -1,5 +1,5 @@
 // `npm test`: alone on a fresh machine. Sets up what it needs, then checks, unit, server and end-to-end tests.
-import { readFileSync, rmSync } from 'node:fs';
+import { existsSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { checkPlace, ensureDebian, ensurePackages, home, root } from './prepare.mjs';
 import { main, show, step, Trouble } from './say.mjs';
@@ -54,8 +54,14 @@ const playwright = (...args) =>
 /** First what looks at every page, two at a time, then whole jobs, one after the other; both, whatever the first finds. */
 async function runEndToEnd() {
   if (rest.length) return playwright();
+  const recap = join(home, 'e2e-recap.txt');
+  rmSync(recap, { force: true });
+  process.env.E2E_RECAP = recap;
   const pages = await playwright('--project=pages', '--workers=2');
   const jobs = await playwright('--project=jobs');
+  // What failed an hour ago is said again where it is looked for.
+  if (existsSync(recap))
+    console.error(`\n✗ failed in the pages or the jobs:\n${readFileSync(recap, 'utf8')}`);
   return pages || jobs;
 }
 

@@ -65,7 +65,9 @@ export function rightFor(table: string, write: Write): RecordRight | null {
 /** @throws 403 where the actor's role does not give the right; the program itself needs none */
 export function requireRight({ actor }: Pick<Context, 'actor'>, right: Right): void {
   if (actor && !mayDo(actor, right))
-    throw forbidden(`Your role does not let you ${describeRight(right)}. Nothing was saved.`);
+    throw forbidden(
+      `Your role does not let you ${describeRight(right)}.${/\.(?:see|export)$/.test(right) ? '' : ' Nothing was saved.'}`,
+    );
 }
 
 /** Whether somebody may take back what a command did, by who may give it: everybody when null. */

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { BulkKind } from '@emporikon/core/bulk/types';
+import { rightOn } from '@emporikon/core/rights/kinds';
 import type { Query } from '@emporikon/core/query/types';
 import { computed, defineAsyncComponent, ref, watch } from 'vue';
 import { useSession } from '../shell/session';
@@ -56,12 +57,20 @@ const FIRST: Record<BulkKind, readonly (readonly [field: string, label: string])
 };
 const isMore = computed(() => Boolean(props.query) && (props.total ?? 0) > props.ids.length);
 const count = computed(() => (isAll.value ? (props.total ?? 0) : props.ids.length));
-const looksUp = computed(() => !isAll.value && props.kind !== 'deal');
+const mayChange = computed(() => session.may(rightOn(props.kind, 'bulk')));
+const looksUp = computed(
+  () => !isAll.value && session.may(rightOn(props.kind, 'change')) && props.kind !== 'deal',
+);
 /** So many are compared side by side. */
 const MOST_MERGED = 10;
 const place = computed(() => ({ person: '/people', company: '/companies', lead: '', deal: '' })[props.kind]);
 const mayMerge = computed(
-  () => place.value !== '' && !isAll.value && props.ids.length > 1 && props.ids.length <= MOST_MERGED,
+  () =>
+    place.value !== '' &&
+    session.may(rightOn(props.kind, 'change')) &&
+    !isAll.value &&
+    props.ids.length > 1 &&
+    props.ids.length <= MOST_MERGED,
 );
 const of = (kind: BulkKind): string[] => (props.kind === kind ? props.ids : []);
 </script>
@@ -74,7 +83,11 @@ const of = (kind: BulkKind): string[] => (props.kind === kind ? props.ids : []);
     <v-btn v-if="isMore && !isAll" class="word on" @click="isAll = true"
       >Select all {{ countOf(kind, total ?? 0) }}</v-btn
     >
-    <v-btn v-for="[field, label] in FIRST[kind]" :key="field" class="word on" @click="changing = field"
+    <v-btn
+      v-for="[field, label] in mayChange ? FIRST[kind] : []"
+      :key="field"
+      class="word on"
+      @click="changing = field"
       >{{ label }} …</v-btn
     >
     <v-btn v-if="looksUp" class="word on" @click="isLookingUp = true">Look up …</v-btn>
@@ -84,7 +97,7 @@ const of = (kind: BulkKind): string[] => (props.kind === kind ? props.ids : []);
       :to="{ path: `${place}/look-alikes`, query: { ids: ids.join(',') } }"
       >Merge into one …</RouterLink
     >
-    <v-btn v-if="kind === 'person' && session.mayManage" class="word on" @click="isErasing = true"
+    <v-btn v-if="kind === 'person' && session.may('people.delete')" class="word on" @click="isErasing = true"
       >Erase …</v-btn
     >
     <slot />

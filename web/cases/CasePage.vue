@@ -24,7 +24,7 @@ import { CAME_BY, promiseWords, stateWord, URGENCIES, urgencyWord } from './word
 
 /** Somebody's trouble: what happened, what was promised, and all that was said about it. */
 const props = defineProps<{ id: string }>();
-const present = usePresence(() => props.id);
+const present = usePresence(() => props.id, 'projects.change');
 const isWaiting = gatherFetches();
 const undo = useUndo();
 const team = useTeam();

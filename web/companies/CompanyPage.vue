@@ -30,7 +30,8 @@ import { provideVersion } from '../shell/useDraft';
 
 const OrgChart = defineAsyncComponent(() => import('../relations/OrgChart.vue'));
 const props = defineProps<{ id: string }>();
-const present = usePresence(() => props.id);
+const session = useSession();
+const present = usePresence(() => props.id, 'companies.change');
 const undo = useUndo();
 /** The parts of the page read for themselves; it is shown when all are there, so that nothing in it moves. */
 const isWaiting = gatherFetches();
@@ -175,7 +176,7 @@ const rhythm = computed(() => ({
         :begun="{ company: { id: company.id, label: company.name } }"
         :kinds="['deal', 'lead', 'case', 'project']"
       />
-      <AssignMenu kind="company" :record="company" @changed="load" />
+      <AssignMenu v-if="session.may('companies.change')" kind="company" :record="company" @changed="load" />
       <v-btn class="word" :aria-expanded="isChart" @click="isChart = !isChart">Org chart</v-btn>
       <v-menu>
         <template #activator="{ props: activator }">

@@ -35,7 +35,7 @@ import Quotes from './Quotes.vue';
 import { useStageItems } from './useStageItems';
 
 const props = defineProps<{ id: string }>();
-const present = usePresence(() => props.id);
+const present = usePresence(() => props.id, 'deals.change');
 const undo = useUndo();
 /** The parts of the page read for themselves; it is shown when all are there, so that nothing in it moves. */
 const isWaiting = gatherFetches();

@@ -3,6 +3,7 @@ import type { About, ComposerReading } from '@emporikon/contract/ledger';
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
 import { api, wordsOf } from '../shell/api';
 import { due, money } from '../shell/format';
+import { useSession } from '../shell/session';
 import { useUndo } from '../shell/undo';
 import { useTeam } from '../shell/useTeam';
 import { answering } from './answering';
@@ -13,6 +14,8 @@ const props = defineProps<{ about: About; placeholder?: string }>();
 const dealId = ref<string | null>(null);
 const about = computed((): About => ({ ...props.about, ...(dealId.value ? { dealId: dealId.value } : {}) }));
 const undo = useUndo();
+const session = useSession();
+const mayWrite = computed(() => session.may('ledger.add') || session.may('tasks.add'));
 const line = ref('');
 const reading = ref<ComposerReading | null>(null);
 const leftOut = ref<('nextMove' | 'entry' | 'dealAmount')[]>([]);
@@ -159,7 +162,7 @@ async function save(): Promise<void> {
 </script>
 
 <template>
-  <form ref="form" class="composer" @submit.prevent="save">
+  <form v-if="mayWrite" ref="form" class="composer" @submit.prevent="save">
     <div class="line">
       <div class="light" aria-hidden="true">
         <div :style="{ transform: `translateX(${-scrolled}px)` }">

@@ -20,7 +20,7 @@ import ProposedTasks from './ProposedTasks.vue';
 const props = defineProps<{ id: string }>();
 const emit = defineEmits<{ close: [] }>();
 const undo = useUndo();
-const present = usePresence(() => props.id);
+const present = usePresence(() => props.id, 'ledger.change');
 const isSightOpen = ref(false);
 const {
   data: entry,

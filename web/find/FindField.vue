@@ -39,7 +39,7 @@ const session = useSession();
 const undo = useUndo();
 const field = useTemplateRef('field');
 const recent = useRecent();
-const commands = computed(() => commandsFor(session.me?.role === 'admin'));
+const commands = computed(() => commandsFor({ isAdmin: session.me?.role === 'admin', may: session.may }));
 const about = (): About => {
   const [, list = '', id] = route.path.split('/');
   const key = ABOUT[list];

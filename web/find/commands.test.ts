@@ -1,7 +1,9 @@
-import { SECTIONS, SETTINGS } from '../shell/map';
+import type { Right } from '@emporikon/core/rights/rights';
+import { SECTIONS, sectionsFor, SETTINGS } from '../shell/map';
 import { commandsFor, findCommands, MAKEABLE } from './commands';
 
-const all = commandsFor(true);
+const everything = { isAdmin: true, may: () => true };
+const all = commandsFor(everything);
 const first = (typed: string): string | undefined => findCommands(typed, all)[0]?.name;
 
 it('knows every place, everything that can be made, and the themes', () => {
@@ -34,8 +36,25 @@ it('finds nothing for a name that is no command, and nothing for nothing', () =>
   expect(findCommands('  ', all)).toEqual([]);
 });
 
+it('keeps from somebody what their role leaves out: sections, places and what can be made', () => {
+  const may = (right: Right): boolean => !/^(?:deals|captures|ledger)\./.test(right);
+  const names = commandsFor({ isAdmin: false, may }).map(({ name }) => name);
+  for (const gone of ['New deal', 'New call', 'Capture', 'Inbox', 'Lanes', 'Forecast'])
+    expect(names).not.toContain(gone);
+  for (const kept of ['New person', 'All people', 'Projects', 'Pipelines and stages'])
+    expect(names).toContain(kept);
+  expect(sectionsFor(may).map(({ name, to }) => `${name} ${to}`)).toEqual([
+    'Arrivals /forms',
+    'Round /round',
+    'Leads /leads',
+    'People /people',
+    'Companies /companies',
+    'Deals /deals/projects',
+  ]);
+});
+
 it('keeps what is for admins from others', () => {
-  const names = commandsFor(false).map(({ name }) => name);
+  const names = commandsFor({ ...everything, isAdmin: false }).map(({ name }) => name);
   expect(names).not.toContain('Accounts');
   expect(names).toContain('Teams');
 });

@@ -1,5 +1,6 @@
 import { fold } from '@emporikon/core/people/text';
-import { SECTIONS, SETTINGS } from '../shell/map';
+import type { Right } from '@emporikon/core/rights/rights';
+import { sectionsFor, SETTINGS } from '../shell/map';
 
 /** What the find field can make, in the order in which it is offered. */
 export const MAKEABLE = ['person', 'company', 'lead', 'deal', 'call', 'task', 'case', 'project'] as const;
@@ -32,8 +33,29 @@ const ALSO: Record<Makeable, string> = {
   project: 'add delivery create',
 };
 
-/** Every command, for somebody who is an admin or not. */
-export function commandsFor(isAdmin: boolean): Command[] {
+const TAKES: Record<Makeable, Right> = {
+  person: 'people.add',
+  company: 'companies.add',
+  lead: 'leads.add',
+  deal: 'deals.add',
+  call: 'ledger.add',
+  task: 'tasks.add',
+  case: 'projects.add',
+  project: 'projects.add',
+};
+
+/** What somebody is let do. */
+export interface Allowed {
+  isAdmin: boolean;
+  may: (right: Right) => boolean;
+}
+
+/** What of the things that can be made somebody may make. */
+export const makeableFor = ({ may }: Allowed): Makeable[] => MAKEABLE.filter((what) => may(TAKES[what]));
+
+/** Every command that somebody is let give. */
+export function commandsFor(allowed: Allowed): Command[] {
+  const { isAdmin, may } = allowed;
   const go = (name: string, hint: string, to: string, also = ''): Command => ({
     name,
     hint,
@@ -41,15 +63,26 @@ export function commandsFor(isAdmin: boolean): Command[] {
     act: { kind: 'go', to },
   });
   return [
-    ...MAKEABLE.map((what): Command => ({
+    ...makeableFor(allowed).map((what): Command => ({
       name: `New ${what}`,
       hint: 'Make',
       also: ALSO[what],
       act: { kind: 'make', what },
     })),
-    go('New meeting', 'Make', '/round/week?meeting=new', 'invite appointment invitation create'),
-    { name: 'Capture', hint: 'Make', also: 'drop paste upload file message', act: { kind: 'capture' } },
-    ...SECTIONS.flatMap((section) =>
+    ...(may('tasks.add')
+      ? [go('New meeting', 'Make', '/round/week?meeting=new', 'invite appointment invitation create')]
+      : []),
+    ...(may('captures.add')
+      ? [
+          {
+            name: 'Capture',
+            hint: 'Make',
+            also: 'drop paste upload file message',
+            act: { kind: 'capture' } as const,
+          },
+        ]
+      : []),
+    ...sectionsFor(may).flatMap((section) =>
       section.places.map((place) =>
         go(place.name, section.name, place.to, `${place.also ?? ''} ${section.name}`),
       ),

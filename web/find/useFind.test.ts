@@ -35,7 +35,7 @@ afterEach(() => {
 function open(recent = ref([{ kind: 'deal' as const, id: '9', label: 'Long bikes', hint: '' }])) {
   return page.run(() =>
     useFind({
-      commands: () => commandsFor(true),
+      commands: () => commandsFor({ isAdmin: true, may: () => true }),
       recent: () => recent.value,
       about: () => about,
       fail: (problem) => failed.push(problem),

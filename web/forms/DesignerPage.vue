@@ -23,7 +23,7 @@ const { data: lists } = useFetched(() => api('GET /api/lists'), ['lists']);
 const draft = ref<Form | null>(null);
 const isBusy = ref(false);
 let began = '';
-const mayDesign = computed(() => session.me?.role !== 'rep');
+const mayDesign = computed(() => session.may('settings.channels'));
 const snippet = computed(
   () => `<script src="${location.origin}/f/${draft.value?.slug ?? ''}/embed.js"></` + 'script>',
 );

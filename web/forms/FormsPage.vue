@@ -12,7 +12,7 @@ const router = useRouter();
 const session = useSession();
 const undo = useUndo();
 const { data, error } = useFetched(() => api('GET /api/forms'), ['forms', 'form_submissions']);
-const mayDesign = computed(() => session.me?.role !== 'rep');
+const mayDesign = computed(() => session.may('settings.channels'));
 
 async function design(kind: 'public' | 'desk'): Promise<void> {
   try {

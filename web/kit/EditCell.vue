@@ -118,7 +118,7 @@ function leave(event: FocusEvent): void {
     </span>
   </form>
   <v-btn
-    v-else-if="save && !disabled"
+    v-else-if="save && !disabled && presence.mayChange()"
     class="plain cell"
     :aria-label="`${label}: ${(shown ?? value) || placeholder}, change`"
     @click="edit"

@@ -13,7 +13,9 @@ const WORDS = { H: 'Entered by hand', L: 'Looked up', E: 'Read from' } as const;
 const word = computed(() =>
   letter.value === 'E'
     ? `${WORDS.E} ${props.claim?.source ?? ''}`
-    : `${WORDS[letter.value]}: ${props.claim?.source ?? ''}`,
+    : props.claim?.source.toLowerCase() === WORDS[letter.value].toLowerCase()
+      ? WORDS[letter.value]
+      : `${WORDS[letter.value]}: ${props.claim?.source ?? ''}`,
 );
 /** The word is there while somebody points at the letter, touches it or has gone to it by keyboard. */
 const isNear = ref(false);

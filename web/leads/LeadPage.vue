@@ -24,7 +24,7 @@ import Questions from './Questions.vue';
 import StatusLine from './StatusLine.vue';
 
 const props = defineProps<{ id: string }>();
-const present = usePresence(() => props.id);
+const present = usePresence(() => props.id, 'leads.change');
 /** The parts of the page read for themselves; it is shown when all are there, so that nothing in it moves. */
 const isWaiting = gatherFetches();
 const {

@@ -74,7 +74,7 @@ async function turn(key: string, active: boolean, label: string): Promise<void> 
             </td>
             <td>
               <v-btn
-                v-if="session.mayManage"
+                v-if="session.may('settings.channels')"
                 class="word"
                 :aria-label="`${one.active ? 'Turn off' : 'Turn on'} ${one.label}`"
                 @click="turn(one.key, !one.active, one.label)"

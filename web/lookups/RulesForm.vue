@@ -37,7 +37,7 @@ const shown = (minor: number | null): string =>
       hint="Nothing is asked once it is spent"
       persistent-hint
       :model-value="shown(rules.allowance)"
-      :disabled="!session.mayManage"
+      :disabled="!session.may('settings.channels')"
       inputmode="decimal"
       @change="put({ allowance: minorOf(text($event), rules.currency) ?? rules.allowance })"
     />
@@ -46,7 +46,7 @@ const shown = (minor: number | null): string =>
       hint="Empty for no limit"
       persistent-hint
       :model-value="shown(rules.perUser)"
-      :disabled="!session.mayManage"
+      :disabled="!session.may('settings.channels')"
       inputmode="decimal"
       @change="put({ perUser: minorOf(text($event), rules.currency) })"
     />
@@ -55,7 +55,7 @@ const shown = (minor: number | null): string =>
       hint="A source is asked while it costs less than it adds"
       persistent-hint
       :model-value="rules.pointWorth"
-      :disabled="!session.mayManage"
+      :disabled="!session.may('settings.channels')"
       :min="0"
       :max="1000"
       @change="put({ pointWorth: $event })"
@@ -65,7 +65,7 @@ const shown = (minor: number | null): string =>
       hint="Looking stops there"
       persistent-hint
       :model-value="rules.enough"
-      :disabled="!session.mayManage"
+      :disabled="!session.may('settings.channels')"
       :min="0"
       :max="100"
       @change="put({ enough: $event })"
@@ -75,7 +75,7 @@ const shown = (minor: number | null): string =>
       hint="The same question is not asked again before"
       persistent-hint
       :model-value="rules.keepDays"
-      :disabled="!session.mayManage"
+      :disabled="!session.may('settings.channels')"
       :min="0"
       :max="3650"
       @change="put({ keepDays: $event })"
@@ -84,13 +84,13 @@ const shown = (minor: number | null): string =>
       <v-checkbox
         label="Look up new leads automatically"
         :model-value="rules.automatic"
-        :disabled="!session.mayManage"
+        :disabled="!session.may('settings.channels')"
         @update:model-value="put({ automatic: $event === true })"
       />
       <v-checkbox
         label="Fill empty fields automatically; otherwise only suggest"
         :model-value="rules.fillBlanks"
-        :disabled="!session.mayManage"
+        :disabled="!session.may('settings.channels')"
         @update:model-value="put({ fillBlanks: $event === true })"
       />
     </div>

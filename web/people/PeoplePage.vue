@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useSession } from '../shell/session';
 import FilterBar from '../kit/FilterBar.vue';
 import { ref } from 'vue';
 import PhoneButton from '../calls/PhoneButton.vue';
@@ -21,6 +22,7 @@ const tag = useQueryRef('tag', '');
 const list = useQueryRef('list', '');
 const news = useQueryRef<'' | 'mine'>('news', '');
 const inactive = useQueryRef<'without' | 'only'>('inactive', 'without');
+const session = useSession();
 const sort = useQueryRef<Sort>('sort', 'name');
 const direction = useQueryRef<'asc' | 'desc'>('direction', 'asc');
 const { data: lists } = useFetched(() => api('GET /api/lists'), ['people', 'lists', 'list_members']);
@@ -119,7 +121,7 @@ const COLUMNS: Column[] = [
         :to="{ path: '/people/triage', query: { ...(list ? { list } : {}), ...(tag ? { tag } : {}) } }"
         >Triage these</RouterLink
       >
-      <a class="word" href="/api/people.csv" download>Export as CSV</a>
+      <a v-if="session.may('people.export')" class="word" href="/api/people.csv" download>Export as CSV</a>
       <NewButton what="person" />
     </div>
     <RecordTable

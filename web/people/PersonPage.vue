@@ -34,7 +34,7 @@ import PersonalPanel from './PersonalPanel.vue';
 import PersonWays from './PersonWays.vue';
 
 const props = defineProps<{ id: string }>();
-const present = usePresence(() => props.id);
+const present = usePresence(() => props.id, 'people.change');
 const undo = useUndo();
 /** The parts of the page read for themselves; it is shown when all are there, so that nothing in it moves. */
 const isWaiting = gatherFetches();

@@ -54,31 +54,43 @@ async function putActive(active: boolean): Promise<void> {
     :person-id="person.id"
   />
   <RouterLink
+    v-if="session.may('ledger.add')"
     class="word"
     :to="{ path: '/calls/new', query: { person: person.id, name: person.fullName.value ?? '' } }"
     >Log a call</RouterLink
   >
   <RouterLink
+    v-if="session.may('tasks.add')"
     class="word"
     :to="{ query: newMeeting($route.query, { with: { id: person.id, name: person.fullName.value ?? '' } }) }"
     >New meeting</RouterLink
   >
   <NewLinks :begun="begun" :kinds="['deal', 'lead', 'task', 'case']" />
-  <AssignMenu kind="person" :record="person" @changed="emit('changed')" />
+  <AssignMenu v-if="session.may('people.change')" kind="person" :record="person" @changed="emit('changed')" />
   <v-menu>
     <template #activator="{ props: activator }">
       <v-btn class="word" v-bind="activator">More…</v-btn>
     </template>
     <v-list>
       <v-list-item title="Forms they filled in" @click="emit('forms')" />
-      <v-list-item :href="`/api/people/${person.id}/card`" title="Save as a contact card" download />
       <v-list-item
+        v-if="session.may('people.export')"
+        :href="`/api/people/${person.id}/card`"
+        title="Save as a contact card"
+        download
+      />
+      <v-list-item
+        v-if="session.may('people.change')"
         :title="person.inactiveSince ? 'Set active' : 'Set inactive'"
         @click="putActive(person.inactiveSince !== null)"
       />
-      <v-list-item title="Same as somebody else…" @click="isMerging = true" />
-      <v-list-item title="Make a copy…" @click="isCopying = true" />
-      <v-list-item v-if="session.mayManage" title="Data about them…" @click="isData = true" />
+      <v-list-item
+        v-if="session.may('people.change')"
+        title="Same as somebody else…"
+        @click="isMerging = true"
+      />
+      <v-list-item v-if="session.may('people.add')" title="Make a copy…" @click="isCopying = true" />
+      <v-list-item v-if="session.may('people.delete')" title="Data about them…" @click="isData = true" />
     </v-list>
   </v-menu>
   <span v-if="person.lists.length" class="soft">On {{ person.lists.map((one) => one.name).join(', ') }}</span>

@@ -46,7 +46,7 @@ async function add(kind: 'won' | 'lost'): Promise<void> {
         <span :class="{ soft: !one.active }">{{ one.words }}</span>
         <span class="num soft">{{ counts.get(`${kind} ${one.words}`) ?? 0 }}</span>
         <RetireButton
-          v-if="session.mayManage"
+          v-if="session.may('settings.deals')"
           :name="one.words"
           :active="one.active"
           @turn="
@@ -62,7 +62,7 @@ async function add(kind: 'won' | 'lost'): Promise<void> {
       <div v-if="counts.get(`${kind} `)" class="reason soft">
         <span>No reason given</span><span class="num">{{ counts.get(`${kind} `) }}</span>
       </div>
-      <form v-if="session.mayManage" class="add" @submit.prevent="add(kind)">
+      <form v-if="session.may('settings.deals')" class="add" @submit.prevent="add(kind)">
         <v-text-field
           v-model="words[kind]"
           required

@@ -55,7 +55,7 @@ async function add(): Promise<void> {
       >
         {{ one.name }}{{ one.active ? '' : ' (retired)' }}, {{ plainNumber(one.open) }} open
       </v-btn>
-      <v-btn v-if="session.mayManage" class="word" @click="isAdding = true">Add a pipeline</v-btn>
+      <v-btn v-if="session.may('settings.deals')" class="word" @click="isAdding = true">Add a pipeline</v-btn>
     </span>
   </PageHead>
   <form v-if="isAdding" class="add" @submit.prevent="add">
@@ -65,7 +65,7 @@ async function add(): Promise<void> {
   </form>
   <template v-if="!data"><span v-for="n in 10" :key="n" class="ghost"></span></template>
   <template v-if="current">
-    <div v-if="session.mayManage" class="current">
+    <div v-if="session.may('settings.deals')" class="current">
       <span class="cap">Name</span>
       <EditCell
         :value="current.name"

@@ -96,7 +96,7 @@ async function addList(): Promise<void> {
           <td>
             <EditCell
               :value="one.name"
-              :disabled="!session.mayManage"
+              :disabled="!session.may('settings.deals')"
               :label="`Name of ${one.code}`"
               :version="one.version"
               field="name"
@@ -106,7 +106,7 @@ async function addList(): Promise<void> {
           <td>
             <EditCell
               :value="one.code"
-              :disabled="!session.mayManage"
+              :disabled="!session.may('settings.deals')"
               :label="`Code of ${one.name}`"
               :version="one.version"
               field="code"
@@ -117,7 +117,7 @@ async function addList(): Promise<void> {
             <EditCell
               kind="number"
               :value="one.taxPercent"
-              :disabled="!session.mayManage"
+              :disabled="!session.may('settings.deals')"
               :label="`Tax of ${one.name}, per cent`"
               :version="one.version"
               field="taxPercent"
@@ -130,7 +130,7 @@ async function addList(): Promise<void> {
               :value="one.charged"
               :shown="WORDS[one.charged]"
               :options="charging"
-              :disabled="!session.mayManage"
+              :disabled="!session.may('settings.deals')"
               :label="`How ${one.name} is charged`"
               :version="one.version"
               field="charged"
@@ -143,14 +143,14 @@ async function addList(): Promise<void> {
               :currency="of.currency"
               :value="priceOf(one, of)"
               :shown="shownPrice(one, of)"
-              :disabled="!session.mayManage"
+              :disabled="!session.may('settings.deals')"
               :label="`Price of ${one.name} in ${of.name}`"
               :save="(text) => putPrice(one, of, text)"
             />
           </td>
           <td>
             <RetireButton
-              v-if="session.mayManage"
+              v-if="session.may('settings.deals')"
               :name="one.name"
               :active="one.active"
               @turn="put(one, { active: $event })"
@@ -161,7 +161,7 @@ async function addList(): Promise<void> {
     </v-table>
   </div>
   <p v-if="data && !data.items.length" class="empty">No products yet. Add the first one below.</p>
-  <div v-if="data && session.mayManage" class="adds">
+  <div v-if="data && session.may('settings.deals')" class="adds">
     <form @submit.prevent="addProduct">
       <v-text-field v-model="product.name" label="New product" required maxlength="200" />
       <v-text-field v-model="product.code" class="few" label="Code" required maxlength="40" />

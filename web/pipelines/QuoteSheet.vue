@@ -27,7 +27,7 @@ const put = (patch: { issuer?: string; terms?: string; prefix?: string; validDay
       persistent-hint
       rows="4"
       :model-value="data.issuer"
-      :disabled="!session.mayManage"
+      :disabled="!session.may('settings.deals')"
       maxlength="600"
       @change="put({ issuer: valueOf($event) })"
     />
@@ -37,14 +37,14 @@ const put = (patch: { issuer?: string; terms?: string; prefix?: string; validDay
       persistent-hint
       rows="4"
       :model-value="data.terms"
-      :disabled="!session.mayManage"
+      :disabled="!session.may('settings.deals')"
       maxlength="4000"
       @change="put({ terms: valueOf($event) })"
     />
     <v-text-field
       label="Numbers begin with"
       :model-value="data.prefix"
-      :disabled="!session.mayManage"
+      :disabled="!session.may('settings.deals')"
       maxlength="12"
       @change="put({ prefix: valueOf($event) })"
     />
@@ -53,7 +53,7 @@ const put = (patch: { issuer?: string; terms?: string; prefix?: string; validDay
       :min="1"
       :max="365"
       :model-value="data.validDays"
-      :disabled="!session.mayManage"
+      :disabled="!session.may('settings.deals')"
       @change="put({ validDays: $event })"
     />
   </div>

@@ -48,7 +48,7 @@ async function set(): Promise<void> {
         <td>{{ fullDay(one.day) }}</td>
         <td>
           <v-btn
-            v-if="session.mayManage"
+            v-if="session.may('settings.deals')"
             class="word"
             :aria-label="`Remove the rate of ${one.currency} from ${one.day}`"
             @click="save('Rate removed.', () => api('DELETE /api/rates/:id', { params: { id: one.id } }))"
@@ -60,7 +60,7 @@ async function set(): Promise<void> {
     </tbody>
   </v-table>
   <p v-else-if="data" class="empty">No rates yet. Sums in other currencies are left out of totals.</p>
-  <form v-if="data && session.mayManage" class="add" @submit.prevent="set">
+  <form v-if="data && session.may('settings.deals')" class="add" @submit.prevent="set">
     <v-text-field
       v-model="draft.currency"
       label="Currency"

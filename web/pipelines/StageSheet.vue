@@ -71,7 +71,7 @@ const others = (stage: Stage): Stage[] =>
           <td class="name">
             <EditCell
               :value="stage.name"
-              :disabled="!session.mayManage"
+              :disabled="!session.may('settings.deals')"
               :label="`Name of the stage ${stage.name}`"
               :version="stage.version"
               field="name"
@@ -85,7 +85,7 @@ const others = (stage: Stage): Stage[] =>
               kind="number"
               :value="stage.probability"
               :shown="percent(stage.probability / 100)"
-              :disabled="!session.mayManage"
+              :disabled="!session.may('settings.deals')"
               :label="`Chance of ${stage.name}, per cent`"
               :version="stage.version"
               field="probability"
@@ -106,7 +106,7 @@ const others = (stage: Stage): Stage[] =>
               v-if="stage.kind === 'open'"
               kind="number"
               :value="stage.typicalDays"
-              :disabled="!session.mayManage"
+              :disabled="!session.may('settings.deals')"
               :label="`Typical days in ${stage.name}`"
               :version="stage.version"
               field="typicalDays"
@@ -123,7 +123,7 @@ const others = (stage: Stage): Stage[] =>
               :shown="stage.asks.map((ask) => DEAL_ASKS[ask]).join(', ')"
               placeholder="Nothing"
               :options="asks"
-              :disabled="!session.mayManage"
+              :disabled="!session.may('settings.deals')"
               :label="`Required to enter ${stage.name}`"
               :version="stage.version"
               field="asks"
@@ -135,7 +135,7 @@ const others = (stage: Stage): Stage[] =>
             />
           </td>
           <td class="order">
-            <template v-if="session.mayManage">
+            <template v-if="session.may('settings.deals')">
               <v-btn
                 class="word"
                 :disabled="at === 0"
@@ -178,7 +178,7 @@ const others = (stage: Stage): Stage[] =>
     <v-btn class="fill" type="submit">Remove the stage</v-btn>
     <v-btn class="quiet" @click="leaving = null">Cancel</v-btn>
   </form>
-  <form v-if="data && session.mayManage" class="row" @submit.prevent="add">
+  <form v-if="data && session.may('settings.deals')" class="row" @submit.prevent="add">
     <v-text-field v-model="name" class="pick" label="New stage" required maxlength="60" />
     <v-btn class="fill" type="submit">Add a stage</v-btn>
   </form>

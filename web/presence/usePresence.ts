@@ -1,6 +1,8 @@
+import type { Right } from '@emporikon/core/rights/rights';
 import type { Present } from '@emporikon/contract/presence';
 import { inject, onScopeDispose, provide, shallowRef, watch, type InjectionKey, type ShallowRef } from 'vue';
 import { api } from '../shell/api';
+import { useSession } from '../shell/session';
 import { onPresence } from '../shell/live';
 
 /** Well within the time after which a page that says nothing is forgotten. */
@@ -10,14 +12,21 @@ interface Presence {
   others: ShallowRef<readonly Present[]>;
   /** Says that a field is edited here, by its caption; null when that is over. */
   edit: (field: string | null) => void;
+  /** Whether whoever looks may change the record at all. */
+  mayChange: () => boolean;
 }
 const PRESENCE: InjectionKey<Presence> = Symbol('presence');
 
 /**
  * Says that this page shows a record, and keeps who else does. Fields below that are edited in place say so through it.
  * @param recordId the record; another one when the page turns to another
+ * @param takes what it takes to change the record: without it the fields below are only read
  */
-export function usePresence(recordId: () => string): ShallowRef<readonly Present[]> {
+export function usePresence(
+  recordId: () => string,
+  takes: Right | null = null,
+): ShallowRef<readonly Present[]> {
+  const session = useSession();
   const tab = crypto.randomUUID();
   const others = shallowRef<readonly Present[]>([]);
   let field: string | null = null;
@@ -60,11 +69,12 @@ export function usePresence(recordId: () => string): ShallowRef<readonly Present
       field = now;
       here();
     },
+    mayChange: () => !takes || session.may(takes),
   });
   return others;
 }
 
 /** For a field on a page: who else edits it now, and a way to say that it is edited here. */
 export function useFieldPresence(): Presence {
-  return inject(PRESENCE, { others: shallowRef([]), edit: () => undefined });
+  return inject(PRESENCE, { others: shallowRef([]), edit: () => undefined, mayChange: () => true });
 }

@@ -17,9 +17,10 @@ const next = ref<string | null>(null);
 const trouble = ref('');
 /** Both parts come at once, so that nothing moves. */
 const isThere = computed(
-  () => data.value !== null && (!session.mayManage || erased.value !== null || trouble.value !== ''),
+  () =>
+    data.value !== null && (!session.may('people.delete') || erased.value !== null || trouble.value !== ''),
 );
-const mayChange = computed(() => session.me?.role === 'admin');
+const mayChange = computed(() => session.may('settings.data'));
 
 async function more(): Promise<void> {
   try {
@@ -30,7 +31,7 @@ async function more(): Promise<void> {
     trouble.value = wordsOf(problem);
   }
 }
-if (session.mayManage) void more();
+if (session.may('people.delete')) void more();
 </script>
 
 <template>
@@ -44,14 +45,14 @@ if (session.mayManage) void more();
       v-for="time in data.items"
       :key="time.kind"
       :time="time"
-      :may-preview="session.mayManage"
+      :may-preview="session.may('people.delete')"
       :may-change="mayChange"
       @saved="load"
     />
     <p v-if="!mayChange" class="soft">Only an admin can change these.</p>
   </div>
   <template v-else-if="!error"><span v-for="n in 5" :key="n" class="ghost"></span></template>
-  <template v-if="isThere && session.mayManage">
+  <template v-if="isThere && session.may('people.delete')">
     <h2 class="cap">Erased</h2>
     <p v-if="trouble" class="wrong" role="alert">{{ trouble }}</p>
     <p v-else-if="!erased?.length" class="empty">Nobody has been erased yet.</p>

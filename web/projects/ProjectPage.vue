@@ -24,7 +24,7 @@ import ProjectPeople from './ProjectPeople.vue';
 
 /** A project: where it stands, who is on it, what is to be done, and all that was said while it runs. */
 const props = defineProps<{ id: string }>();
-const present = usePresence(() => props.id);
+const present = usePresence(() => props.id, 'projects.change');
 const isWaiting = gatherFetches();
 const undo = useUndo();
 const team = useTeam();

@@ -116,7 +116,7 @@ async function save(): Promise<void> {
                 <v-select
                   v-model="rule.field"
                   class="inline-edit"
-                  :disabled="!session.mayManage"
+                  :disabled="!session.may('settings.scoring')"
                   :aria-label="`Rule ${at + 1}: field`"
                   :items="fields.map(([name, { label }]) => ({ value: name, title: label }))"
                   @update:model-value="chooseField(rule)"
@@ -126,7 +126,7 @@ async function save(): Promise<void> {
                 <v-select
                   v-model="rule.condition"
                   class="inline-edit"
-                  :disabled="!session.mayManage"
+                  :disabled="!session.may('settings.scoring')"
                   :aria-label="`Rule ${at + 1}: condition`"
                   :items="conditionsOf(rule.field)"
                   @update:model-value="isTouched = true"
@@ -137,7 +137,7 @@ async function save(): Promise<void> {
                   v-if="rule.condition !== 'is known'"
                   v-model="rule.value"
                   class="inline-edit"
-                  :disabled="!session.mayManage"
+                  :disabled="!session.may('settings.scoring')"
                   :inputmode="FIT_FIELDS[rule.field].kind === 'number' ? 'decimal' : undefined"
                   :placeholder="
                     FIT_FIELDS[rule.field].kind === 'number' ? 'A number' : 'Values, separated by commas'
@@ -154,7 +154,7 @@ async function save(): Promise<void> {
                   class="inline-edit"
                   :min="-100"
                   :max="100"
-                  :disabled="!session.mayManage"
+                  :disabled="!session.may('settings.scoring')"
                   :aria-label="`Rule ${at + 1}: points`"
                   required
                   @update:model-value="isTouched = true"
@@ -162,7 +162,7 @@ async function save(): Promise<void> {
               </td>
               <td>
                 <v-btn
-                  v-if="session.mayManage"
+                  v-if="session.may('settings.scoring')"
                   class="word"
                   :aria-label="`Remove rule ${at + 1}`"
                   @click="remove(at)"
@@ -176,7 +176,7 @@ async function save(): Promise<void> {
         <template v-else><span v-for="n in 5" :key="n" class="ghost"></span></template>
         <p v-if="sheet && !draft.length" class="empty">No rules yet. Every lead has a fit of 0.</p>
         <p v-if="error" class="wrong" role="alert">{{ error }}</p>
-        <div v-if="session.mayManage" class="foot">
+        <div v-if="session.may('settings.scoring')" class="foot">
           <v-btn class="word" @click="add">Add a rule</v-btn>
           <v-btn v-if="isTouched" class="fill" type="submit">Save</v-btn>
           <v-btn v-if="isTouched" class="word" @click="reset">Cancel</v-btn>

@@ -83,7 +83,7 @@ async function save(): Promise<void> {
         <v-select
           v-model="rule.field"
           class="inline-edit"
-          :disabled="!session.mayManage"
+          :disabled="!session.may('settings.scoring')"
           :aria-label="`Owner rule ${at + 1}: field`"
           :items="[
             { value: '', title: 'All other leads' },
@@ -95,7 +95,7 @@ async function save(): Promise<void> {
           <v-select
             v-model="rule.condition"
             class="inline-edit"
-            :disabled="!session.mayManage"
+            :disabled="!session.may('settings.scoring')"
             :aria-label="`Owner rule ${at + 1}: condition`"
             :items="conditionsOf(rule.field)"
             @update:model-value="isTouched = true"
@@ -104,7 +104,7 @@ async function save(): Promise<void> {
             v-if="rule.condition !== 'is known'"
             v-model="rule.value"
             class="inline-edit"
-            :disabled="!session.mayManage"
+            :disabled="!session.may('settings.scoring')"
             :aria-label="`Owner rule ${at + 1}: value`"
             maxlength="300"
             required
@@ -118,12 +118,12 @@ async function save(): Promise<void> {
             v-model="rule.owners"
             :label="one.name"
             :value="one.id"
-            :disabled="!session.mayManage"
+            :disabled="!session.may('settings.scoring')"
             @update:model-value="isTouched = true"
           />
         </span>
         <v-btn
-          v-if="session.mayManage"
+          v-if="session.may('settings.scoring')"
           class="word"
           :aria-label="`Remove owner rule ${at + 1}`"
           @click="
@@ -134,7 +134,7 @@ async function save(): Promise<void> {
           Remove
         </v-btn>
       </div>
-      <div v-if="session.mayManage" class="foot">
+      <div v-if="session.may('settings.scoring')" class="foot">
         <v-btn v-if="isTouched" class="fill" type="submit" :disabled="!isWhole">Save</v-btn>
         <v-btn :class="isTouched ? 'word' : 'quiet'" @click="add">Add an owner rule</v-btn>
         <v-btn v-if="isTouched" class="word" @click="reset">Cancel</v-btn>

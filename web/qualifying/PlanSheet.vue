@@ -59,7 +59,7 @@ async function add(): Promise<void> {
           <td>
             <EditCell
               :value="one.name"
-              :disabled="!session.mayManage"
+              :disabled="!session.may('settings.scoring')"
               :label="`Name of the plan ${one.name}`"
               :version="one.version"
               field="name"
@@ -72,7 +72,7 @@ async function add(): Promise<void> {
               kind="choice"
               :options="KINDS"
               :shown="KINDS.find(({ value }) => value === one.kind)?.title"
-              :disabled="!session.mayManage"
+              :disabled="!session.may('settings.scoring')"
               :label="`What ${one.name} begins with`"
               :version="one.version"
               field="kind"
@@ -82,7 +82,7 @@ async function add(): Promise<void> {
           <td>
             <EditCell
               :value="one.title"
-              :disabled="!session.mayManage"
+              :disabled="!session.may('settings.scoring')"
               :label="`First move of ${one.name}`"
               :version="one.version"
               field="title"
@@ -93,7 +93,7 @@ async function add(): Promise<void> {
             <EditCell
               kind="number"
               :value="one.days"
-              :disabled="!session.mayManage"
+              :disabled="!session.may('settings.scoring')"
               :label="`Working days until ${one.name}`"
               :version="one.version"
               field="days"
@@ -102,7 +102,7 @@ async function add(): Promise<void> {
           </td>
           <td>
             <RetireButton
-              v-if="session.mayManage"
+              v-if="session.may('settings.scoring')"
               :name="one.name"
               :active="one.active"
               @turn="put(one, { active: $event })"
@@ -112,7 +112,7 @@ async function add(): Promise<void> {
       </tbody>
     </v-table>
   </div>
-  <form v-if="data && session.mayManage" class="add" @submit.prevent="add">
+  <form v-if="data && session.may('settings.scoring')" class="add" @submit.prevent="add">
     <v-text-field v-model="draft.name" label="New plan" required maxlength="60" />
     <v-select v-model="draft.kind" label="Begins with" :items="KINDS" />
     <v-text-field v-model="draft.title" label="First move" required maxlength="200" />

@@ -51,7 +51,7 @@ async function put(patch: { halfLifeDays?: number; points?: Record<string, numbe
               :max="100"
               :aria-label="`Points: ${one.label}`"
               :model-value="one.points"
-              :disabled="!session.mayManage"
+              :disabled="!session.may('settings.scoring')"
               @change="put({ points: { [one.kind]: $event } })"
             />
           </td>
@@ -64,7 +64,7 @@ async function put(patch: { halfLifeDays?: number; points?: Record<string, numbe
               :max="365"
               aria-label="Half-life, days"
               :model-value="warmth.halfLifeDays"
-              :disabled="!session.mayManage"
+              :disabled="!session.may('settings.scoring')"
               @change="put({ halfLifeDays: $event })"
             />
           </td>

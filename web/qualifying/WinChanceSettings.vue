@@ -71,7 +71,7 @@ async function train(): Promise<void> {
           </tbody>
         </v-table>
       </template>
-      <v-btn v-if="session.mayManage" class="quiet first" @click="train">Retrain now</v-btn>
+      <v-btn v-if="session.may('settings.scoring')" class="quiet first" @click="train">Retrain now</v-btn>
     </section>
     <section>
       <h2>Why leads were dropped</h2>

@@ -46,7 +46,7 @@ async function add(): Promise<void> {
         <td>
           <EditCell
             :value="one.name"
-            :disabled="!session.mayManage"
+            :disabled="!session.may('settings.fields')"
             :label="`Name of the relation ${one.name}`"
             :version="one.version"
             field="name"
@@ -56,7 +56,7 @@ async function add(): Promise<void> {
         <td>
           <EditCell
             :value="one.reverse"
-            :disabled="!session.mayManage"
+            :disabled="!session.may('settings.fields')"
             :label="`${one.name} from the other end`"
             :version="one.version"
             field="reverse"
@@ -66,14 +66,14 @@ async function add(): Promise<void> {
         <td>
           <v-checkbox-btn
             :model-value="one.isLine"
-            :disabled="!session.mayManage"
+            :disabled="!session.may('settings.fields')"
             :aria-label="`${one.name} in the chart`"
             @update:model-value="put(one.id, one.version, { isLine: !one.isLine })"
           />
         </td>
         <td>
           <RetireButton
-            v-if="session.mayManage"
+            v-if="session.may('settings.fields')"
             :name="one.name"
             :active="one.active"
             @turn="put(one.id, one.version, { active: $event })"
@@ -82,7 +82,7 @@ async function add(): Promise<void> {
       </tr>
     </tbody>
   </v-table>
-  <form v-if="data && session.mayManage" class="add" @submit.prevent="add">
+  <form v-if="data && session.may('settings.fields')" class="add" @submit.prevent="add">
     <v-text-field v-model="draft.name" label="New relation" required maxlength="60" placeholder="Mentor of" />
     <v-text-field
       v-model="draft.reverse"

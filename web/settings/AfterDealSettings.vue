@@ -86,7 +86,7 @@ async function promise(
               :version="one.version"
               field="name"
               :value="one.name"
-              :disabled="!session.mayManage"
+              :disabled="!session.may('settings.organisation')"
               :save="(value, version) => putStage(one, { name: value }, version)"
             />
           </td>
@@ -97,14 +97,14 @@ async function promise(
               :min="1"
               :max="100"
               :aria-label="`Order of ${one.name}`"
-              :disabled="!session.mayManage"
+              :disabled="!session.may('settings.organisation')"
               @change="change(one, { position: $event })"
             />
           </td>
           <td>{{ counted(one.projects, 'project') }}</td>
           <td>
             <RetireButton
-              v-if="session.mayManage"
+              v-if="session.may('settings.organisation')"
               :name="one.name"
               :active="one.active"
               @turn="change(one, { active: !one.active })"
@@ -113,7 +113,7 @@ async function promise(
         </tr>
       </tbody>
     </v-table>
-    <form v-if="session.mayManage" class="make" @submit.prevent="add">
+    <form v-if="session.may('settings.organisation')" class="make" @submit.prevent="add">
       <v-text-field
         v-model="name"
         label="Another stage"
@@ -147,7 +147,7 @@ async function promise(
               :min="1"
               :max="1000"
               :aria-label="`First answer, ${urgencyWord(one.urgency)}, hours`"
-              :disabled="!session.mayManage"
+              :disabled="!session.may('settings.organisation')"
               @change="promise(one, { answerHours: $event })"
             />
           </td>
@@ -157,7 +157,7 @@ async function promise(
               :min="1"
               :max="2000"
               :aria-label="`Solved, ${urgencyWord(one.urgency)}, hours`"
-              :disabled="!session.mayManage"
+              :disabled="!session.may('settings.organisation')"
               @change="promise(one, { solveHours: $event })"
             />
           </td>

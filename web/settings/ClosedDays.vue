@@ -37,11 +37,11 @@ const remove = (id: string, shown: string): Promise<boolean> =>
     v-if="data"
     :heads="['Day', 'Name']"
     :rows="data.items.map(({ id, day: on, name: called }) => ({ id, cells: [fullDay(on), called] }))"
-    :can-remove="session.me?.role !== 'rep'"
+    :can-remove="session.may('settings.organisation')"
     empty="No closed days yet."
     @remove="remove"
   />
-  <form v-if="data && session.me?.role !== 'rep'" class="make" @submit.prevent="add">
+  <form v-if="data && session.may('settings.organisation')" class="make" @submit.prevent="add">
     <DateField v-model="day" label="Day" required />
     <v-text-field v-model="name" label="Name" required maxlength="80" placeholder="Stocktaking" />
     <v-btn class="fill" type="submit" :disabled="!day || !name.trim()">Add a closed day</v-btn>

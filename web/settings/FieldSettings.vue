@@ -73,7 +73,9 @@ async function saved(): Promise<void> {
   />
   <div class="choose">
     <v-select v-model="record" label="Fields of" :items="records" />
-    <v-btn v-if="session.mayManage" class="fill" @click="form = { field: null }">Add a field</v-btn>
+    <v-btn v-if="session.may('settings.fields')" class="fill" @click="form = { field: null }"
+      >Add a field</v-btn
+    >
   </div>
   <v-table v-if="fields.length" class="book">
     <thead>
@@ -82,7 +84,7 @@ async function saved(): Promise<void> {
         <th>Kind</th>
         <th class="wide">Where</th>
         <th class="wide">Details</th>
-        <th v-if="session.mayManage"><span class="visually-hidden">Change</span></th>
+        <th v-if="session.may('settings.fields')"><span class="visually-hidden">Change</span></th>
       </tr>
     </thead>
     <tbody>
@@ -94,7 +96,7 @@ async function saved(): Promise<void> {
         <td>{{ KIND_WORDS[field.kind] }}</td>
         <td class="wide">{{ placeOf(field) }}</td>
         <td class="soft wide">{{ detailsOf(field) }}</td>
-        <td v-if="session.mayManage" class="acts">
+        <td v-if="session.may('settings.fields')" class="acts">
           <v-btn class="word" :aria-label="`Change ${field.label}`" @click="form = { field }">Change</v-btn>
           <v-btn
             class="word"

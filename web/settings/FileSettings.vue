@@ -62,7 +62,7 @@ async function change(patch: {
         :model-value="Math.round(limits.mostBytes / MEGABYTE)"
         :min="1"
         :max="1024 ** 3"
-        :disabled="!session.mayManage"
+        :disabled="!session.may('settings.organisation')"
         label="Space for all files, MB"
         @change="change({ mostBytes: $event * MEGABYTE })"
       />
@@ -70,7 +70,7 @@ async function change(patch: {
         :model-value="Math.max(1, Math.round(limits.mostFileBytes / MEGABYTE))"
         :min="1"
         :max="64"
-        :disabled="!session.mayManage"
+        :disabled="!session.may('settings.organisation')"
         label="Largest file, MB"
         @change="change({ mostFileBytes: $event * MEGABYTE })"
       />
@@ -81,7 +81,7 @@ async function change(patch: {
       label="Endings that are not taken"
       kind="long"
       :version="limits.version"
-      :save="session.mayManage ? saveRefused : undefined"
+      :save="session.may('settings.organisation') ? saveRefused : undefined"
     />
     <p class="soft">A file that is a program is refused whatever its name says.</p>
     <p class="soft">{{ scanning }}</p>

@@ -49,7 +49,7 @@ async function map(field: FieldMapping['field'], target: string): Promise<void> 
         <td>
           <v-select
             :model-value="one.target"
-            :disabled="!session.mayManage"
+            :disabled="!session.may('settings.channels')"
             :aria-label="`Where ${fieldName(one.field)} goes`"
             :items="[
               { value: 'own', title: 'Its own field' },

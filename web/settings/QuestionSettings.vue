@@ -60,7 +60,7 @@ async function add(): Promise<void> {
             :version="one.version"
             field="label"
             :value="one.label"
-            :disabled="!session.mayManage"
+            :disabled="!session.may('settings.scoring')"
             :save="(value, version) => put(one, { label: value }, version)"
           />
         </td>
@@ -70,17 +70,22 @@ async function add(): Promise<void> {
             :version="one.version"
             field="help"
             :value="one.help"
-            :disabled="!session.mayManage"
+            :disabled="!session.may('settings.scoring')"
             :save="(value, version) => put(one, { help: value }, version)"
           />
         </td>
         <td>
-          <RetireButton v-if="session.mayManage" :name="one.label" :active="one.active" @turn="retire(one)" />
+          <RetireButton
+            v-if="session.may('settings.scoring')"
+            :name="one.label"
+            :active="one.active"
+            @turn="retire(one)"
+          />
         </td>
       </tr>
     </tbody>
   </v-table>
-  <form v-if="data && session.mayManage" class="make" @submit.prevent="add">
+  <form v-if="data && session.may('settings.scoring')" class="make" @submit.prevent="add">
     <v-text-field v-model="label" label="Another question" required maxlength="120" />
     <v-btn class="fill" type="submit">Add a question</v-btn>
   </form>

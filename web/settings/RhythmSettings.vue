@@ -47,11 +47,11 @@ const remove = (id: string, name: string): Promise<boolean> =>
         ],
       }))
     "
-    :can-remove="session.me?.role !== 'rep'"
+    :can-remove="session.may('settings.organisation')"
     empty="No rhythms yet."
     @remove="remove"
   />
-  <form v-if="data && session.me?.role !== 'rep'" class="make" @submit.prevent="put">
+  <form v-if="data && session.may('settings.organisation')" class="make" @submit.prevent="put">
     <v-select
       v-model="kind"
       label="By"

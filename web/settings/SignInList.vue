@@ -31,24 +31,26 @@ const WRONG: ReadonlySet<SignIn['what']> = new Set(['refused', 'code refused']);
   <p v-if="error" class="wrong" role="alert">{{ error }}</p>
   <section v-if="items" :aria-label="title">
     <h2>{{ title }}</h2>
-    <v-table v-if="items.length" class="book">
-      <thead>
-        <tr>
-          <th>When</th>
-          <th>What</th>
-          <th v-if="address === 'GET /api/admin/sign-ins'">Who</th>
-          <th>Where</th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="one in items" :key="one.id">
-          <td>{{ when(one.at) }}</td>
-          <td :class="{ late: WRONG.has(one.what) }">{{ WHAT[one.what] }}</td>
-          <td v-if="address === 'GET /api/admin/sign-ins'">{{ one.name ?? one.email }}</td>
-          <td class="soft">{{ deviceOf(one.device) }} · {{ one.address }}</td>
-        </tr>
-      </tbody>
-    </v-table>
+    <div v-if="items.length" class="scroll" tabindex="0" role="region" :aria-label="title">
+      <v-table class="book">
+        <thead>
+          <tr>
+            <th>When</th>
+            <th>What</th>
+            <th v-if="address === 'GET /api/admin/sign-ins'">Who</th>
+            <th>Where</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="one in items" :key="one.id">
+            <td>{{ when(one.at) }}</td>
+            <td :class="{ late: WRONG.has(one.what) }">{{ WHAT[one.what] }}</td>
+            <td v-if="address === 'GET /api/admin/sign-ins'">{{ one.name ?? one.email }}</td>
+            <td class="soft">{{ deviceOf(one.device) }} · {{ one.address }}</td>
+          </tr>
+        </tbody>
+      </v-table>
+    </div>
     <p v-else class="empty">Nothing yet.</p>
     <v-btn v-if="hasMore" class="word" @click="more">Show more</v-btn>
   </section>

@@ -35,11 +35,11 @@ const retire = (id: string, shown: string): Promise<boolean> =>
     :heads="['Name', 'Counts as']"
     :rows="data.items.map((kind) => ({ id: kind.id, cells: [kind.name, wordOf(kind.actsAs)] }))"
     remove="Retire"
-    :can-remove="session.me?.role !== 'rep'"
+    :can-remove="session.may('settings.organisation')"
     empty="No kinds of your own yet."
     @remove="retire"
   />
-  <form v-if="data && session.me?.role !== 'rep'" class="make" @submit.prevent="add">
+  <form v-if="data && session.may('settings.organisation')" class="make" @submit.prevent="add">
     <v-text-field v-model="name" label="Name" required maxlength="60" placeholder="Test ride" />
     <v-select v-model="actsAs" label="Counts as" :items="TASK_KINDS" />
     <v-btn class="fill" type="submit" :disabled="!name.trim()">Add a kind</v-btn>

@@ -1,13 +1,14 @@
 <script setup lang="ts">
 import { vFocus } from '../kit/focus';
 import type { HouseUser } from '@emporikon/contract/session';
-import { ref } from 'vue';
+import { computed, ref } from 'vue';
 import PageHead from '../kit/PageHead.vue';
 import { api } from '../shell/api';
 import { ago } from '../shell/format';
 import { useFetched } from '../shell/live';
 import { useSession } from '../shell/session';
 import { useUndo } from '../shell/undo';
+import { BUILT_IN } from '../roles/words';
 import LeavingPanel from './LeavingPanel.vue';
 import SignInList from './SignInList.vue';
 
@@ -15,12 +16,18 @@ import SignInList from './SignInList.vue';
 const session = useSession();
 const undo = useUndo();
 const { data, load } = useFetched(() => api('GET /api/admin/users'), ['users']);
-const ROLES = [
-  { value: 'rep', title: 'Rep' },
-  { value: 'manager', title: 'Manager' },
-  { value: 'admin', title: 'Admin' },
-] as const;
-const blank = { name: '', email: '', role: 'rep' as HouseUser['role'], password: '' };
+const { data: own } = useFetched(() => api('GET /api/roles'), ['roles']);
+/** Those that are always there, and those of the organisation's own by their ids. */
+const roles = computed(() => [
+  ...BUILT_IN.map(({ role, name }) => ({ value: role as string, title: name })),
+  ...(own.value?.items ?? []).map(({ id, name }) => ({ value: id, title: name })),
+]);
+/** A choice among them as it is sent. */
+const asRole = (value: string): { role?: HouseUser['role']; roleId?: string } => {
+  const fixed = BUILT_IN.find(({ role }) => role === value);
+  return fixed ? { role: fixed.role } : { roleId: value };
+};
+const blank = { name: '', email: '', role: 'rep', password: '' };
 const draft = ref({ ...blank });
 const isAdding = ref(false);
 const leaving = ref<HouseUser | null>(null);
@@ -41,9 +48,9 @@ async function act(work: () => Promise<unknown>, text: string): Promise<boolean>
   }
 }
 async function add(): Promise<void> {
-  const { name, password, ...rest } = draft.value;
+  const { name, email, role, password } = draft.value;
   const timeZone = session.me?.timeZone ?? 'UTC';
-  const body = { ...rest, name, timeZone, ...(password ? { password } : {}) };
+  const body = { ...asRole(role), name, email, timeZone, ...(password ? { password } : {}) };
   const text = password ? `Added ${name}.` : `Added ${name}. An invitation is on its way.`;
   if (await act(() => api('POST /api/admin/users', { body }), text)) {
     draft.value = { ...blank };
@@ -52,7 +59,7 @@ async function add(): Promise<void> {
 }
 const patch = (
   user: HouseUser,
-  change: { role?: HouseUser['role']; active?: boolean },
+  change: { role?: HouseUser['role']; roleId?: string; active?: boolean },
   text: string,
 ): Promise<boolean> =>
   act(
@@ -80,16 +87,17 @@ const signOut = (user: HouseUser): Promise<boolean> =>
   );
 const signAllOut = (): Promise<boolean> =>
   act(() => api('DELETE /api/admin/sessions'), 'Everybody else is signed out. You stay signed in here.');
-const setRole = (user: HouseUser, role: HouseUser['role']): Promise<boolean> =>
-  patch(user, { role }, `${user.name} is now ${role === 'admin' ? 'an' : 'a'} ${role}.`);
+const setRole = (user: HouseUser, value: string): Promise<boolean> =>
+  patch(
+    user,
+    asRole(value),
+    `${user.name} now has the role ${roles.value.find((one) => one.value === value)?.title ?? ''}.`,
+  );
 </script>
 
 <template>
-  <PageHead
-    title="Accounts"
-    help="Who can sign in. Managers also change scoring, stages and prices; admins also manage accounts."
-  />
-  <v-table class="book">
+  <PageHead title="Accounts" help="Who can sign in, and with which role." />
+  <v-table v-if="data" class="book">
     <thead>
       <tr>
         <th>Name</th>
@@ -100,17 +108,17 @@ const setRole = (user: HouseUser, role: HouseUser['role']): Promise<boolean> =>
       </tr>
     </thead>
     <tbody>
-      <tr v-for="user in data?.items ?? []" :key="user.id" :class="{ soft: !user.active }">
+      <tr v-for="user in data.items" :key="user.id" :class="{ soft: !user.active }">
         <td>
           <b>{{ user.name }}</b>
         </td>
         <td>{{ user.email }}</td>
         <td>
           <v-select
-            :model-value="user.role"
+            :model-value="user.roleId ?? user.role"
             :aria-label="`Role of ${user.name}`"
             :disabled="isBusy || !user.active"
-            :items="ROLES"
+            :items="roles"
             @update:model-value="setRole(user, $event)"
           />
         </td>
@@ -157,6 +165,7 @@ const setRole = (user: HouseUser, role: HouseUser['role']): Promise<boolean> =>
       </tr>
     </tbody>
   </v-table>
+  <template v-else><span v-for="n in 4" :key="n" class="ghost"></span></template>
   <LeavingPanel
     v-if="leaving"
     :key="leaving.id"
@@ -171,7 +180,7 @@ const setRole = (user: HouseUser, role: HouseUser['role']): Promise<boolean> =>
   <form v-if="isAdding" class="add" @submit.prevent="add">
     <v-text-field v-model="draft.name" v-focus label="Name" required maxlength="120" />
     <v-text-field v-model="draft.email" label="Email" type="email" required autocomplete="off" />
-    <v-select v-model="draft.role" label="Role" :items="ROLES" />
+    <v-select v-model="draft.role" label="Role" :items="roles" />
     <v-text-field
       v-model="draft.password"
       label="First password"

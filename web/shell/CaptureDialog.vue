@@ -1,15 +1,18 @@
 <script setup lang="ts">
-import { MAKEABLE, type Makeable } from '../find/commands';
+import { makeableFor, type Makeable } from '../find/commands';
 import { vFocus } from '../kit/focus';
 import FileDrop from '../kit/FileDrop.vue';
 import { ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { api, wordsOf } from './api';
+import { useSession } from './session';
 import { useUndo } from './undo';
 
 const emit = defineEmits<{ close: []; make: [what: Makeable] }>();
 const router = useRouter();
 const undo = useUndo();
+const session = useSession();
+const makeable = makeableFor({ isAdmin: false, may: session.may });
 const text = ref('');
 const error = ref('');
 const isBusy = ref(false);
@@ -89,7 +92,7 @@ function paste(): void {
       <h2 id="capture-title">Capture</h2>
       <p class="make">
         <span class="soft">Enter by hand:</span>
-        <v-btn v-for="what in MAKEABLE" :key="what" class="word" @click="emit('make', what)"
+        <v-btn v-for="what in makeable" :key="what" class="word" @click="emit('make', what)"
           >New {{ what }}</v-btn
         >
       </p>

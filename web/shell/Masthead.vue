@@ -8,7 +8,7 @@ import FindField from '../find/FindField.vue';
 import { usePageKeys } from './browser';
 import { useBrowserNotices } from '../notices/useBrowserNotices';
 import { isLive, useFetched } from './live';
-import { placeOf, SECTIONS, sectionOf } from './map';
+import { placeOf, sectionOf, sectionsFor } from './map';
 import { useSession } from './session';
 import type { ThemeChoice } from './theme';
 
@@ -33,7 +33,11 @@ const forYou = computed(() =>
 
 const route = useRoute();
 const router = useRouter();
-const section = computed(() => sectionOf(route.path));
+const sections = computed(() => sectionsFor(session.may));
+const section = computed(() => {
+  const name = sectionOf(route.path)?.name;
+  return sections.value.find((one) => one.name === name) ?? null;
+});
 const place = computed(() => placeOf(route.path));
 const isInSettings = computed(() => route.path.startsWith('/settings'));
 function make(what: Makeable): void {
@@ -60,11 +64,11 @@ const themes: { value: ThemeChoice; name: string }[] = [
 
 <template>
   <header class="masthead">
-    <RouterLink to="/arrivals" class="wordmark">Emporikon</RouterLink>
+    <RouterLink :to="sections[0]?.to ?? '/settings'" class="wordmark">Emporikon</RouterLink>
     <FindField @command="run" />
     <div class="who">
       <span v-if="!isLive" class="late" role="status">not live</span>
-      <v-btn class="line" @click="isCapturing = true">Capture</v-btn>
+      <v-btn v-if="session.may('captures.add')" class="line" @click="isCapturing = true">Capture</v-btn>
       <v-btn class="plain for-you" @click="areNoticesShown = true">
         For you <sup v-if="counts?.notices">{{ shownCount(counts.notices) }}</sup>
       </v-btn>
@@ -88,7 +92,7 @@ const themes: { value: ThemeChoice; name: string }[] = [
   </header>
   <nav class="sections" aria-label="Sections">
     <RouterLink
-      v-for="one in SECTIONS"
+      v-for="one in sections"
       :key="one.to"
       :to="one.to"
       :class="{ on: one === section }"
@@ -115,8 +119,8 @@ const themes: { value: ThemeChoice; name: string }[] = [
       v-for="one in section.places"
       :key="one.to"
       :to="one.to"
-      :class="{ on: one === place }"
-      :aria-current="one === place ? 'page' : undefined"
+      :class="{ on: one.to === place.to }"
+      :aria-current="one.to === place.to ? 'page' : undefined"
       >{{ one.name }}</RouterLink
     >
   </nav>

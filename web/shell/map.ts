@@ -1,3 +1,5 @@
+import type { Right } from '@emporikon/core/rights/rights';
+
 /** Where everything is: the sections under the masthead and the places of each. */
 export interface Place {
   name: string;
@@ -6,6 +8,8 @@ export interface Place {
   also?: string;
   /** What is opened in it has an address below it, and the place stays. */
   holds?: true;
+  /** What it takes, where that is not what its section takes. */
+  right?: Right;
 }
 
 export interface Section {
@@ -14,6 +18,8 @@ export interface Section {
   /** Which of the live counts stands beside its name. */
   count: 'arrivals' | 'round' | 'leads' | 'deals' | null;
   places: readonly Place[];
+  /** What its places take; those of nobody's are for everybody. */
+  right?: Right;
   /** Where its records are, beside its places. */
   records?: readonly string[];
 }
@@ -23,10 +29,11 @@ export const SECTIONS: readonly Section[] = [
     name: 'Arrivals',
     to: '/arrivals',
     count: 'arrivals',
+    right: 'captures.see',
     places: [
       { name: 'Inbox', to: '/arrivals', also: 'mail captures what came in', holds: true },
       { name: 'Calls', to: '/calls', also: 'phone' },
-      { name: 'Forms', to: '/forms', also: 'web forms submissions' },
+      { name: 'Forms', to: '/forms', also: 'web forms submissions', right: 'people.see' },
       { name: 'Import', to: '/imports', also: 'table csv excel vcard file' },
       {
         name: 'Set aside',
@@ -47,8 +54,19 @@ export const SECTIONS: readonly Section[] = [
       { name: 'Week', to: '/round/week', also: 'calendar meetings appointments' },
       { name: 'Month', to: '/round/month', also: 'calendar' },
       { name: 'Agenda', to: '/round/agenda', also: 'calendar list meetings' },
-      { name: 'Delegated', to: '/round/delegated', also: 'given to others hand over away' },
-      { name: 'Task views', to: '/round/views', also: 'views of tasks overdue due this week', holds: true },
+      {
+        name: 'Delegated',
+        to: '/round/delegated',
+        also: 'given to others hand over away',
+        right: 'tasks.see',
+      },
+      {
+        name: 'Task views',
+        to: '/round/views',
+        also: 'views of tasks overdue due this week',
+        holds: true,
+        right: 'tasks.see',
+      },
     ],
     records: ['/round/views/'],
   },
@@ -56,10 +74,11 @@ export const SECTIONS: readonly Section[] = [
     name: 'Leads',
     to: '/leads',
     count: 'leads',
+    right: 'leads.see',
     places: [
       { name: 'All leads', to: '/leads' },
       { name: 'Views', to: '/leads/views', also: 'views of leads filter group', holds: true },
-      { name: 'Triage', to: '/leads/triage', also: 'sort strangers prospects' },
+      { name: 'Triage', to: '/leads/triage', also: 'sort strangers prospects', right: 'people.see' },
     ],
     records: ['/leads/'],
   },
@@ -67,6 +86,7 @@ export const SECTIONS: readonly Section[] = [
     name: 'People',
     to: '/people',
     count: null,
+    right: 'people.see',
     places: [
       { name: 'All people', to: '/people', also: 'contacts' },
       {
@@ -85,6 +105,7 @@ export const SECTIONS: readonly Section[] = [
     name: 'Companies',
     to: '/companies',
     count: null,
+    right: 'companies.see',
     places: [
       { name: 'All companies', to: '/companies', also: 'organisations accounts firms' },
       { name: 'Views', to: '/companies/views', also: 'views of companies filter group', holds: true },
@@ -96,17 +117,48 @@ export const SECTIONS: readonly Section[] = [
     name: 'Deals',
     to: '/deals',
     count: 'deals',
+    right: 'deals.see',
     places: [
       { name: 'Lanes', to: '/deals', also: 'pipeline board' },
       { name: 'Table', to: '/deals/table', also: 'list of deals' },
       { name: 'Views', to: '/deals/views', also: 'views of deals filter group', holds: true },
       { name: 'Forecast', to: '/deals/forecast', also: 'pipeline value revenue' },
-      { name: 'Projects', to: '/deals/projects', also: 'delivery after the deal' },
-      { name: 'Cases', to: '/deals/cases', also: 'trouble complaints support tickets' },
+      { name: 'Projects', to: '/deals/projects', also: 'delivery after the deal', right: 'projects.see' },
+      {
+        name: 'Cases',
+        to: '/deals/cases',
+        also: 'trouble complaints support tickets',
+        right: 'projects.see',
+      },
     ],
     records: ['/deals/', '/projects/', '/cases/'],
   },
 ];
+
+/** The sections that somebody's role includes, each with the places that it does. */
+export const sectionsFor = (may: (right: Right) => boolean): Section[] =>
+  SECTIONS.flatMap((section) => {
+    const places = section.places.filter(({ right = section.right }) => !right || may(right));
+    const [first] = places;
+    if (!first) return [];
+    return { ...section, places, to: places.some(({ to }) => to === section.to) ? section.to : first.to };
+  });
+
+const RIGHT_OF_RECORDS: Readonly<Record<string, Right>> = {
+  '/projects/': 'projects.see',
+  '/cases/': 'projects.see',
+  '/calls/': 'ledger.see',
+  '/forms/': 'people.see',
+};
+
+/** What it takes to see a page; null for those that are everybody's. */
+export function rightFor(path: string): Right | null {
+  const section = sectionOf(path);
+  const place = placeOf(path);
+  if (place) return place.right ?? section?.right ?? null;
+  const records = Object.keys(RIGHT_OF_RECORDS).find((prefix) => path.startsWith(prefix));
+  return (records && RIGHT_OF_RECORDS[records]) || section?.right || null;
+}
 
 /** The section a path belongs to; null for settings and pages outside of all sections. */
 export const sectionOf = (path: string): Section | null =>
@@ -145,7 +197,8 @@ export const SETTINGS: readonly { name: string; places: readonly SettingsPlace[]
   {
     name: 'Organisation',
     places: [
-      { name: 'Accounts', to: '/settings/accounts', also: 'users colleagues roles', isForAdmins: true },
+      { name: 'Accounts', to: '/settings/accounts', also: 'users colleagues', isForAdmins: true },
+      { name: 'Roles', to: '/settings/roles', also: 'rights permissions', isForAdmins: true },
       { name: 'Teams', to: '/settings/teams', also: 'managers members' },
       { name: 'Who may see what', to: '/settings/visibility', also: 'private restricted sharing' },
       { name: 'Fields', to: '/settings/fields', also: 'custom fields of your own' },

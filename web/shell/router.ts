@@ -1,5 +1,7 @@
 import { createRouter, createWebHistory, type RouteLocation } from 'vue-router';
 import { VIEWED, VIEWED_KINDS } from '../views/kinds';
+import { rightFor, sectionsFor } from './map';
+import { useUndo } from './undo';
 import { useSession } from './session';
 import { SETTINGS_PAGES } from './settingsRoutes';
 
@@ -200,6 +202,13 @@ router.beforeEach(async (to) => {
   if (!me && to.meta.open !== true)
     return { path: '/sign-in', query: to.path === '/' || to.path === '/arrivals' ? {} : { to: to.fullPath } };
   if (me && to.path === '/sign-in') return '/arrivals';
+  const right = rightFor(to.path);
+  if (me && right && !useSession().may(right)) {
+    // The page where everybody begins is not in everybody's role; any other one was asked for, and says so.
+    if (to.path !== '/arrivals')
+      useUndo().tell({ text: 'Your role does not include that page.', eventId: null });
+    return sectionsFor(useSession().may)[0]?.to ?? '/settings/profile';
+  }
   if (to.meta.isForAdmins === true && me?.role !== 'admin') return '/settings/profile';
   return true;
 });

@@ -1,4 +1,5 @@
 import type { Me } from '@emporikon/contract/session';
+import type { Right } from '@emporikon/core/rights/rights';
 import { defineStore } from 'pinia';
 import { computed, ref } from 'vue';
 import { api, ApiProblem } from './api';
@@ -48,8 +49,10 @@ export const useSession = defineStore('session', () => {
     location.assign('/sign-in');
   }
 
-  /** Whether I may change what holds for everybody: scoring, stages, prices, fields. */
+  const rights = computed(() => new Set(me.value?.rights));
+  const may = (right: Right): boolean => rights.value.has(right);
+  /** Whether I manage a team, and so decide who is in it and who sees what. */
   const mayManage = computed(() => me.value !== null && me.value.role !== 'rep');
 
-  return { me, mayManage, ready, signIn, signOut };
+  return { me, may, mayManage, ready, signIn, signOut };
 });

@@ -21,6 +21,7 @@ export const SETTINGS_PAGES: RouteRecordRaw[] = [
   settings('tokens', 'Clipper and tokens', () => import('../settings/TokenSettings.vue')),
   settings('sign-in', 'Sign-in', () => import('../settings/SignInSettings.vue')),
   settings('accounts', 'Accounts', () => import('../settings/UserSettings.vue')),
+  settings('roles', 'Roles', () => import('../roles/RoleSettings.vue')),
   settings('teams', 'Teams', () => import('../settings/TeamSettings.vue')),
   settings('visibility', 'Who may see what', () => import('../visibility/VisibilitySettings.vue')),
   settings('fields', 'Fields', () => import('../settings/FieldSettings.vue')),

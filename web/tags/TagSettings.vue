@@ -86,13 +86,13 @@ async function reload(): Promise<void> {
     :rows="rows[kind]"
     :label="KINDS.find(({ value }) => value === kind)?.title ?? ''"
     :counted="COUNTED[kind]"
-    :may-change="session.mayManage"
+    :may-change="session.may('settings.fields')"
     :empty="EMPTY[kind]"
     @change="open = $event"
   >
     <template v-if="kind === 'tag'" #more="{ row }">
       <v-select
-        v-if="session.mayManage"
+        v-if="session.may('settings.fields')"
         :model-value="meaningOf(row.name)"
         :items="MEANINGS"
         :aria-label="`What ${row.name} means`"

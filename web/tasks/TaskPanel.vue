@@ -26,7 +26,7 @@ const props = defineProps<{ id: string }>();
 const emit = defineEmits<{ close: [] }>();
 const session = useSession();
 const run = useTaskAction();
-const present = usePresence(() => props.id);
+const present = usePresence(() => props.id, 'tasks.change');
 const {
   data: task,
   error,

@@ -7,9 +7,11 @@ import {
   type ExportFormat,
 } from '@emporikon/core/outgoing/formats';
 import type { Layout } from '@emporikon/core/query/layout';
+import { rightOn } from '@emporikon/core/rights/kinds';
 import type { Query, Total } from '@emporikon/core/query/types';
 import { computed } from 'vue';
 import { useExports } from '../exports/useExports';
+import { useSession } from '../shell/session';
 import ColumnsChoice from './ColumnsChoice.vue';
 
 /** How many a view shows, the way out of the program, and which fields stand on it. */
@@ -28,6 +30,8 @@ const props = defineProps<{
 }>();
 const emit = defineEmits<{ change: [patch: { columns?: string[]; totals?: Total[] }] }>();
 const exports = useExports();
+const session = useSession();
+const mayExport = computed(() => props.query !== null && session.may(rightOn(props.query.kind, 'export')));
 /** The day field of the calendar, where the view is one. */
 const dateField = computed(() => (props.layout.as === 'calendar' ? props.layout.by : undefined));
 const formats = computed(() => {
@@ -49,7 +53,7 @@ function hand(format: ExportFormat): void {
     ><b v-if="count" class="num">{{ count }}</b
     ><template v-if="count && sums"> · {{ sums }}</template></span
   >
-  <v-menu location="bottom end">
+  <v-menu v-if="mayExport" location="bottom end">
     <template #activator="{ props: opener }"><v-btn class="word" v-bind="opener">Export</v-btn></template>
     <v-list class="choices" aria-label="Export">
       <v-list-item
