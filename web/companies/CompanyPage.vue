@@ -25,6 +25,7 @@ import { api } from '../shell/api';
 import { counted, shortDay } from '../shell/format';
 import AfterDeals from '../projects/AfterDeals.vue';
 import { gatherFetches, useFetched } from '../shell/live';
+import { useSession } from '../shell/session';
 import { useUndo } from '../shell/undo';
 import { provideVersion } from '../shell/useDraft';
 
