@@ -1,63 +1,19 @@
-import {
-  actionsOf,
-  isRight,
-  RECORD_AREAS,
-  RIGHTS_OF,
-  withoutRight,
-  type Right,
-} from '@emporikon/core/rights/rights';
+import { actionsOf, RECORD_AREAS, type Right } from '@emporikon/core/rights/rights';
 import { User } from '../db/models/users';
-import { noticeFor } from '../events/routes';
-import { readOperations, requestsFor, textOf } from '../testing/asking';
 import { everything } from '../testing/everything';
 import { makeFamily, type Kept } from '../testing/families';
 import { writesTo } from '../testing/writes';
 import { useHouse, type Client } from '../testing/harness';
+import { addColleague, ALL, without, withRole } from '../testing/roleHolders';
 
 const { house, pell, ines, mara } = useHouse();
 let joss: Client;
 let records: Kept[];
 let serial = 0;
 
-const ALL = [...RIGHTS_OF.rep];
-/** All that a rep may do but some rights, or areas. */
-const without = (...gone: string[]): Right[] =>
-  gone.reduce<Right[]>((left, one) => withoutRight(left, (isRight(one) ? one : `${one}.see`) as Right), ALL);
-
-async function addColleague(local: string, role: User['role']): Promise<string> {
-  const like = await User.findOne({ where: { email: 'pell@wharfside.example' }, rejectOnEmpty: true });
-  const id = crypto.randomUUID();
-  const name = `${local[0]?.toUpperCase()}${local.slice(1)} Ferrow`;
-  await User.create({ ...like.get({ plain: true }), id, name, email: `${local}@wharfside.example`, role });
-  return id;
-}
-
-interface Holder {
-  client: Client;
-  userId: string;
-  roleId: string;
-}
-
-/** A colleague with a role of the organisation's own. */
-async function withRole(rights: readonly Right[], basedOn: 'rep' | 'manager' = 'rep'): Promise<Holder> {
-  const local = `holder${++serial}`;
-  const userId = await addColleague(local, 'rep');
-  const made = await joss.call('POST /api/roles', {
-    body: { name: `Role ${serial}`, basedOn, rights: [...rights] },
-  });
-  const user = await User.findByPk(userId, { rejectOnEmpty: true });
-  const given = await joss.call('PATCH /api/admin/users/:id', {
-    params: { id: userId },
-    body: { version: user.version ?? 1, roleId: made.body.id },
-  });
-  expect(given.body).toMatchObject({ role: basedOn, roleId: made.body.id });
-  return { client: await house.as(`${local}@wharfside.example`), userId, roleId: made.body.id };
-}
-
+const holderOf = (rights: readonly Right[], basedOn: 'rep' | 'manager' = 'rep') =>
+  withRole(house, joss, rights, basedOn);
 const idOf = (kind: Kept['kind']): string => records.find((record) => record.kind === kind)?.id ?? '';
-const secretsOf = (...kinds: Kept['kind'][]): string[] =>
-  records.filter(({ kind }) => kinds.includes(kind)).flatMap(({ secrets }) => secrets);
-
 beforeAll(async () => {
   await addColleague('joss', 'admin');
   joss = await house.as('joss@wharfside.example');
@@ -65,70 +21,8 @@ beforeAll(async () => {
   await house.work();
 }, 120_000);
 
-describe('what a role sees', () => {
-  const CASES: [string, string[], Kept['kind'][]][] = [
-    ['no deals', ['deals'], ['deals']],
-    ['no leads', ['leads'], ['leads']],
-    ['no tasks', ['tasks'], ['tasks']],
-    ['no history', ['ledger'], ['ledger']],
-    // Names stand in what they wrote, and in what was noted of them.
-    ['no people, history or Arrivals', ['people', 'ledger', 'captures'], ['people', 'ledger', 'captures']],
-    ['no companies', ['companies'], ['companies']],
-  ];
-  it.each(CASES)(
-    '%s: nothing that is asked of the program tells of them',
-    async (_, gone, kinds) => {
-      const [holder, forbidden] = [await withRole(without(...gone)), secretsOf(...kinds)];
-      const leaks: string[] = [];
-      const told = new Set<string>();
-      for (const operation of await readOperations(house.anonymous))
-        for (const url of requestsFor(operation, records)) {
-          const text = await textOf(holder.client, url);
-          const leaked = forbidden.filter((secret) => text.includes(secret));
-          if (leaked.length) leaks.push(`${url}: ${leaked.join(', ')}`);
-          for (const record of records)
-            for (const secret of record.secrets) if (text.includes(secret)) told.add(secret);
-        }
-      expect(leaks).toEqual([]);
-      // All the rest is told, so that a question finds what there is to be found.
-      const open = records.flatMap(({ kind, secrets }) => (kinds.includes(kind) ? [] : secrets));
-      expect(open.filter((secret) => !told.has(secret))).toEqual([]);
-    },
-    240_000,
-  );
-
-  it('asking for records that a role does not include is refused in words', async () => {
-    const { client } = await withRole(without('deals'));
-    const list = await client.call('GET /api/deals');
-    expect([list.status, list.body]).toMatchObject([403, { detail: expect.stringContaining('see deals') }]);
-    const asked = await client.call('POST /api/queries', { body: { query: { kind: 'deal' } } });
-    expect(asked.status).toBe(403);
-    const counted = await client.call('POST /api/queries', {
-      body: { query: { kind: 'person', columns: ['openDeals'] } },
-    });
-    expect(counted.body.items.map(({ values }) => Number(values.openDeals ?? 0))).toEqual(
-      counted.body.items.map(() => 0),
-    );
-  });
-
-  it('the stream names no row of a kind that is not seen', () => {
-    const payload = JSON.stringify({
-      actorId: crypto.randomUUID(),
-      touched: [
-        { table: 'deals', id: 'a-deal' },
-        { table: 'people', id: 'a-person' },
-      ],
-    });
-    const actor = { id: crypto.randomUUID(), name: '', email: '', role: 'rep' as const, timeZone: 'utc' };
-    expect(noticeFor(actor, payload)).toContain('a-deal');
-    const told = noticeFor({ ...actor, granted: without('deals') }, payload);
-    expect(told).toContain('a-person');
-    expect(told).not.toContain('a-deal');
-  });
-});
-
 it('who may only look changes nothing, by any request that names a record', async () => {
-  const { client } = await withRole(RECORD_AREAS.map((area) => `${area}.see` as const));
+  const { client } = await holderOf(RECORD_AREAS.map((area) => `${area}.see` as const));
   const { body: other } = await ines.call('POST /api/people', { body: { fullName: 'Somebody Else' } });
   const before = await everything(house.sequelize);
   const done: string[] = [];
@@ -199,14 +93,14 @@ it('each action is taken away by itself: with it a request succeeds that is refu
       ).status,
   };
   for (const [right, request] of Object.entries(requests)) {
-    const [held, taken] = [await withRole(ALL), await withRole(without(right))];
+    const [held, taken] = [await holderOf(ALL), await holderOf(without(right))];
     expect([right, (await request(held.client)) < 300]).toEqual([right, true]);
     expect([right, await request(taken.client)]).toEqual([right, 403]);
   }
 }, 120_000);
 
 it('what comes of a command of itself asks for no further right, and goes back with it', async () => {
-  const { client } = await withRole(without('people.change', 'ledger'));
+  const { client } = await holderOf(without('people.change', 'ledger'));
   const { deal } = (
     await ines.call('POST /api/deals', {
       body: { title: 'To be won', companyId: idOf('companies'), personId: idOf('people') },
@@ -246,7 +140,7 @@ it('what comes of a command of itself asks for no further right, and goes back w
 });
 
 it('a colleague’s change is taken back only by whoever may make it', async () => {
-  const { client } = await withRole(without('people.change'));
+  const { client } = await holderOf(without('people.change'));
   const params = { id: idOf('people') };
   const { version } = (await ines.call('GET /api/people/:id', { params })).body;
   const { body } = await ines.call('PATCH /api/people/:id', {
@@ -259,7 +153,7 @@ it('a colleague’s change is taken back only by whoever may make it', async () 
 });
 
 it('settings are given by area, also to somebody who is no manager', async () => {
-  const { client } = await withRole([...ALL, 'settings.scoring']);
+  const { client } = await holderOf([...ALL, 'settings.scoring']);
   const made = await client.call('POST /api/questions', { body: { label: 'Who unloads?' } });
   expect(made.status).toBeLessThan(300);
   expect((await client.call('POST /api/tags/changes', { body: { from: 'a', to: 'b' } })).status).toBe(403);
@@ -272,14 +166,14 @@ it('settings are given by area, also to somebody who is no manager', async () =>
 });
 
 it('a manager’s own role may have fewer settings than a manager, and still manages', async () => {
-  const { client } = await withRole(without('people.export'), 'manager');
+  const { client } = await holderOf(without('people.export'), 'manager');
   expect((await client.call('GET /api/session')).body).toMatchObject({ role: 'manager' });
   expect((await client.call('POST /api/questions', { body: { label: 'Who loads?' } })).status).toBe(403);
   expect((await client.call('GET /api/hidden-matches')).status).toBe(200);
 });
 
 it('a change of a role counts at once, for sessions, tokens and what is under way', async () => {
-  const { client, roleId, userId } = await withRole(ALL);
+  const { client, roleId, userId } = await holderOf(ALL);
   const token = (await client.call('POST /api/tokens', { body: { name: 'script' } })).body.token;
   const byToken = (): Promise<number> =>
     house.app
@@ -350,7 +244,7 @@ it('roles are kept in order by admins: whole rights, one of a name, none removed
 
 it('a session says what its user may do', async () => {
   expect((await pell.call('GET /api/session')).body.rights).toEqual(ALL);
-  const { client } = await withRole(['deals.export', 'settings.data']);
+  const { client } = await holderOf(['deals.export', 'settings.data']);
   expect((await client.call('GET /api/session')).body.rights).toEqual([
     'people.see',
     'people.delete',

@@ -2,11 +2,13 @@
 import { ref } from 'vue';
 import { vFocus } from '../kit/focus';
 import { api } from '../shell/api';
+import { useSession } from '../shell/session';
 import { useUndo } from '../shell/undo';
 
 /** Adds an address, a number or a link to a person. */
 const props = defineProps<{ personId: string }>();
 const emit = defineEmits<{ added: [] }>();
+const session = useSession();
 const undo = useUndo();
 const isOpen = ref(false);
 const kind = ref<'email' | 'phone' | 'url'>('email');
@@ -44,7 +46,7 @@ async function add(): Promise<void> {
     />
     <v-text-field v-model="value" v-focus class="inline-edit" aria-label="Detail" />
   </form>
-  <div v-else class="add-word">
+  <div v-else-if="session.may('people.change')" class="add-word">
     <v-btn class="word" @click="isOpen = true">Add an address, number or link</v-btn>
   </div>
 </template>

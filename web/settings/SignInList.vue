@@ -29,7 +29,7 @@ const WRONG: ReadonlySet<SignIn['what']> = new Set(['refused', 'code refused']);
 
 <template>
   <p v-if="error" class="wrong" role="alert">{{ error }}</p>
-  <section v-if="items" :aria-label="title">
+  <section v-if="items">
     <h2>{{ title }}</h2>
     <div v-if="items.length" class="scroll" tabindex="0" role="region" :aria-label="title">
       <v-table class="book">

@@ -34,10 +34,7 @@ const forYou = computed(() =>
 const route = useRoute();
 const router = useRouter();
 const sections = computed(() => sectionsFor(session.may));
-const section = computed(() => {
-  const name = sectionOf(route.path)?.name;
-  return sections.value.find((one) => one.name === name) ?? null;
-});
+const section = computed(() => sections.value.find((one) => one.name === sectionOf(route.path)?.name));
 const place = computed(() => placeOf(route.path));
 const isInSettings = computed(() => route.path.startsWith('/settings'));
 function make(what: Makeable): void {
