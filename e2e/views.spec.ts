@@ -275,3 +275,26 @@ test('a view stands in lanes, where a card that is dragged takes the value of it
   await expect(cell(page, 'Shown as cards')).toBeVisible();
   await expect(card).toBeVisible();
 });
+
+test('projects, cases, history and captures have views, each of whose rows leads on', async ({ browser }) => {
+  const page = await signIn(browser, 'mara');
+  await page.goto('/deals/projects/views');
+  await expect(page.getByRole('heading', { name: 'Open projects' })).toBeVisible();
+  await page.getByRole('link', { name: 'Norrsken Florists' }).first().click();
+  await expect(page).toHaveURL(/\/projects\//);
+
+  await page.goto('/deals/cases/views');
+  await page.getByRole('link', { name: 'Cold box stays warm' }).click();
+  await expect(page).toHaveURL(/\/cases\//);
+
+  await page.goto('/arrivals/views');
+  await expect(page.getByRole('heading', { name: 'Waiting' })).toBeVisible();
+  await page.getByRole('link', { name: 'The hire plan' }).click();
+  await expect(page).toHaveURL(/\/arrivals\//);
+
+  await page.goto('/round/history');
+  await expect(page.getByText('this week', { exact: true }).first()).toBeVisible();
+  await page.goto('/round/views');
+  await page.getByRole('row').nth(1).getByRole('link').first().click();
+  await expect(page).toHaveURL(/\/round\/views\/.*task=/);
+});

@@ -48,6 +48,7 @@ import * as fortyThird from './migrations/0043-erasing';
 import * as fortyFourth from './migrations/0044-card-order';
 import * as fortyFifth from './migrations/0045-places';
 import * as fortySixth from './migrations/0046-roles';
+import * as fortySeventh from './migrations/0047-views-of-work';
 
 export const MIGRATIONS = [
   first,
@@ -96,6 +97,7 @@ export const MIGRATIONS = [
   fortyFourth,
   fortyFifth,
   fortySixth,
+  fortySeventh,
 ];
 /** Any constant will do, as long as every process of this program takes the same lock. */
 const LOCK = 4600_0001;

@@ -67,6 +67,10 @@ function inRawScope(app: FastifyInstance, spec: RouteSpec, add: (scope: FastifyI
   });
 }
 
+/** Who may, in words; nothing where everybody signed in may. */
+const describeAccess = ({ right, roles }: RouteSpec): string =>
+  right ? `Takes the right \`${right}\`.` : roles ? `For the roles ${roles.join(' and ')} only.` : '';
+
 /** The route as Fastify takes it: its schemas for validation and OpenAPI, and who may call it. */
 function describeRoute(name: RouteName, spec: RouteSpec): Omit<RouteOptions, 'handler'> {
   const [method = 'GET', url = '/'] = name.split(' ');
@@ -77,6 +81,7 @@ function describeRoute(name: RouteName, spec: RouteSpec): Omit<RouteOptions, 'ha
     schema: {
       operationId: operationIdOf(name),
       summary: spec.summary,
+      ...(describeAccess(spec) ? { description: describeAccess(spec) } : {}),
       tags: [spec.tag],
       ...(spec.params ? { params: spec.params } : {}),
       ...(spec.query ? { querystring: spec.query } : {}),

@@ -17,6 +17,7 @@ const props = defineProps<{
 }>();
 const ABOUT: Partial<Record<ViewedKind, string>> = {
   ...{ person: 'personId', company: 'companyId', lead: 'leadId', deal: 'dealId' },
+  ...{ project: 'projectId', case: 'caseId' },
 };
 const undo = useUndo();
 const about = computed(() => ABOUT[props.kind] ?? null);

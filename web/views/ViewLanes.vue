@@ -8,7 +8,7 @@ import { api } from '../shell/api';
 import { useFetched } from '../shell/live';
 import { reloadOn } from '../shell/usePaged';
 import { useUndo } from '../shell/undo';
-import { TABLES, type ViewedKind } from './kinds';
+import { isBulkKind, TABLES, type ViewedKind } from './kinds';
 import { isMovable, moveTo } from './moves';
 import type { CardOf } from './useCards';
 import ViewLane from './ViewLane.vue';
@@ -67,7 +67,7 @@ const asking = ref<{ id: string; to: string } | null>(null);
 async function move(id: string, to: string): Promise<void> {
   const { kind } = props;
   const wanted = moveTo(kind, props.by.key, to || null);
-  if (kind === 'task' || !wanted)
+  if (!isBulkKind(kind) || !wanted)
     return undo.tell({ text: 'It cannot be moved there by hand.', eventId: null, wrong: true });
   if ('ask' in wanted) asking.value = { id, to: wanted.to };
   else await bulk.changeOne(kind, id, wanted.steps);
@@ -105,7 +105,7 @@ const moveRow = (row: FoundRecord, to: string): void => void move(row.id, to);
       @move="moveRow"
     />
     <BulkDialog
-      v-if="asking && kind !== 'task'"
+      v-if="asking && isBulkKind(kind)"
       :kind="kind"
       :ids="[asking.id]"
       :query="null"

@@ -4,6 +4,7 @@ import { hasDays, hasLanes } from '@emporikon/core/query/layout';
 import { TOTALS } from '@emporikon/core/query/operators';
 import type { Comparison, Filter, Group, Order } from '@emporikon/core/query/types';
 import { computed, defineAsyncComponent, ref, watch } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
 import RecordTable from '../kit/RecordTable.vue';
 import SelectionBar from '../bulk/SelectionBar.vue';
 import { api, wordsOf } from '../shell/api';
@@ -13,7 +14,7 @@ import ConditionStrip from './ConditionStrip.vue';
 import FootMenu from './FootMenu.vue';
 import HeadMenu from './HeadMenu.vue';
 import { ViewCalendar, ViewCards, ViewLanes, ViewMap } from './layouts';
-import { LINKED, TABLES, VIEWED, type ViewedKind } from './kinds';
+import { isBulkKind, LINKED, TABLES, VIEWED, type ViewedKind } from './kinds';
 import { cardOf } from './useCards';
 import { useSaving } from './useSaving';
 import { useShown } from './useShown';
@@ -28,6 +29,8 @@ const props = defineProps<{ kind: ViewedKind }>();
 const open = useView(props.kind);
 const { views, view, draft, query, isChanged, fields, spec, registry, error, change, reset, load } = open;
 const place = VIEWED[props.kind];
+const route = useRoute();
+const router = useRouter();
 
 const body = () => ({ query: query.value as never });
 const start = useTypedStart(draft, fields, spec);
@@ -72,7 +75,13 @@ const linkOf = (row: FoundRecord, key: string): string | null => {
   return id && LINKED[key] ? `${LINKED[key]}/${id}` : null;
 };
 const nameOf = (row: FoundRecord): string => String(row.values[spec.value?.name ?? ''] ?? '');
-const toRecord = (row: FoundRecord): string => (place.record ? `${place.record}/${row.id}` : '');
+/** A task is opened beside its view. */
+const toRecord = (row: FoundRecord): string =>
+  props.kind === 'task'
+    ? router.resolve({ query: { ...route.query, task: row.id } }).fullPath
+    : place.record
+      ? `${place.record}${row.id}`
+      : '';
 
 const card = cardOf(columns, fields, textOf, nameOf, toRecord);
 /** A field that is gone, or has its values no more, makes a table of lanes and calendar. */
@@ -245,7 +254,7 @@ const retry = (): Promise<unknown> =>
       </template>
       <template #cell="{ row, column }">
         <RouterLink v-if="column.isName && toRecord(row)" :to="toRecord(row)"
-          ><b>{{ textOf(row, column.key) }}</b></RouterLink
+          ><b>{{ textOf(row, column.key) || 'Untitled' }}</b></RouterLink
         >
         <b v-else-if="column.isName">{{ textOf(row, column.key) }}</b>
         <RouterLink v-else-if="linkOf(row, column.key)" :to="linkOf(row, column.key)!" class="quiet-link">{{
@@ -270,7 +279,7 @@ const retry = (): Promise<unknown> =>
       {{ error }} <v-btn class="word" @click="load">Try again</v-btn>
     </p>
     <SelectionBar
-      v-if="kind !== 'task'"
+      v-if="isBulkKind(kind)"
       :kind="kind"
       :ids="ticked"
       :query="query"

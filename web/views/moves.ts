@@ -1,5 +1,5 @@
 import type { BulkKind, Step } from '@emporikon/core/bulk/types';
-import type { ViewedKind } from './kinds';
+import { isBulkKind, type ViewedKind } from './kinds';
 
 /** What is done to a record that comes to another lane; the name of a form where more has to be said; null where it cannot. */
 export type Move = { steps: Step[] } | { ask: 'status'; to: string } | null;
@@ -12,7 +12,7 @@ const CUSTOM = 'custom.';
  * @param to the value of the lane it comes to; null for the lane of those without
  */
 export function moveTo(kind: ViewedKind, field: string, to: string | null): Move {
-  if (kind === 'task') return null;
+  if (!isBulkKind(kind)) return null;
   if (field === 'owner')
     return to || kind === 'person' || kind === 'company' ? { steps: [{ do: 'owner', to }] } : null;
   if (field.startsWith(CUSTOM))
@@ -32,7 +32,7 @@ export function moveTo(kind: ViewedKind, field: string, to: string | null): Move
 
 /** Whether records of a kind are ever moved between lanes by a field. */
 export const isMovable = (kind: ViewedKind, field: string): kind is BulkKind =>
-  kind !== 'task' &&
+  isBulkKind(kind) &&
   (field === 'owner' ||
     field.startsWith(CUSTOM) ||
     (kind === 'person' && field === 'standing') ||

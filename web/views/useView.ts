@@ -13,6 +13,10 @@ const BLANK: Record<ViewedKind, string[]> = {
   lead: ['title', 'fullName', 'companyName', 'status', 'source', 'owner'],
   deal: ['title', 'companyName', 'stage', 'amountMinor', 'expectedClose', 'owner'],
   task: ['title', 'due', 'fullName', 'companyName', 'owner'],
+  project: ['title', 'stage', 'companyName', 'dueOn', 'progress', 'owner'],
+  case: ['title', 'urgency', 'fullName', 'companyName', 'solveBy', 'owner'],
+  entry: ['headline', 'entryKind', 'side', 'fullName', 'at', 'author'],
+  capture: ['subject', 'captureKind', 'state', 'tone', 'receivedAt'],
 };
 type Draft = Required<Pick<Query, 'kind' | 'groups' | 'order' | 'totals' | 'columns'>> & {
   conditions: Filter[];

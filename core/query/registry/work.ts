@@ -1,3 +1,4 @@
+import { CAPTURE_KINDS } from '../../reading/types';
 import {
   choice,
   day,
@@ -104,7 +105,7 @@ export const capture = kind(
   { kind: 'capture', one: 'capture', many: 'captures', name: 'subject' },
   [
     text('subject', 'Subject'),
-    choice('captureKind', 'Kind'),
+    choice('captureKind', 'Kind', { options: options(CAPTURE_KINDS) }),
     choice('state', 'State', { options: options(['waiting', 'filed', 'set aside']) }),
     choice('tone', 'Tone', { options: options(['negative', 'neutral', 'positive']) }),
     text('cameBy', 'Came by'),

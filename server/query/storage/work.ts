@@ -79,8 +79,15 @@ export const caseKind: SqlKind = {
 
 const linked = (column: string): string =>
   `ledger_links k WHERE k.entry_id = {r}.id AND k.${column} IS NOT NULL ORDER BY k.id LIMIT 1`;
+/** The record an entry is linked to first, as far as whoever asks may see it. */
+const linkedTo = (table: string, column: string): string =>
+  `(SELECT t.id FROM ${table} t WHERE t.id = (SELECT k.${column} FROM ${linked(column)}))`;
 export const entry: SqlKind = {
   table: 'ledger_entries',
+  links: {
+    fullName: linkedTo('people', 'person_id'),
+    companyName: linkedTo('companies', 'company_id'),
+  },
   joins: {},
   fields: {
     headline: column('headline'),
