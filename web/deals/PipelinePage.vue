@@ -140,7 +140,9 @@ usePageKeys((event) => {
     >
     <span class="right"
       ><NewButton what="deal" />
-      <RouterLink v-if="session.may('settings.deals')" to="/settings/pipelines" class="word">Stages</RouterLink></span
+      <RouterLink v-if="session.may('settings.deals')" to="/settings/pipelines" class="word"
+        >Stages</RouterLink
+      ></span
     >
   </div>
   <BoardFilters v-model="chosen" :board="data" />

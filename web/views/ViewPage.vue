@@ -4,7 +4,6 @@ import { hasDays, hasLanes } from '@emporikon/core/query/layout';
 import { TOTALS } from '@emporikon/core/query/operators';
 import type { Comparison, Filter, Group, Order } from '@emporikon/core/query/types';
 import { computed, defineAsyncComponent, ref, watch } from 'vue';
-import { useRoute, useRouter } from 'vue-router';
 import RecordTable from '../kit/RecordTable.vue';
 import SelectionBar from '../bulk/SelectionBar.vue';
 import { api, wordsOf } from '../shell/api';
@@ -16,6 +15,7 @@ import HeadMenu from './HeadMenu.vue';
 import { ViewCalendar, ViewCards, ViewLanes, ViewMap } from './layouts';
 import { isBulkKind, LINKED, TABLES, VIEWED, type ViewedKind } from './kinds';
 import { cardOf } from './useCards';
+import { useRecordAddress } from './useRecordAddress';
 import { useSaving } from './useSaving';
 import { useShown } from './useShown';
 import { useTypedStart } from './useTypedStart';
@@ -29,8 +29,6 @@ const props = defineProps<{ kind: ViewedKind }>();
 const open = useView(props.kind);
 const { views, view, draft, query, isChanged, fields, spec, registry, error, change, reset, load } = open;
 const place = VIEWED[props.kind];
-const route = useRoute();
-const router = useRouter();
 
 const body = () => ({ query: query.value as never });
 const start = useTypedStart(draft, fields, spec);
@@ -75,13 +73,7 @@ const linkOf = (row: FoundRecord, key: string): string | null => {
   return id && LINKED[key] ? `${LINKED[key]}/${id}` : null;
 };
 const nameOf = (row: FoundRecord): string => String(row.values[spec.value?.name ?? ''] ?? '');
-/** A task is opened beside its view. */
-const toRecord = (row: FoundRecord): string =>
-  props.kind === 'task'
-    ? router.resolve({ query: { ...route.query, task: row.id } }).fullPath
-    : place.record
-      ? `${place.record}${row.id}`
-      : '';
+const toRecord = useRecordAddress(props.kind);
 
 const card = cardOf(columns, fields, textOf, nameOf, toRecord);
 /** A field that is gone, or has its values no more, makes a table of lanes and calendar. */
