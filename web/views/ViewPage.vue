@@ -84,9 +84,7 @@ const layoutField = (as: 'lanes' | 'calendar', fits: (field: QueryField) => bool
 };
 const laneField = computed(() => layoutField('lanes', hasLanes));
 const dayField = computed(() => layoutField('calendar', hasDays));
-
 const isMap = computed(() => draft.value?.layout.as === 'map' && fields.value.has('place'));
-
 const groups = computed(() => draft.value?.groups ?? []);
 /** What stands above the records, however they are shown. */
 const tools = computed(() => ({
