@@ -2,7 +2,7 @@
 import type { FoundRecord, QueryField } from '@emporikon/contract/queries';
 import { hasDays, hasLanes } from '@emporikon/core/query/layout';
 import { TOTALS } from '@emporikon/core/query/operators';
-import type { Comparison, Filter, Group, Order } from '@emporikon/core/query/types';
+import type { Comparison, Filter, Group } from '@emporikon/core/query/types';
 import { computed, defineAsyncComponent, ref, watch } from 'vue';
 import RecordTable from '../kit/RecordTable.vue';
 import SelectionBar from '../bulk/SelectionBar.vue';
@@ -109,7 +109,6 @@ const withCondition = (condition: Comparison): { conditions: Filter[] } => ({
 const addCondition = (condition: Comparison): void => change(withCondition(condition));
 const showDay = (condition: Comparison): void =>
   change({ ...withCondition(condition), layout: { as: 'table' } });
-const sort = (order: Order): void => change({ order: [order] });
 const group = (one: Group): void =>
   change({ groups: [one, ...groups.value.filter(({ field }) => field !== one.field)].slice(0, 3) });
 const hide = (key: string): void =>
@@ -228,7 +227,7 @@ const retry = (): Promise<unknown> =>
           :order="draft.order"
           :is-name="column.key === spec.name"
           @filter="addCondition"
-          @sort="sort"
+          @sort="change({ order: [$event] })"
           @group="group"
           @hide="hide(column.key)"
         />
