@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { IdParam, routes, Time } from './common';
+import { Done, IdParam, routes, Time, Version } from './common';
 
 const Code = z.string().trim().min(1).max(40).describe('six digits of the app, or a recovery code');
 const Password = z.string().min(1).max(500);
@@ -9,9 +9,20 @@ const Codes = z.object({
 export const SecondStep = z.object({
   since: Time.nullable().describe('from when on a code is asked for; null where it is not'),
   codesLeft: z.int().describe('recovery codes that were not used'),
+  isWanted: z.boolean().describe('whether your organisation asks you for it'),
   isPossible: z.boolean().describe('false where the server has no key to seal secrets with'),
 });
 export type SecondStep = z.infer<typeof SecondStep>;
+
+export const CODE_RULES = ['by choice', 'managers', 'everybody'] as const;
+const SignInRules = z.object({
+  version: z.int(),
+  codes: z
+    .enum(CODE_RULES)
+    .describe(
+      'who has to sign in with a code as well: nobody who does not choose to, managers and admins, everybody',
+    ),
+});
 
 /** Signing in with a code of an authenticator app (RFC 6238) besides the password. */
 export const secondStepRoutes = routes({
@@ -47,6 +58,19 @@ export const secondStepRoutes = routes({
     tag: 'session',
     body: z.object({ password: Password, code: Code }),
     reply: SecondStep,
+  },
+  'GET /api/admin/sign-in-rules': {
+    summary: 'Who has to sign in with a code as well',
+    tag: 'session',
+    roles: ['admin'],
+    reply: SignInRules,
+  },
+  'PATCH /api/admin/sign-in-rules': {
+    summary: 'Choose who has to sign in with a code; whoever has none yet sets one up before anything else',
+    tag: 'session',
+    roles: ['admin'],
+    body: z.object({ version: Version, codes: z.enum(CODE_RULES) }),
+    reply: Done,
   },
   'DELETE /api/admin/users/:id/second-step': {
     summary: 'Turn it off for a colleague who lost both the app and the codes; their sessions end',

@@ -35,6 +35,7 @@ export const Me = z.object({
   worksFrom: TimeOfDay.describe('when your working day begins, on your clock'),
   worksUntil: TimeOfDay,
   cardFirst: CardFirst,
+  mustAddCode: z.boolean().describe('whether signing in with a code has to be set up before anything else'),
 });
 export type Me = z.infer<typeof Me>;
 export const Teammate = z.object({

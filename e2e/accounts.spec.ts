@@ -121,6 +121,59 @@ test('codes at sign-in are turned on with an app, asked for, replaced by a recov
   await context.close();
 });
 
+test('where everybody who manages has to, a code is set up before anything else', async ({ browser }) => {
+  const joss = await signIn(browser, 'joss');
+  const password = 'a password of their own';
+  const add = async (name: string, role: string): Promise<string> => {
+    const email = `${name.toLowerCase()}${Date.now()}@wharfside.example`;
+    await joss.request.post('/api/admin/users', { data: { name, email, role, password } });
+    return email;
+  };
+  // An admin who has a code already, and so can take the rule back.
+  const admin = await browser.newContext({ baseURL: urlOf() });
+  const asked = admin.request;
+  await asked.post('/api/session', { data: { email: await add('Orrin', 'admin'), password } });
+  const { secret } = (await (
+    await asked.put('/api/session/second-step/secret', { data: { password } })
+  ).json()) as { secret: string };
+  await asked.put('/api/session/second-step', { data: { code: generateSync({ secret }) } });
+  const rule = async (codes: string): Promise<number> => {
+    const { version } = (await (await asked.get('/api/admin/sign-in-rules')).json()) as { version: number };
+    return (await asked.patch('/api/admin/sign-in-rules', { data: { version, codes } })).status();
+  };
+  const email = await add('Nella', 'manager');
+  expect(await rule('managers')).toBe(200);
+  try {
+    const context = await browser.newContext({ baseURL: urlOf(), locale: 'en-GB' });
+    const page = await context.newPage();
+    await page.goto('/people');
+    await page.getByLabel('Email').fill(email);
+    await page.getByLabel('Password').fill(password);
+    await page.getByRole('button', { name: 'Sign in' }).click();
+    await expect(page.getByRole('heading', { name: 'Set up codes at sign-in' })).toBeVisible();
+    await page.goto('/settings/profile');
+    await expect(page).toHaveURL(/codes-first/);
+    await expect(page.getByRole('navigation', { name: 'Sections' })).toBeHidden();
+    const region = page.getByRole('region', { name: 'Code at sign-in' });
+    await region.getByRole('button', { name: 'Turn on' }).click();
+    await region.getByLabel('Your password').fill(password);
+    await region.getByRole('button', { name: 'Continue' }).click();
+    const own = (await region.locator('.secret').innerText()).replace(/\s/g, '');
+    await region.getByLabel('Code the app shows').fill(generateSync({ secret: own }));
+    await region.getByRole('button', { name: 'Turn on' }).click();
+    await expect(region.getByRole('listitem')).toHaveCount(10);
+    await page.getByRole('button', { name: 'Continue to Emporikon' }).click();
+    await expect(page.getByRole('heading', { name: 'What came in' })).toBeVisible();
+    await page.goto('/settings/sign-in');
+    await expect(region).toContainText('Your organisation asks you for it.');
+    await expect(region.getByRole('button', { name: 'Turn off' })).toBeHidden();
+    await context.close();
+  } finally {
+    expect(await rule('by choice')).toBe(200);
+    await admin.close();
+  }
+});
+
 test('a colleague leaves: what is theirs is counted, goes to somebody else, and the account is off', async ({
   browser,
 }) => {

@@ -22,6 +22,8 @@ export interface Actor {
   timeZone: string;
   /** What a role of the organisation's own lets them do; left out where theirs is one that is always there. */
   granted?: readonly Right[];
+  /** Has to set up signing in with a code before anything else. */
+  mustAddCode?: true;
   /** What an access token is held to, where somebody comes by one that may not do everything. */
   rights?: 'read' | 'capture';
 }

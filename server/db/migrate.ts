@@ -49,6 +49,7 @@ import * as fortyFourth from './migrations/0044-card-order';
 import * as fortyFifth from './migrations/0045-places';
 import * as fortySixth from './migrations/0046-roles';
 import * as fortySeventh from './migrations/0047-views-of-work';
+import * as fortyEighth from './migrations/0048-sign-in-rules';
 
 export const MIGRATIONS = [
   first,
@@ -98,6 +99,7 @@ export const MIGRATIONS = [
   fortyFifth,
   fortySixth,
   fortySeventh,
+  fortyEighth,
 ];
 /** Any constant will do, as long as every process of this program takes the same lock. */
 const LOCK = 4600_0001;

@@ -3,7 +3,7 @@ import type { Right } from '@emporikon/core/rights/rights';
 import { requireRight } from '../commands/rights';
 import type { Actor } from '../commands/types';
 import type { UserRole } from '../db/models/users';
-import { forbidden, signedOut } from './problems';
+import { codeFirst, forbidden, signedOut } from './problems';
 
 declare module 'fastify' {
   interface FastifyContextConfig {
@@ -45,6 +45,9 @@ export function markApiRoutes(app: FastifyInstance): void {
   });
 }
 
+/** What somebody reaches who has to set up signing in with a code first: who they are, and that. */
+const BEFORE_CODE = /^\/api\/session(?:\/second-step(?:\/.*)?)?$/;
+
 /** Posted, and changes nothing. */
 const READING = new Set([
   '/api/queries',
@@ -81,5 +84,6 @@ export function requireAccess(app: FastifyInstance): void {
     if (roles && !roles.includes(request.actor.role))
       throw forbidden(`Only a ${roles.join(' or ')} may do this.`);
     if (right) requireRight(request, right);
+    if (request.actor.mustAddCode && !BEFORE_CODE.test(request.routeOptions.url ?? '')) throw codeFirst();
   });
 }

@@ -57,3 +57,11 @@ export const stale = (current: Record<string, unknown>): ProblemError =>
     detail: 'This was changed since you opened it. Nothing was overwritten; choose which value to keep.',
     current,
   });
+
+export const codeFirst = (): ProblemError =>
+  new ProblemError({
+    type: 'urn:emporikon:problem:code-first',
+    title: 'Set up codes first',
+    status: 403,
+    detail: 'Your organisation asks you to sign in with a code as well. Set it up first, under Sign-in.',
+  });

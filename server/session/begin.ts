@@ -5,12 +5,16 @@ import { endSessions } from './end';
 import { originOf, recordSignIn } from './record';
 import { hashToken, newToken, SESSION_COOKIE, SESSION_DAYS } from './secrets';
 
-/** Begins a session of somebody who proved who they are, in the place of the one of that browser; its cookie goes with the answer. */
+/**
+ * Begins a session of somebody who proved who they are, in the place of the one of that browser; its cookie goes with the answer.
+ * @param byProvider whether a provider of sign-in said who it is
+ */
 export async function beginSession(
   context: Context,
   user: User,
   request: FastifyRequest,
   reply: FastifyReply,
+  byProvider = false,
 ): Promise<void> {
   const before = request.cookies[SESSION_COOKIE];
   if (before) await endSessions(context, { tokenHash: hashToken(before) });
@@ -21,7 +25,7 @@ export async function beginSession(
   await Session.create(
     {
       ...{ tokenHash: hashToken(token), userId: user.id },
-      ...{ createdAt: now, lastSeenAt: now, expiresAt, ...origin },
+      ...{ createdAt: now, lastSeenAt: now, expiresAt, byProvider, ...origin },
     },
     { transaction: context.tx },
   );

@@ -35,8 +35,11 @@ export async function findActiveActor(id: string): Promise<Actor | null> {
 /** Session and user in one question: this one is asked before everything else. A session that lay idle is over. */
 async function byCookie({ sequelize, now }: Tools, token: string): Promise<Actor | null> {
   const at = now();
-  const [row] = await sequelize.query<Actor & { lastSeenAt: Date; own: Actor['granted'] | null }>(
-    `SELECT u.id, u.name, u.email, u.role, u.time_zone AS "timeZone", s.last_seen_at AS "lastSeenAt", r.rights AS own
+  const [row] = await sequelize.query<
+    Actor & { lastSeenAt: Date; own: Actor['granted'] | null; must: boolean }
+  >(
+    `SELECT u.id, u.name, u.email, u.role, u.time_zone AS "timeZone", s.last_seen_at AS "lastSeenAt", r.rights AS own,
+            NOT s.by_provider AND must_add_code(u.id, u.role) AS must
        FROM sessions s JOIN users u ON u.id = s.user_id LEFT JOIN roles r ON r.id = u.role_id
       WHERE s.token_hash = $hash AND s.expires_at > $at AND s.last_seen_at > $idleSince AND u.active`,
     {
@@ -45,7 +48,8 @@ async function byCookie({ sequelize, now }: Tools, token: string): Promise<Actor
     },
   );
   if (!row) return null;
-  const { lastSeenAt, own, ...actor } = row;
+  const { lastSeenAt, own, must, ...rest } = row;
+  const actor = { ...rest, ...(must ? { mustAddCode: true as const } : {}) };
   if (at.getTime() - lastSeenAt.getTime() > SEEN_EVERY_MS)
     await sequelize.query('UPDATE sessions SET last_seen_at = $at WHERE token_hash = $hash', {
       bind: { hash: hashToken(token), at },

@@ -93,7 +93,7 @@ async function finish(tools: Tools, request: FastifyRequest, reply: FastifyReply
   }
   const isIn = await runInTransaction(tools, null, async (context) => {
     const user = await accountOf(context, identity);
-    if (user) await beginSession(context, user, request, reply);
+    if (user) await beginSession(context, user, request, reply, true);
     else
       await recordSignIn(
         context,

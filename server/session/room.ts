@@ -29,5 +29,6 @@ export const session: Room = {
     'second_factors',
     'recovery_codes',
     'outside_identities',
+    'sign_in_rules',
   ),
 };

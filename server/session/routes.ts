@@ -13,13 +13,13 @@ import { beginSession } from './begin';
 import { endSessions } from './end';
 import { actorOf } from './identify';
 import { originOf, recordSignIn, type Origin } from './record';
-import { codeWanted, findFactor, requireProof, useProof, wrongCode } from './secondStep';
+import { codeWanted, findFactor, isObliged, requireProof, useProof, wrongCode } from './secondStep';
 import { hashPassword, hashToken, isPassword, newToken, SESSION_COOKIE } from './secrets';
 
 /** Verified when no user has the address, so that the answer takes as long as for a wrong password. */
 let decoy: Promise<string> | null = null;
 
-async function meOf(user: User, context: Context): Promise<Me> {
+async function meOf(user: User, context: Context, mustAddCode: boolean): Promise<Me> {
   const { granted, ...actor } = await actorOf(user, context.tx);
   return {
     ...actor,
@@ -31,6 +31,7 @@ async function meOf(user: User, context: Context): Promise<Me> {
     cardFirst: user.cardFirst ?? {},
     currency: context.house.currency,
     country: context.house.country,
+    mustAddCode,
   };
 }
 
@@ -88,7 +89,7 @@ export const sessionHandlers: Handlers = {
       const who = { userId: user.id, email: user.email, ...origin };
       if (proof && 'recoveryId' in proof) await recordSignIn(context, 'recovery code used', who, context.tx);
       await beginSession(context, user, request, reply);
-      return meOf(user, context);
+      return meOf(user, context, await isObliged(context, user));
     });
   }),
   'GET /api/session/ways': async ({ context: { outside } }) => ({
@@ -96,7 +97,8 @@ export const sessionHandlers: Handlers = {
   }),
   'GET /api/session': async ({ context }) => {
     const { id } = requireActor(context);
-    return meOf(await User.findByPk(id, { transaction: context.tx, rejectOnEmpty: true }), context);
+    const user = await User.findByPk(id, { transaction: context.tx, rejectOnEmpty: true });
+    return meOf(user, context, context.actor?.mustAddCode ?? false);
   },
   'DELETE /api/session': async ({ context, request, reply }) => {
     const token = request.cookies[SESSION_COOKIE];
@@ -148,6 +150,6 @@ export const sessionHandlers: Handlers = {
       throw invalid('A working day ends after it begins.', { fields: { worksUntil: 'is before it begins' } });
     await user.update(body, { transaction: context.tx });
     if (body.timeZone) await remindAnew(context, user);
-    return meOf(user, context);
+    return meOf(user, context, context.actor?.mustAddCode ?? false);
   },
 };

@@ -1,5 +1,6 @@
 import { generateSync } from 'otplib';
 import { PASSWORD, type Client, useHouse } from '../testing/harness';
+import { addColleague } from '../testing/roleHolders';
 import { stepOf } from './totp';
 
 const { house, pell, mara } = useHouse();
@@ -183,4 +184,68 @@ it('neither the secret nor a recovery code stands in the database', async () => 
   expect(rows.length).toBeGreaterThanOrEqual(11);
   for (const shown of [secret, ...codes, ...codes.map((code) => code.replace('-', ''))])
     expect(kept).not.toContain(shown);
+});
+
+describe('where the organisation asks for it', () => {
+  const rule = async (codes: 'by choice' | 'managers' | 'everybody') => {
+    const joss = await house.as('joss@wharfside.example');
+    const { version } = (await joss.call('GET /api/admin/sign-in-rules')).body;
+    return joss.call('PATCH /api/admin/sign-in-rules', { body: { version, codes } });
+  };
+  const session = async (who: Client) => (await who.call('GET /api/session')).body;
+  beforeAll(() => addColleague('joss', 'admin'));
+  // An admin who has no code yet could not change it back.
+  afterEach(() => house.sequelize.query("UPDATE sign_in_rules SET codes = 'by choice'"));
+
+  it('a session without a code sets one up before anything else, and then goes on', async () => {
+    const { body } = await pell.call('POST /api/tokens', { body: { name: 'script' } });
+    expect((await rule('everybody')).status).toBe(200);
+    expect(await session(pell)).toMatchObject({ mustAddCode: true });
+    for (const refused of [
+      await pell.call('GET /api/people'),
+      await pell.call('POST /api/people', { body: { fullName: 'Nobody' } }),
+      await pell.call('PUT /api/session/password', { body: { current: PASSWORD, next: `${PASSWORD} 2` } }),
+      await pell.call('POST /api/tokens', { body: { name: 'a way round' } }),
+    ])
+      expect([refused.status, refused.body.type]).toEqual([403, 'urn:emporikon:problem:code-first']);
+    // A script cannot type a code, and was let in before.
+    const headers = { authorization: `Bearer ${body.token}` };
+    expect((await house.app.inject({ url: '/api/people', headers })).statusCode).toBe(200);
+
+    const { secret } = await turnOn(pell);
+    expect(await session(pell)).toMatchObject({ mustAddCode: false });
+    expect((await pell.call('GET /api/people')).status).toBe(200);
+    const off = await pell.call('DELETE /api/session/second-step', {
+      body: { password: PASSWORD, code: codeOf(secret) },
+    });
+    expect(off.status).toBe(409);
+    expect((await pell.call('GET /api/session/second-step')).body).toMatchObject({
+      isWanted: true,
+      since: expect.any(String),
+    });
+  });
+
+  it('managers alone, if so chosen, and nobody whom the provider lets in', async () => {
+    await rule('managers');
+    expect([(await session(pell)).mustAddCode, (await session(mara)).mustAddCode]).toEqual([false, true]);
+    await house.sequelize.query('UPDATE sessions SET by_provider = true');
+    expect((await mara.call('GET /api/people')).status).toBe(200);
+    await house.sequelize.query('UPDATE sessions SET by_provider = false');
+    expect((await mara.call('GET /api/people')).status).toBe(403);
+  });
+
+  it('is told at the sign-in itself, chosen by admins alone, and not without a key to seal with', async () => {
+    expect((await pell.call('GET /api/admin/sign-in-rules')).status).toBe(403);
+    await rule('everybody');
+    const { body } = await house.anonymous.call('POST /api/session', {
+      body: { email: PELL, password: PASSWORD },
+    });
+    expect(body.mustAddCode).toBe(true);
+    await house.sequelize.query("UPDATE sign_in_rules SET codes = 'by choice'");
+    const key = house.tools.outside.sealKey;
+    Object.assign(house.tools.outside, { sealKey: null });
+    const refused = await rule('everybody');
+    Object.assign(house.tools.outside, { sealKey: key });
+    expect(refused.status).toBe(409);
+  });
 });

@@ -1,6 +1,7 @@
 import { randomInt } from 'node:crypto';
 import { QueryTypes } from 'sequelize';
 import type { Context, Tools } from '../commands/context';
+import type { User } from '../db/models/users';
 import { ProblemError } from '../http/problems';
 import { unseal } from '../mailboxes/seal';
 import { countCodeTry, forgetCodeTries } from './attempts';
@@ -29,6 +30,16 @@ export async function findFactor(
     { bind: { userId }, type: QueryTypes.SELECT },
   );
   return factor ?? null;
+}
+
+/** Whether somebody who signed in with their password has to set up codes before anything else. */
+export async function isObliged(context: Context, { id, role }: Pick<User, 'id' | 'role'>): Promise<boolean> {
+  const [row] = await context.sequelize.query<{ must: boolean }>('SELECT must_add_code($id, $role) AS must', {
+    bind: { id, role },
+    type: QueryTypes.SELECT,
+    transaction: context.tx,
+  });
+  return row?.must ?? false;
 }
 
 /** The secret of a factor; null where it was sealed under another key than ours. */

@@ -1,7 +1,7 @@
 import type { SecondStep } from '@emporikon/contract/secondStep';
 import { QueryTypes } from 'sequelize';
 import { requireActor, type Actor, type Context, type Tools } from '../commands/context';
-import { User } from '../db/models/users';
+import { SignInRules, User } from '../db/models/users';
 import { early, type Handlers } from '../http/mount';
 import { conflict, invalid, notFound } from '../http/problems';
 import { sealPassword } from '../mailboxes/seal';
@@ -65,14 +65,17 @@ async function useUp(context: Context, userId: string, proof: Awaited<ReturnType
 }
 
 async function stateOf(context: Context): Promise<SecondStep> {
-  const [row] = await context.sequelize.query<{ since: Date | null; n: number }>(
+  const actor = requireActor(context);
+  const [row] = await context.sequelize.query<{ since: Date | null; n: number; wanted: boolean }>(
     `SELECT (SELECT confirmed_at FROM second_factors WHERE user_id = $id) AS since,
-            (SELECT count(*)::int FROM recovery_codes WHERE user_id = $id) AS n`,
-    { bind: { id: requireActor(context).id }, type: QueryTypes.SELECT, transaction: context.tx },
+            (SELECT count(*)::int FROM recovery_codes WHERE user_id = $id) AS n,
+            EXISTS (SELECT 1 FROM sign_in_rules WHERE codes = 'everybody' OR (codes = 'managers' AND $role <> 'rep')) AS wanted`,
+    { bind: { id: actor.id, role: actor.role }, type: QueryTypes.SELECT, transaction: context.tx },
   );
   return {
     since: row?.since?.toISOString() ?? null,
     codesLeft: row?.n ?? 0,
+    isWanted: row?.wanted ?? false,
     isPossible: context.outside.sealKey !== null,
   };
 }
@@ -80,6 +83,24 @@ async function stateOf(context: Context): Promise<SecondStep> {
 /** A second step of signing in: begun, confirmed, its recovery codes, and its end. */
 export const secondStepHandlers: Handlers = {
   'GET /api/session/second-step': ({ context }) => stateOf(context),
+  'GET /api/admin/sign-in-rules': async ({ context }) => {
+    const { version, codes } = await SignInRules.findOne({ transaction: context.tx, rejectOnEmpty: true });
+    return { version: version ?? 1, codes };
+  },
+  'PATCH /api/admin/sign-in-rules': async ({ body, context }) => {
+    if (body.codes !== 'by choice' && !context.outside.sealKey)
+      throw conflict(
+        'This server has no key to seal secrets with (EMPORIKON_SECRET), so nobody can set codes up.',
+      );
+    const rules = await SignInRules.findOne({ transaction: context.tx, lock: true, rejectOnEmpty: true });
+    await context.write.update(rules, { codes: body.codes }, body.version);
+    const eventId = await context.write.event(
+      'change sign-in rules',
+      `Changed who signs in with a code: ${body.codes}`,
+      requireActor(context).id,
+    );
+    return { eventId };
+  },
   'PUT /api/session/second-step/secret': early(async ({ body, perform, ...asked }) => {
     const user = await requirePassword(asked, body.password);
     const secret = newSecret();
@@ -135,6 +156,8 @@ export const secondStepHandlers: Handlers = {
     const user = await requirePassword(asked, body.password);
     const proof = await requireCode(asked, user, body.code);
     return perform(async (context) => {
+      if ((await stateOf(context)).isWanted)
+        throw conflict('Your organisation asks you to sign in with a code. It stays on.');
       await useUp(context, user.id, proof);
       await removeFactor(context, user.id);
       const who = { userId: user.id, email: user.email, ...originOf(asked.request) };

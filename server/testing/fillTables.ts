@@ -51,6 +51,8 @@ const SPECIAL: Readonly<Record<string, string>> = {
   'allowed_hosts.host': "'server.example:443'",
   'handovers.to_id': '(SELECT id FROM users ORDER BY id::text DESC LIMIT 1)',
   'handover_items.task_id': '(SELECT id FROM tasks LIMIT 1)',
+  'kept_apart.one': "'00000000-0000-4000-8000-000000000001'",
+  'kept_apart.other': "'00000000-0000-4000-8000-000000000002'",
   'look_up_purses.month': "'2026-11'",
   'places.precision': "'town'",
   'visibility_defaults.source': 'NULL',

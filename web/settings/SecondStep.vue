@@ -106,7 +106,8 @@ const spaced = (secret: string): string => secret.match(/.{1,4}/g)?.join(' ') ??
             {{ data.codesLeft === 1 ? 'is' : 'are' }} left.
           </p>
           <v-btn class="word" @click="go('renew')">New recovery codes</v-btn>
-          <v-btn class="word" @click="go('off')">Turn off</v-btn>
+          <span v-if="data.isWanted" class="soft">Your organisation asks you for it.</span>
+          <v-btn v-else class="word" @click="go('off')">Turn off</v-btn>
         </template>
         <template v-else>
           <p class="soft">

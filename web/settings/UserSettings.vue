@@ -18,6 +18,27 @@ const undo = useUndo();
 const { data, load } = useFetched(() => api('GET /api/admin/users'), ['users']);
 const { data: own } = useFetched(() => api('GET /api/roles'), ['roles']);
 /** Those that are always there, and those of the organisation's own by their ids. */
+const { data: rules, load: loadRules } = useFetched(
+  () => api('GET /api/admin/sign-in-rules'),
+  ['sign_in_rules'],
+);
+const CODE_RULES = [
+  { value: 'by choice', title: 'Everybody chooses for themselves' },
+  { value: 'managers', title: 'Managers and admins have to' },
+  { value: 'everybody', title: 'Everybody has to' },
+] as const;
+async function setCodes(codes: (typeof CODE_RULES)[number]['value']): Promise<void> {
+  if (!rules.value) return;
+  const { version } = rules.value;
+  try {
+    const { eventId } = await api('PATCH /api/admin/sign-in-rules', { body: { version, codes } });
+    undo.tell({ text: 'Saved. Whoever has to and has no code yet is asked at their next page.', eventId });
+  } catch (error) {
+    undo.fail(error);
+  } finally {
+    await loadRules();
+  }
+}
 const roles = computed(() => [
   ...BUILT_IN.map(({ role, name }) => ({ value: role as string, title: name })),
   ...(own.value?.items ?? []).map(({ id, name }) => ({ value: id, title: name })),
@@ -199,6 +220,14 @@ const setRole = (user: HouseUser, value: string): Promise<boolean> =>
     <v-btn class="fill" @click="isAdding = true">Add an account</v-btn>
     <v-btn class="word" @click="signAllOut">Sign everybody else out</v-btn>
   </div>
+  <v-select
+    v-if="rules"
+    class="codes"
+    label="Codes of an authenticator app at sign-in"
+    :model-value="rules.codes"
+    :items="CODE_RULES"
+    @update:model-value="setCodes($event)"
+  />
   <SignInList address="GET /api/admin/sign-ins" title="Sign-ins" />
 </template>
 
@@ -218,6 +247,10 @@ const setRole = (user: HouseUser, value: string): Promise<boolean> =>
 }
 .add-first {
   margin-top: 14px;
+}
+.codes {
+  max-width: 320px;
+  margin-top: 18px;
 }
 .act {
   display: flex;

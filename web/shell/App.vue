@@ -34,7 +34,7 @@ const fileId = computed(() => (typeof route.query.file === 'string' ? route.quer
 const closeFile = (): unknown => router.push({ query: { ...route.query, file: undefined } });
 const isNewMeeting = computed(() => route.query.meeting === 'new');
 const closeMeeting = (): unknown => router.push({ query: withoutMeeting(route.query) });
-const isFramed = computed(() => session.me !== null && route.meta.open !== true);
+const isFramed = computed(() => session.me !== null && !session.me.mustAddCode && route.meta.open !== true);
 
 usePageKeys((event) => {
   if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z' && undo.canUndo) {

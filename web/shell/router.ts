@@ -38,6 +38,11 @@ export const router = createRouter({
       path,
       redirect: (from: RouteLocation) => ({ path: to, query: from.query }),
     })),
+    {
+      path: '/codes-first',
+      component: () => import('../settings/CodeFirst.vue'),
+      meta: { title: 'Set up codes at sign-in' },
+    },
     { path: '/sign-in', component: () => import('./SignIn.vue'), meta: { open: true, title: 'Sign in' } },
     {
       path: '/forgot',
@@ -201,7 +206,8 @@ router.beforeEach(async (to) => {
   const me = await useSession().ready();
   if (!me && to.meta.open !== true)
     return { path: '/sign-in', query: to.path === '/' || to.path === '/arrivals' ? {} : { to: to.fullPath } };
-  if (me && to.path === '/sign-in') return '/arrivals';
+  if (me?.mustAddCode) return to.path === '/codes-first' || '/codes-first';
+  if (me && (to.path === '/sign-in' || to.path === '/codes-first')) return '/arrivals';
   const right = rightFor(to.path);
   if (me && right && !useSession().may(right)) {
     // The page where everybody begins is not in everybody's role; any other one was asked for, and says so.

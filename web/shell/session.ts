@@ -12,7 +12,7 @@ export const useSession = defineStore('session', () => {
 
   function enter(next: Me): void {
     me.value = next;
-    openLive(() => void leave());
+    if (!next.mustAddCode) openLive(() => void leave());
   }
 
   /** Finds out once who is signed in; null when nobody is. */

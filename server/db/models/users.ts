@@ -5,6 +5,7 @@ import {
   type InferCreationAttributes,
   type Sequelize,
 } from 'sequelize';
+import type { CODE_RULES } from '@emporikon/contract/secondStep';
 import type { TokenRights } from '@emporikon/contract/session';
 import type { Right } from '@emporikon/core/rights/rights';
 import { col, define } from './columns';
@@ -62,6 +63,15 @@ export class Session extends Model<InferAttributes<Session>, InferCreationAttrib
   /** What the browser said it is, and where it came from. */
   declare device: CreationOptional<string>;
   declare address: CreationOptional<string>;
+  /** Begun by a provider of sign-in, whose own second step counts. */
+  declare byProvider: CreationOptional<boolean>;
+}
+
+/** One row: who has to sign in with a code as well. */
+export class SignInRules extends Model<InferAttributes<SignInRules>, InferCreationAttributes<SignInRules>> {
+  declare id: string;
+  declare version: CreationOptional<number>;
+  declare codes: (typeof CODE_RULES)[number];
 }
 
 export class AccessToken extends Model<InferAttributes<AccessToken>, InferCreationAttributes<AccessToken>> {
@@ -115,6 +125,12 @@ export function defineUserModels(sequelize: Sequelize): void {
     expiresAt: col.time,
     device: { ...col.words, defaultValue: '' },
     address: { ...col.words, defaultValue: '' },
+    byProvider: { ...col.flag, defaultValue: false },
+  });
+  define(sequelize, SignInRules, 'sign_in_rules', {
+    id: col.id,
+    version: col.version,
+    codes: col.words,
   });
   define(sequelize, AccessToken, 'access_tokens', {
     id: col.id,
