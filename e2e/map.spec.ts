@@ -47,10 +47,16 @@ test('an area drawn on the map is a condition of the view, in the table as on th
   await expect(page).toHaveURL(/at=40\.\d+/);
   for (let times = 0; times < 3; times++) await page.getByRole('button', { name: 'Zoom out' }).click();
   await expect(page).toHaveURL(/at=40\.\d+.*%2C6|at=40\.[\d,.-]+,6/);
+  const map = page.getByRole('region', { name: 'Map of the records' });
+  await page.getByRole('button', { name: 'Draw an area' }).click();
+  await map.click({ position: { x: 40, y: 40 }, force: true });
+  await expect(page.getByText('1 corner so far')).toBeVisible();
+  await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Draw an area' }).click();
   const use = page.getByRole('button', { name: 'Use this area' });
   await expect(use).toBeDisabled();
-  const map = page.getByRole('region', { name: 'Map of the records' });
+  await page.keyboard.press('Enter');
+  await expect(use).toBeVisible();
   const box = await map.boundingBox();
   const [middle, half] = [{ x: (box?.width ?? 0) / 2, y: (box?.height ?? 0) / 2 }, 100];
   for (const [x, y] of [
@@ -62,7 +68,11 @@ test('an area drawn on the map is a condition of the view, in the table as on th
     // Beside the marks, which a press would open.
     await map.click({ position: { x: middle.x + x + 3, y: middle.y + y }, force: true });
   await expect(page.getByText('4 corners so far')).toBeVisible();
-  await use.click();
+  await page.keyboard.press('Backspace');
+  await expect(page.getByText('3 corners so far')).toBeVisible();
+  await map.click({ position: { x: middle.x - half + 3, y: middle.y + 2 * half }, force: true });
+  await expect(page.getByText('4 corners so far')).toBeVisible();
+  await page.keyboard.press('Enter');
   const condition = strip(page).getByRole('button', { name: 'Location the area drawn on the map' });
   await expect(condition).toBeVisible();
   await expect.poll(() => count(page)).toBeLessThan(all);

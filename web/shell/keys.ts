@@ -69,6 +69,12 @@ const PAGES: { path: RegExp; lines: KeyLine[] }[] = [
       { keys: 'Shift ↓ or Shift ↑', does: 'Move the deal to the next or previous stage' },
     ],
   },
+  {
+    path: /\/views(?:\/|$)/,
+    lines: [
+      { keys: 'Enter, Backspace, Esc', does: 'While drawing an area: use it, one corner back, leave it' },
+    ],
+  },
   { path: /^\/calls\//, lines: [{ keys: 'Ctrl Enter', does: 'Save the call' }] },
   {
     path: /^\/(?:people|companies|deals|leads)\/[0-9a-f-]{8,}/,

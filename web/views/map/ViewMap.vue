@@ -5,6 +5,7 @@ import { areaOfBox, type Box } from '@emporikon/core/places/area';
 import type { Comparison, Filter, Query } from '@emporikon/core/query/types';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { api, wordsOf } from '../../shell/api';
+import { usePageKeys } from '../../shell/browser';
 import { plainNumber } from '../../shell/format';
 import { useFetched } from '../../shell/live';
 import { reloadOn } from '../../shell/usePaged';
@@ -107,6 +108,15 @@ const area = (value: number[]): void => emit('area', { field: 'place', op: 'insi
 function finish(): void {
   area(drawing.finish());
 }
+/** While an area is drawn: Enter uses it, Backspace takes the last corner back, Escape leaves it. */
+usePageKeys((event) => {
+  if (!drawing.isOn.value || (event.target as HTMLElement | null)?.closest('button, a')) return;
+  if (event.key === 'Enter' && drawing.corners.value > 2) finish();
+  else if (event.key === 'Backspace') drawing.back();
+  else if (event.key === 'Escape') drawing.cancel();
+  else return;
+  event.preventDefault();
+});
 const isKept = (part: Box): boolean =>
   areas.value.some(({ value }) => JSON.stringify(value) === JSON.stringify(areaOfBox(part)));
 
