@@ -1,27 +1,22 @@
 import type { Sequelize, Transaction } from 'sequelize';
 
-/**
- * The role as which everybody who is signed in works, and to which the policies apply. It belongs to the whole cluster, and
- * may be there already.
- */
-export const MEMBER_ROLE = `
+/** Makes a role of the cluster, which may be there already. */
+const makeRole = (role: string): string => `
 DO $$
 BEGIN
-  IF NOT EXISTS (SELECT 1 FROM pg_roles WHERE rolname = 'emporikon_member') THEN CREATE ROLE emporikon_member NOLOGIN; END IF;
+  IF NOT EXISTS (SELECT 1 FROM pg_roles WHERE rolname = '${role}') THEN CREATE ROLE ${role} NOLOGIN; END IF;
 EXCEPTION WHEN duplicate_object OR unique_violation THEN NULL;
-END $$;
+END $$;`;
+
+/** The role as which everybody who is signed in works, and to which the policies apply. */
+export const MEMBER_ROLE = `${makeRole('emporikon_member')}
 DO $$ BEGIN EXECUTE format('GRANT emporikon_member TO %I', current_user); EXCEPTION WHEN OTHERS THEN NULL; END $$;`;
 
 /**
  * The role of those who do not see every kind of record, to whom further policies apply (migration 0046). Everybody else
  * is spared them.
  */
-export const LIMITED_ROLE = `
-DO $$
-BEGIN
-  IF NOT EXISTS (SELECT 1 FROM pg_roles WHERE rolname = 'emporikon_limited') THEN CREATE ROLE emporikon_limited NOLOGIN; END IF;
-EXCEPTION WHEN duplicate_object OR unique_violation THEN NULL;
-END $$;
+export const LIMITED_ROLE = `${makeRole('emporikon_limited')}
 DO $$ BEGIN
   GRANT emporikon_member TO emporikon_limited;
   EXECUTE format('GRANT emporikon_limited TO %I', current_user);

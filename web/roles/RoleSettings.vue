@@ -25,6 +25,10 @@ const draft = ref<Draft | null>(null);
 const wrong = ref('');
 const isBusy = ref(false);
 const fixed = computed(() => BUILT_IN.find(({ role }) => role === shown.value) ?? null);
+const all = computed(() => [
+  ...BUILT_IN.map(({ role, name }) => ({ id: role as string, name })),
+  ...(data.value?.items ?? []),
+]);
 const BASES = [
   { value: 'rep', title: 'Rep' },
   { value: 'manager', title: 'Manager' },
@@ -89,16 +93,7 @@ const remove = (role: OwnRole): Promise<void> =>
   <template v-else-if="data">
     <nav class="roles" aria-label="Roles">
       <v-btn
-        v-for="one in BUILT_IN"
-        :key="one.role"
-        class="word"
-        :class="{ on: shown === one.role }"
-        :aria-pressed="shown === one.role"
-        @click="open(one.role)"
-        >{{ one.name }}</v-btn
-      >
-      <v-btn
-        v-for="one in data.items"
+        v-for="one in all"
         :key="one.id"
         class="word"
         :class="{ on: shown === one.id }"
