@@ -70,7 +70,7 @@ const nameOf = (area: RecordArea, action: Action): string =>
       </tbody>
     </v-table>
   </div>
-  <h3>Settings</h3>
+  <h2>Settings</h2>
   <div class="settings-rights">
     <v-checkbox
       v-for="area in SETTING_AREAS"
@@ -95,7 +95,7 @@ const nameOf = (area: RecordArea, action: Action): string =>
 .area {
   white-space: nowrap;
 }
-h3 {
+h2 {
   margin: 18px 0 2px;
   font-size: 14px;
 }
