@@ -250,7 +250,6 @@ export const ledgerRoutes = routes({
   'POST /api/ledger': {
     summary: 'Save a line of plain words: a note, what happened, a next move, a sum',
     tag: 'ledger',
-    right: 'ledger.add',
     status: 201,
     body: z.object({ line: Line(2000), about: About, leaveOut: z.array(Parts).default([]) }),
     reply: Done.extend({ saved: z.array(z.string()) }),

@@ -1,4 +1,5 @@
 import { isForgetful } from '@emporikon/core/calendar/mergeFacts';
+import { mayDo } from '@emporikon/core/rights/rights';
 import { DateTime } from 'luxon';
 import { QueryTypes } from 'sequelize';
 import { runInTransaction, type Actor, type Tools } from '../commands/context';
@@ -161,6 +162,11 @@ export async function syncLink(tools: Tools, id: string): Promise<void> {
   try {
     const actor = await findActiveActor(link.userId);
     if (!actor) return;
+    if (!mayDo(actor, 'tasks.add') || !mayDo(actor, 'tasks.change'))
+      return await keepState(tools, id, {
+        state: 'down',
+        trouble: 'Your role does not let you add and change tasks and meetings.',
+      });
     const dav = openLink(tools, link);
     if (!link.calendarUrl) await discover(tools, link, dav);
     if (link.calendarUrl) await bringInStep({ tools, actor, link, dav, calendar: link.calendarUrl });

@@ -42,7 +42,7 @@ export async function deriveFacts(
   return runInTransaction(tools, by, async (context) => {
     const looked = await lockLookUpRecord(context, subject);
     if (!looked) return null;
-    await derive(context, looked);
+    await context.write.asConsequence(() => derive(context, looked));
     await context.write.event('look up', `Worked out where ${nameOf(looked)} is`, by?.id ?? null);
     return looked.subject;
   });
@@ -72,7 +72,8 @@ async function apply(
   return runInTransaction(tools, wish.by, async (context) => {
     const looked = await lockLookUpRecord(context, wish.subject);
     if (!looked) return { filled: [], suggested: [] };
-    const applied = await applyAnswer(context, looked, lookUp, ground);
+    // Who may be looked up was decided when it was asked for; an answer about a person says something of their company too.
+    const applied = await context.write.asConsequence(() => applyAnswer(context, looked, lookUp, ground));
     const words = [...applied.filled, ...applied.suggested].join(', ').toLowerCase();
     await context.write.event(
       'look up',

@@ -1,4 +1,5 @@
 import { requireActor } from '../commands/context';
+import { requireRight } from '../commands/rights';
 import type { Handlers } from '../http/mount';
 import { notFound } from '../http/problems';
 import { gapsOf } from './planning/gaps';
@@ -11,7 +12,11 @@ export const lookUpHandlers: Handlers = {
   'GET /api/look-ups': async ({ query, context }) => listLookUps(context, query),
   'GET /api/look-ups/:id': async ({ params, context }) => lookUpDetail(context, params.id),
   'POST /api/look-ups/plan': async ({ body, context }) => planSelection(context, body),
-  'POST /api/look-ups': async ({ body, context }) => startRun(context, body),
+  'POST /api/look-ups': async ({ body, context }) => {
+    if (body.people.length || body.leads.length) requireRight(context, 'people.change');
+    if (body.companies.length) requireRight(context, 'companies.change');
+    return startRun(context, body);
+  },
   'GET /api/look-ups/runs/:id': async ({ params, context }) =>
     runView(context, await loadRun(context, params.id)),
   'POST /api/look-ups/runs/:id/stop': async ({ params, context }) => stopRun(context, params.id),

@@ -139,6 +139,23 @@ it('what comes of a command of itself asks for no further right, and goes back w
   ]);
 });
 
+it('a line of the composer takes what it saves: a task without the history, nothing else', async () => {
+  const { client } = await holderOf(without('ledger.add'));
+  const save = (line: string) =>
+    client.call('POST /api/ledger', { body: { line, about: { personId: idOf('people') } } });
+  expect((await save('call Thursday 11am about the quote')).body.saved).toEqual(['next move']);
+  expect((await save('note: they are closed on Mondays')).status).toBe(403);
+});
+
+it('a look-up takes the right to change who is looked up, before a source is paid', async () => {
+  const { client } = await holderOf(without('people.change'));
+  const refused = await client.call('POST /api/look-ups', { body: { people: [idOf('people')] } });
+  expect([refused.status, refused.body]).toMatchObject([
+    403,
+    { detail: expect.stringContaining('change people') },
+  ]);
+});
+
 it('a colleague’s change is taken back only by whoever may make it', async () => {
   const { client } = await holderOf(without('people.change'));
   const params = { id: idOf('people') };
