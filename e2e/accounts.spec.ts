@@ -41,6 +41,8 @@ test('a colleague is invited by mail, chooses a password, forgets it, and sees w
   await places.getByRole('button', { name: 'Sign out on every device' }).click();
 
   await page.getByRole('link', { name: 'Forgot your password?' }).click();
+  // The page before has a field of the same name.
+  await expect(page.getByText('We mail you a link to choose a new password.')).toBeVisible();
   await page.getByLabel('Email').fill(email);
   await page.getByRole('button', { name: 'Send the link' }).click();
   await expect(page.getByText(`If there is an account for ${email}`)).toBeVisible();
