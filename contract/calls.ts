@@ -128,6 +128,7 @@ export const callRoutes = routes({
   'PATCH /api/calls/:id': {
     summary: 'Keep what was typed while talking',
     tag: 'calls',
+    right: 'ledger.add',
     params: IdParam,
     body: z.object({ note: z.string().max(20_000) }),
     reply: z.object({ kept: z.literal(true) }),

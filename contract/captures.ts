@@ -253,6 +253,7 @@ export const captureRoutes = routes({
   'PATCH /api/claims/:id': {
     summary: 'Correct, reject or restore a claim',
     tag: 'captures',
+    right: 'captures.change',
     params: IdParam,
     body: z.object({
       value: Line(500).optional(),

@@ -158,6 +158,7 @@ export const fieldRoutes = routes({
   'POST /api/lists': {
     summary: 'Add a list',
     tag: 'fields',
+    right: 'people.change',
     status: 201,
     body: z.object({ name: Line(80) }),
     reply: Done.extend({ list: Named }),

@@ -158,6 +158,7 @@ export const importRoutes = routes({
   'POST /api/imports/:id/sheet': {
     summary: 'Take another sheet of the workbook',
     tag: 'imports',
+    right: 'captures.add',
     params: IdParam,
     body: z.object({ version: Version, sheet: Sheet }),
     reply: ImportDetail,
@@ -165,6 +166,7 @@ export const importRoutes = routes({
   'POST /api/imports/:id/target': {
     summary: 'Say what the rows are: people, companies or deals; the columns are told anew by their headings',
     tag: 'imports',
+    right: 'captures.add',
     params: IdParam,
     body: z.object({ version: Version, target: Target }),
     reply: ImportDetail,
@@ -172,6 +174,7 @@ export const importRoutes = routes({
   'PUT /api/imports/:id/mapping': {
     summary: 'Choose what the columns hold and how to import them; makes the preview',
     tag: 'imports',
+    right: 'captures.add',
     params: IdParam,
     body: z.object({ version: Version, mapping: MappingInput, choices: ChoicesInput.prefault({}) }),
     reply: ImportDetail,
@@ -205,7 +208,13 @@ export const importRoutes = routes({
     params: IdParam,
     reply: ImportDetail,
   },
-  'POST /api/imports/:id/pause': { summary: 'Pause', tag: 'imports', params: IdParam, reply: ImportDetail },
+  'POST /api/imports/:id/pause': {
+    summary: 'Pause',
+    right: 'captures.add',
+    tag: 'imports',
+    params: IdParam,
+    reply: ImportDetail,
+  },
   'POST /api/imports/:id/undo': {
     summary: 'Undo the whole import',
     tag: 'imports',
@@ -215,6 +224,7 @@ export const importRoutes = routes({
   'DELETE /api/imports/:id': {
     summary: 'Discard an import that was not started',
     tag: 'imports',
+    right: 'captures.add',
     params: IdParam,
     reply: Done,
   },

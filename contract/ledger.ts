@@ -224,6 +224,7 @@ export const ledgerRoutes = routes({
   'POST /api/ledger/:id/annotation/share': {
     summary: 'Make your own annotation a note that the team sees',
     tag: 'ledger',
+    right: 'ledger.add',
     params: IdParam,
     status: 201,
     reply: Done.extend({ id: Id }),

@@ -104,12 +104,14 @@ export const lookAlikeRoutes = routes({
   'POST /api/look-alikes/run': {
     summary: 'Compare all records again, in the background',
     tag: 'look-alikes',
+    right: 'people.change',
     body: z.object({ kind: RecordKind.default('person') }),
     reply: z.object({ started: z.boolean() }),
   },
   'POST /api/look-alikes/:id/different': {
     summary: 'They are not the same; not asked again unless the facts change',
     tag: 'look-alikes',
+    right: 'people.change',
     params: IdParam,
     body: z.object({
       ids: z.array(Id).max(10).optional().describe('only these of the group differ from the rest'),
@@ -119,6 +121,7 @@ export const lookAlikeRoutes = routes({
   'POST /api/look-alikes/:id/related': {
     summary: 'Companies that belong together without being one: branches of the first',
     tag: 'look-alikes',
+    right: 'people.change',
     params: IdParam,
     body: z.object({ parentId: Id }),
     reply: Done,

@@ -220,12 +220,14 @@ export const lookUpRoutes = routes({
   'POST /api/suggestions/:id/acceptance': {
     summary: 'Take a suggested value; what stood there is kept as superseded',
     tag: 'look-ups',
+    right: 'people.change',
     params: IdParam,
     reply: Done,
   },
   'POST /api/suggestions/:id/refusal': {
     summary: 'Reject a suggested value; it is not suggested again',
     tag: 'look-ups',
+    right: 'people.change',
     params: IdParam,
     reply: Done,
   },

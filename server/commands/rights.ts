@@ -9,7 +9,7 @@ import {
   type Right,
 } from '@emporikon/core/rights/rights';
 import { forbidden } from '../http/problems';
-import type { EventRow } from '../db/models/ledger';
+import type { Change, EventRow } from '../db/models/ledger';
 import type { Actor, Context } from './types';
 
 /** The tables of records of each area. */
@@ -73,3 +73,14 @@ export function requireRight({ actor }: Pick<Context, 'actor'>, right: Right): v
 /** Whether somebody may take back what a command did, by who may give it: everybody when null. */
 export const mayTakeBack = (actor: Actor, takes: EventRow['roles'] | null): boolean =>
   !takes || takes.some((one) => one === actor.role || (isRight(one) && mayDo(actor, one)));
+
+/** What it takes to take back the change of one row; entries that stand for other changes go with those. */
+export function rightToTakeBack({ table, before, after }: Change): RecordRight | null {
+  if (table === 'captures') return 'captures.change';
+  if (table === 'ledger_entries') return (after ?? before)?.kind === 'change' ? null : 'ledger.change';
+  return rightFor(table, 'change');
+}
+
+/** Whether somebody may add what the right would change: then they may take back what they added themselves. */
+export const mayAdd = (actor: Actor, right: RecordRight): boolean =>
+  mayDo(actor, right.replace(/\.\w+$/, '.add') as Right);

@@ -2,7 +2,7 @@ import { mayDo } from '@emporikon/core/rights/rights';
 import { Op, QueryTypes, type Model, type ModelStatic } from 'sequelize';
 import type { Actor, Context } from '../commands/context';
 import { EventRow, type Change } from '../db/models/ledger';
-import { mayTakeBack, rightFor } from '../commands/rights';
+import { mayAdd, mayTakeBack, rightToTakeBack } from '../commands/rights';
 import { pastRole, pastSight } from '../commands/sight';
 import { CHANGES_MANY, ERASES, HANDS_OVER, STEERS_MANY, UNDOES_MANY } from '../commands/followers';
 import { rowOf } from '../commands/writer';
@@ -183,9 +183,11 @@ async function findObstacles(context: Context, changes: readonly Change[]): Prom
 function requireTakingBack(actor: Actor | null, event: EventRow): void {
   if (!actor) return;
   if (!mayTakeBack(actor, event.roles ?? null)) throw forbidden('Your role does not let you undo this.');
-  const rights = event.changes.flatMap(({ table }) => rightFor(table, 'change') ?? []);
-  const held = rights.filter((right) => mayDo(actor, right));
+  const rights = event.changes.flatMap((change) => rightToTakeBack(change) ?? []);
   // What one did wrote more than one may change by hand, such as a standing with a deal that was won.
+  const held = rights.filter(
+    (right) => mayDo(actor, right) || (event.actorId === actor.id && mayAdd(actor, right)),
+  );
   if (event.actorId === actor.id ? rights.length && !held.length : held.length < rights.length)
     throw forbidden('Your role does not let you change all of what this changed. Nothing was undone.');
   if (event.actorId !== actor.id && event.changes.some((change) => PERSONAL.has(change.table)))
