@@ -113,7 +113,7 @@ const spaced = (secret: string): string => secret.match(/.{1,4}/g)?.join(' ') ??
           <p class="soft">
             Besides your password, signing in then takes six digits from an authenticator app on your phone.
           </p>
-          <v-btn class="word" @click="go('begin')">Turn on</v-btn>
+          <v-btn :class="data.isWanted ? 'fill' : 'word'" @click="go('begin')">Turn on</v-btn>
         </template>
       </template>
 
