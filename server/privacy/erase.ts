@@ -19,7 +19,7 @@ import {
   type PersonScope,
 } from './scope';
 import { ask, change } from './sql';
-import { eraseStatements } from './statements';
+import { ABOUT, eraseStatements } from './statements';
 
 export type ErasureReason = 'asked' | 'time';
 
@@ -50,14 +50,14 @@ async function load(context: Context, id: string): Promise<{ known: KnownPerson;
 /** What stands in the way of erasing: what runs with their data in hand would bring it back. */
 async function findObstacles(
   context: Context,
-  { imports }: PersonScope,
+  { person, imports, own, openTasks, leads, cases, calls }: PersonScope,
   mentions: readonly string[],
 ): Promise<string[]> {
   const [busy] = await ask<{ imports: number; sending: number }>(
     context,
     `SELECT (SELECT count(*)::int FROM imports WHERE id = ANY ($imports::uuid[]) AND state IN ('running', 'undoing', 'previewing', 'reading')) AS imports,
-            (SELECT count(*)::int FROM outbox WHERE state = 'sending' AND payload::text ILIKE ANY ($mentions::text[])) AS sending`,
-    { imports, mentions },
+            (SELECT count(*)::int FROM outbox WHERE state = 'sending' AND (${ABOUT} OR payload::text ILIKE ANY ($mentions::text[]))) AS sending`,
+    { person, imports, own, openTasks, leads, cases, calls, mentions },
   );
   return [
     ...(busy?.imports ? ['an import with their data is running'] : []),

@@ -7,7 +7,8 @@ export interface EraseStatement {
 }
 
 const CAPTURES = 'capture_id = ANY ($captures::uuid[])';
-const ABOUT = `about_id = ANY (array_append($own::uuid[] || $openTasks::uuid[] || $leads::uuid[] || $cases::uuid[] || $calls::uuid[], $person::uuid))`;
+/** What in the outbox is about them, or about what goes with them. */
+export const ABOUT = `about_id = ANY (array_append($own::uuid[] || $openTasks::uuid[] || $leads::uuid[] || $cases::uuid[] || $calls::uuid[], $person::uuid))`;
 
 /** Takes originals, and what was read in them of nobody in particular; whatever else came from them loses only where it stood. */
 export const CAPTURE_STATEMENTS: readonly EraseStatement[] = [
