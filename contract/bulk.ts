@@ -1,19 +1,20 @@
 import { BULK_KINDS, type Step as AnyStep } from '@emporikon/core/bulk/types';
-import { STANDINGS } from '@emporikon/core/lifecycle/standing';
-import { LEAD_STATUSES } from '@emporikon/core/lifecycle/statuses';
 import { z } from 'zod';
 import { Day, Id, IdParam, Line, routes, Time } from './common';
 import { Tags } from './fields';
 import { QueryIn } from './queries';
+import { TermKey } from './terms';
 import { Visibility } from './visibility';
 
 /** One thing that is done to each of many records. */
 const Step: z.ZodType<AnyStep, AnyStep> = z.discriminatedUnion('do', [
   z.strictObject({ do: z.literal('owner'), to: Id.nullable() }),
-  z.strictObject({ do: z.literal('standing'), to: z.enum(STANDINGS) }),
+  z.strictObject({ do: z.literal('standing'), to: TermKey }),
+  z.strictObject({ do: z.literal('kind'), to: TermKey }),
+  z.strictObject({ do: z.literal('reterm'), from: TermKey, to: TermKey }),
   z.strictObject({
     do: z.literal('status'),
-    to: z.enum(LEAD_STATUSES).exclude(['converted']),
+    to: TermKey,
     parkedUntil: Day.optional(),
     dropReason: Line(300).optional(),
   }),

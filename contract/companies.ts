@@ -17,6 +17,7 @@ import {
 } from './common';
 import { MergeNote } from './lookAlikes';
 import { Dossier } from './people';
+import { OwnTerm, TermKey } from './terms';
 
 export const CompanyKind = z.enum(['firm', 'household']).describe('a household is a family as the customer');
 export const CompanyRow = z.object({
@@ -45,6 +46,7 @@ export const CompanyDossier = Dossier.extend({
   country: z.string().nullable(),
   timeZone: z.string().nullable(),
   kind: CompanyKind,
+  kindTerm: OwnTerm,
   parent: Named.nullable().describe('the company it is a branch of'),
   branches: z.array(Named),
   merged: z.array(MergeNote),
@@ -91,7 +93,7 @@ export const companyRoutes = routes({
     summary: 'Add a company by hand',
     tag: 'companies',
     status: 201,
-    body: z.object({ name: Line(200), domain: Domain.nullish(), kind: CompanyKind.optional() }),
+    body: z.object({ name: Line(200), domain: Domain.nullish(), kind: TermKey.optional() }),
     reply: Done.extend({ company: CompanyRow }),
   },
   'POST /api/companies/find-or-create': {
@@ -131,7 +133,7 @@ export const companyRoutes = routes({
       phone: Line(60).nullable().optional(),
       address: Line(400).nullable().optional(),
       ownerId: Id.nullable().optional(),
-      kind: CompanyKind.optional(),
+      kind: TermKey.optional(),
       parentId: Id.nullable().optional(),
       legalName: Line(300).nullable().optional(),
       industry: Line(120).nullable().optional(),

@@ -43,6 +43,7 @@ import { roleRoutes } from './roles';
 import { roundRoutes } from './round';
 import { privacyRoutes } from './privacy';
 import { tagRoutes } from './tags';
+import { termRoutes } from './terms';
 import { taskRoutes } from './tasks';
 import { triageRoutes } from './triage';
 import { visibilityRoutes } from './visibility';
@@ -64,6 +65,7 @@ export const allRoutes = {
   ...caseRoutes,
   ...roundRoutes,
   ...tagRoutes,
+  ...termRoutes,
   ...taskRoutes,
   ...calendarRoutes,
   ...caldavRoutes,

@@ -21,6 +21,7 @@ import {
 import { Intent } from './intents';
 import { KnownCurrency } from './products';
 import { Task } from './tasks';
+import { OwnTerm, TermKey } from './terms';
 
 export const LeadStatus = z.enum(LEAD_STATUSES);
 export const LeadRow = z.object({
@@ -30,6 +31,7 @@ export const LeadRow = z.object({
   person: Named,
   company: Named.nullable(),
   status: LeadStatus,
+  statusTerm: OwnTerm,
   statusSince: Time,
   rating: z.enum(LEAD_RATINGS).nullable().describe('as somebody judged it; null: nobody did'),
   source: z.string(),
@@ -59,7 +61,7 @@ export const LeadDetail = LeadRow.extend({
   moves: z.array(Task).describe('its open moves, those due first before; at most twenty'),
   parkedUntil: Day.nullable(),
   dropReason: z.string().nullable(),
-  nextStatuses: z.array(LeadStatus),
+  nextStatuses: z.array(TermKey),
   answers: z.array(Answer),
   intents: z.array(Intent),
   proposal: z.object({
@@ -111,7 +113,7 @@ export const leadRoutes = routes({
     tag: 'leads',
     right: 'leads.see',
     query: Page.extend({
-      status: LeadStatus.optional(),
+      status: TermKey.optional(),
       owner: Id.optional(),
       q: z.string().max(200).optional().describe('words of the title, the person or the company'),
       source: z.string().max(120).optional(),
@@ -156,7 +158,7 @@ export const leadRoutes = routes({
       title: Line(300).optional(),
       source: Line(120).optional(),
       rating: z.enum(LEAD_RATINGS).nullable().optional(),
-      status: LeadStatus.optional(),
+      status: TermKey.optional(),
       ownerId: Id.optional(),
       parkedUntil: Day.nullable().optional(),
       dropReason: Line(300).nullable().optional(),

@@ -22,6 +22,7 @@ import { MergeNote } from './lookAlikes';
 import { FieldValue, FieldValues, Tags } from './fields';
 import { Turn } from './ledger';
 import { Task } from './tasks';
+import { OwnTerm, TermKey } from './terms';
 
 export const Standing = z.enum(STANDINGS);
 export const Contact = z.object({
@@ -41,6 +42,7 @@ export const PersonRow = z.object({
   jobTitle: z.string().nullable(),
   company: Named.nullable(),
   standing: Standing,
+  standingTerm: OwnTerm,
   inactive: z.boolean(),
   email: z.string().nullable(),
   phone: z.string().nullable(),
@@ -93,6 +95,7 @@ export const PersonDossier = Dossier.extend({
   company: Named.nullable(),
   companyClaim: Claim.nullable(),
   standing: Standing,
+  standingTerm: OwnTerm,
   inactiveSince: Time.nullable(),
   rhythm: RhythmView,
   isImportant: z.boolean(),
@@ -158,7 +161,7 @@ export const peopleRoutes = routes({
       address: Line(400).nullable().optional(),
       timeZone: TimeZone.nullable().optional(),
       companyId: Id.nullable().optional(),
-      standing: Standing.optional(),
+      standing: TermKey.optional(),
       active: z
         .boolean()
         .optional()

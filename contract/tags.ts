@@ -12,11 +12,11 @@ const Tag = z.object({
   meaning: Meaning.nullable().describe('by which it is coloured; null for the colour of the text'),
 });
 export type Tag = z.infer<typeof Tag>;
-const Changes = Done.extend({
+export const Changes = Done.extend({
   changes: z
     .array(z.object({ id: Id, kind: z.enum(BULK_KINDS), total: z.int() }))
     .describe('the changes of many that were begun, each with its undo; they reach every record'),
-  also: z.array(z.string()).describe('what else was changed: forms, rhythms, views'),
+  also: z.array(z.string()).describe('what else was changed: forms, rhythms, rules, views'),
 });
 const Uses = z.object({
   isThere: z.boolean().describe('whether something has the new name already, so that both become one'),

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { Done, Id, IdParam, Line, Named, routes, Time, Version } from './common';
 import { MoveKind } from './moves';
 import { Standing } from './people';
+import { OwnTerm } from './terms';
 
 export const Plan = z.object({
   id: Id,
@@ -20,6 +21,7 @@ export const TriageCard = z.object({
   company: Named.nullable(),
   firm: z.string().describe('industry, size and country in one line'),
   standing: Standing,
+  standingTerm: OwnTerm,
   contacts: z.array(z.string()),
   address: z.string().nullable(),
   background: z.string().nullable(),

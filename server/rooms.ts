@@ -46,6 +46,7 @@ import { settings } from './settings/room';
 import { summaries } from './summaries/room';
 import { tags } from './tags/room';
 import { tasks } from './tasks/room';
+import { terms } from './terms/room';
 import { triage } from './triage/room';
 import { visibility } from './visibility/room';
 
@@ -96,6 +97,7 @@ export const rooms: readonly Room[] = [
   summaries,
   tags,
   tasks,
+  terms,
   triage,
   visibility,
 ];

@@ -12,15 +12,21 @@ export function sightWords(
   return only.map(called).join(', ');
 }
 
+type Wording = Pick<Named, 'called' | 'label' | 'term'>;
+
 /** One step in words, such as “owner to Ines Tolland”. */
-function describeStep(step: Step, { called, label }: Pick<Named, 'called' | 'label'>): string {
+function describeStep(step: Step, { called, label, term }: Wording): string {
   switch (step.do) {
     case 'owner':
       return step.to ? `owner to ${called(step.to)}` : 'owner to nobody';
     case 'standing':
+    case 'kind':
     case 'status':
+      return `${step.do} to ${term(step.to)?.name ?? step.to}`;
+    case 'reterm':
+      return `“${term(step.from)?.name ?? step.from}” to “${term(step.to)?.name ?? step.to}”`;
     case 'source':
-      return `${step.do} to ${step.to}`;
+      return `source to ${step.to}`;
     case 'stage':
       return `stage to ${called(step.to)}`;
     case 'tag':
@@ -51,5 +57,5 @@ function describeStep(step: Step, { called, label }: Pick<Named, 'called' | 'lab
 }
 
 /** What some steps do, in words. */
-export const describeSteps = (steps: readonly Step[], named: Pick<Named, 'called' | 'label'>): string =>
+export const describeSteps = (steps: readonly Step[], named: Wording): string =>
   steps.map((step) => describeStep(step, named)).join(', ');

@@ -4,6 +4,17 @@ import type { BulkRecord, Named, Step } from './types';
 
 const NAMED: Named = {
   called: (id) => ({ i: 'Ines', p: 'Pell', l: 'Spring', t: 'Talking', o: 'Offer' })[id] ?? 'nobody',
+  term: (key) =>
+    ({
+      ...Object.fromEntries(
+        ['stranger', 'prospect', 'customer', 'new', 'working', 'qualified', 'parked', 'dropped', 'firm'].map(
+          (each) => [each, { countsAs: each, own: null, name: each }],
+        ),
+      ),
+      hot: { countsAs: 'prospect', own: 'hot', name: 'Hot prospect' },
+      later: { countsAs: 'parked', own: 'later', name: 'Next season' },
+      council: { countsAs: 'firm', own: 'council', name: 'Council' },
+    })[key] ?? null,
   label: (key) => ({ route: 'Route' })[key] ?? key,
   decidesSight: (ownerId) => ownerId !== 'i',
   stage: (id) =>
@@ -22,7 +33,32 @@ const verdict = (steps: readonly Step[], record: Partial<BulkRecord> = {}) =>
 it.each<[Step, Partial<BulkRecord>, object]>([
   [{ do: 'owner', to: 'i' }, {}, { patch: { ownerId: 'i' }, said: 'Owner: Pell → Ines' }],
   [{ do: 'owner', to: null }, {}, { patch: { ownerId: null }, said: 'Owner: Pell → nobody' }],
-  [{ do: 'standing', to: 'customer' }, {}, { patch: { standing: 'customer' } }],
+  [{ do: 'standing', to: 'customer' }, {}, { patch: { standing: 'customer', standingTerm: null } }],
+  [
+    { do: 'standing', to: 'hot' },
+    { standing: 'prospect' },
+    { patch: { standing: 'prospect', standingTerm: 'hot' }, said: 'Standing: prospect → Hot prospect' },
+  ],
+  [
+    { do: 'standing', to: 'prospect' },
+    { standing: 'prospect', standingTerm: 'hot' },
+    { patch: { standing: 'prospect', standingTerm: null }, said: 'Standing: Hot prospect → prospect' },
+  ],
+  [
+    { do: 'reterm', from: 'hot', to: 'prospect' },
+    { standing: 'prospect', standingTerm: 'hot' },
+    { patch: { standingTerm: null } },
+  ],
+  [
+    { do: 'kind', to: 'council' },
+    { kind: 'firm' },
+    { patch: { kind: 'firm', kindTerm: 'council' }, said: 'Kind: firm → Council' },
+  ],
+  [
+    { do: 'status', to: 'later', parkedUntil: '2027-03-01' },
+    { status: 'parked', parkedFrom: 'qualified', parkedUntil: '2026-12-24' },
+    { patch: { status: 'parked', statusTerm: 'later', parkedUntil: '2027-03-01', parkedFrom: 'qualified' } },
+  ],
   [
     { do: 'visible', to: 'team', only: ['l'] },
     {},
@@ -87,6 +123,11 @@ it.each<[Step, Partial<BulkRecord>]>([
   [{ do: 'unlist', to: 'l' }, {}],
   [{ do: 'active', to: true }, {}],
   [{ do: 'status', to: 'working' }, { status: 'working' }],
+  [
+    { do: 'standing', to: 'hot' },
+    { standing: 'prospect', standingTerm: 'hot' },
+  ],
+  [{ do: 'reterm', from: 'hot', to: 'prospect' }, { standing: 'prospect' }],
 ])('%j leaves what is so already', (step, record) => {
   expect(verdict([step], record)).toEqual({ will: 'stay' });
 });
@@ -98,6 +139,8 @@ it.each<[Step, Partial<BulkRecord>, string]>([
     'This lead is converted; undo the conversion first.',
   ],
   [{ do: 'status', to: 'dropped' }, { status: 'new' }, 'A dropped lead needs a reason.'],
+  [{ do: 'status', to: 'later' }, { status: 'new' }, 'A parked lead needs the day it comes back.'],
+  [{ do: 'standing', to: 'gone' }, {}, 'What it is to be is no longer on the list.'],
   [{ do: 'stage', to: 'o' }, { stageId: 'w' }, 'The deal is closed.'],
   [{ do: 'stage', to: 'o' }, { stageId: 'x' }, 'The deal is in another pipeline.'],
 ])('%j cannot be taken, and no other step with it', (step, record, why) => {

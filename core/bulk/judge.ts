@@ -1,5 +1,6 @@
 import { moveDeal } from '../lifecycle/deals';
-import { isOpenLead, statusProblem } from '../lifecycle/statuses';
+import { isOpenLead, statusProblem, type LeadStatus } from '../lifecycle/statuses';
+import { BUILT_IN_TERMS, type TermList } from '../lifecycle/terms';
 import { sightWords } from './describe';
 import type { Addition, BulkRecord, Named, Step, Verdict } from './types';
 
@@ -23,6 +24,28 @@ const without = (tags: readonly string[], gone: readonly string[]): string[] =>
   tags.filter((tag) => !gone.some((one) => sameTag(one, tag)));
 const quoted = (tags: readonly string[]): string => tags.map((tag) => `“${tag}”`).join(', ');
 
+/** The columns of a record that hold a term of each list, and what that is called. */
+const TERMS = {
+  standing: ['standing', 'standingTerm', 'Standing'],
+  leadStatus: ['status', 'statusTerm', 'Status'],
+  companyKind: ['kind', 'kindTerm', 'Kind'],
+} as const satisfies Record<TermList, readonly [keyof BulkRecord, keyof BulkRecord, string]>;
+const termOf = (record: BulkRecord, list: TermList): string => {
+  const [held, own] = TERMS[list];
+  return record[own] ?? record[held] ?? BUILT_IN_TERMS[list][0];
+};
+const GONE = { why: 'What it is to be is no longer on the list.' };
+
+function becomeTerm(record: BulkRecord, list: TermList, to: string, { term }: Named): Judged {
+  const from = termOf(record, list);
+  if (from === to) return null;
+  const next = term(to);
+  if (!next) return GONE;
+  const [held, own, label] = TERMS[list];
+  const patch = { [held]: next.countsAs, [own]: next.own };
+  return { patch, said: `${label}: ${term(from)?.name ?? from} → ${next.name}` };
+}
+
 const JUDGES: { [Do in Step['do']]: Judge<Do> } = {
   owner: (record, { to }, { called }) => {
     if (record.ownerId === to) return null;
@@ -31,21 +54,32 @@ const JUDGES: { [Do in Step['do']]: Judge<Do> } = {
     const named = (id: string | null): string => (id ? called(id) : 'nobody');
     return { patch: { ownerId: to }, said: `Owner: ${named(record.ownerId)} → ${named(to)}` };
   },
-  standing: ({ standing = 'stranger' }, { to }) =>
-    standing === to ? null : { patch: { standing: to }, said: `Standing: ${standing} → ${to}` },
-  status: (record, { to, parkedUntil = null, dropReason = null }, { now }) => {
-    const { status: from = 'new' } = record;
-    if (from === to && (to !== 'parked' || record.parkedUntil === parkedUntil)) return null;
-    const problem = statusProblem(from, to, { parkedUntil, dropReason });
+  standing: (record, { to }, named) => becomeTerm(record, 'standing', to, named),
+  kind: (record, { to }, named) => becomeTerm(record, 'companyKind', to, named),
+  reterm: (record, { from, to }, named) => {
+    const list = (Object.keys(TERMS) as TermList[]).find((each) => record[TERMS[each][0]] !== undefined);
+    return list && termOf(record, list) === from ? becomeTerm(record, list, to, named) : null;
+  },
+  status: (record, { to, parkedUntil = null, dropReason = null }, { now, term }) => {
+    const { status: from = 'new', parkedFrom = 'working' } = record;
+    const next = term(to);
+    if (!next) return GONE;
+    const status = next.countsAs as LeadStatus;
+    const was = termOf(record, 'leadStatus');
+    if (was === to && (status !== 'parked' || record.parkedUntil === parkedUntil)) return null;
+    const problem = statusProblem(from, status, { parkedUntil, dropReason });
     if (problem) return { why: problem };
+    const comesBackTo = from === 'parked' ? parkedFrom : isOpenLead(from) ? from : 'working';
     const patch = {
-      status: to,
-      ...(from === to ? {} : { statusSince: now }),
-      parkedUntil: to === 'parked' ? parkedUntil : null,
-      parkedFrom: to === 'parked' ? (isOpenLead(from) ? from : 'working') : null,
-      dropReason: to === 'dropped' ? dropReason : null,
+      status,
+      statusTerm: next.own,
+      ...(was === to ? {} : { statusSince: now }),
+      parkedUntil: status === 'parked' ? parkedUntil : null,
+      parkedFrom: status === 'parked' ? comesBackTo : null,
+      dropReason: status === 'dropped' ? dropReason : null,
     };
-    const said = from === to ? `Parked until ${parkedUntil ?? ''}` : `Status: ${from} → ${to}`;
+    const said =
+      was === to ? `Parked until ${parkedUntil ?? ''}` : `Status: ${term(was)?.name ?? was} → ${next.name}`;
     return { patch, said };
   },
   stage: (record, { to }, { stage, called, now }) => {

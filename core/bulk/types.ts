@@ -1,4 +1,5 @@
 import type { Standing } from '../lifecycle/standing';
+import type { CompanyKind, Held } from '../lifecycle/terms';
 import type { LeadStatus } from '../lifecycle/statuses';
 
 export type Visibility = 'everybody' | 'owner' | 'team' | 'named';
@@ -10,8 +11,12 @@ export type BulkKind = (typeof BULK_KINDS)[number];
 /** One thing that is done to each of many records. Ids are those of users, stages, lists, projects. */
 export type Step =
   | { do: 'owner'; to: string | null }
-  | { do: 'standing'; to: Standing }
-  | { do: 'status'; to: LeadStatus; parkedUntil?: string; dropReason?: string }
+  /** Standings, kinds and statuses by the keys of their terms. */
+  | { do: 'standing'; to: string }
+  | { do: 'kind'; to: string }
+  | { do: 'status'; to: string; parkedUntil?: string; dropReason?: string }
+  /** Another term in the place of one that counts as the same. */
+  | { do: 'reterm'; from: string; to: string }
   | { do: 'stage'; to: string }
   | { do: 'source'; to: string }
   | { do: 'tag'; tags: readonly string[] }
@@ -35,6 +40,7 @@ export const STEPS_OF: Readonly<Record<BulkKind, readonly Step['do'][]>> = {
   person: [
     'owner',
     'standing',
+    'reterm',
     'tag',
     'untag',
     'retag',
@@ -48,8 +54,8 @@ export const STEPS_OF: Readonly<Record<BulkKind, readonly Step['do'][]>> = {
     'visible',
     'erase',
   ],
-  company: ['owner', 'field', 'next move', 'important', 'visible'],
-  lead: ['owner', 'status', 'source', 'field', 'next move', 'visible'],
+  company: ['owner', 'kind', 'reterm', 'field', 'next move', 'important', 'visible'],
+  lead: ['owner', 'status', 'reterm', 'source', 'field', 'next move', 'visible'],
   deal: ['owner', 'stage', 'tag', 'untag', 'retag', 'field', 'next move', 'visible'],
 };
 
@@ -59,8 +65,14 @@ export interface BulkRecord {
   name: string;
   ownerId: string | null;
   standing?: Standing;
+  standingTerm?: string | null;
+  kind?: CompanyKind;
+  kindTerm?: string | null;
   status?: LeadStatus;
+  statusTerm?: string | null;
   parkedUntil?: string | null;
+  /** The open status a parked lead comes back to. */
+  parkedFrom?: LeadStatus | null;
   dropReason?: string | null;
   source?: string;
   tags?: readonly string[];
@@ -83,6 +95,8 @@ export interface BulkRecord {
 export interface Named {
   /** What users, stages, lists and projects are called, by id. */
   called: (id: string) => string;
+  /** A standing, status or kind by its key; null once it is gone. */
+  term: (key: string) => (Held & { name: string }) | null;
   /** What the fields are called, by key. */
   label: (key: string) => string;
   /** Whether whoever changes it may say who sees a record of this owner. */

@@ -21,6 +21,8 @@ export type FieldType =
 export interface Option {
   value: string;
   label: string;
+  /** Of a term of the organisation's own: the value it counts as. */
+  countsAs?: string;
 }
 
 /** A field that records of one kind can be asked about. */

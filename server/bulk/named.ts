@@ -1,10 +1,12 @@
 import { STEPS_OF, type BulkKind, type Named, type Step } from '@emporikon/core/bulk/types';
 import { normaliseOwn, POINTS } from '@emporikon/core/fields/own';
+import { heldAs } from '@emporikon/core/lifecycle/terms';
 import { rightForStep, rightOn } from '@emporikon/core/rights/kinds';
 import { QueryTypes } from 'sequelize';
 import { requireColleague } from '../commands/colleague';
 import type { Context } from '../commands/context';
 import { requireRight } from '../commands/rights';
+import { loadTerms, requireTerm } from '../commands/terms';
 import { Stage } from '../db/models/deals';
 import { CustomField } from '../db/models/fields';
 import { mayChange, maySee } from '../fields/rights';
@@ -27,6 +29,7 @@ export async function loadNamed(context: Context, steps: readonly Step[]): Promi
   const names = new Map(rows.map(({ id, name }) => [id, name]));
   const fields = await CustomField.findAll({ transaction: context.tx });
   const labels = new Map(fields.map(({ key, label }) => [key, label]));
+  const terms = await loadTerms(context);
   const stages = new Map<string, NonNullable<ReturnType<Named['stage']>>>();
   if (steps.some((step) => step.do === 'stage'))
     for (const stage of await Stage.findAll({ transaction: context.tx }))
@@ -38,6 +41,11 @@ export async function loadNamed(context: Context, steps: readonly Step[]): Promi
   return {
     called: (id) => names.get(id) ?? 'nobody',
     label: (key) => labels.get(key) ?? key,
+    term: (key) => {
+      const found = terms.find((term) => term.key === key);
+      const held = found && heldAs(terms, found.list, key);
+      return held ? { ...held, name: found.name } : null;
+    },
     stage: (id) => stages.get(id) ?? null,
     decidesSight: (ownerId) => !actor || actor.role !== 'rep' || !ownerId || ownerId === actor.id,
     now: context.now().toISOString(),
@@ -118,6 +126,18 @@ async function requireThere(
   if (!found) throw wrong(at, 'does not exist', `There is no such ${what}.`);
 }
 
+/** @throws 422 unless both are on one list and count as the same */
+async function requireSame(
+  context: Context,
+  { from, to }: { from: string; to: string },
+  at: number,
+): Promise<void> {
+  const terms = await loadTerms(context);
+  const [one, other] = [from, to].map((key) => terms.find((term) => term.key === key));
+  if (one && other && one.countsAs === other.countsAs) return;
+  throw wrong(at, 'counts as something else', 'Choose a term that counts as the same.');
+}
+
 async function checkStep(context: Context, kind: BulkKind, step: Step, at: number): Promise<void> {
   if (!STEPS_OF[kind].includes(step.do))
     throw wrong(at, 'is not for these records', `“${step.do}” cannot be set on these records.`);
@@ -126,12 +146,24 @@ async function checkStep(context: Context, kind: BulkKind, step: Step, at: numbe
       if (step.to) await requireColleague(context, step.to);
       else if (kind === 'lead' || kind === 'deal') throw wrong(at, 'is missing', `A ${kind} needs an owner.`);
       return;
-    case 'status':
-      if (step.to === 'parked' && !step.parkedUntil)
+    case 'standing':
+      await requireTerm(context, 'standing', step.to, { field: `steps.${at}` });
+      return;
+    case 'kind':
+      await requireTerm(context, 'companyKind', step.to, { field: `steps.${at}` });
+      return;
+    case 'reterm':
+      return requireSame(context, step, at);
+    case 'status': {
+      const { countsAs } = await requireTerm(context, 'leadStatus', step.to, { field: `steps.${at}` });
+      if (countsAs === 'converted')
+        throw wrong(at, 'is reached by conversion', 'Leads are converted one by one.');
+      if (countsAs === 'parked' && !step.parkedUntil)
         throw wrong(at, 'needs a day', 'A parked lead needs the day it comes back.');
-      if (step.to === 'dropped' && !step.dropReason)
+      if (countsAs === 'dropped' && !step.dropReason)
         throw wrong(at, 'needs a reason', 'A dropped lead needs a reason.');
       return;
+    }
     case 'stage': {
       const stage = await Stage.findByPk(step.to, { transaction: context.tx });
       if (!stage) throw wrong(at, 'does not exist', 'There is no such stage.');

@@ -1,9 +1,11 @@
+import type { CompanyKind } from '@emporikon/core/lifecycle/terms';
 import { lockNames } from '../commands/locks';
 import { companyKey } from '@emporikon/core/people/companies';
 import { readPhone } from '@emporikon/core/people/phones';
 import { Op } from 'sequelize';
 import type { Context } from '../commands/context';
-import { Company, type CompanyKind } from '../db/models/people';
+import { requireTerm } from '../commands/terms';
+import { Company } from '../db/models/people';
 import { conflict, invalid, notFound } from '../http/problems';
 import { claimByHand } from '../people/claims';
 
@@ -48,11 +50,24 @@ export async function findOrMakeCompany(
   });
 }
 
+/** How a company holds a kind that was chosen. @throws 422 for none that is offered */
+async function kindOf(
+  context: Context,
+  key: string,
+  now?: string,
+): Promise<{ kind: CompanyKind; kindTerm: string | null }> {
+  const { countsAs, own } = await requireTerm(context, 'companyKind', key, {
+    field: 'kind',
+    ...(now === undefined ? {} : { now }),
+  });
+  return { kind: countsAs as CompanyKind, kindTerm: own };
+}
+
 export async function addCompany(
   context: Context,
   name: string,
   domain: string | null,
-  kind: CompanyKind = 'firm',
+  kind = 'firm',
 ): Promise<{ id: string; eventId: string | null }> {
   await lockKeys(context, name, domain);
   if (domain && (await Company.findOne({ where: { domain }, transaction: context.tx })))
@@ -67,7 +82,7 @@ export async function addCompany(
     phone: null,
     address: null,
     ownerId: context.actor?.id ?? null,
-    kind,
+    ...(await kindOf(context, kind)),
     createdAt: now,
     updatedAt: now,
   });
@@ -94,7 +109,8 @@ export interface CompanyPatch {
   phone?: string | null;
   address?: string | null;
   ownerId?: string | null;
-  kind?: CompanyKind;
+  /** The key of a term. */
+  kind?: string;
   /** The company it is a branch of. */
   parentId?: string | null;
   legalName?: string | null;
@@ -134,7 +150,7 @@ export async function checkParent(context: Context, id: string, parentId: string
 export async function changeCompany(
   context: Context,
   id: string,
-  { version, because, ...patch }: CompanyPatch,
+  { version, because, kind, ...patch }: CompanyPatch,
 ): Promise<{ version: number; eventId: string | null }> {
   context.write.because(because);
   const company = await loadCompany(context, id, true);
@@ -150,6 +166,7 @@ export async function changeCompany(
     company,
     {
       ...patch,
+      ...(kind === undefined ? {} : await kindOf(context, kind, company.kindTerm ?? company.kind)),
       ...(patch.phone === undefined ? {} : { phone: phone ?? null }),
       ...(patch.name ? { nameKey: companyKey(patch.name) } : {}),
       updatedAt: context.now(),

@@ -171,6 +171,7 @@ export async function companyDossier(context: Context, id: string): Promise<Comp
     country: company.country ?? null,
     timeZone: company.timeZone ?? null,
     kind: company.kind ?? 'firm',
+    kindTerm: company.kindTerm ?? null,
     parent: parent ? { id: parent.id, name: parent.name } : null,
     branches: branches.map((branch) => ({ id: branch.id, name: branch.name })),
     claims,

@@ -50,6 +50,7 @@ import * as fortyFifth from './migrations/0045-places';
 import * as fortySixth from './migrations/0046-roles';
 import * as fortySeventh from './migrations/0047-views-of-work';
 import * as fortyEighth from './migrations/0048-sign-in-rules';
+import * as fortyNinth from './migrations/0049-terms';
 
 export const MIGRATIONS = [
   first,
@@ -100,6 +101,7 @@ export const MIGRATIONS = [
   fortySixth,
   fortySeventh,
   fortyEighth,
+  fortyNinth,
 ];
 /** Any constant will do, as long as every process of this program takes the same lock. */
 const LOCK = 4600_0001;

@@ -51,6 +51,7 @@ const NOUNS: Record<string, string> = {
   kept_apart: 'answer',
   calls: 'call',
   outbox: 'mail or call',
+  terms: 'term',
 };
 
 const same = (a: unknown, b: unknown): boolean => JSON.stringify(a ?? null) === JSON.stringify(b ?? null);
@@ -80,13 +81,16 @@ interface Reference {
   table: string;
   column: string;
   target: string;
+  /** The column of the target that it names: mostly its id. */
+  by: string;
 }
 
 /** Foreign keys as the database has them, so that a table added later is not forgotten here. */
 async function references(context: Context): Promise<Reference[]> {
   return context.sequelize.query<Reference>(
-    `SELECT c.conrelid::regclass::text AS "table", a.attname AS "column", c.confrelid::regclass::text AS target
+    `SELECT c.conrelid::regclass::text AS "table", a.attname AS "column", c.confrelid::regclass::text AS target, b.attname AS "by"
        FROM pg_constraint c JOIN pg_attribute a ON a.attrelid = c.conrelid AND a.attnum = c.conkey[1]
+       JOIN pg_attribute b ON b.attrelid = c.confrelid AND b.attnum = c.confkey[1]
       WHERE c.contype = 'f' AND c.connamespace = 'public'::regnamespace`,
     { type: QueryTypes.SELECT, transaction: context.tx },
   );
@@ -113,7 +117,7 @@ async function findDependents(
     if (!attribute) continue;
     const rows = await modelOf(context, key.table).findAll({
       where: {
-        [attribute]: change.id,
+        [attribute]: key.by === 'id' ? change.id : change.after?.[key.by],
         ...('id' in modelOf(context, key.table).getAttributes()
           ? {
               id: {

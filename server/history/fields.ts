@@ -4,7 +4,7 @@ type Type = FieldChange['type'];
 /** A field as the history tells it: its caption, and how its values are written. */
 export interface ToldField {
   caption: string;
-  type: Type | 'user' | 'stage' | 'project stage' | 'company' | 'person' | 'file';
+  type: Type | 'user' | 'stage' | 'project stage' | 'company' | 'person' | 'file' | 'term';
   /** Of money whose currency is not a column of the record. */
   currency?: string;
 }
@@ -24,7 +24,7 @@ export const TOLD: Readonly<Record<FieldChange['record']['table'], Readonly<Reco
     timeZone: text('Time zone'),
     birthday: text('Birthday'),
     background: text('Background'),
-    standing: text('Standing'),
+    standing: { caption: 'Standing', type: 'term' },
     ownerId: owner,
     tags: text('Tags'),
     inactiveSince: { caption: 'Inactive since', type: 'time' },
@@ -45,7 +45,7 @@ export const TOLD: Readonly<Record<FieldChange['record']['table'], Readonly<Reco
     employees: text('Employees'),
     custom: text('Own field'),
     technologies: text('Technology'),
-    kind: text('Kind'),
+    kind: { caption: 'Kind', type: 'term' },
     parentId: { caption: 'Parent company', type: 'company' },
     ownerId: owner,
     rhythmDays: rhythm,
@@ -53,7 +53,7 @@ export const TOLD: Readonly<Record<FieldChange['record']['table'], Readonly<Reco
   },
   leads: {
     title: text('Title'),
-    status: text('Status'),
+    status: { caption: 'Status', type: 'term' },
     source: text('Source'),
     custom: text('Own field'),
     rating: text('Rating'),

@@ -1,8 +1,10 @@
 import type { FieldChange } from '@emporikon/contract/history';
 import { fieldChanges, type FieldChange as Told } from '@emporikon/core/ledger/fieldChanges';
+import { termName } from '@emporikon/core/lifecycle/terms';
 import type { OwnKind } from '@emporikon/core/fields/own';
 import { QueryTypes } from 'sequelize';
 import { requireActor, type Context } from '../commands/context';
+import { loadTerms, withTermKeys } from '../commands/terms';
 import { hiddenKeys } from '../fields/rights';
 import { notFound } from '../http/problems';
 import { decodeCursor, encodeCursor } from '../http/paging';
@@ -153,7 +155,9 @@ async function pointedTo(
       .flatMap(({ from, to }) => [from, to].filter((id) => typeof id === 'string'));
     known.set(type, await names(context, sql, ids));
   }
+  const terms = await loadTerms(context);
   return (line, id) => {
+    if (fieldOf(line, own).type === 'term') return termName(terms, id);
     const found = known.get(fieldOf(line, own).type);
     // What is hidden or gone is said to be so, and not by its number.
     return found && (found.get(id) ?? 'somebody or something that is gone');
@@ -186,7 +190,7 @@ export async function changesOf(
   const events = await loadEvents(context, asked);
   const hidden = await hiddenKeys(context);
   const lines = events.flatMap((event) =>
-    fieldChanges(event.changes, TOLD_FIELDS)
+    fieldChanges(event.changes.map(withTermKeys), TOLD_FIELDS)
       .map((line, index): Line => ({ ...line, event, index }))
       .filter(({ field, key }) => field !== 'custom' || !hidden.has(key ?? '')),
   );

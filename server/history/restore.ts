@@ -9,6 +9,7 @@ import { Case, Project } from '../db/models/afterDeals';
 import { Deal, Lead } from '../db/models/deals';
 import { EventRow } from '../db/models/ledger';
 import { Company, Person } from '../db/models/people';
+import { withTermKeys } from '../commands/terms';
 import { changeFields } from '../fields/records';
 import { changeDeal } from '../deals/change';
 import { cannotUndo, invalid, notFound } from '../http/problems';
@@ -110,7 +111,7 @@ export async function restoreValue(
   const key = keys.join('.') || null;
   const line =
     event &&
-    fieldChanges(event.changes, TOLD_FIELDS).find(
+    fieldChanges(event.changes.map(withTermKeys), TOLD_FIELDS).find(
       (one) => one.id === recordId && one.field === name && one.key === key,
     );
   const kind = line && RESTORABLE[line.table];

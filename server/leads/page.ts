@@ -1,4 +1,4 @@
-import type { LeadRating, LeadStatus } from '@emporikon/core/lifecycle/statuses';
+import type { LeadRating } from '@emporikon/core/lifecycle/statuses';
 import { QueryTypes } from 'sequelize';
 import type { Context } from '../commands/context';
 import { decodeCursor, encodeCursor } from '../http/paging';
@@ -6,7 +6,8 @@ import { sortedIds, type SortKey } from '../http/sorting';
 import { nameHolds } from '../search/filter';
 
 export interface LeadFilter {
-  status?: LeadStatus;
+  /** The key of a term. */
+  status?: string;
   owner?: string;
   source?: string;
   rating?: LeadRating;
@@ -29,7 +30,7 @@ function conditions({ status, owner, source, rating, q = '' }: LeadFilter): {
     nameHolds('c', 'l.company_id', q),
   ];
   const parts = [
-    status && 'l.status = :status',
+    status && 'coalesce(l.status_term, l.status) = :status',
     owner && 'l.owner_id = :owner',
     source && 'l.source = :source',
     rating && 'lead_heat(l.rating) = lead_heat(:rating)',

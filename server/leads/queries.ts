@@ -1,8 +1,9 @@
 import type { LeadDetail, LeadRow } from '@emporikon/contract/leads';
 import { proposeDeal } from '@emporikon/core/lifecycle/conversion';
-import { nextStatuses } from '@emporikon/core/lifecycle/statuses';
+import { nextLeadStatuses } from '@emporikon/core/lifecycle/terms';
 import { Op, QueryTypes } from 'sequelize';
 import type { Context } from '../commands/context';
+import { loadTerms } from '../commands/terms';
 import { asIntent, loadIntents } from '../captures/view';
 import { Deal, Lead, LeadAnswer, Question } from '../db/models/deals';
 import { Company, Person } from '../db/models/people';
@@ -57,6 +58,7 @@ async function withNames(context: Context, leads: readonly Lead[]): Promise<Lead
       person: { id: lead.personId, name: people.get(lead.personId)?.fullName ?? '' },
       company: company ? { id: company.id, name: company.name } : null,
       status: lead.status,
+      statusTerm: lead.statusTerm,
       statusSince: lead.statusSince.toISOString(),
       rating: lead.rating ?? null,
       source: lead.source,
@@ -184,7 +186,7 @@ export async function leadDetail(context: Context, id: string): Promise<LeadDeta
     moves: await openMoves(context, 'lead_id', id),
     parkedUntil: lead.parkedUntil ?? null,
     dropReason: lead.dropReason ?? null,
-    nextStatuses: [...nextStatuses(lead.status)],
+    nextStatuses: nextLeadStatuses(await loadTerms(context), lead.status, lead.statusTerm),
     intents,
     captures,
     proposal,

@@ -1,5 +1,7 @@
+import { termName, type Term } from '@emporikon/core/lifecycle/terms';
 import { QueryTypes, type Transaction } from 'sequelize';
 import { isOfMany } from '../commands/followers';
+import { isTerm, loadTerms, withTermKeys } from '../commands/terms';
 import type { Completes, Tools } from '../commands/types';
 import type { Change } from '../db/models/ledger';
 import { enter, type Concerned } from './write';
@@ -51,6 +53,7 @@ const MOVED: readonly [table: string, field: string, word: string][] = [
   ['deals', 'stageId', 'Stage'],
   ['leads', 'status', 'Status'],
   ['people', 'standing', 'Standing'],
+  ['companies', 'kind', 'Kind'],
   ['projects', 'stageId', 'Stage'],
   ['projects', 'ownerId', 'Owner'],
   ['cases', 'urgency', 'Urgency'],
@@ -73,13 +76,14 @@ function ofSolution({ table, id, before, after }: Change): Told[] {
   ];
 }
 
-function tell(change: Change, nameOf: (id: unknown) => string): Told[] {
+function tell(change: Change, nameOf: (id: unknown) => string, terms: readonly Term[]): Told[] {
   const { table, id, before, after } = change;
   const about = ABOUT[table];
   if (!before || !after || !about) return [];
   const moved = MOVED.flatMap(([of, field, word]) => {
     if (of !== table || before[field] === undefined || before[field] === after[field]) return [];
-    const words = (value: unknown): string => (NAMED.has(field) ? nameOf(value) : text(value));
+    const words = (value: unknown): string =>
+      NAMED.has(field) ? nameOf(value) : isTerm(table, field) ? termName(terms, text(value)) : text(value);
     const why = field === 'status' ? text(after.dropReason) : '';
     return {
       headline: `${word}: ${words(before[field])} → ${words(after[field])}`,
@@ -111,10 +115,13 @@ export const enterChanges: Completes = async (
   tx,
 ) => {
   if (undoes || command.startsWith('import') || command.includes('merge') || isOfMany(command)) return;
-  const moved = firstToLast(changes).filter(({ table, before, after }) => table in ABOUT && before && after);
+  const moved = firstToLast(changes)
+    .filter(({ table, before, after }) => table in ABOUT && before && after)
+    .map(withTermKeys);
   const nameOf = await namesOf(tools, tx, moved);
+  const terms = moved.length ? await loadTerms({ sequelize: tools.sequelize, tx }) : [];
   for (const change of moved)
-    for (const { headline, body = '', about } of tell(change, nameOf))
+    for (const { headline, body = '', about } of tell(change, nameOf, terms))
       await enter(
         { ...tools, actor: null, tx, write },
         {

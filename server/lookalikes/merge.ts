@@ -52,6 +52,7 @@ function personPatch(survivor: Person, gone: Person, pick: (field: string) => st
     'ownerId',
   ] as const)
     if (pick(field) === gone.id) patch[field] = gone[field];
+  if (patch.standing) patch.standingTerm = gone.standingTerm;
   if (patch.fullName)
     Object.assign(patch, parseName(gone.fullName), {
       fullName: gone.fullName,
@@ -85,6 +86,7 @@ function companyPatch(survivor: Company, gone: Company, pick: (field: string) =>
   const patch: Values = { custom: customOf(survivor, gone, pick) };
   for (const field of ['name', 'domain', 'phone', 'address', 'url', 'kind', 'parentId', 'ownerId'] as const)
     if (pick(field) === gone.id) patch[field] = gone[field];
+  if (patch.kind) patch.kindTerm = gone.kindTerm;
   if (patch.name) patch.nameKey = companyKey(gone.name);
   const parent = patch.parentId === undefined ? survivor.parentId : patch.parentId;
   // A branch that becomes one with its parent is a branch of nothing any more, or of what is above that.

@@ -5,6 +5,7 @@ import { companyDomain, isEmail } from '@emporikon/core/people/emails';
 import { nameKey, parseName } from '@emporikon/core/people/names';
 import { readPhone, type PhoneType } from '@emporikon/core/people/phones';
 import type { Context } from '../commands/context';
+import { requireTerm } from '../commands/terms';
 import { ClaimRow } from '../db/models/captures';
 import { Company, ContactPoint, Person, type ContactKind } from '../db/models/people';
 import { invalid, notFound, stale } from '../http/problems';
@@ -193,7 +194,8 @@ export interface PersonPatch {
   address?: string | null;
   timeZone?: string | null;
   companyId?: string | null;
-  standing?: Standing;
+  /** The key of a term. */
+  standing?: string;
   /** False for somebody nobody works with any more. */
   active?: boolean;
   ownerId?: string | null;
@@ -207,11 +209,22 @@ export interface PersonPatch {
   because?: string;
 }
 
+/** How a person holds a standing that was chosen. @throws 422 for none that is offered */
+async function standingOf(
+  context: Context,
+  person: Person,
+  key: string,
+): Promise<{ standing: Standing; standingTerm: string | null }> {
+  const now = person.standingTerm ?? person.standing;
+  const { countsAs, own } = await requireTerm(context, 'standing', key, { field: 'standing', now });
+  return { standing: countsAs as Standing, standingTerm: own };
+}
+
 /** Changes facts by hand. Each becomes a claim of its own. @throws 409 with what stands there when the version is old */
 export async function changePerson(
   context: Context,
   id: string,
-  { version, custom, active, because, ...patch }: PersonPatch,
+  { version, custom, active, because, standing, ...patch }: PersonPatch,
 ): Promise<{ version: number; eventId: string | null }> {
   context.write.because(because);
   const person = await loadPerson(context, id, true);
@@ -224,11 +237,12 @@ export async function changePerson(
   const values = custom ? await checkValues(context, 'person', id, custom) : {};
   const own = custom ? { custom: withValues(person.custom, values) } : {};
   const tags = patch.tags ? { tags: withTags([], patch.tags) } : {};
+  const became = standing === undefined ? {} : await standingOf(context, person, standing);
   const since =
     active === undefined ? {} : { inactiveSince: active ? null : (person.inactiveSince ?? context.now()) };
   await context.write.update(
     person,
-    { ...patch, ...name, ...own, ...tags, ...since, updatedAt: context.now() },
+    { ...patch, ...became, ...name, ...own, ...tags, ...since, updatedAt: context.now() },
     version,
   );
   for (const field of ['fullName', 'jobTitle', 'address', 'timeZone', 'birthday'] as const) {

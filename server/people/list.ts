@@ -18,6 +18,7 @@ interface Row {
   company_id: string | null;
   company: string | null;
   standing: PersonRow['standing'];
+  standing_term: string | null;
   email: string | null;
   phone: string | null;
   owner: string | null;
@@ -25,7 +26,7 @@ interface Row {
   updated_at: Date;
 }
 
-const SELECT = `SELECT p.id, p.full_name, p.job_title, p.company_id, c.name AS company, p.standing, p.inactive_since IS NOT NULL AS inactive, u.name AS owner, p.updated_at,
+const SELECT = `SELECT p.id, p.full_name, p.job_title, p.company_id, c.name AS company, p.standing, p.standing_term, p.inactive_since IS NOT NULL AS inactive, u.name AS owner, p.updated_at,
     (SELECT value FROM contact_points k WHERE k.person_id = p.id AND kind = 'email' ORDER BY created_at LIMIT 1) AS email,
     (SELECT normalized FROM contact_points k WHERE k.person_id = p.id AND kind = 'phone' AND type IS DISTINCT FROM 'fax' ORDER BY (type = 'mobile') DESC, created_at LIMIT 1) AS phone
   FROM people p LEFT JOIN companies c ON c.id = p.company_id LEFT JOIN users u ON u.id = p.owner_id`;
@@ -60,6 +61,7 @@ const asRow = (row: Row, contact: Contact): Omit<PersonRow, 'daysQuiet' | 'nextM
   jobTitle: row.job_title,
   company: row.company_id && row.company ? { id: row.company_id, name: row.company } : null,
   standing: row.standing,
+  standingTerm: row.standing_term,
   email: row.email,
   phone: row.phone,
   owner: row.owner,
@@ -75,7 +77,7 @@ const SORTS = {
   name: { sql: 'p.full_name', type: 'text', isRequired: true, tie: { sql: 'p.id::text', type: 'text' } },
   jobTitle: { sql: 'p.job_title', type: 'text' },
   company: { sql: 'c.name', type: 'text' },
-  standing: { sql: 'p.standing', type: 'text', isRequired: true },
+  standing: { sql: 'coalesce(p.standing_term, p.standing)', type: 'text', isRequired: true },
 } as const satisfies Record<string, SortKey>;
 
 interface Query {

@@ -144,6 +144,7 @@ export async function personDossier(context: Context, id: string): Promise<Perso
     company: company ? { id: company.id, name: company.name } : null,
     companyClaim: current('companyName'),
     standing: person.standing,
+    standingTerm: person.standingTerm,
     rhythm: await rhythmOfPerson(context, person, company),
     isImportant: person.isImportant,
     merged: await mergesInto(context, id),

@@ -6,7 +6,7 @@ import type { Query } from '@emporikon/core/query/types';
 import { runInTransaction } from '../commands/context';
 import { seededRandom } from '../testing/fuzz';
 import { useHouse } from '../testing/harness';
-import { makeQueryBook } from '../testing/queryBook';
+import { makeQueryBook, OWN_TERMS } from '../testing/queryBook';
 import type { QueryBook } from '../testing/queryPlain';
 import { randomQuery } from '../testing/randomQuery';
 import { pageOfIds, totalsOf } from './answer';
@@ -24,6 +24,11 @@ beforeAll(async () => {
   await use.house.sequelize.query(
     "UPDATE users SET team = CASE WHEN name LIKE 'Pell%' OR name LIKE 'Mara%' THEN 'South' ELSE '' END",
   );
+  for (const [at, { list, key, countsAs }] of OWN_TERMS.entries())
+    await use.house.sequelize.query(
+      'INSERT INTO terms (id, list, key, name, counts_as, position) VALUES (gen_random_uuid(), $list, $key, $key, $countsAs, $at)',
+      { bind: { list, key, countsAs, at: at + 20 } },
+    );
   stages = await ask('SELECT id, kind FROM stages ORDER BY position');
   users = await ask('SELECT id, team FROM users ORDER BY name');
 });
@@ -32,7 +37,14 @@ const schemaOf = (book: QueryBook): Schema => {
   const me = book.users.find((user) => user.team === 'South') ?? { id: '', team: '' };
   return {
     storage: STORAGE,
-    registry: registryWith({ options: { '*.user': users.map(option), 'deal.stage': stages.map(option) } }),
+    registry: registryWith({
+      options: {
+        '*.user': users.map(option),
+        'deal.stage': stages.map(option),
+        'person.standing': ['hot', 'customer', 'prospect', 'stranger', 'partner'].map((id) => option({ id })),
+        'lead.status': ['demo booked', 'qualified', 'working', 'new'].map((id) => option({ id })),
+      },
+    }),
     asking: {
       now: book.now,
       zone: 'Europe/Lisbon',

@@ -1,5 +1,7 @@
 import type { Schema } from '@emporikon/core/query/sql/scope';
 import type { Storage } from '@emporikon/core/query/sql/storage';
+import type { TermList } from '@emporikon/core/lifecycle/terms';
+import { upper } from '@emporikon/core/query/registry/build';
 import { registryWith } from '@emporikon/core/query/registry/index';
 import type { Asking, Option, RecordKind } from '@emporikon/core/query/types';
 import { rateOn, type Rate } from '@emporikon/core/lifecycle/currencies';
@@ -17,6 +19,8 @@ interface Settings {
   pipelines: Option[];
   projectStages: Option[];
   lists: Option[];
+  /** Standings, lead statuses and kinds of companies, those that are retired last. */
+  terms: (Option & { list: TermList; countsAs: string })[];
   fields: OwnField[];
   rates: Rate[];
 }
@@ -29,6 +33,7 @@ const SETTINGS = `SELECT ${options('SELECT id, name, team, 0 AS position FROM us
   ${options('SELECT id, name, position FROM pipelines')} AS pipelines,
   ${options('SELECT id, name, position FROM project_stages')} AS "projectStages",
   ${options('SELECT id, name, 0 AS position FROM lists')} AS lists,
+  ${options('SELECT key AS id, name, list, counts_as, position + CASE WHEN retired_at IS NULL THEN 0 ELSE 1000 END AS position FROM terms', ", 'list', list, 'countsAs', counts_as")} AS terms,
   (SELECT coalesce(json_agg(json_build_object('key', key, 'label', label, 'kind', kind, 'options', options, 'record', record, 'seenBy', seen_by) ORDER BY position, id), '[]') FROM custom_fields) AS fields,
   (SELECT coalesce(json_agg(json_build_object('currency', currency, 'day', day, 'perHouse', per_house::text)), '[]') FROM currency_rates) AS rates`;
 
@@ -55,6 +60,10 @@ export async function loadSchema(context: Context): Promise<Schema> {
     me,
     team: own ? settings.users.filter((user) => user.team === own).map((user) => user.value) : [],
   };
+  const termsOf = (list: TermList): Option[] =>
+    settings.terms
+      .filter((term) => term.list === list)
+      .map(({ value, label, countsAs }) => ({ value, label: upper(label), countsAs }));
   const registry = registryWith({
     fields: fieldsByRecord(custom),
     options: {
@@ -63,6 +72,9 @@ export async function loadSchema(context: Context): Promise<Schema> {
       'deal.pipeline': settings.pipelines,
       'project.stage': settings.projectStages,
       'person.lists': settings.lists,
+      'person.standing': termsOf('standing'),
+      'company.companyKind': termsOf('companyKind'),
+      'lead.status': termsOf('leadStatus'),
     },
   });
   const stored = storedByRecord(custom);

@@ -17,6 +17,19 @@ const NAMES = [
 const TITLES = ['Owner', 'Head of Deliveries', 'buyer', null, '', 'Café lead'];
 const COUNTRIES = ['PT', 'IE', 'DE', null];
 const TAGS = ['bakery', 'courier', 'vip', 'Ölmühle'];
+/** Terms of an organisation's own, with what they count as. */
+export const OWN_TERMS = [
+  { list: 'standing', key: 'hot', countsAs: 'prospect' },
+  { list: 'leadStatus', key: 'demo booked', countsAs: 'working' },
+] as const;
+const STANDINGS = [
+  ...['stranger', 'prospect', 'customer', 'partner'].map((standing) => ({ standing, standing_term: null })),
+  { standing: 'prospect', standing_term: 'hot' },
+];
+const STATUSES = [
+  ...['new', 'working', 'qualified'].map((status) => ({ status, status_term: null })),
+  { status: 'working', status_term: 'demo booked' },
+];
 const DAY_MS = 86_400_000;
 
 /** Rows of the tables, the same for the same seed. */
@@ -69,7 +82,7 @@ function makeRows(users: QueryBook['users'], stages: Stage[], seed: number): Row
     },
     ...{
       company_id: maybe(pick(companies).id),
-      standing: pick(['stranger', 'prospect', 'customer', 'partner']),
+      ...pick(STANDINGS),
     },
     ...{
       owner_id: maybe(pick(users).id),
@@ -98,7 +111,7 @@ function makeRows(users: QueryBook['users'], stages: Stage[], seed: number): Row
   const leads: Row[] = list(15, () => ({
     ...{ id: id(), title: pick(NAMES), person_id: pick(people).id, company_id: maybe(pick(companies).id) },
     ...{
-      status: pick(['new', 'working', 'qualified']),
+      ...pick(STATUSES),
       status_since: at(),
       source: pick(['form', 'referral']),
     },

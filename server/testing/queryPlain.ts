@@ -98,7 +98,7 @@ export function plainRecords(
         fullName: row.full_name,
         familyName: row.family_name,
         jobTitle: row.job_title,
-        standing: row.standing,
+        standing: row.standing_term ?? row.standing,
       },
       ...{
         tags: row.tags,
@@ -122,7 +122,7 @@ export function plainRecords(
       ...{
         title: row.title,
         fullName: find(people, row.person_id)?.full_name,
-        status: row.status,
+        status: row.status_term ?? row.status,
         rating: row.rating,
       },
       place: placeOf(row.person_id, row.company_id),

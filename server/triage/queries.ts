@@ -78,6 +78,7 @@ export async function triagePile(
         .filter(Boolean)
         .join(', '),
       standing: person.standing,
+      standingTerm: person.standingTerm,
       contacts: one.contacts.map((contact) => contact.value),
       address: person.address,
       background: person.background ?? null,

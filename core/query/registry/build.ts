@@ -17,7 +17,8 @@ export const flag = of('flag');
 const place = of('place');
 export const reckoned = (field: Field): Field => ({ ...field, isReckoned: true });
 
-const upper = (word: string): string => word.charAt(0).toUpperCase() + word.slice(1);
+/** With a capital first, as a value stands alone. */
+export const upper = (word: string): string => word.charAt(0).toUpperCase() + word.slice(1);
 /** Options whose value is what they are called. */
 export const options = (values: readonly string[]): Option[] =>
   values.map((value) => ({ value, label: upper(value) }));

@@ -84,3 +84,37 @@ it('answers in no time, whatever was typed', () => {
   // One pass over the words; anything that looked back over all of them would take minutes.
   expect(process.cpuUsage(start).user / 1e6).toBeLessThan(5);
 });
+
+it.each([
+  ['hot prospects', 'person', 'standing', ['hot']],
+  ['prospects', 'person', 'standing', ['prospect', 'hot']],
+  ['regulars', 'person', 'standing', ['customer']],
+  ['customers', 'person', 'standing', ['customer']],
+  ['leads with status demo booked', 'lead', 'status', ['demo']],
+  ['demo booked leads', 'lead', 'status', ['demo']],
+  ['open leads', 'lead', 'status', ['new', 'working', 'qualified', 'demo']],
+  ['working leads', 'lead', 'status', ['working', 'demo']],
+])(
+  'where an organisation has terms of its own, “%s” asks for all that count as it',
+  (phrase, kind, field, value) => {
+    const own = registryWith({
+      options: {
+        'person.standing': [
+          ...options('prospect', 'partner'),
+          { value: 'hot', label: 'Hot prospect', countsAs: 'prospect' },
+          { value: 'customer', label: 'Regular', countsAs: 'customer' },
+        ],
+        'lead.status': [
+          ...options('new', 'working', 'qualified', 'converted'),
+          { value: 'demo', label: 'Demo booked', countsAs: 'working' },
+        ],
+      },
+    });
+    const said = readQuestion(phrase, { registry: own, vocabulary, asking, hint: 'person' });
+    expect([said.kind, said.conditions, said.notUnderstood]).toEqual([
+      kind,
+      [{ field, op: 'is', value }],
+      [],
+    ]);
+  },
+);

@@ -93,6 +93,24 @@ export function formsOf(label: string): string[] {
   return [typed, several, ...(/^head of /.test(typed) ? [typed.replace(/^head/, 'heads')] : [])];
 }
 
+/** Some values of a choice, and whatever counts as one of them. */
+export const withAllOf = ({ fields }: KindSpec, field: string, values: readonly string[]): string[] => [
+  ...values,
+  ...(fields.get(field)?.options ?? []).flatMap(({ value, countsAs = value }) =>
+    countsAs !== value && values.includes(countsAs) ? value : [],
+  ),
+];
+
+/** The value of a choice that its organisation calls otherwise than we do, where that is what comes next. */
+export function calledOtherwise(state: State, field: string): string | null {
+  const options = state.spec.fields.get(field)?.options ?? [];
+  const own = options.filter(({ value, label }) => label.toLowerCase() !== value.toLowerCase());
+  if (!own.length) return null;
+  const { values, pattern } = byForm(own);
+  const found = state.take(words(`(?<value>${pattern})`));
+  return found && (values.get(found.value ?? '') ?? null);
+}
+
 /** Values by the forms they are typed in. */
 export function byForm(options: readonly Option[]): { values: Map<string, string>; pattern: string } {
   const values = new Map<string, string>();

@@ -1,7 +1,16 @@
 import type { Filter } from '../types';
 import { COUNTRIES } from './places';
 import { anyOf, asTyped } from './tokens';
-import { byForm, condition, words, type Rule, type Said, type State } from './state';
+import {
+  byForm,
+  calledOtherwise,
+  condition,
+  withAllOf,
+  words,
+  type Rule,
+  type Said,
+  type State,
+} from './state';
 
 const list = (field: string, value: string): Said => condition({ field, op: 'is', value: [value] }, field);
 
@@ -34,16 +43,20 @@ const STANDINGS: readonly (readonly [RegExp, string])[] = [
 const NON = words('non[ -](?<rest>customers?|prospects?|partners?|clients?)');
 export const standing: Rule = (state) => {
   if (!state.has('standing')) return null;
+  const all = (value: string): string[] => withAllOf(state.spec, 'standing', [value]);
   const non = state.take(NON);
   if (non) {
     const value = STANDINGS.find(([pattern]) =>
       new RegExp(`^${pattern.source}$`, 'u').test(non.rest ?? ''),
     )?.[1];
-    return condition({ field: 'standing', op: 'isNot', value: [value ?? 'customer'] }, 'not standing');
+    return condition({ field: 'standing', op: 'isNot', value: all(value ?? 'customer') }, 'not standing');
   }
   const start = state.at;
   state.take(words('(?:whose )?standing(?: is)?'));
-  for (const [pattern, value] of STANDINGS) if (state.take(pattern)) return list('standing', value);
+  const own = calledOtherwise(state, 'standing');
+  if (own !== null) return condition({ field: 'standing', op: 'is', value: all(own) }, 'standing');
+  for (const [pattern, value] of STANDINGS)
+    if (state.take(pattern)) return condition({ field: 'standing', op: 'is', value: all(value) }, 'standing');
   state.at = start;
   return null;
 };
@@ -54,6 +67,11 @@ const STATUS = words(
 const OPEN_LEAD = ['new', 'working', 'qualified'];
 export const status: Rule = (state) => {
   const start = state.at;
+  state.take(words('(?:with |in |whose )?status(?: is)?'));
+  const own = state.has('status') ? calledOtherwise(state, 'status') : null;
+  if (own !== null)
+    return condition({ field: 'status', op: 'is', value: withAllOf(state.spec, 'status', [own]) }, 'status');
+  state.at = start;
   const found = state.take(STATUS);
   if (!found) return null;
   const said = statusOf(state, found.status ?? '');
@@ -82,7 +100,8 @@ const valueIn = (filter: Filter): string =>
 
 function statusOf({ kind, spec }: State, value: string): Said | null {
   const known = spec.fields.get('status')?.options?.some((option) => option.value === value);
-  if (kind === 'lead' && value === 'open') return condition({ field: 'status', op: 'is', value: OPEN_LEAD });
+  if (kind === 'lead' && value === 'open')
+    return condition({ field: 'status', op: 'is', value: withAllOf(spec, 'status', OPEN_LEAD) });
   if (kind === 'deal' && value === 'closed')
     return condition({ field: 'status', op: 'is', value: ['won', 'lost'] });
   if (kind === 'task') {
@@ -93,7 +112,9 @@ function statusOf({ kind, spec }: State, value: string): Said | null {
   }
   if (kind === 'case' && /open|solved|unsolved|closed/.test(value))
     return condition({ field: 'solved', op: 'is', value: /^(?:solved|closed)$/.test(value) });
-  return known ? list('status', value) : null;
+  return known
+    ? condition({ field: 'status', op: 'is', value: withAllOf(spec, 'status', [value]) }, 'status')
+    : null;
 }
 
 const RATING = words('(?<rating>hot|warm|cold)(?= leads?)');

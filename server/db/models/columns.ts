@@ -56,3 +56,11 @@ export function define<M extends Model>(
     ...('version' in attributes ? { version: 'version' } : {}),
   });
 }
+
+/** Whatever a record becomes, a term that counts as something else goes, unless one is set with it. */
+export function forgetsTerm<M extends Model>(model: ModelStatic<M>, held: string, term: string): void {
+  model.addHook('beforeUpdate', (row: M) => {
+    if (row.changed(held as keyof M) && !row.changed(term as keyof M))
+      row.setDataValue(term as keyof M, null as never);
+  });
+}

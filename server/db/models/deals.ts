@@ -9,7 +9,7 @@ import {
   type InferCreationAttributes,
   type Sequelize,
 } from 'sequelize';
-import { col, define, visibility, type Visibility } from './columns';
+import { col, define, forgetsTerm, visibility, type Visibility } from './columns';
 
 export class Stage extends Model<InferAttributes<Stage>, InferCreationAttributes<Stage>> {
   declare id: string;
@@ -44,6 +44,8 @@ export class Lead extends Model<InferAttributes<Lead>, InferCreationAttributes<L
   declare personId: string;
   declare companyId: string | null;
   declare status: LeadStatus;
+  /** Which of the organisation's own statuses it is; null for the built-in one. */
+  declare statusTerm: CreationOptional<string | null>;
   declare statusSince: Date;
   declare source: string;
   declare ownerId: string;
@@ -134,6 +136,7 @@ export function defineDealModels(sequelize: Sequelize): void {
     personId: col.uuid,
     companyId: col.uuid,
     status: col.words,
+    statusTerm: col.text,
     statusSince: col.time,
     source: col.words,
     ownerId: col.uuid,
@@ -146,6 +149,7 @@ export function defineDealModels(sequelize: Sequelize): void {
     createdAt: col.time,
     updatedAt: col.time,
   });
+  forgetsTerm(Lead, 'status', 'statusTerm');
   define(sequelize, LeadAnswer, 'lead_answers', {
     id: col.id,
     version: col.version,

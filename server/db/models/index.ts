@@ -24,12 +24,14 @@ import { definePipelineModels } from './pipelines';
 import { definePrivacyModels } from './privacy';
 import { defineQualifyingModels } from './qualifying';
 import { defineRelationModels } from './relations';
+import { defineTermModels } from './terms';
 import { defineUserModels } from './users';
 import { defineViewModels } from './views';
 import { defineVisibilityModels } from './visibility';
 
 export function defineModels(sequelize: Sequelize): void {
   defineUserModels(sequelize);
+  defineTermModels(sequelize);
   definePeopleModels(sequelize);
   defineCaptureModels(sequelize);
   defineDealModels(sequelize);

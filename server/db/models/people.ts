@@ -1,3 +1,4 @@
+import type { CompanyKind } from '@emporikon/core/lifecycle/terms';
 import type { Standing } from '@emporikon/core/lifecycle/standing';
 import type { PhoneType } from '@emporikon/core/people/phones';
 import {
@@ -7,11 +8,9 @@ import {
   type InferCreationAttributes,
   type Sequelize,
 } from 'sequelize';
-import { col, define, visibility, type Visibility } from './columns';
+import { col, define, forgetsTerm, visibility, type Visibility } from './columns';
 
 export type ContactKind = 'email' | 'phone' | 'url' | 'profile';
-
-export type CompanyKind = 'firm' | 'household';
 
 export class Company extends Model<InferAttributes<Company>, InferCreationAttributes<Company>> {
   declare id: string;
@@ -29,6 +28,8 @@ export class Company extends Model<InferAttributes<Company>, InferCreationAttrib
   declare ownerId: string | null;
   /** A household is a family as the customer. */
   declare kind: CreationOptional<CompanyKind>;
+  /** Which of the organisation's own kinds it is; null for the built-in one. */
+  declare kindTerm: CreationOptional<string | null>;
   /** The company it is a branch of. */
   declare parentId: CreationOptional<string | null>;
   declare legalName: CreationOptional<string | null>;
@@ -60,6 +61,8 @@ export class Person extends Model<InferAttributes<Person>, InferCreationAttribut
   declare timeZone: string | null;
   declare companyId: string | null;
   declare standing: Standing;
+  /** Which of the organisation's own standings it is; null for the built-in one. */
+  declare standingTerm: CreationOptional<string | null>;
   declare ownerId: string | null;
   /** ISO 8601; without a year it begins with two dashes. */
   declare birthday: CreationOptional<string | null>;
@@ -121,6 +124,7 @@ export function definePeopleModels(sequelize: Sequelize): void {
     address: col.text,
     ownerId: col.uuid,
     kind: { ...col.words, defaultValue: 'firm' },
+    kindTerm: col.text,
     parentId: col.uuid,
     legalName: col.text,
     industry: col.text,
@@ -146,6 +150,7 @@ export function definePeopleModels(sequelize: Sequelize): void {
     timeZone: col.text,
     companyId: col.uuid,
     standing: col.words,
+    standingTerm: col.text,
     ownerId: col.uuid,
     birthday: col.text,
     background: col.text,
@@ -163,6 +168,8 @@ export function definePeopleModels(sequelize: Sequelize): void {
     createdAt: col.time,
     updatedAt: col.time,
   });
+  forgetsTerm(Company, 'kind', 'kindTerm');
+  forgetsTerm(Person, 'standing', 'standingTerm');
   Person.addScope('defaultScope', { where: { erasedAt: null } }, { override: true });
   define(sequelize, ContactPoint, 'contact_points', {
     id: col.id,

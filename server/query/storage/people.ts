@@ -52,7 +52,7 @@ export const person: SqlKind = {
     ...FIRM,
     city: column('address_parts[4]'),
     place: placed('{r}.id'),
-    standing: column('standing', { isRequired: true }),
+    standing: { sql: 'coalesce({r}.standing_term, {r}.standing)', isRequired: true },
     ...owned(),
     email: contactPoint('email', 'k.value', ''),
     phone: contactPoint('phone', 'k.normalized', "(k.type = 'mobile') DESC NULLS LAST, "),
@@ -120,7 +120,7 @@ export const company: SqlKind = {
   fields: {
     companyName: column('name', { isRequired: true }),
     legalName: column('legal_name'),
-    companyKind: column('kind'),
+    companyKind: { sql: 'coalesce({r}.kind_term, {r}.kind)' },
     industry: column('industry'),
     employees: column('employees', { cast: 'int4' }),
     country: column('country'),

@@ -38,7 +38,7 @@ export const lead: SqlKind = {
     place: placed(
       'coalesce((SELECT q.id FROM people q WHERE q.id = {r}.person_id), (SELECT q.id FROM companies q WHERE q.id = {r}.company_id))',
     ),
-    status: column('status', { isRequired: true }),
+    status: { sql: 'coalesce({r}.status_term, {r}.status)', isRequired: true },
     statusSince: column('status_since', { isRequired: true }),
     daysInStatus: daysSince('{r}.status_since'),
     rating: column('rating'),
