@@ -55,7 +55,7 @@ export const PersonRow = z.object({
   nextMove: Task.pick({ id: true, title: true, dueAt: true, allDay: true, zone: true }).nullable(),
 });
 export type PersonRow = z.infer<typeof PersonRow>;
-const LeadRef = Named.extend({ status: z.string() });
+const LeadRef = Named.extend({ status: TermKey });
 const DealRef = Named.extend({
   stage: z.string(),
   days: z.int(),

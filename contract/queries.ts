@@ -114,7 +114,11 @@ export const queryString = z.object({
   name: Line(120).optional().describe('what the file is called'),
 });
 
-const Option = z.object({ value: z.string(), label: z.string() });
+const Option = z.object({
+  value: z.string(),
+  label: z.string(),
+  countsAs: z.string().optional().describe('of a term of your own: the built-in one it counts as'),
+});
 const QueryField = z.object({
   key: z.string(),
   label: z.string(),

@@ -74,10 +74,10 @@ interface Row {
 /** Everybody as a CSV table that opens in any office program, formulas made harmless. */
 export async function peopleTable(context: Context): Promise<string> {
   const rows = await context.sequelize.query<Row>(
-    `SELECT p.full_name, p.job_title, c.name AS company, p.standing, p.tags,
+    `SELECT p.full_name, p.job_title, c.name AS company, s.name AS standing, p.tags,
             coalesce((SELECT string_agg(value, '; ' ORDER BY created_at) FROM contact_points k WHERE k.person_id = p.id AND kind = 'email'), '') AS emails,
             coalesce((SELECT string_agg(normalized, '; ' ORDER BY created_at) FROM contact_points k WHERE k.person_id = p.id AND kind = 'phone'), '') AS phones
-       FROM people p LEFT JOIN companies c ON c.id = p.company_id WHERE p.erased_at IS NULL ORDER BY p.full_name LIMIT 200000`,
+       FROM people p LEFT JOIN companies c ON c.id = p.company_id JOIN terms s ON s.key = coalesce(p.standing_term, p.standing) WHERE p.erased_at IS NULL ORDER BY p.full_name LIMIT 200000`,
     { type: QueryTypes.SELECT, transaction: context.tx },
   );
   return writeCsv([

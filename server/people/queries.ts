@@ -41,7 +41,7 @@ export async function linkedWork(
 ): Promise<Pick<PersonDossier, 'leads' | 'deals'>> {
   const options = { replacements: { id }, type: QueryTypes.SELECT as const, transaction: context.tx };
   const leads = await context.sequelize.query<LinkedRow>(
-    `SELECT id, title AS name, status FROM leads WHERE ${owner === 'person' ? 'person_id' : 'company_id'} = :id ORDER BY created_at DESC LIMIT 50`,
+    `SELECT id, title AS name, coalesce(status_term, status) AS status FROM leads WHERE ${owner === 'person' ? 'person_id' : 'company_id'} = :id ORDER BY created_at DESC LIMIT 50`,
     options,
   );
   const deals = await context.sequelize.query<LinkedDeal>(

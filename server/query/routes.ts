@@ -16,7 +16,14 @@ const asField = (
   label,
   type,
   ...(unit ? { unit } : {}),
-  ...(options ? { options: options.map(({ value, label: called }) => ({ value, label: called })) } : {}),
+  ...(options
+    ? {
+        options: options.map(({ value, label: called, countsAs }) => ({
+          ...{ value, label: called },
+          ...(countsAs === undefined || countsAs === value ? {} : { countsAs }),
+        })),
+      }
+    : {}),
   ...(suggestions?.length && !options ? { suggestions } : {}),
   ...(isReckoned ? { isReckoned } : {}),
 });

@@ -1,8 +1,10 @@
+import { termName } from '@emporikon/core/lifecycle/terms';
 import type { Entry, Turn } from '@emporikon/contract/ledger';
 import type { Task } from '@emporikon/contract/tasks';
 import { decimalOf, minorDigits } from '@emporikon/core/lifecycle/minorUnits';
 import { listCases } from '../cases/queries';
 import type { Context } from '../commands/context';
+import { loadTerms } from '../commands/terms';
 import { companyDossier } from '../companies/queries';
 import { dealDetail } from '../deals/queries';
 import { entriesOf, turnOf } from '../ledger/queries';
@@ -138,7 +140,7 @@ export async function personSummary(context: Context, id: string, reader: Reader
       turnWords(person.turn, wording),
     ],
     facts: filled([
-      ['Standing', person.standing],
+      ['Standing', termName(await loadTerms(context), person.standingTerm ?? person.standing)],
       ['Owner', person.owner?.name],
       ['Email', of('email')],
       ['Phone', of('phone')],

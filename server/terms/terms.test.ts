@@ -146,7 +146,7 @@ it('a company is of a kind of our own, and its change stands in its history', as
   await pell.call('PATCH /api/companies/:id', { params: { id }, body: { version, kind: council.key } });
   expect(await dossier()).toMatchObject({ kind: 'firm', kindTerm: council.key });
   expect(await found('company', 'companyKind', [council.key])).toEqual([id]);
-  expect(await headlines({ companyId: id })).toContain(`Kind: firm → ${council.name}`);
+  expect(await headlines({ companyId: id })).toContain(`Kind: company → ${council.name}`);
 });
 
 describe('a term that is no longer wanted', () => {

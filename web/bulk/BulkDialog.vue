@@ -31,7 +31,7 @@ const choices = useChoices(props.kind);
 const values = ref<FormValues>({ ...props.given });
 const fields = computed(() => (choices.value ? formFields(props.kind, choices.value, values.value) : []));
 const shown = computed(() => blankValues(fields.value, values.value));
-const steps = computed(() => stepsOf(props.kind, values.value));
+const steps = computed(() => (choices.value ? stepsOf(props.kind, values.value, choices.value) : []));
 const previewed = shallowRef<{ change: BulkChange; preview: BulkPreview } | null>(null);
 const isBusy = ref(false);
 const error = ref('');

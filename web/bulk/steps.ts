@@ -1,5 +1,6 @@
 import type { BulkKind, Step } from '@emporikon/core/bulk/types';
 import type { CustomField } from '@emporikon/contract/fields';
+import type { Term, TermList } from '@emporikon/core/lifecycle/terms';
 import type { FormField, FormValues } from '../kit/forms';
 
 interface Option {
@@ -14,6 +15,8 @@ export interface Choices {
   /** Open stages, each with its pipeline. */
   stages: readonly Option[];
   teams: readonly Option[];
+  /** Standings, statuses and kinds that can be chosen. */
+  terms: readonly Pick<Term, 'list' | 'key' | 'name' | 'countsAs'>[];
   fields: readonly CustomField[];
 }
 
@@ -33,8 +36,6 @@ const choice = (name: string, label: string, options: readonly Option[]): FormFi
   ...{ name, label, kind: 'choice', options },
 });
 
-const STANDINGS = ['stranger', 'prospect', 'customer', 'past customer', 'partner', 'personal'];
-const STATUSES = ['new', 'working', 'qualified', 'parked', 'dropped'];
 const SIGHT: readonly Option[] = [
   { value: 'everybody', title: 'Everybody' },
   { value: 'owner', title: 'The owner and their managers' },
@@ -54,7 +55,14 @@ function valueField({ kind, options, label }: CustomField): FormField {
 
 /** The fields of the form for records of a kind; some only once another is filled in. */
 export function formFields(kind: BulkKind, choices: Choices, values: FormValues): FormField[] {
-  const { users, lists, projects, stages, teams, fields } = choices;
+  const { users, lists, projects, stages, teams, fields, terms } = choices;
+  const termsOf = (list: TermList): Option[] =>
+    orLeave(
+      terms
+        .filter((term) => term.list === list && term.key !== 'converted')
+        .map(({ key, name }) => ({ value: key, title: name })),
+    );
+  const countsAs = terms.find(({ key }) => key === values.status)?.countsAs;
   const hasTags = kind === 'person' || kind === 'deal';
   const mayBeNobody = kind === 'person' || kind === 'company';
   const field = fields.find(({ key }) => key === values.field);
@@ -64,12 +72,13 @@ export function formFields(kind: BulkKind, choices: Choices, values: FormValues)
       'Owner',
       orLeave([...users, ...(mayBeNobody ? [{ value: NOBODY, title: 'Nobody' }] : [])]),
     ),
-    kind === 'person' ? choice('standing', 'Standing', orLeave(named(STANDINGS))) : null,
-    kind === 'lead' ? choice('status', 'Status', orLeave(named(STATUSES))) : null,
-    values.status === 'parked'
+    kind === 'person' ? choice('standing', 'Standing', termsOf('standing')) : null,
+    kind === 'lead' ? choice('status', 'Status', termsOf('leadStatus')) : null,
+    kind === 'company' ? choice('kind', 'Kind', termsOf('companyKind')) : null,
+    countsAs === 'parked'
       ? { name: 'parkedUntil', label: 'Comes back on', kind: 'date', isRequired: true }
       : null,
-    values.status === 'dropped' ? { name: 'dropReason', label: 'Why', kind: 'text', isRequired: true } : null,
+    countsAs === 'dropped' ? { name: 'dropReason', label: 'Why', kind: 'text', isRequired: true } : null,
     kind === 'deal' ? choice('stage', 'Stage', orLeave(stages)) : null,
     kind === 'lead' ? { name: 'source', label: 'Source', kind: 'text', placeholder: 'Leave as it is' } : null,
     hasTags ? { name: 'tag', label: 'Add tags', kind: 'tags' } : null,
@@ -96,19 +105,20 @@ const text = (value: unknown): string => (typeof value === 'string' ? value.trim
 const tags = (value: unknown): string[] => (Array.isArray(value) ? (value as string[]) : []);
 
 /** What somebody filled in, as steps; nothing for what is left as it is, or not filled in whole. */
-export function stepsOf(kind: BulkKind, values: FormValues): Step[] {
+export function stepsOf(kind: BulkKind, values: FormValues, { terms }: Pick<Choices, 'terms'>): Step[] {
   const given = (name: string): string => text(values[name]);
   const steps: Step[] = [];
   if (given('owner')) steps.push({ do: 'owner', to: given('owner') === NOBODY ? null : given('owner') });
-  if (kind === 'person' && given('standing'))
-    steps.push({ do: 'standing', to: given('standing') as Extract<Step, { do: 'standing' }>['to'] });
+  if (kind === 'person' && given('standing')) steps.push({ do: 'standing', to: given('standing') });
+  if (kind === 'company' && given('kind')) steps.push({ do: 'kind', to: given('kind') });
   if (kind === 'lead' && given('status')) {
-    const to = given('status') as Extract<Step, { do: 'status' }>['to'];
-    if (to === 'parked' && given('parkedUntil'))
+    const to = given('status');
+    const countsAs = terms.find(({ key }) => key === to)?.countsAs;
+    if (countsAs === 'parked' && given('parkedUntil'))
       steps.push({ do: 'status', to, parkedUntil: given('parkedUntil') });
-    else if (to === 'dropped' && given('dropReason'))
+    else if (countsAs === 'dropped' && given('dropReason'))
       steps.push({ do: 'status', to, dropReason: given('dropReason') });
-    else if (to !== 'parked' && to !== 'dropped') steps.push({ do: 'status', to });
+    else if (countsAs !== 'parked' && countsAs !== 'dropped') steps.push({ do: 'status', to });
   }
   if (kind === 'deal' && given('stage')) steps.push({ do: 'stage', to: given('stage') });
   if (kind === 'lead' && given('source')) steps.push({ do: 'source', to: given('source') });

@@ -5,6 +5,7 @@ import { api } from '../shell/api';
 import { useFetched } from '../shell/live';
 import { useTeam } from '../shell/useTeam';
 import type { Choices } from './steps';
+import { useTerms } from '../terms/useTerms';
 
 const FOR_MANY: ReadonlySet<CustomField['kind']> = new Set([
   'text',
@@ -35,11 +36,12 @@ export function useChoices(kind: BulkKind): ComputedRef<Choices | null> {
     async () => (kind === 'deal' ? api('GET /api/stages') : null),
     ['pipelines', 'stages'],
   );
+  const terms = useTerms();
   const { data: teams } = useFetched(() => api('GET /api/teams'), ['teams']);
   return computed(() => {
     const isThere =
       fields.value && (isPerson ? lists.value && projects.value : kind !== 'deal' || stages.value);
-    if (!team.value.length || !teams.value || !isThere) return null;
+    if (!team.value.length || !teams.value || !terms.all.value.length || !isThere) return null;
     return {
       users: team.value.map(({ id, name }) => ({ value: id, title: name })),
       lists: (lists.value?.items ?? []).map(({ id, name }) => ({ value: id, title: name })),
@@ -47,6 +49,7 @@ export function useChoices(kind: BulkKind): ComputedRef<Choices | null> {
       stages: (stages.value?.items ?? [])
         .filter((stage) => stage.kind === 'open')
         .map(({ id, name }) => ({ value: id, title: name })),
+      terms: terms.all.value.filter(({ isRetired }) => !isRetired),
       teams: teams.value.items.map(({ id, name }) => ({ value: id, title: name })),
       fields: (fields.value?.items ?? []).filter(isForMany),
     };

@@ -11,6 +11,7 @@ import VisibilityLine from '../visibility/VisibilityLine.vue';
 import AssignMenu from '../dossier/AssignMenu.vue';
 import ActionLine from '../dossier/ActionLine.vue';
 import NewLinks from '../make/NewLinks.vue';
+import EditCell from '../kit/EditCell.vue';
 import CardFrame from '../dossier/CardFrame.vue';
 import Composer from '../dossier/Composer.vue';
 import PlaceLink from '../dossier/PlaceLink.vue';
@@ -27,6 +28,7 @@ import AfterDeals from '../projects/AfterDeals.vue';
 import { gatherFetches, useFetched } from '../shell/live';
 import { useSession } from '../shell/session';
 import { useUndo } from '../shell/undo';
+import { useTerms } from '../terms/useTerms';
 import { provideVersion } from '../shell/useDraft';
 
 const OrgChart = defineAsyncComponent(() => import('../relations/OrgChart.vue'));
@@ -62,13 +64,14 @@ const FACTS = [
 
 const claimOf = (field: Claim['field'] | null): Claim | null =>
   company.value?.claims.find((claim) => claim.field === field) ?? null;
-async function putKind(kind: 'firm' | 'household'): Promise<void> {
+const { nameOf, optionsOf } = useTerms();
+async function putKind(kind: string): Promise<void> {
   try {
     const { eventId } = await api('PATCH /api/companies/:id', {
       params: { id: props.id },
       body: { version: company.value?.version ?? 1, kind },
     });
-    undo.tell({ text: kind === 'firm' ? 'Changed to a company.' : 'Changed to a household.', eventId });
+    undo.tell({ text: `Kind: ${nameOf(kind)}.`, eventId, about: { companyId: props.id } });
   } catch (problem) {
     undo.fail(problem);
   }
@@ -127,9 +130,16 @@ const rhythm = computed(() => ({
     <CardFrame kind="company" :name="company.name" :paper="`/api/companies/${company.id}/summary.pdf`">
       <template #role
         ><span
-          >{{ counted(company.people.length, 'person', 'people') }} · since {{ shortDay(company.since)
+          ><EditCell
+            :value="company.kindTerm ?? company.kind"
+            kind="choice"
+            :options="optionsOf('companyKind', company.kindTerm ?? company.kind)"
+            label="Kind"
+            field="kind"
+            :save="putKind"
+          />
+          · {{ counted(company.people.length, 'person', 'people') }} · since {{ shortDay(company.since)
           }}<template v-if="company.owner"> · {{ company.owner.name }}</template
-          ><template v-if="company.kind === 'household'"> · a household</template
           ><template v-if="company.parent">
             · a branch of
             <RouterLink class="quiet-link" :to="`/companies/${company.parent.id}`">{{
@@ -184,10 +194,6 @@ const rhythm = computed(() => ({
           <v-btn class="word" v-bind="activator">More…</v-btn>
         </template>
         <v-list>
-          <v-list-item
-            :title="company.kind === 'firm' ? 'Change to a household' : 'Change to a company'"
-            @click="putKind(company.kind === 'firm' ? 'household' : 'firm')"
-          />
           <v-list-item title="Same as another company…" @click="isMerging = true" />
           <v-list-item title="Make a copy…" @click="isCopying = true" />
         </v-list>

@@ -2,6 +2,7 @@
 import type { PersonDossier } from '@emporikon/contract/people';
 import { counted, money, percent } from '../shell/format';
 import OpenMoves from './OpenMoves.vue';
+import { useTerms } from '../terms/useTerms';
 
 /** Beside the facts of a card: what comes next and what it is about, then the people around it. */
 defineProps<{
@@ -9,6 +10,7 @@ defineProps<{
   people: { id: string; name: string; jobTitle?: string | null }[];
   peopleTitle: string;
 }>();
+const { nameOf } = useTerms();
 </script>
 
 <template>
@@ -34,7 +36,7 @@ defineProps<{
         <div v-for="lead in dossier.leads" :key="lead.id" class="d">
           <RouterLink :to="`/leads/${lead.id}`" class="quiet-link name" :title="lead.name">{{
             lead.name
-          }}</RouterLink><span class="soft">{{ lead.status }}</span>
+          }}</RouterLink><span class="soft">{{ nameOf(lead.status) }}</span>
         </div>
       </div>
     </div>

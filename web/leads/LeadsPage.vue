@@ -1,11 +1,6 @@
 <script setup lang="ts">
 import FilterBar from '../kit/FilterBar.vue';
-import {
-  LEAD_RATINGS,
-  LEAD_STATUSES,
-  type LeadRating,
-  type LeadStatus,
-} from '@emporikon/core/lifecycle/statuses';
+import { LEAD_RATINGS, type LeadRating } from '@emporikon/core/lifecycle/statuses';
 import { computed, ref } from 'vue';
 import RecordTable from '../kit/RecordTable.vue';
 import type { Column } from '../kit/table/columns';
@@ -18,13 +13,15 @@ import { useUndo } from '../shell/undo';
 import { reloadOn, usePaged } from '../shell/usePaged';
 import { useQueryRef } from '../shell/useQueryRef';
 import { useTeam } from '../shell/useTeam';
+import { useTerms } from '../terms/useTerms';
 
 const OPEN: readonly string[] = ['new', 'working', 'qualified'];
 const session = useSession();
 const team = useTeam();
+const { nameOf, optionsOf } = useTerms();
 const q = useQueryRef('q', '');
 const whose = useQueryRef<string>('whose', 'all');
-const status = useQueryRef<LeadStatus | ''>('status', '');
+const status = useQueryRef<string>('status', '');
 const rating = useQueryRef<LeadRating | ''>('rating', '');
 const sort = useQueryRef<'status' | 'chance' | 'title' | 'fit' | 'warmth' | 'rating' | 'created'>(
   'sort',
@@ -107,7 +104,7 @@ const COLUMNS: Column[] = [
           v-model="status"
           class="inline-edit status"
           aria-label="Status"
-          :items="[{ value: '', title: 'Any status' }, ...LEAD_STATUSES]"
+          :items="[{ value: '', title: 'Any status' }, ...optionsOf('leadStatus', status || undefined)]"
         />
         <v-select
           v-model="rating"
@@ -160,7 +157,7 @@ const COLUMNS: Column[] = [
         >
       </template>
       <template #cell-status="{ row }">
-        {{ row.status }} <span class="soft">since {{ day(row.statusSince) }}</span>
+        {{ nameOf(row.statusTerm ?? row.status) }} <span class="soft">since {{ day(row.statusSince) }}</span>
       </template>
       <template #cell-nextMove="{ row }">
         <template v-if="row.nextMove"

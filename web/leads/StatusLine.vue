@@ -2,16 +2,17 @@
 import { vFocus } from '../kit/focus';
 import DateField from '../kit/DateField.vue';
 import type { LeadDetail } from '@emporikon/contract/leads';
-import { ref } from 'vue';
+import { computed, ref } from 'vue';
 import { api } from '../shell/api';
 import { calendarDay, day } from '../shell/format';
 import { useUndo } from '../shell/undo';
+import { useTerms } from '../terms/useTerms';
 
 const props = defineProps<{ lead: LeadDetail }>();
 const emit = defineEmits<{ changed: [] }>();
 const undo = useUndo();
-type Status = LeadDetail['status'];
-const VERBS: Record<Status, string> = {
+const { nameOf, countsAs } = useTerms();
+const VERBS: Record<LeadDetail['status'], string> = {
   new: 'Back to new',
   working: 'Start working',
   qualified: 'Qualify',
@@ -19,29 +20,36 @@ const VERBS: Record<Status, string> = {
   parked: 'Park',
   dropped: 'Drop',
 };
+/** What sets a status: the verb of a built-in one that has its first name, else the name. */
+const verbOf = (key: string): string =>
+  nameOf(key) === key && key in VERBS ? VERBS[key as LeadDetail['status']] : nameOf(key);
 /** A status that asks for a word more before it can be set. */
-const asking = ref<'parked' | 'dropped' | null>(null);
+const asking = ref<string | null>(null);
+const isParking = computed(() => asking.value !== null && countsAs(asking.value) === 'parked');
 const parkedUntil = ref('');
 const dropReason = ref('');
 
-async function set(status: Status): Promise<void> {
-  if ((status === 'parked' || status === 'dropped') && asking.value !== status) {
+async function set(status: string): Promise<void> {
+  const means = countsAs(status);
+  if (means !== props.lead.status && (means === 'parked' || means === 'dropped') && asking.value !== status) {
     asking.value = status;
     return;
   }
   const extra =
-    status === 'parked'
-      ? { parkedUntil: parkedUntil.value }
-      : status === 'dropped'
-        ? { dropReason: dropReason.value }
-        : {};
+    asking.value === null
+      ? {}
+      : means === 'parked'
+        ? { parkedUntil: parkedUntil.value }
+        : means === 'dropped'
+          ? { dropReason: dropReason.value }
+          : {};
   try {
     const { eventId } = await api('PATCH /api/leads/:id', {
       params: { id: props.lead.id },
       body: { version: props.lead.version, status, ...extra },
     });
     asking.value = null;
-    undo.tell({ text: `Status: ${status}.`, eventId, about: { leadId: props.lead.id } });
+    undo.tell({ text: `Status: ${nameOf(status)}.`, eventId, about: { leadId: props.lead.id } });
   } catch (error) {
     undo.fail(error);
   }
@@ -53,7 +61,7 @@ async function set(status: Status): Promise<void> {
   <div class="status">
     <span class="cap">Status</span>
     <div>
-      <b>{{ lead.status }}</b>
+      <b>{{ nameOf(lead.statusTerm ?? lead.status) }}</b>
       <span class="soft"
         >since {{ day(lead.statusSince)
         }}<template v-if="lead.parkedUntil">, comes back {{ calendarDay(lead.parkedUntil) }}</template
@@ -68,17 +76,11 @@ async function set(status: Status): Promise<void> {
         :aria-pressed="asking === one"
         @click="set(one)"
       >
-        {{ VERBS[one] }}
+        {{ verbOf(one) }}
       </v-btn>
     </div>
     <form v-if="asking" class="ask" @submit.prevent="set(asking)" @keydown.esc.stop="asking = null">
-      <DateField
-        v-if="asking === 'parked'"
-        v-model="parkedUntil"
-        class="field"
-        label="Comes back on"
-        required
-      />
+      <DateField v-if="isParking" v-model="parkedUntil" class="field" label="Comes back on" required />
       <v-text-field
         v-else
         v-model="dropReason"
@@ -88,7 +90,7 @@ async function set(status: Status): Promise<void> {
         required
         placeholder="Too far, too small, no answer …"
       />
-      <v-btn class="quiet" type="submit">{{ VERBS[asking] }}</v-btn>
+      <v-btn class="quiet" type="submit">{{ verbOf(asking) }}</v-btn>
     </form>
   </div>
 </template>

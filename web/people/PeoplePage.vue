@@ -14,6 +14,7 @@ import { useFetched } from '../shell/live';
 import TaskLink from '../tasks/TaskLink.vue';
 import { reloadOn, usePaged } from '../shell/usePaged';
 import { useQueryRef } from '../shell/useQueryRef';
+import { useTerms } from '../terms/useTerms';
 
 type Sort = 'name' | 'jobTitle' | 'company' | 'standing';
 
@@ -22,6 +23,7 @@ const tag = useQueryRef('tag', '');
 const list = useQueryRef('list', '');
 const news = useQueryRef<'' | 'mine'>('news', '');
 const inactive = useQueryRef<'without' | 'only'>('inactive', 'without');
+const { nameOf } = useTerms();
 const session = useSession();
 const sort = useQueryRef<Sort>('sort', 'name');
 const direction = useQueryRef<'asc' | 'desc'>('direction', 'asc');
@@ -150,6 +152,7 @@ const COLUMNS: Column[] = [
           row.company.name
         }}</RouterLink>
       </template>
+      <template #cell-standing="{ row }">{{ nameOf(row.standingTerm ?? row.standing) }}</template>
       <template #cell-phone="{ row }">
         <PhoneButton v-if="row.phone" :number="row.phone" :person-id="row.id" />
       </template>

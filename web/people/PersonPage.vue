@@ -21,6 +21,7 @@ import { api } from '../shell/api';
 import { fieldName, shortDay, yearlyDay } from '../shell/format';
 import { gatherFetches, useFetched } from '../shell/live';
 import { useUndo } from '../shell/undo';
+import { useTerms } from '../terms/useTerms';
 import { provideVersion } from '../shell/useDraft';
 import ConsentMark from './ConsentMark.vue';
 import RhythmLine from '../round/RhythmLine.vue';
@@ -58,7 +59,7 @@ const {
   ],
   () => [props.id],
 );
-const STANDINGS = ['stranger', 'prospect', 'customer', 'past customer', 'partner', 'personal'] as const;
+const { nameOf, optionsOf } = useTerms();
 const isForms = ref(false);
 const isPersonal = ref(false);
 /** What is known of it, in a line. */
@@ -110,13 +111,13 @@ async function putTags(tags: string[]): Promise<void> {
   await load();
 }
 
-async function putStanding(standing: (typeof STANDINGS)[number]): Promise<void> {
+async function putStanding(standing: string): Promise<void> {
   try {
     const { eventId } = await api('PATCH /api/people/:id', {
       params: { id: props.id },
       body: { version: person.value?.version ?? 1, standing },
     });
-    undo.tell({ text: `Standing: ${standing}.`, eventId, about: { personId: props.id } });
+    undo.tell({ text: `Standing: ${nameOf(standing)}.`, eventId, about: { personId: props.id } });
   } catch (problem) {
     undo.fail(problem);
     await load();
@@ -168,12 +169,12 @@ watch(person, (now) => {
         </span>
         <span>
           <EditCell
-            :value="person.standing"
+            :value="person.standingTerm ?? person.standing"
             kind="choice"
-            :options="STANDINGS.map((value) => ({ value, title: value }))"
+            :options="optionsOf('standing', person.standingTerm ?? person.standing)"
             label="Standing"
             field="standing"
-            :save="(value) => putStanding(value as (typeof STANDINGS)[number])"
+            :save="putStanding"
           />
           <template v-if="person.inactiveSince"
             >Inactive since {{ shortDay(person.inactiveSince) }} ·</template

@@ -2,12 +2,14 @@
 import type { CustomField } from '@emporikon/contract/fields';
 import { OWN_RECORDS, type OwnRecord } from '@emporikon/core/fields/own';
 import { STANDINGS } from '@emporikon/core/lifecycle/standing';
+import { COMPANY_KINDS } from '@emporikon/core/lifecycle/terms';
 import { computed, ref } from 'vue';
 import PageHead from '../kit/PageHead.vue';
 import { api } from '../shell/api';
 import { useFetched } from '../shell/live';
 import { useSession } from '../shell/session';
 import { useUndo } from '../shell/undo';
+import { useTerms } from '../terms/useTerms';
 import FieldForm from './FieldForm.vue';
 import { KIND_WORDS, marksOf, RECORD_WORDS } from './fieldDraft';
 
@@ -21,14 +23,11 @@ const fields = computed(() => (data.value?.items ?? []).filter((one) => one.reco
 const records = OWN_RECORDS.map((value) => ({ value, title: RECORD_WORDS[value] }));
 const form = ref<{ field: CustomField | null } | null>(null);
 
-const plain = (value: string): { value: string; title: string } => ({ value, title: value });
+const { nameOf } = useTerms();
+const asTerm = (value: string): { value: string; title: string } => ({ value, title: nameOf(value) });
 const whatFor = computed(() => {
-  if (record.value === 'person') return STANDINGS.map(plain);
-  if (record.value === 'company')
-    return [
-      { value: 'firm', title: 'Companies' },
-      { value: 'household', title: 'Households' },
-    ];
+  if (record.value === 'person') return STANDINGS.map(asTerm);
+  if (record.value === 'company') return COMPANY_KINDS.map(asTerm);
   return record.value === 'deal'
     ? (pipelines.value?.items ?? []).map(({ id, name }) => ({ value: id, title: name }))
     : [];

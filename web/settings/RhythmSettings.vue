@@ -8,12 +8,14 @@ import { api } from '../shell/api';
 import { counted } from '../shell/format';
 import { useFetched } from '../shell/live';
 import { useSession } from '../shell/session';
+import { useTerms } from '../terms/useTerms';
 import { useTaskAction } from '../tasks/useTaskAction';
 
 /** How often the team means to be in touch, by standing and tag. */
 const session = useSession();
 const run = useTaskAction();
 const { data, error } = useFetched(() => api('GET /api/rhythms'), ['rhythms']);
+const { nameOf } = useTerms();
 const kind = ref<'standing' | 'tag'>('standing');
 const value = ref<string>('customer');
 const days = ref<number | null>(30);
@@ -42,7 +44,7 @@ const remove = (id: string, name: string): Promise<boolean> =>
       data.items.map((rule) => ({
         id: rule.id,
         cells: [
-          `${rule.kind === 'tag' ? 'Tag' : 'Standing'}: ${rule.value}`,
+          rule.kind === 'tag' ? `Tag: ${rule.value}` : `Standing: ${nameOf(rule.value)}`,
           `every ${counted(rule.days, 'day')}`,
         ],
       }))
@@ -64,7 +66,7 @@ const remove = (id: string, name: string): Promise<boolean> =>
       v-if="kind === 'standing'"
       :model-value="value"
       label="Standing"
-      :items="STANDINGS as readonly string[]"
+      :items="STANDINGS.map((key) => ({ value: key, title: nameOf(key) }))"
       @update:model-value="value = $event"
     />
     <v-text-field v-else v-model="value" label="Tag" required maxlength="60" />

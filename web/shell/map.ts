@@ -277,6 +277,11 @@ export const SETTINGS: readonly { name: string; places: readonly SettingsPlace[]
         to: '/settings/tags',
         also: 'rename merge colour labels sources of leads',
       },
+      {
+        name: 'Standings, statuses and kinds',
+        to: '/settings/terms',
+        also: 'rename standing lead status kind of company own',
+      },
       { name: 'Where facts go', to: '/settings/mappings', also: 'mapping claims fields' },
       {
         name: 'Privacy',

@@ -45,6 +45,7 @@ export const SETTINGS_PAGES: RouteRecordRaw[] = [
   settings('servers', 'Your own servers', () => import('../settings/HostSettings.vue')),
   settings('files', 'Files', () => import('../settings/FileSettings.vue')),
   settings('tags', 'Tags, lists and sources', () => import('../tags/TagSettings.vue')),
+  settings('terms', 'Standings, statuses and kinds', () => import('../terms/TermSettings.vue')),
   settings('privacy', 'Privacy', () => import('../privacy/PrivacySettings.vue')),
   settings('bulk', 'Bulk changes', () => import('../bulk/BulkPage.vue')),
   settings('exports', 'Exports', () => import('../exports/ExportsPage.vue')),

@@ -1,9 +1,11 @@
 <script setup lang="ts">
 import type { TriageCard } from '@emporikon/contract/triage';
 import { shortDay } from '../shell/format';
+import { useTerms } from '../terms/useTerms';
 
 /** Somebody of a pile, with all that is known at a glance. */
 defineProps<{ card: TriageCard }>();
+const { nameOf } = useTerms();
 </script>
 
 <template>
@@ -52,7 +54,7 @@ defineProps<{ card: TriageCard }>();
         <dd>{{ card.tags.join(', ') }}</dd></template
       >
       <dt>Standing</dt>
-      <dd>{{ card.standing }}</dd>
+      <dd>{{ nameOf(card.standingTerm ?? card.standing) }}</dd>
     </dl>
   </article>
 </template>

@@ -63,13 +63,14 @@ const places = computed(() =>
 );
 
 /** The record that more has to be said of before it moves. */
-const asking = ref<{ id: string; to: string } | null>(null);
+const asking = ref<{ id: string; to: string; ask: 'parked' | 'dropped' } | null>(null);
 async function move(id: string, to: string): Promise<void> {
   const { kind } = props;
-  const wanted = moveTo(kind, props.by.key, to || null);
+  const countsAs = props.by.options?.find(({ value }) => value === to)?.countsAs;
+  const wanted = moveTo(kind, props.by.key, to || null, countsAs);
   if (!isBulkKind(kind) || !wanted)
     return undo.tell({ text: 'It cannot be moved there by hand.', eventId: null, wrong: true });
-  if ('ask' in wanted) asking.value = { id, to: wanted.to };
+  if ('ask' in wanted) asking.value = { id, ...wanted };
   else await bulk.changeOne(kind, id, wanted.steps);
 }
 
@@ -110,7 +111,7 @@ const moveRow = (row: FoundRecord, to: string): void => void move(row.id, to);
       :ids="[asking.id]"
       :query="null"
       :count="1"
-      :first="asking.to === 'parked' ? 'parkedUntil' : 'dropReason'"
+      :first="asking.ask === 'parked' ? 'parkedUntil' : 'dropReason'"
       :given="{ status: asking.to }"
       @close="asking = null"
     />

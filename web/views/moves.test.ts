@@ -12,7 +12,10 @@ it('says what a record takes when it comes to a lane', () => {
 });
 
 it('asks where more has to be said, and refuses what is no lane to come to', () => {
-  expect(moveTo('lead', 'status', 'dropped')).toEqual({ ask: 'status', to: 'dropped' });
+  expect(moveTo('lead', 'status', 'dropped')).toEqual({ ask: 'dropped', to: 'dropped' });
+  expect(moveTo('lead', 'status', 'later', 'parked')).toEqual({ ask: 'parked', to: 'later' });
+  expect(moveTo('lead', 'status', 'demo', 'working')).toEqual({ steps: [{ do: 'status', to: 'demo' }] });
+  expect(moveTo('company', 'companyKind', 'council')).toEqual({ steps: [{ do: 'kind', to: 'council' }] });
   expect(moveTo('lead', 'status', 'converted')).toBeNull();
   expect(moveTo('lead', 'owner', null)).toBeNull();
   expect(moveTo('company', 'country', 'PT')).toBeNull();

@@ -7,7 +7,8 @@ import { owner, team } from './owners';
 import { groups, order } from './shape';
 import { NOTHING, State, words, type Rule, type Said, type Vocabulary } from './state';
 import { readTyped } from './tokens';
-import { country, filled, flags, named, nameIs, standing, status, titleContains, titleWord } from './values';
+import { standing, status } from './terms';
+import { country, filled, flags, named, nameIs, titleContains, titleWord } from './values';
 
 /** A question as it was read. */
 export interface ReadQuestion {

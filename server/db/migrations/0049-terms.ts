@@ -6,8 +6,9 @@ const BUILT_IN = {
   leadStatus: ['new', 'working', 'qualified', 'converted', 'parked', 'dropped'],
   companyKind: ['firm', 'household'],
 };
+const CALLED: Readonly<Record<string, string>> = { firm: 'company' };
 const rows = Object.entries(BUILT_IN).flatMap(([list, keys]) =>
-  keys.map((key, at) => `(gen_random_uuid(), '${list}', '${key}', '${key}', '${key}', ${at + 1})`),
+  keys.map((key, at) => `(gen_random_uuid(), '${list}', '${key}', '${CALLED[key] ?? key}', '${key}', ${at + 1})`),
 );
 const counts = Object.entries(BUILT_IN).map(
   ([list, keys]) => `(list = '${list}' AND counts_as IN ('${keys.join("', '")}'))`,
