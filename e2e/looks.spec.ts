@@ -126,6 +126,7 @@ const VIEWS: Record<string, Path> = {
   'kinds of tasks': '/settings/task-kinds',
   rhythms: '/settings/rhythms',
   'tags and sources': '/settings/tags',
+  'standings, statuses and kinds': '/settings/terms',
   privacy: '/settings/privacy',
   'stages and prices': '/settings/pipelines',
   fit: '/settings/fit',

@@ -132,6 +132,7 @@ const rhythm = computed(() => ({
         ><span
           ><EditCell
             :value="company.kindTerm ?? company.kind"
+            :shown="nameOf(company.kindTerm ?? company.kind)"
             kind="choice"
             :options="optionsOf('companyKind', company.kindTerm ?? company.kind)"
             label="Kind"

@@ -170,6 +170,7 @@ watch(person, (now) => {
         <span>
           <EditCell
             :value="person.standingTerm ?? person.standing"
+            :shown="nameOf(person.standingTerm ?? person.standing)"
             kind="choice"
             :options="optionsOf('standing', person.standingTerm ?? person.standing)"
             label="Standing"
