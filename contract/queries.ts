@@ -134,6 +134,7 @@ const QueryField = z.object({
     'yearly',
     'flag',
     'place',
+    'calculated',
   ]),
   unit: z.string().optional(),
   options: z.array(Option).optional(),

@@ -101,6 +101,11 @@ class Checker {
     const field = this.field(filter.field, spec, `${path}.field`);
     if (!field) return;
     const operators = OPERATORS[field.type];
+    if (!operators.length)
+      return this.say(
+        `${path}.field`,
+        `“${field.label}” is calculated when it is shown, and cannot be a condition`,
+      );
     if (!operators.includes(filter.op))
       return this.say(
         `${path}.op`,

@@ -123,6 +123,8 @@ function compare(value: PlainValue, field: Field, comparison: Comparison, asking
       return ofPlace(String(value), comparison);
     case 'text':
       return ofText(String(value), comparison);
+    case 'calculated':
+      return false;
   }
 }
 

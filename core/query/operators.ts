@@ -17,6 +17,7 @@ export const OPERATORS: Readonly<Record<FieldType, readonly Operator[]>> = {
   yearly: ['in', 'between', ...ALWAYS],
   flag: ['is'],
   place: ['inside', 'near', ...ALWAYS],
+  calculated: [],
 };
 
 export const OPERATOR_WORDS: Readonly<Record<Operator, string>> = {
@@ -46,7 +47,7 @@ export const OPERATOR_WORDS: Readonly<Record<Operator, string>> = {
 export const UNITS: readonly Unit[] = ['day', 'week', 'month', 'quarter', 'year'];
 
 /** What each type can be grouped by; where nothing is named, by its value. */
-export const isGroupable = (type: FieldType): boolean => type !== 'several' && type !== 'place';
+export const isGroupable = (type: FieldType): boolean => !['several', 'place', 'calculated'].includes(type);
 export const isSortable = (type: FieldType): boolean => isGroupable(type);
 
 const OF_SUMS: readonly How[] = ['sum', 'mean', 'median', 'least', 'most'];
@@ -59,6 +60,7 @@ export const TOTALS: Readonly<Record<FieldType, readonly How[]>> = {
   flag: [],
   yearly: [],
   place: [],
+  calculated: [],
   number: OF_SUMS,
   money: OF_SUMS,
   day: ['least', 'most'],

@@ -13,10 +13,22 @@ export type RecordKind = (typeof RECORD_KINDS)[number];
 
 /**
  * `day` is a calendar day, `time` an instant, `yearly` a day that comes back every year, with or without its first year,
- * `place` a latitude and a longitude with a comma between.
+ * `place` a latitude and a longitude with a comma between, `calculated` what is worked out of a record when it is shown, and
+ * not asked of all of them.
  */
 export type FieldType =
-  'text' | 'choice' | 'several' | 'user' | 'number' | 'money' | 'day' | 'time' | 'yearly' | 'flag' | 'place';
+  | 'text'
+  | 'choice'
+  | 'several'
+  | 'user'
+  | 'number'
+  | 'money'
+  | 'day'
+  | 'time'
+  | 'yearly'
+  | 'flag'
+  | 'place'
+  | 'calculated';
 
 export interface Option {
   value: string;

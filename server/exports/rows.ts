@@ -6,6 +6,7 @@ import type { Context } from '../commands/context';
 import { requireRight } from '../commands/rights';
 import { invalid } from '../http/problems';
 import { pageOfIds, valuesOf } from '../query/answer';
+import { calculateColumns } from '../query/calculated';
 import { readTurnsAnew } from '../query/turns';
 import { schemaFor } from '../query/views';
 
@@ -64,6 +65,7 @@ export async function outgoingRows(
   const columns = [...new Set([spec.name, ...shown.map(({ key }) => key)])];
   const said = await valuesOf(context, schema, { kind, columns }, ids);
   if (kind === 'person') await readTurnsAnew(context, columns, said);
+  await calculateColumns(context, schema, { kind, columns }, said);
   const rows = ids.flatMap((id) => {
     const values = said.get(id)?.values;
     return values ? [{ id, name: String(values[spec.name] ?? ''), values }] : [];

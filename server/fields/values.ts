@@ -1,5 +1,5 @@
 import type { FieldValue } from '@emporikon/contract/fields';
-import { calculate } from '@emporikon/core/fields/formula';
+import { calculate, type Calculated } from '@emporikon/core/fields/formula';
 import { normaliseOwn, type OwnRecord } from '@emporikon/core/fields/own';
 import { todayOf } from '@emporikon/core/query/time';
 import { QueryTypes } from 'sequelize';
@@ -42,6 +42,62 @@ async function namesOf(
 export const fieldsOf = (context: Context, record: OwnRecord): Promise<CustomField[]> =>
   CustomField.findAll({ where: { record }, order: ['position', 'id'], transaction: context.tx });
 
+/** The names of all that fields of some records point to, by their ids, as far as the actor may see them. */
+async function pointedTo(
+  context: Context,
+  fields: readonly CustomField[],
+  rows: readonly Values[],
+): Promise<ReadonlyMap<string, string>> {
+  const names = new Map<string, string>();
+  for (const kind of Object.keys(NAMED_BY).filter(isPointing)) {
+    const keys = fields.filter((field) => field.kind === kind).map(({ key }) => key);
+    // A table that was imported may hold words where an id belongs.
+    const ids = rows.flatMap((values) => keys.map((key) => values[key] ?? '').filter(isId));
+    for (const [id, name] of await namesOf(context, kind, [...new Set(ids)])) names.set(id, name);
+  }
+  return names;
+}
+
+/** What a formula comes to over the values of a record. One over what the actor may not see comes to nothing, as if that were empty. */
+function calculating(
+  context: Context,
+  fields: readonly CustomField[],
+  names: ReadonlyMap<string, string>,
+): (formula: string, values: Values) => Calculated {
+  const zone = context.actor?.timeZone ?? 'UTC';
+  const today = todayOf({ now: context.now().toISOString(), zone });
+  const used = usable(fields).map((field) => ({
+    ...{ key: field.key, label: field.label, kind: field.kind, perUnit: perUnit(field) },
+    isSeen: maySee(context, field),
+  }));
+  const valueOf = (kind: string, value: string): string =>
+    isPointing(kind) ? (names.get(value) ?? '') : value;
+  return (formula, values) =>
+    calculate(
+      formula,
+      used.map(({ isSeen, ...field }) => ({
+        ...field,
+        value: isSeen ? valueOf(field.kind, values[field.key] ?? '') : '',
+      })),
+      today,
+    );
+}
+
+/** What the formulas of a kind of record come to for some records: a function of a formula's key and the values of one of them. */
+export async function calculatorFor(
+  context: Context,
+  record: OwnRecord,
+  rows: readonly Values[],
+): Promise<(key: string, values: Values) => string> {
+  const fields = await fieldsOf(context, record);
+  const calculated = calculating(context, fields, await pointedTo(context, fields, rows));
+  const formulas = new Map(fields.map(({ key, formula }) => [key, formula]));
+  return (key, values) => {
+    const result = calculated(formulas.get(key) ?? '', values);
+    return 'value' in result ? result.value : '';
+  };
+}
+
 /**
  * The fields of a record as they are shown: those in use that are for what it is now, and whatever has a value.
  * @param is what decides which fields are for it: its standing, its kind or its pipeline
@@ -60,25 +116,10 @@ export async function showValues(
       valueOf(field) !== '' ||
       (field.active !== false && (!field.onlyFor?.length || field.onlyFor.includes(is ?? ''))),
   );
-  const names = new Map<string, string>();
-  for (const kind of Object.keys(NAMED_BY).filter(isPointing)) {
-    const ids = shown.filter((field) => field.kind === kind).map(valueOf);
-    // A table that was imported may hold words where an id belongs.
-    for (const [id, name] of await namesOf(context, kind, ids.filter(isId))) names.set(id, name);
-  }
-  const zone = context.actor?.timeZone ?? 'UTC';
-  const today = todayOf({ now: context.now().toISOString(), zone });
-  // A formula over what the actor may not see gives them nothing, as if it were empty.
-  const named = usable(all).map((field) => ({
-    ...{ key: field.key, label: field.label, kind: field.kind, perUnit: perUnit(field) },
-    value: !maySee(context, field)
-      ? ''
-      : isPointing(field.kind)
-        ? (names.get(valueOf(field)) ?? '')
-        : valueOf(field),
-  }));
+  const names = await pointedTo(context, all, [values]);
+  const calculated = calculating(context, all, names);
   return shown.map((field) => {
-    const result = field.kind === 'formula' ? calculate(field.formula ?? '', named, today) : null;
+    const result = field.kind === 'formula' ? calculated(field.formula ?? '', values) : null;
     const { key, label, kind, options } = field;
     return {
       ...{ key, label, kind, options },

@@ -13,11 +13,7 @@ export interface OwnField {
   seenBy: Level;
 }
 
-/** What is calculated for each record when it is shown is not asked of all of them. */
-type Asked = Exclude<OwnKind, 'formula'>;
-const isAsked = (field: OwnField): field is OwnField & { kind: Asked } => field.kind !== 'formula';
-
-const TYPES: Record<Asked, FieldType> = {
+const TYPES: Record<OwnKind, FieldType> = {
   text: 'text',
   'long text': 'text',
   link: 'text',
@@ -31,6 +27,7 @@ const TYPES: Record<Asked, FieldType> = {
   choice: 'choice',
   several: 'several',
   'yes or no': 'flag',
+  formula: 'calculated',
 };
 const same = (value: string): string => value;
 /** The name of what an id stands for, where the one who asks may see it. */
@@ -38,7 +35,7 @@ const named = (column: string, table: string) => (value: string) =>
   `(SELECT n.${column} FROM (SELECT CASE WHEN ${value} ~ '^[0-9a-f-]{36}$' THEN (${value})::uuid END AS id) i
      LEFT JOIN forwardings f ON f.id = i.id JOIN ${table} n ON n.id = coalesce(f.to_id, i.id))`;
 /** What somebody typed into a field of their own counts where it is of the field's type. */
-const STORED: Record<Asked, (value: string, options: readonly string[]) => string> = {
+const STORED: Record<OwnKind, (value: string, options: readonly string[]) => string> = {
   text: same,
   'long text': same,
   link: same,
@@ -53,27 +50,31 @@ const STORED: Record<Asked, (value: string, options: readonly string[]) => strin
   'yearly date': (value) => `(CASE WHEN ${value} ~ '^(\\d{4}|-)-\\d{2}-\\d{2}$' THEN ${value} END)`,
   several: (value) => `coalesce(string_to_array(${value}, E'\\n'), '{}')`,
   'yes or no': (value) => `(${value} = 'yes')`,
+  // Worked out once the record is read: `calculateColumns`.
+  formula: () => 'NULL::text',
 };
 
-const customKey = (key: string): string => `custom.${key}`;
+export const CUSTOM = 'custom.';
+const customKey = (key: string): string => `${CUSTOM}${key}`;
 
-const asField = ({ key, label, kind, options }: OwnField & { kind: Asked }): Field => ({
+const asField = ({ key, label, kind, options }: OwnField): Field => ({
   key: customKey(key),
   label,
   type: TYPES[kind],
+  ...(kind === 'formula' ? { isReckoned: true } : {}),
   ...(kind === 'choice' || kind === 'several'
     ? { options: options.map((value) => ({ value, label: value })) }
     : {}),
 });
 /** Keys are made of letters, digits and underscores only. */
-const asStored = ({ key, kind, options }: OwnField & { kind: Asked }): SqlField => ({
+const asStored = ({ key, kind, options }: OwnField): SqlField => ({
   sql: STORED[kind](`({r}.custom ->> '${key}')`, options),
 });
 
 /** What can be asked of the fields of each kind of record. */
 export function fieldsByRecord(fields: readonly OwnField[]): Partial<Record<RecordKind, Field[]>> {
   const found: Partial<Record<RecordKind, Field[]>> = {};
-  for (const field of fields.filter(isAsked)) (found[field.record] ??= []).push(asField(field));
+  for (const field of fields) (found[field.record] ??= []).push(asField(field));
   return found;
 }
 
@@ -82,7 +83,6 @@ export function storedByRecord(
   fields: readonly OwnField[],
 ): Partial<Record<RecordKind, Record<string, SqlField>>> {
   const found: Partial<Record<RecordKind, Record<string, SqlField>>> = {};
-  for (const field of fields.filter(isAsked))
-    (found[field.record] ??= {})[customKey(field.key)] = asStored(field);
+  for (const field of fields) (found[field.record] ??= {})[customKey(field.key)] = asStored(field);
   return found;
 }

@@ -4,6 +4,7 @@ import type { Field, Option, Query } from '@emporikon/core/query/types';
 import type { Handlers } from '../http/mount';
 import { pageOfIds, totalsOf, valuesOf } from './answer';
 import { loadSchema } from './schema';
+import { calculateColumns } from './calculated';
 import { readTurnsAnew } from './turns';
 import { changeView, deleteView, listViews, rememberView, saveView, schemaFor, viewOf } from './views';
 import { knownValues, vocabularyFor } from './vocabulary';
@@ -52,6 +53,7 @@ export const queryHandlers: Handlers = {
     const columns = [...new Set([spec.name, ...(query.columns ?? [])])];
     const said = await valuesOf(context, schema, { kind: query.kind, columns }, ids);
     if (query.kind === 'person') await readTurnsAnew(context, columns, said);
+    await calculateColumns(context, schema, { kind: query.kind, columns }, said);
     return {
       items: ids.flatMap((id, at) => {
         const row = said.get(id);

@@ -59,6 +59,7 @@ function edit(at: number, comparison: Comparison): void {
 
 const choices = computed(() =>
   [...props.fields.values()]
+    .filter(({ type }) => OPERATORS[type].length)
     .map(({ key, label }) => ({ value: key, title: label }))
     .sort((a, b) => a.title.localeCompare(b.title)),
 );

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { QueryField } from '@emporikon/contract/queries';
-import { isGroupable, isSortable } from '@emporikon/core/query/operators';
+import { isGroupable, isSortable, OPERATORS } from '@emporikon/core/query/operators';
 import type { Comparison, Group, Order } from '@emporikon/core/query/types';
 import { computed, ref } from 'vue';
 
@@ -27,6 +27,7 @@ const filter =
     emit('filter', { field: props.field.key, ...condition });
 const filters = computed<Action[]>(() => {
   const { type } = props.field;
+  if (!OPERATORS[type].length) return [];
   if (type === 'flag')
     return [
       { title: 'Only yes', run: filter({ op: 'is', value: true }) },

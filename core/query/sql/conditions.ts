@@ -148,6 +148,8 @@ function compareSql(scope: Scope, comparison: Comparison): string {
       return ofPlace(scope, stored, comparison);
     case 'text':
       return ofText(scope, sql, comparison);
+    case 'calculated':
+      return 'false';
   }
 }
 

@@ -53,6 +53,7 @@ const CASTS = {
   yearly: 'text',
   flag: 'text',
   place: 'text',
+  calculated: 'text',
 } as const satisfies Record<Field['type'], Cast>;
 export const castOf = (field: Field, { cast }: SqlField): Cast => cast ?? CASTS[field.type];
 
