@@ -107,49 +107,6 @@ describe('a query over the API', () => {
     expect(other.status).toBe(422);
   });
 
-  it('shows what a formula comes to, for whoever sees what it is made of, and asks nobody by it', async () => {
-    const field = async (body: object) => (await use.mara.call('POST /api/fields', { body })).status;
-    expect([
-      await field({ label: 'Loaves', kind: 'number' }),
-      await field({ label: 'Ovens', kind: 'number', seenBy: 'managers', changedBy: 'managers' }),
-      await field({ label: 'Per oven', kind: 'formula', formula: 'Loaves / Ovens' }),
-      await field({ label: 'Twice', kind: 'formula', formula: 'Loaves * 2' }),
-    ]).toEqual([201, 201, 201, 201]);
-    const { id } = await person('Ana Forno', { tags: ['formula'] });
-    await person('Rui Vazio', { tags: ['formula'] });
-    const { version } = (await use.mara.call('GET /api/people/:id', { params: { id } })).body;
-    await use.mara.call('PATCH /api/people/:id', {
-      params: { id },
-      body: { version, custom: { loaves: '90', ovens: '4' } },
-    });
-    const columns = ['custom.per_oven', 'custom.twice'];
-    const query = { kind: 'person', filter: { field: 'tags', op: 'hasAny', value: ['formula'] }, columns };
-    const shown = async (by: typeof use.pell) =>
-      (await by.call('POST /api/queries', { body: { query } })).body.items.map(({ values }) =>
-        columns.map((column) => values[column]),
-      );
-    expect(await shown(use.mara)).toEqual([
-      ['22.5', '180'],
-      [null, null],
-    ]);
-    expect((await shown(use.pell))[0]).toEqual([null, '180']);
-    const file = await use.mara.raw(
-      'GET',
-      `/api/queries.csv?query=${encodeURIComponent(JSON.stringify(query))}`,
-    );
-    expect(file.text).toContain('22.5,180');
-    for (const asked of [
-      { filter: { field: 'custom.twice', op: 'is', value: ['180'] } },
-      { groups: [{ field: 'custom.twice' }] },
-      { order: [{ field: 'custom.twice', direction: 'asc' }] },
-    ]) {
-      const refused = await use.mara.call('POST /api/queries', {
-        body: { query: { kind: 'person', ...asked } },
-      });
-      expect([refused.status, JSON.stringify(refused.body)]).toEqual([422, expect.stringContaining('Twice')]);
-    }
-  });
-
   it('begins where typed letters stand in the order, in either direction, and goes on from there', async () => {
     for (const name of ['Mia Letter', 'Nils Letter', 'Nora Letter', 'Óscar Letter'])
       await person(name, { tags: ['letters'] });

@@ -5,10 +5,12 @@ import PageHead from '../kit/PageHead.vue';
 import { api } from '../shell/api';
 import { fileSize, plainNumber, when } from '../shell/format';
 import { useFetched } from '../shell/live';
+import { useSession } from '../shell/session';
 import { fileOf, useExports } from './useExports';
 
 /** The files somebody had made of views. */
 const exports = useExports();
+const session = useSession();
 const { data, error, load } = useFetched(() => api('GET /api/exports'), ['exports']);
 const stateOf = ({ state, done, total, size, expiresAt, trouble }: Export): string => {
   if (state === 'running') return `under way, ${plainNumber(done)} of ${plainNumber(total)}`;
@@ -46,9 +48,27 @@ async function remove(one: Export): Promise<void> {
       </div>
     </section>
   </template>
+  <section v-if="session.me?.role === 'admin'" class="everything">
+    <h2>Everything in one archive</h2>
+    <p>
+      Whoever runs the server can write all records, files and settings into one archive in open formats, with
+      a checksum for each file, and bring it back into an empty database:
+    </p>
+    <code>npx emporikon archive everything.tar.gz</code>
+    <code>npx emporikon unarchive everything.tar.gz</code>
+  </section>
 </template>
 
 <style scoped>
+.everything {
+  display: grid;
+  gap: 8px;
+  max-width: 680px;
+  margin-top: 28px;
+}
+.everything p {
+  margin: 0;
+}
 .export {
   display: flex;
   gap: 16px;

@@ -3,7 +3,6 @@ import AddContact from './AddContact.vue';
 import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import Submissions from '../forms/Submissions.vue';
-import EditCell from '../kit/EditCell.vue';
 import SidePanel from '../kit/SidePanel.vue';
 import TagField from '../kit/TagField.vue';
 import ActionLine from '../dossier/ActionLine.vue';
@@ -21,7 +20,6 @@ import { api } from '../shell/api';
 import { fieldName, shortDay, yearlyDay } from '../shell/format';
 import { gatherFetches, useFetched } from '../shell/live';
 import { useUndo } from '../shell/undo';
-import { useTerms } from '../terms/useTerms';
 import { provideVersion } from '../shell/useDraft';
 import ConsentMark from './ConsentMark.vue';
 import RhythmLine from '../round/RhythmLine.vue';
@@ -30,6 +28,7 @@ import Relations from '../relations/Relations.vue';
 import HistoryLink from '../history/HistoryLink.vue';
 import PresenceLine from '../presence/PresenceLine.vue';
 import { usePresence } from '../presence/usePresence';
+import StandingCell from './StandingCell.vue';
 import VisibilityLine from '../visibility/VisibilityLine.vue';
 import PersonalPanel from './PersonalPanel.vue';
 import PersonWays from './PersonWays.vue';
@@ -59,7 +58,6 @@ const {
   ],
   () => [props.id],
 );
-const { nameOf, optionsOf } = useTerms();
 const isForms = ref(false);
 const isPersonal = ref(false);
 /** What is known of it, in a line. */
@@ -111,19 +109,6 @@ async function putTags(tags: string[]): Promise<void> {
   await load();
 }
 
-async function putStanding(standing: string): Promise<void> {
-  try {
-    const { eventId } = await api('PATCH /api/people/:id', {
-      params: { id: props.id },
-      body: { version: person.value?.version ?? 1, standing },
-    });
-    undo.tell({ text: `Standing: ${nameOf(standing)}.`, eventId, about: { personId: props.id } });
-  } catch (problem) {
-    undo.fail(problem);
-    await load();
-  }
-}
-
 // An old link leads to the record this one became a part of.
 watch(person, (now) => {
   if (now && now.id !== props.id) void router.replace(`/people/${now.id}`);
@@ -168,15 +153,7 @@ watch(person, (now) => {
           ><SourceMark :claim="person.companyClaim" />
         </span>
         <span>
-          <EditCell
-            :value="person.standingTerm ?? person.standing"
-            :shown="nameOf(person.standingTerm ?? person.standing)"
-            kind="choice"
-            :options="optionsOf('standing', person.standingTerm ?? person.standing)"
-            label="Standing"
-            field="standing"
-            :save="putStanding"
-          />
+          <StandingCell :person="person" @failed="load" />
           <template v-if="person.inactiveSince"
             >Inactive since {{ shortDay(person.inactiveSince) }} ·</template
           >

@@ -8,7 +8,9 @@ const BUILT_IN = {
 };
 const CALLED: Readonly<Record<string, string>> = { firm: 'company' };
 const rows = Object.entries(BUILT_IN).flatMap(([list, keys]) =>
-  keys.map((key, at) => `(gen_random_uuid(), '${list}', '${key}', '${CALLED[key] ?? key}', '${key}', ${at + 1})`),
+  keys.map(
+    (key, at) => `(gen_random_uuid(), '${list}', '${key}', '${CALLED[key] ?? key}', '${key}', ${at + 1})`,
+  ),
 );
 const counts = Object.entries(BUILT_IN).map(
   ([list, keys]) => `(list = '${list}' AND counts_as IN ('${keys.join("', '")}'))`,
