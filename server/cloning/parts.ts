@@ -30,7 +30,7 @@ const openTasks = (points: string): Part =>
 /** What of each kind of record can come along. Addresses and numbers never do: one address is one person. */
 export const PARTS: Readonly<Record<CloneKind, Partial<Record<ClonePart, Part>>>> = {
   person: {
-    facts: { columns: ['companyId', 'department', 'standing', 'timeZone', 'rhythmDays'] },
+    facts: { columns: ['companyId', 'department', 'standing', 'standingTerm', 'timeZone', 'rhythmDays'] },
     tags: { columns: ['tags'] },
     lists: rows(ListMember, 'personId'),
     notes: { columns: ['background'] },
@@ -40,6 +40,8 @@ export const PARTS: Readonly<Record<CloneKind, Partial<Record<ClonePart, Part>>>
     facts: {
       columns: [
         'address',
+        'kind',
+        'kindTerm',
         'parentId',
         'industry',
         'employees',

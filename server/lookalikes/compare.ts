@@ -5,7 +5,9 @@ import type { CompanyDossier } from '@emporikon/contract/companies';
 import { compareCompanyFacts, comparePeople, type Reason } from '@emporikon/core/matching/evidence';
 import { nearerStanding, proposeSurvivor, proposeValue, whyProposed } from '@emporikon/core/matching/merging';
 import { toProbability, scalesOf } from '@emporikon/core/matching/verdict';
+import { termName } from '@emporikon/core/lifecycle/terms';
 import type { Context } from '../commands/context';
+import { loadTerms } from '../commands/terms';
 import { companyDossier } from '../companies/queries';
 import { bookOf } from '../people/book';
 import { personDossier } from '../people/queries';
@@ -57,7 +59,10 @@ const keepsOwner = (field: ComparedField, survivorId: string): ComparedField =>
 
 const joined = (values: readonly string[]): string | null => (values.length ? values.join(', ') : null);
 
-function personFields(people: readonly PersonDossier[], survivorId: string): ComparedField[] {
+/** What a record is called to be, by its own term. */
+type Called = (key: string) => string;
+
+function personFields(people: readonly PersonDossier[], survivorId: string, called: Called): ComparedField[] {
   const of = (pick: (one: PersonDossier) => [string | null, Claim | null | undefined]): Value[] =>
     people.map((person) => {
       const [value, claim] = pick(person);
@@ -74,7 +79,11 @@ function personFields(people: readonly PersonDossier[], survivorId: string): Com
     from: (one: PersonDossier) => [string | null, Claim | null | undefined],
   ): ComparedField => choice(field, label, of(from), survivorId);
   const standing = nearerStanding(people.map((person) => person.standing));
-  const standings = pick('standing', 'Standing', (one) => [one.standing, null]);
+  const standings = pick('standing', 'Standing', (one) => [called(one.standingTerm ?? one.standing), null]);
+  const nearest = people.filter((person) => person.standing === standing);
+  const survivor = nearest.find(({ id }) => id === survivorId);
+  // Of two that count as the same, a term of the organisation's own says more.
+  const tellsMore = nearest.find(({ standingTerm }) => standingTerm !== null);
   const background = pick('background', 'Background', (one) => [one.background.value, one.background.claim]);
   const backgrounds = background.values.filter((value) => value.value !== null);
   const custom = [...new Map(people.flatMap((person) => person.custom).map((one) => [one.key, one.label]))];
@@ -90,8 +99,9 @@ function personFields(people: readonly PersonDossier[], survivorId: string): Com
     pick('timeZone', 'Time zone', (one) => [one.timeZone, null]),
     {
       ...standings,
-      proposed: people.find((person) => person.standing === standing)?.id ?? standings.proposed,
-      why: new Set(people.map((person) => person.standing)).size > 1 ? 'the nearer' : 'the same in both',
+      proposed:
+        (survivor?.standingTerm ? survivor : (tellsMore ?? survivor ?? nearest[0]))?.id ?? standings.proposed,
+      why: new Set(standings.values.map(({ value }) => value)).size > 1 ? 'the nearer' : 'the same in both',
     },
     keepsOwner(
       pick('ownerId', 'Owner', (one) => [one.owner?.name ?? null, null]),
@@ -119,7 +129,11 @@ function personFields(people: readonly PersonDossier[], survivorId: string): Com
   ];
 }
 
-function companyFields(companies: readonly CompanyDossier[], survivorId: string): ComparedField[] {
+function companyFields(
+  companies: readonly CompanyDossier[],
+  survivorId: string,
+  called: Called,
+): ComparedField[] {
   const pick = (
     field: string,
     label: string,
@@ -139,13 +153,18 @@ function companyFields(companies: readonly CompanyDossier[], survivorId: string)
       ),
       survivorId,
     );
+  const kinds = pick('kind', 'Kind', (one) => called(one.kindTerm ?? one.kind));
+  // What a company is made as says nothing; whatever somebody made of it does.
+  const isTold = ({ kind, kindTerm }: CompanyDossier): boolean => kindTerm !== null || kind !== 'firm';
+  const told = companies.filter(isTold);
+  const tells = told.find(({ id }) => id === survivorId) ?? told[0];
   return [
     pick('name', 'Name', (one) => one.name, 'companyName'),
     pick('domain', 'Domain', (one) => one.domain),
     pick('phone', 'Number', (one) => one.phone, 'phone'),
     pick('address', 'Postal address', (one) => one.address, 'address'),
     pick('url', 'Page', (one) => one.url, 'url'),
-    pick('kind', 'Kind', (one) => one.kind),
+    { ...kinds, proposed: tells?.id ?? kinds.proposed },
     pick('parentId', 'Branch of', (one) => one.parent?.name ?? null),
     keepsOwner(
       pick('ownerId', 'Owner', (one) => one.owner?.name ?? null),
@@ -243,12 +262,17 @@ export async function compareRecords(
     proposeSurvivor(
       records.map((record) => ({ id: record.id, work: total(record.work), since: record.since })),
     );
+  const terms = await loadTerms(context);
+  const called: Called = (key) => termName(terms, key);
   const { reasons, probability } = await weighed(context, kind, kind === 'person' ? people : companies);
   return {
     kind,
     records,
     survivorId,
-    fields: kind === 'person' ? personFields(people, survivorId) : companyFields(companies, survivorId),
+    fields:
+      kind === 'person'
+        ? personFields(people, survivorId, called)
+        : companyFields(companies, survivorId, called),
     moves: sumOf(records.filter((record) => record.id !== survivorId).map((record) => record.work)),
     reasons: reasons.map(({ text, weight }) => ({ text, weight })),
     probability,

@@ -83,6 +83,13 @@ describe('a standing of our own', () => {
     });
     expect(merged.status).toBe(201);
     expect(await people(stays)).toMatchObject({ standing: 'customer', standingTerm: hot.key });
+    // One that counts as the same, and says less, gives way.
+    const plain = await person('Eva Pinto');
+    await stand(plain, 'customer');
+    await mara.call('POST /api/merges', {
+      body: { kind: 'person', survivorId: plain, mergedIds: [stays] },
+    });
+    expect((await people(plain)).standingTerm).toBe(hot.key);
   });
 
   it('is chosen for many, and the preview and history call it by its name', async () => {
@@ -136,6 +143,29 @@ it('a lead has a status of our own, is as open as what that counts as, and goes 
     null,
   ]);
   expect((await lead()).nextStatuses).toEqual([]);
+});
+
+it('two companies become one of the kind that somebody gave either; a copy is of the kind of the first', async () => {
+  const council = await ownTerm('companyKind', 'Museum', 'firm');
+  const [stays, goes] = [await company('Museu do Mar'), await company('Museu do Mar Lda')];
+  const patch = { params: { id: goes }, body: { version: 1, kind: council.key } };
+  expect((await pell.call('PATCH /api/companies/:id', patch)).status).toBe(200);
+  const compared = await mara.call('POST /api/merges/compare', {
+    body: { kind: 'company', ids: [stays, goes] },
+  });
+  expect(compared.body.fields.find(({ field }) => field === 'kind')).toMatchObject({
+    proposed: goes,
+    values: expect.arrayContaining([expect.objectContaining({ value: council.name })]),
+  });
+  const copied = await pell.call('POST /api/clones/:kind/:id', {
+    params: { kind: 'company', id: goes },
+    body: { name: 'Museu da Terra', with: ['facts'] },
+  });
+  const of = async (id: string) =>
+    (await pell.call('GET /api/companies/:id', { params: { id } })).body.kindTerm;
+  expect(await of(copied.body.id)).toBe(council.key);
+  await mara.call('POST /api/merges', { body: { kind: 'company', survivorId: stays, mergedIds: [goes] } });
+  expect(await of(stays)).toBe(council.key);
 });
 
 it('a company is of a kind of our own, and its change stands in its history', async () => {
