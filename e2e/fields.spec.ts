@@ -137,3 +137,34 @@ test('two who edit the same field of our own choose between both values; two of 
   await expect(choice).toContainText('9');
   await expect(choice).not.toContainText('object');
 });
+
+test('a file is uploaded straight into a field, and another takes its place', async ({ browser }) => {
+  const page = await signIn(browser, 'mara');
+  const label = `Contract ${Date.now()}`;
+  const post = async (path: string, data: object) => (await page.request.post(path, { data })).json();
+  const field = (await post('/api/fields', { label, kind: 'file', record: 'company' })) as {
+    field: { id: string; version: number };
+  };
+  const { company } = (await post('/api/companies', { name: `With a ${label}`, domain: null })) as {
+    company: { id: string };
+  };
+  await page.goto(`/companies/${company.id}`);
+  await page.getByRole('button', { name: 'Show all' }).click();
+  const put = async (name: string): Promise<void> => {
+    const chooser = page.waitForEvent('filechooser');
+    await page.getByRole('button', { name: `Upload a file as ${label}` }).click();
+    await (await chooser).setFiles({ name, mimeType: 'text/plain', buffer: Buffer.from(`${name} says so`) });
+    await expect(fact(page, label)).toContainText(name);
+  };
+  await put('first.txt');
+  await expect(fact(page, label).getByRole('link', { name: 'Open first.txt' })).toBeVisible();
+  await put('second.txt');
+  // Both are files of the company; the field holds the later one.
+  await page.getByRole('button', { name: 'Files' }).click();
+  const files = page.getByRole('complementary', { name: 'Files' });
+  await expect(files).toContainText('first.txt');
+  await expect(files).toContainText('second.txt');
+  await page.request.patch(`/api/fields/${field.field.id}`, {
+    data: { version: field.field.version, active: false },
+  });
+});

@@ -2,6 +2,7 @@
 import type { Claim } from '@emporikon/contract/captures';
 import type { FieldValue } from '@emporikon/contract/fields';
 import Fact from '../dossier/Fact.vue';
+import FileButton from '../kit/FileButton.vue';
 import type { CellOption } from '../kit/cells';
 import { cellOf, editedOf, hrefOf, keptOf, optionsOf, shownOf } from './ownFact';
 
@@ -14,7 +15,10 @@ defineProps<{
   version?: number;
   /** What a field for a file chooses from. */
   files: readonly CellOption[];
+  /** The field that a file is on its way to. */
+  sending: string | null;
 }>();
+const emit = defineEmits<{ send: [key: string, file: File] }>();
 </script>
 
 <template>
@@ -63,6 +67,15 @@ defineProps<{
           class="quiet-link"
           :aria-label="`Open ${shownOf(one)}`"
           >Open</a
+        >
+      </template>
+      <template v-if="one.kind === 'file' && one.mayChange">
+        {{ ' ' }}
+        <FileButton
+          :label="`Upload a file as ${one.label}`"
+          :busy="sending === one.key"
+          @take="emit('send', one.key, $event)"
+          >Upload</FileButton
         >
       </template>
     </Fact>

@@ -2,12 +2,11 @@
 import type { Claim } from '@emporikon/contract/captures';
 import type { FieldValue } from '@emporikon/contract/fields';
 import type { OwnRecord } from '@emporikon/core/fields/own';
-import { computed, ref, watch } from 'vue';
+import { computed, ref } from 'vue';
 import SidePanel from '../kit/SidePanel.vue';
-import type { CellOption } from '../kit/cells';
-import { api } from '../shell/api';
 import OwnFacts from './OwnFacts.vue';
 import { tabsOf } from './ownFact';
+import { useFileFields } from './useFileFields';
 
 /**
  * The organisation's own fields of a record: those without a tab stand on the card, the others in a panel beside the page,
@@ -29,21 +28,11 @@ const known = (name: string): string => {
   return `${name}, ${own.filter(({ value }) => value).length} of ${own.length}`;
 };
 
-const files = ref<CellOption[]>([]);
-async function loadFiles(): Promise<void> {
-  const about = { [`${props.record}Id`]: props.id };
-  const { items } = await api('GET /api/files', { query: { ...about, limit: 200 } });
-  files.value = items.map(({ id, name }) => ({ value: id, title: name }));
-}
-watch(
-  () => props.items.some(({ kind }) => kind === 'file'),
-  (isNeeded) => isNeeded && void loadFiles().catch(() => undefined),
-  { immediate: true },
-);
+const { files, sending, send } = useFileFields(() => props);
 </script>
 
 <template>
-  <OwnFacts :parts="card" :save="save" :version="version" :files="files" />
+  <OwnFacts :parts="card" :save="save" :version="version" :files="files" :sending="sending" @send="send" />
   <div v-if="further.length" class="fact further">
     <span class="cap">More fields</span>
     <v-btn
@@ -67,6 +56,8 @@ watch(
           :save="save"
           :version="version"
           :files="files"
+          :sending="sending"
+          @send="send"
         />
       </div>
     </SidePanel>

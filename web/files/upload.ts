@@ -9,10 +9,15 @@ export type Target =
   | { companyId: string }
   | { leadId: string }
   | { dealId: string }
+  | { projectId: string }
+  | { caseId: string }
   | { taskId: string }
   | { fileId: string };
 
-type Added = Reply<'POST /api/files'> | Reply<'POST /api/files/:id/versions'>;
+export type Place = Exclude<Target, { fileId: string }>;
+type Added<To extends Target> = To extends Place
+  ? Reply<'POST /api/files'>
+  : Reply<'POST /api/files/:id/versions'>;
 
 const UNREACHABLE: Problem = {
   type: 'urn:emporikon:problem:unreachable',
@@ -25,7 +30,11 @@ const UNREACHABLE: Problem = {
  * Sends a file. What is sent is told as it goes, which `fetch` does not do.
  * @throws ApiProblem with the server's own words
  */
-export function upload(file: File, target: Target, onSent: (bytes: number) => void): Promise<Added> {
+export function upload<To extends Target>(
+  file: File,
+  target: To,
+  onSent: (bytes: number) => void,
+): Promise<Added<To>> {
   const query = new URLSearchParams({ name: file.name.slice(-200) });
   if (!('fileId' in target)) for (const [key, value] of Object.entries(target)) query.set(key, value);
   const path = 'fileId' in target ? `/api/files/${target.fileId}/versions` : '/api/files';
@@ -39,7 +48,7 @@ export function upload(file: File, target: Target, onSent: (bytes: number) => vo
     request.onerror = () => reject(new ApiProblem(UNREACHABLE));
     request.onload = () => {
       forgetAnswers();
-      if (request.status === 201) resolve(request.response as Added);
+      if (request.status === 201) resolve(request.response as Added<To>);
       else reject(new ApiProblem((request.response as Problem | null) ?? UNREACHABLE));
     };
     request.send(file);

@@ -4,6 +4,7 @@ import { computed } from 'vue';
 import Fact from '../dossier/Fact.vue';
 import OwnFacts from '../fields/OwnFacts.vue';
 import { tabsOf } from '../fields/ownFact';
+import { useFileFields } from '../fields/useFileFields';
 import SidePanel from '../kit/SidePanel.vue';
 import { yearlyDay } from '../shell/format';
 
@@ -15,6 +16,10 @@ const props = defineProps<{
 }>();
 const emit = defineEmits<{ close: [] }>();
 const fields = computed(() => props.person.custom.filter(({ isPersonal }) => isPersonal));
+const { files, sending, send } = useFileFields(() => ({
+  ...{ record: 'person', id: props.person.id, items: fields.value, save: props.putCustom },
+  version: props.person.version,
+}));
 </script>
 
 <template>
@@ -34,7 +39,13 @@ const fields = computed(() => props.person.custom.filter(({ isPersonal }) => isP
         placeholder="Not known"
         :save="putBirthday"
       />
-      <OwnFacts :parts="tabsOf(fields).flatMap(({ parts }) => parts)" :save="putCustom" :files="[]" />
+      <OwnFacts
+        :parts="tabsOf(fields).flatMap(({ parts }) => parts)"
+        :save="putCustom"
+        :files="files"
+        :sending="sending"
+        @send="send"
+      />
     </div>
   </SidePanel>
 </template>

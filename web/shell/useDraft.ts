@@ -7,6 +7,9 @@ const VERSION: InjectionKey<() => number | undefined> = Symbol('version');
 /** Says at which version the record of a page stands, for everything on it that is edited in place. */
 export const provideVersion = (version: () => number | undefined): void => provide(VERSION, version);
 
+/** The version that whoever stands above said. */
+export const useVersion = (): (() => number | undefined) => inject(VERSION, () => undefined);
+
 interface Options {
   /** What stands there, as it is edited; live updates may change it while somebody types. */
   value: () => string;
@@ -40,7 +43,7 @@ export function useDraft(options: Options): {
   keepTheirs: () => void;
   cancel: () => void;
 } {
-  const inherited = inject(VERSION, () => undefined);
+  const inherited = useVersion();
   const versionNow = (): number => (options.version ?? inherited)() ?? 1;
   const text = ref('');
   const isEditing = ref(false);

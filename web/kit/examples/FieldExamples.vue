@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue';
 import DateField from '../DateField.vue';
+import FileButton from '../FileButton.vue';
 import FileDrop from '../FileDrop.vue';
 import type { RecordValue } from '../forms';
 import MoneyField from '../MoneyField.vue';
@@ -46,6 +47,9 @@ const files = ref<string[]>([]);
   </ExampleLine>
   <ExampleLine name="RecordPicker" says="Finds one record and hands it over at once." :value="picked">
     <RecordPicker kind="person" label="Find a person" @pick="picked = $event.label" />
+  </ExampleLine>
+  <ExampleLine name="FileButton" says="One file, chosen with a button." :value="files">
+    <FileButton label="Upload a file" @take="files = [$event.name]">Upload</FileButton>
   </ExampleLine>
   <ExampleLine name="FileDrop" says="Files that are dropped or chosen." :value="files">
     <FileDrop
