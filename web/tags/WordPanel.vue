@@ -1,21 +1,19 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
 import SidePanel from '../kit/SidePanel.vue';
-import { api, wordsOf } from '../shell/api';
+import { useStarting } from '../bulk/useStarting';
+import { api } from '../shell/api';
 import { counted } from '../shell/format';
-import { useUndo } from '../shell/undo';
 import type { WordRow } from './WordTable.vue';
 
 /** Renames a tag, a source or a list, makes it one with another, or takes it away. */
 export type WordKind = 'tag' | 'source' | 'list';
 const props = defineProps<{ kind: WordKind; row: WordRow; others: readonly WordRow[] }>();
 const emit = defineEmits<{ close: []; done: [] }>();
-const undo = useUndo();
 const name = ref(props.row.name);
 const intoKey = ref<string | null>(null);
 const uses = ref<string[]>([]);
-const isBusy = ref(false);
-const wrong = ref('');
+const { isBusy, wrong, act } = useStarting(() => emit('done'));
 
 const records = computed(() => props.row.counts.reduce((sum, n) => sum + n, 0));
 const isMerge = computed(() => props.others.some((one) => one.name === name.value.trim()));
@@ -36,28 +34,6 @@ watch(
   },
   { immediate: true },
 );
-
-interface Changed {
-  changes?: { total: number }[];
-  eventId: string | null;
-}
-async function act(work: () => Promise<Changed>, text: string): Promise<void> {
-  isBusy.value = true;
-  wrong.value = '';
-  try {
-    const { changes = [], eventId } = await work();
-    undo.tell({
-      text,
-      eventId: changes.length ? null : eventId,
-      ...(changes.length ? { links: [{ text: 'Progress and undo', to: '/settings/bulk' }] } : {}),
-    });
-    emit('done');
-  } catch (problem) {
-    wrong.value = wordsOf(problem);
-  } finally {
-    isBusy.value = false;
-  }
-}
 
 function rename(): Promise<void> {
   const { kind, row } = props;

@@ -3,18 +3,16 @@ import type { Reply } from '@emporikon/contract';
 import type { Term } from '@emporikon/contract/terms';
 import { computed, ref, watch } from 'vue';
 import SidePanel from '../kit/SidePanel.vue';
-import { api, wordsOf } from '../shell/api';
+import { useStarting } from '../bulk/useStarting';
+import { api } from '../shell/api';
 import { shownCount } from '../shell/format';
-import { useUndo } from '../shell/undo';
 
 /** Takes a term out of use, and asks what becomes of the records that have it. */
 const props = defineProps<{ term: Term; others: readonly Term[] }>();
 const emit = defineEmits<{ close: []; done: [] }>();
-const undo = useUndo();
 const told = ref<Reply<'GET /api/terms/:id/uses'> | null>(null);
 const to = ref<string | null>(null);
-const isBusy = ref(false);
-const wrong = ref('');
+const { isBusy, wrong, act } = useStarting(() => emit('done'));
 const isUsed = computed(() => Boolean(told.value?.records || told.value?.uses.length));
 
 watch(
@@ -25,32 +23,13 @@ watch(
   { immediate: true },
 );
 
-async function act(
-  text: string,
-  work: () => Promise<{ changes?: unknown[]; eventId: string | null }>,
-): Promise<void> {
-  isBusy.value = true;
-  wrong.value = '';
-  try {
-    const { changes = [], eventId } = await work();
-    undo.tell({
-      text,
-      eventId: changes.length ? null : eventId,
-      ...(changes.length ? { links: [{ text: 'Progress and undo', to: '/settings/bulk' }] } : {}),
-    });
-    emit('done');
-  } catch (problem) {
-    wrong.value = wordsOf(problem);
-  } finally {
-    isBusy.value = false;
-  }
-}
 const retire = (): Promise<void> =>
-  act(`Retired “${props.term.name}”.`, () =>
-    api('POST /api/terms/:id/retirement', { params: { id: props.term.id }, body: { to: to.value } }),
+  act(
+    () => api('POST /api/terms/:id/retirement', { params: { id: props.term.id }, body: { to: to.value } }),
+    `Retired “${props.term.name}”.`,
   );
 const remove = (): Promise<void> =>
-  act(`Removed “${props.term.name}”.`, () => api('DELETE /api/terms/:id', { params: { id: props.term.id } }));
+  act(() => api('DELETE /api/terms/:id', { params: { id: props.term.id } }), `Removed “${props.term.name}”.`);
 </script>
 
 <template>
