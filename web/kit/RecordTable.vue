@@ -47,6 +47,9 @@ const isNarrow = useMedia('screen and (max-width: 900px)');
 const kept = useStored<Arrangement>(`emporikon.columns.${props.name}`, {});
 const box = ref<HTMLElement | null>(null);
 const shown = computed(() => (props.isFixed ? props.columns : arranged(props.columns, kept.value)));
+/** Made once a page, and not with every row that comes onto the screen. */
+const ids = computed(() => (props.rows ?? []).map(({ id }) => id));
+const ticked = computed(() => new Set(selected.value));
 const isSelectable = computed(() => selected.value !== undefined);
 const span = computed(() => shown.value.length + (isSelectable.value ? 1 : 0));
 const count = computed(() => props.rows?.length ?? 0);
@@ -129,7 +132,7 @@ function goTo(at: number): void {
 }
 function select(row: Row): void {
   if (!selected.value) return;
-  selected.value = selected.value.includes(row.id)
+  selected.value = ticked.value.has(row.id)
     ? selected.value.filter((id) => id !== row.id)
     : [...selected.value, row.id];
 }
@@ -210,7 +213,7 @@ useDragging(box, {
       </colgroup>
       <thead>
         <tr>
-          <TickAll v-if="selected" v-model="selected" :ids="rows.map(({ id }) => id)" />
+          <TickAll v-if="selected" v-model="selected" :ids="ids" />
           <th
             v-for="column in shown"
             :key="column.key"
@@ -253,16 +256,16 @@ useDragging(box, {
             :ref="(element) => isNarrow && rowsOf.measureElement(element as Element)"
             :data-index="at"
             :tabindex="at === active ? 0 : -1"
-            :class="{ selected: selected?.includes(row.id) }"
+            :class="{ selected: ticked.has(row.id) }"
             @focus="active = at"
             @keydown="press($event, row, at)"
           >
             <td v-if="selected" class="tickbox">
               <v-checkbox-btn
-                v-model="selected"
-                :value="row.id"
+                :model-value="ticked.has(row.id)"
                 :aria-label="`Select ${nameOf(row)}`"
                 tabindex="-1"
+                @update:model-value="select(row)"
               />
             </td>
             <td

@@ -4,8 +4,9 @@ import { computed } from 'vue';
 /** The head of a column of ticks: ticks or unticks all that are shown. */
 const props = defineProps<{ ids: string[] }>();
 const ticked = defineModel<string[]>({ required: true });
-const areAll = computed(() => props.ids.length > 0 && props.ids.every((id) => ticked.value.includes(id)));
-const areSome = computed(() => !areAll.value && props.ids.some((id) => ticked.value.includes(id)));
+const known = computed(() => new Set(ticked.value));
+const areAll = computed(() => props.ids.length > 0 && props.ids.every((id) => known.value.has(id)));
+const areSome = computed(() => !areAll.value && props.ids.some((id) => known.value.has(id)));
 const turn = (): void => void (ticked.value = areAll.value ? [] : [...props.ids]);
 </script>
 
