@@ -1,45 +1,15 @@
 import { performance } from 'node:perf_hooks';
-import { chromium, type Page } from '@playwright/test';
-import { buildApp } from '@emporikon/server/http/app';
-import { rooms } from '@emporikon/server/rooms';
-import { LiveFeed } from '@emporikon/server/events/live';
+import { chromium } from '@playwright/test';
 import { hashPassword } from '@emporikon/server/session/secrets';
-import { join } from 'node:path';
 import { CHROMIUM } from './chromium';
-import { openHouse } from './house';
+import { framesOf, printBeside, told } from './frames';
+import { openHouse, serveHouse } from './house';
 import { sized } from './size';
 
 const DEALS = sized(2000, 40);
 const PASSWORD = 'a bench password';
 const FRAMES = sized(240, 10);
 const BOXES = 105;
-
-/** Times between frames while something is done in each, in ms. */
-const framesOf = (page: Page, work: string): Promise<number[]> =>
-  page.evaluate(
-    ([count, source]) =>
-      new Promise<number[]>((resolve) => {
-        const step = new Function('at', String(source)) as (at: number) => void;
-        const times: number[] = [];
-        let last = 0;
-        let at = 0;
-        const frame = (now: number): void => {
-          if (last) times.push(now - last);
-          last = now;
-          if (times.length >= Number(count)) return resolve(times);
-          step(at++);
-          requestAnimationFrame(frame);
-        };
-        requestAnimationFrame(frame);
-      }),
-    [FRAMES, work] as const,
-  );
-
-function told(name: string, times: readonly number[]): { name: string; fps: number; worst: number } {
-  const sorted = [...times].sort((a, b) => a - b);
-  const mean = times.reduce((sum, one) => sum + one, 0) / times.length;
-  return { name, fps: 1000 / mean, worst: sorted[Math.floor(sorted.length * 0.95)] ?? 0 };
-}
 
 const SCROLL = `const box = document.querySelector('.scroller') ?? document.scrollingElement; box.scrollTop = (at * 40) % Math.max(1, box.scrollHeight - innerHeight);`;
 const DRAG = `
@@ -63,11 +33,7 @@ async function main(): Promise<void> {
             now() - (n * 7 % 60) * interval '1 day', 100000 + n * 1000, 'EUR', 30, current_date + n % 90, :owner, now(), now() FROM generate_series(1, ${DEALS}) n`,
     { replacements: { owner: user.id } },
   );
-  const live = new LiveFeed(process.env.TEST_DATABASE_URL ?? '');
-  const app = await buildApp({ tools, rooms, live, webRoot: join(process.cwd(), 'web/dist') });
-  await app.listen({ host: '127.0.0.1', port: 0 });
-  const address = app.server.address();
-  const url = `http://127.0.0.1:${typeof address === 'object' && address ? address.port : 0}`;
+  const { app, url } = await serveHouse(tools);
   const browser = await chromium.launch(CHROMIUM);
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, baseURL: url });
   const height = (DEALS / 5 / 6) * 50 * 5;
@@ -79,8 +45,8 @@ async function main(): Promise<void> {
     ).join('')}</body>`,
   );
   const floors = [
-    told('scrolling a page of plain boxes', await framesOf(page, SCROLL)),
-    told('dragging one of plain boxes', await framesOf(page, DRAG)),
+    told('scrolling a page of plain boxes', await framesOf(page, SCROLL, FRAMES)),
+    told('dragging one of plain boxes', await framesOf(page, DRAG, FRAMES)),
   ];
   await page.request.post('/api/session', {
     data: { email: user.email, password: PASSWORD },
@@ -96,19 +62,14 @@ async function main(): Promise<void> {
   await page.locator('[data-deal]').first().waitFor();
   const shown = performance.now() - began;
   const drawn = await page.locator('[data-deal]').count();
-  const scrolled = told('scrolling', await framesOf(page, SCROLL));
+  const scrolled = told('scrolling', await framesOf(page, SCROLL, FRAMES));
   await page.evaluate("document.querySelector('.scroller').scrollTop = 0");
-  const dragged = told('dragging', await framesOf(page, DRAG));
+  const dragged = told('dragging', await framesOf(page, DRAG, FRAMES));
   console.log(`the board answers in ${answered.toFixed(0)} ms with ${(size / 1e6).toFixed(2)} MB`);
   console.log(
     `${DEALS} open deals: on the screen after ${shown.toFixed(0)} ms, ${drawn} cards drawn at once`,
   );
-  for (const [at, measured] of [scrolled, dragged].entries()) {
-    const floor = floors[at] ?? measured;
-    for (const { name, fps, worst } of [floor, measured])
-      console.log(`${name}: ${fps.toFixed(1)} frames a second, 95 per cent within ${worst.toFixed(1)} ms`);
-    console.log(`ratio ${(floor.fps / measured.fps).toFixed(2)}`);
-  }
+  for (const [at, measured] of [scrolled, dragged].entries()) printBeside(floors[at] ?? measured, measured);
   await browser.close();
   await app.close();
   await sequelize.close();

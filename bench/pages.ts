@@ -1,11 +1,7 @@
 import { chromium, type Page } from '@playwright/test';
-import { buildApp } from '@emporikon/server/http/app';
-import { rooms } from '@emporikon/server/rooms';
-import { LiveFeed } from '@emporikon/server/events/live';
 import { hashPassword } from '@emporikon/server/session/secrets';
-import { join } from 'node:path';
 import { CHROMIUM } from './chromium';
-import { openHouse } from './house';
+import { openHouse, serveHouse } from './house';
 import { sized } from './size';
 
 const PAGES = sized(40, 6);
@@ -27,12 +23,8 @@ async function requestsUntilQuiet(counter: { requests: number }): Promise<number
 async function main(): Promise<void> {
   const { sequelize, tools, user } = await openHouse();
   await user.update({ passwordHash: await hashPassword(PASSWORD) });
-  const live = new LiveFeed(process.env.TEST_DATABASE_URL ?? '');
-  const app = await buildApp({ tools, rooms, live, webRoot: join(process.cwd(), 'web/dist') });
+  const { app, live, url } = await serveHouse(tools);
   await live.start();
-  await app.listen({ host: '127.0.0.1', port: 0 });
-  const address = app.server.address();
-  const url = `http://127.0.0.1:${typeof address === 'object' && address ? address.port : 0}`;
   const browser = await chromium.launch(CHROMIUM);
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, baseURL: url });
   const post = async (path: string, data: object): Promise<{ person: { id: string; version: number } }> => {

@@ -1,4 +1,4 @@
-// `npm run bench [reader|imports|calls|match|book|find|load|enrich|score|forecast|board|pages|lists|queries|bulk]`: builds and runs the benches. They print; they never decide whether a test passes.
+// `npm run bench [reader|imports|calls|match|book|find|load|enrich|score|forecast|board|pages|rows|lists|queries|bulk]`: builds and runs the benches. They print; they never decide whether a test passes.
 import { join } from 'node:path';
 import { checkPlace, ensurePackages, root } from './prepare.mjs';
 import { main, show } from './say.mjs';
@@ -32,6 +32,7 @@ await main(async () => {
     lists: (name) => keptBook(() => run(name)),
     queries: (name) => keptBook(() => run(name)),
     board: (name) => buildIfNeeded().then(() => withDatabase('bench', () => run(name))),
+    rows: (name) => buildIfNeeded().then(() => withDatabase('bench', () => run(name))),
     pages: (name) => buildIfNeeded().then(() => withDatabase('bench', () => run(name))),
   };
   let code = 0;
