@@ -49,4 +49,20 @@ test('a team adds terms of its own, uses them on a person, a lead and a company,
   await expect(page.getByText(`Retired “${regular}”.`)).toBeVisible();
   await page.goto(`/people/${person}`);
   await expect(page.getByText(`Standing: ${regular} → customer`)).toBeVisible();
+
+  // Nothing of it is left, for it would stand in the questions of others.
+  const read = async (path: string) =>
+    (await (await page.request.get(path)).json()) as {
+      version: number;
+      items: { id: string; name: string }[];
+    };
+  for (const [path, patch] of [
+    [`/api/leads/${lead}`, { status: 'working' }],
+    [`/api/companies/${company}`, { kind: 'firm' }],
+  ] as const)
+    await page.request.patch(path, { data: { version: (await read(path)).version, ...patch } });
+  for (const term of (await read('/api/terms')).items.filter(({ name }) =>
+    [regular, demo, council].includes(name),
+  ))
+    expect((await page.request.delete(`/api/terms/${term.id}`)).status()).toBe(200);
 });
