@@ -279,4 +279,35 @@ describe('what sounds negative', () => {
     await enter(ines, { headline: 'From a colleague' }, { personId: ada });
     expect([await found('GET /api/people'), await found('GET /api/companies')]).toEqual([[ada], [firm]]);
   });
+
+  it('views ask for what is new, each reader for their own, and deals of theirs that they never looked at', async () => {
+    const firm = await company('Fresh Mills');
+    const [ada, bo] = [await person('Ada Freshly', firm), await person('Bo Freshly', firm)];
+    const deal = await pell.call('POST /api/deals', { body: { title: 'Fresh bikes', personId: ada } });
+    const dealId = deal.body.deal.id;
+    for (const recordId of [ada, bo, firm]) await pell.call('POST /api/looks', { body: { recordId } });
+    const fresh = async (kind: string, name: string, by = pell) => {
+      const filter = {
+        all: [
+          { field: name, op: 'contains', value: 'fresh' },
+          { field: 'newForMe', op: 'is', value: true },
+        ],
+      };
+      const query = { kind, filter, columns: ['newForMe'] };
+      const { status, body } = await by.call('POST /api/queries', { body: { query } as never });
+      expect([status, body.items.every(({ values }) => values.newForMe === true)]).toEqual([200, true]);
+      return body.items.map(({ id }) => id);
+    };
+    const named = { person: 'fullName', company: 'companyName', deal: 'title' };
+    const all = (by = pell) =>
+      Promise.all(Object.entries(named).map(([kind, name]) => fresh(kind, name, by)));
+    expect(await all()).toEqual([[], [], []]);
+    await enter(pell, { headline: 'My own' }, { dealId });
+    expect(await all()).toEqual([[], [], []]);
+    await enter(ines, { headline: 'Ines asked for the box' }, { personId: ada, dealId });
+    expect(await all()).toEqual([[ada], [firm], [dealId]]);
+    expect(await all(ines)).toEqual([[], [], []]);
+    for (const recordId of [ada, dealId]) await pell.call('POST /api/looks', { body: { recordId } });
+    expect(await all()).toEqual([[], [firm], []]);
+  });
 });

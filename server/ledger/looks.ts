@@ -52,12 +52,20 @@ export async function newsOfDeals(context: Context, ids: readonly string[]): Pro
   return new Map(rows.map(({ id, count, sentence }) => [id, { count, sentence }]));
 }
 
-/** Whether colleagues entered something on a record since \`:reader\` looked at it last, as SQL over its id. */
-export function isNewFor(kind: 'people' | 'companies', id: string): string {
-  const links =
-    kind === 'people'
-      ? 'k.person_id = l.record_id'
-      : '(k.company_id = l.record_id OR k.at_company = l.record_id)';
-  return `${id} IN (SELECT l.record_id FROM looks l WHERE l.user_id = :reader AND EXISTS (
-    SELECT 1 FROM ledger_links k JOIN ledger_entries n ON n.id = k.entry_id WHERE ${links} AND n.created_at > l.at AND n.actor_id <> :reader))`;
-}
+const LINKS = {
+  people: 'k.person_id = l.record_id',
+  companies: '(k.company_id = l.record_id OR k.at_company = l.record_id)',
+  deals: 'k.deal_id = l.record_id',
+} as const;
+
+/**
+ * Whether colleagues entered something on a record since a reader looked at it last, as SQL over its id.
+ * @param reader the id of the reader, as SQL
+ */
+export const isNewFor = (
+  kind: keyof typeof LINKS,
+  id: string,
+  reader = ':reader',
+): string => `${id} IN (SELECT l.record_id FROM looks l WHERE l.user_id = ${reader} AND EXISTS (
+    SELECT 1 FROM ledger_links k JOIN ledger_entries n ON n.id = k.entry_id
+     WHERE ${LINKS[kind]} AND n.created_at > l.at AND n.actor_id <> ${reader}))`;

@@ -9,7 +9,7 @@ import { useFetched } from '../shell/live';
 import RecordTable from '../kit/RecordTable.vue';
 import type { Column } from '../kit/table/columns';
 import { useQueryRef } from '../shell/useQueryRef';
-import { reloadOn, usePaged } from '../shell/usePaged';
+import { reloadOn, useLongList } from '../shell/usePaged';
 
 const q = useQueryRef('q', '');
 const narrowed = reactive({
@@ -23,7 +23,7 @@ const sort = useQueryRef<'name' | 'domain' | 'industry' | 'country' | 'employees
 const direction = useQueryRef<'asc' | 'desc'>('direction', 'asc');
 const ticked = ref<string[]>([]);
 const { data: kinds } = useFetched(() => api('GET /api/companies/kinds'), ['companies']);
-const { items, hasMore, more, error, reload } = usePaged(
+const { items, hasMore, more, error, isOld, reload } = useLongList(
   (cursor) =>
     api('GET /api/companies', {
       query: {
@@ -114,6 +114,7 @@ const COLUMNS: Column[] = [
       :rows="items"
       :error="error"
       :has-more="hasMore"
+      :is-old="isOld"
       :name-of="(row) => row.name"
       :to="(row) => `/companies/${row.id}`"
       @more="more"

@@ -4,7 +4,7 @@ import RecordTable from '../kit/RecordTable.vue';
 import type { Column } from '../kit/table/columns';
 import { api } from '../shell/api';
 import { calendarDay, due, money, percent } from '../shell/format';
-import { reloadOn, usePaged } from '../shell/usePaged';
+import { reloadOn, useLongList } from '../shell/usePaged';
 import { useQueryRef } from '../shell/useQueryRef';
 import type { Chosen } from './BoardFilters.vue';
 import type { BoardQuery } from './useBoard';
@@ -19,7 +19,7 @@ const state = useQueryRef<'open' | 'won' | 'lost' | 'all'>('state', 'open');
 const stage = useQueryRef('stage', '');
 const sort = useQueryRef<'since' | 'title' | 'amount' | 'expectedClose'>('sort', 'since');
 const direction = useQueryRef<'asc' | 'desc'>('direction', 'desc');
-const { items, hasMore, more, error, reload } = usePaged(
+const { items, hasMore, more, error, isOld, reload } = useLongList(
   (cursor) =>
     api('GET /api/deals', {
       query: {
@@ -70,6 +70,7 @@ const COLUMNS: Column[] = [
       :rows="items"
       :error="error"
       :has-more="hasMore"
+      :is-old="isOld"
       :name-of="(row) => row.title"
       :to="(row) => `/deals/${row.id}`"
       @more="more"

@@ -1,9 +1,10 @@
 import { localeOf } from '../shell/format';
 import { minorDigits } from '@emporikon/core/lifecycle/minorUnits';
+import { numberFormat } from '../shell/intl';
 
 /** A price in minor units that may have fractions, in the user's locale. */
 export const price = (minor: number, currency: string): string =>
-  new Intl.NumberFormat(localeOf(), {
+  numberFormat(localeOf(), {
     style: 'currency',
     currency,
     minimumFractionDigits: minorDigits(currency),

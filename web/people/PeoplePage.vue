@@ -12,7 +12,7 @@ import { ago, due, shownCount } from '../shell/format';
 import TurnWords from '../dossier/TurnWords.vue';
 import { useFetched } from '../shell/live';
 import TaskLink from '../tasks/TaskLink.vue';
-import { reloadOn, usePaged } from '../shell/usePaged';
+import { reloadOn, useLongList } from '../shell/usePaged';
 import { useQueryRef } from '../shell/useQueryRef';
 import { useTerms } from '../terms/useTerms';
 
@@ -28,7 +28,7 @@ const session = useSession();
 const sort = useQueryRef<Sort>('sort', 'name');
 const direction = useQueryRef<'asc' | 'desc'>('direction', 'asc');
 const { data: lists } = useFetched(() => api('GET /api/lists'), ['people', 'lists', 'list_members']);
-const { items, hasMore, more, error, reload } = usePaged(
+const { items, hasMore, more, error, isOld, reload } = useLongList(
   (cursor) =>
     api('GET /api/people', {
       query: {
@@ -136,6 +136,7 @@ const COLUMNS: Column[] = [
       :rows="items"
       :error="error"
       :has-more="hasMore"
+      :is-old="isOld"
       :name-of="(row) => row.fullName"
       :to="(row) => `/people/${row.id}`"
       @more="more"

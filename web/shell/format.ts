@@ -3,6 +3,7 @@ import { decimalOf, minorDigits } from '@emporikon/core/lifecycle/minorUnits';
 import { FIELD_NAMES as CLAIM_NAMES } from '@emporikon/core/reading/types';
 import { FACT_NAMES } from '@emporikon/core/lookups/facts';
 import { useSession } from './session';
+import { dateFormat, numberFormat } from './intl';
 
 /** How the signed-in person writes days and numbers: as they chose, or as their browser does. */
 export const localeOf = (): string => useSession().me?.locale ?? navigator.language;
@@ -10,7 +11,7 @@ const zone = (): string => useSession().me?.timeZone ?? 'UTC';
 const format =
   (options: Intl.DateTimeFormatOptions) =>
   (iso: string): string =>
-    new Intl.DateTimeFormat(localeOf(), { timeZone: zone(), ...options }).format(new Date(iso));
+    dateFormat(localeOf(), { timeZone: zone(), ...options }).format(new Date(iso));
 
 /** Times are shown in the signed-in person's own zone, in their browser's language. */
 export const clock = format({ hour: '2-digit', minute: '2-digit' });
@@ -20,7 +21,7 @@ const dayKey = format({ year: 'numeric', month: '2-digit', day: '2-digit' });
 
 /** A plain calendar day (YYYY-MM-DD), which has no zone. */
 export const calendarDay = (date: string): string =>
-  new Intl.DateTimeFormat(localeOf(), {
+  dateFormat(localeOf(), {
     timeZone: 'UTC',
     weekday: 'short',
     day: 'numeric',
@@ -29,7 +30,7 @@ export const calendarDay = (date: string): string =>
 
 /** A plain calendar day with its year, as it stands in a field: "Thu, 3 Dec 2026". */
 export const fullDay = (date: string): string =>
-  new Intl.DateTimeFormat(localeOf(), {
+  dateFormat(localeOf(), {
     timeZone: 'UTC',
     weekday: 'short',
     day: 'numeric',
@@ -42,7 +43,7 @@ export function yearlyDay(date: string): string {
   const isYearless = date.startsWith('--');
   const at = new Date(`${isYearless ? `2000-${date.slice(2)}` : date}T00:00:00Z`);
   if (Number.isNaN(at.getTime())) return date;
-  return new Intl.DateTimeFormat(localeOf(), {
+  return dateFormat(localeOf(), {
     timeZone: 'UTC',
     day: 'numeric',
     month: 'short',
@@ -51,12 +52,13 @@ export function yearlyDay(date: string): string {
 }
 
 /** The day it is now for the signed-in person (YYYY-MM-DD). */
-export const todayOf = (): string =>
-  new Intl.DateTimeFormat('sv-SE', { timeZone: zone() }).format(new Date());
+export const todayOf = (): string => dateFormat('sv-SE', { timeZone: zone() }).format(new Date());
 
 /** Whether the user writes the month before the day. */
 export const isMonthFirst = (): boolean => {
-  const parts = new Intl.DateTimeFormat(localeOf()).formatToParts(new Date()).map(({ type }) => type);
+  const parts = dateFormat(localeOf())
+    .formatToParts(new Date())
+    .map(({ type }) => type);
   return parts.indexOf('month') < parts.indexOf('day') && parts[0] !== 'year';
 };
 
@@ -81,7 +83,7 @@ export function money(minor: number | null, currency: string): string {
   if (minor === null) return 'No value yet';
   const digits = minorDigits(currency);
   const shown = minor % 10 ** digits === 0 ? 0 : digits;
-  return new Intl.NumberFormat(localeOf(), {
+  return numberFormat(localeOf(), {
     style: 'currency',
     currency,
     minimumFractionDigits: shown,
@@ -97,7 +99,9 @@ export const roughMoney = (minor: number, currency: string): string => {
 
 /** What stands before the decimals in the reader's language. */
 export const decimalMark = (): string =>
-  new Intl.NumberFormat(localeOf()).formatToParts(1.5).find(({ type }) => type === 'decimal')?.value ?? '.';
+  numberFormat(localeOf())
+    .formatToParts(1.5)
+    .find(({ type }) => type === 'decimal')?.value ?? '.';
 
 /** A sum as it is edited: 12.5, 40000; empty for none. */
 export const amountText = (minor: number | null, currency: string): string =>
@@ -105,13 +109,13 @@ export const amountText = (minor: number | null, currency: string): string =>
 
 /** A month (YYYY-MM) in words. */
 export const monthName = (month: string): string =>
-  new Intl.DateTimeFormat(localeOf(), { timeZone: 'UTC', month: 'short', year: 'numeric' }).format(
+  dateFormat(localeOf(), { timeZone: 'UTC', month: 'short', year: 'numeric' }).format(
     new Date(`${month}-01T00:00:00Z`),
   );
 
 /** A share in per cent; what is not quite certain is never shown as 100. */
 export const percent = (share: number): string =>
-  new Intl.NumberFormat(localeOf(), {
+  numberFormat(localeOf(), {
     style: 'percent',
     maximumFractionDigits: share > 0.99 && share < 1 ? 1 : 0,
   }).format(share < 1 ? Math.min(share, 0.999) : share);
@@ -138,7 +142,7 @@ export function ago(iso: string): string {
 
 /** A number as the user writes it. */
 export const plainNumber = (value: number, options: Intl.NumberFormatOptions = {}): string =>
-  new Intl.NumberFormat(localeOf(), options).format(value);
+  numberFormat(localeOf(), options).format(value);
 
 const UNITS = ['byte', 'kilobyte', 'megabyte', 'gigabyte', 'terabyte'] as const;
 /** The size of a file in the unit that suits it: “1.2 MB”. */

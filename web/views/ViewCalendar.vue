@@ -12,6 +12,7 @@ import { addDays, firstWeekday, rangeOf, stepFrom } from '../shell/days';
 import { TABLES, type ViewedKind } from './kinds';
 import { dayIn, isMonth } from './monthDays';
 import type { CardOf } from './useCards';
+import { dateFormat } from '../shell/intl';
 
 /** The records of a view on the days that a field of them says, a month at a time. */
 const props = defineProps<{ kind: ViewedKind; query: Query; by: QueryField; cardOf: CardOf }>();
@@ -31,7 +32,7 @@ const days = computed(() => {
   return all;
 });
 const title = computed(() =>
-  new Intl.DateTimeFormat(localeOf(), { timeZone: 'UTC', month: 'long', year: 'numeric' }).format(
+  dateFormat(localeOf(), { timeZone: 'UTC', month: 'long', year: 'numeric' }).format(
     new Date(`${month.value}-01T00:00Z`),
   ),
 );
@@ -106,9 +107,7 @@ const weeks = computed(() => {
 const isNarrow = useMedia('(max-width: 900px)');
 const listed = computed(() => shown.value.filter(({ rows, more }) => rows.length || more));
 const weekday = (day: string): string =>
-  new Intl.DateTimeFormat(localeOf(), { timeZone: 'UTC', weekday: 'short' }).format(
-    new Date(`${day}T00:00Z`),
-  );
+  dateFormat(localeOf(), { timeZone: 'UTC', weekday: 'short' }).format(new Date(`${day}T00:00Z`));
 const open = (day: string): void =>
   emit('day', { field: props.by.key, op: 'in', value: { unit: 'day', day } });
 const isCut = computed(() => isYearly.value && data.value?.next !== null);

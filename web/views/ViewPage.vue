@@ -3,18 +3,17 @@ import type { FoundRecord, QueryField } from '@emporikon/contract/queries';
 import { hasDays, hasLanes } from '@emporikon/core/query/layout';
 import { TOTALS } from '@emporikon/core/query/operators';
 import type { Comparison, Filter, Group } from '@emporikon/core/query/types';
-import { computed, defineAsyncComponent, ref, watch } from 'vue';
+import { computed, defineAsyncComponent, watch } from 'vue';
 import RecordTable from '../kit/RecordTable.vue';
 import SelectionBar from '../bulk/SelectionBar.vue';
-import { api, wordsOf } from '../shell/api';
-import { useFetched } from '../shell/live';
-import { reloadOn, usePaged } from '../shell/usePaged';
+import { wordsOf } from '../shell/api';
 import ConditionStrip from './ConditionStrip.vue';
 import FootMenu from './FootMenu.vue';
 import HeadMenu from './HeadMenu.vue';
 import { ViewCalendar, ViewCards, ViewLanes, ViewMap } from './layouts';
-import { isBulkKind, LINKED, TABLES, VIEWED, type ViewedKind } from './kinds';
+import { isBulkKind, LINKED, VIEWED, type ViewedKind } from './kinds';
 import { cardOf } from './useCards';
+import { useFound } from './useFound';
 import { useRecordAddress } from './useRecordAddress';
 import { useSaving } from './useSaving';
 import { useShown } from './useShown';
@@ -30,35 +29,17 @@ const open = useView(props.kind);
 const { views, view, draft, query, isChanged, fields, spec, registry, error, change, reset, load } = open;
 const place = VIEWED[props.kind];
 
-const body = () => ({ query: query.value as never });
 const start = useTypedStart(draft, fields, spec);
 const {
   items,
   hasMore,
   more,
   error: listError,
+  isOld,
   reload,
-} = usePaged<FoundRecord>(
-  async (cursor) =>
-    query.value
-      ? api('POST /api/queries', {
-          body: { ...body(), cursor, limit: 100, ...(cursor ? {} : start.asked.value) },
-        })
-      : { items: [], next: null },
-  TABLES[props.kind],
-);
-const { data: totals, load: loadTotals } = useFetched(
-  async () => (query.value ? api('POST /api/queries/totals', { body: body() }) : null),
-  TABLES[props.kind],
-);
-const ticked = ref<string[]>([]);
-reloadOn(
-  () => [query.value, start.asked.value],
-  async () => {
-    ticked.value = [];
-    await Promise.all([reload(), loadTotals()]);
-  },
-);
+  totals,
+  ticked,
+} = useFound(props.kind, query, start);
 
 const whole = computed(() => totals.value?.items[0] ?? null);
 const { columns, textOf, headings, groupName, countWords, totalWords, byGroup } = useShown(
@@ -205,6 +186,7 @@ const retry = (): Promise<unknown> =>
       :rows="items"
       :error="problem"
       :has-more="hasMore"
+      :is-old="isOld"
       :name-of="nameOf"
       :to="toRecord"
       :headings="headings"

@@ -2,6 +2,7 @@ import { positionOf } from '@emporikon/core/places/area';
 import type { QueryField } from '@emporikon/contract/queries';
 import { calendarDay, localeOf, money, shortDay } from '../shell/format';
 import { useSession } from '../shell/session';
+import { dateFormat, numberFormat, regionNames } from '../shell/intl';
 
 type Plain = string | number | boolean | readonly string[] | null | undefined;
 
@@ -12,10 +13,10 @@ const labelOf = ({ options, suggestions }: QueryField, value: string): string =>
   [...(options ?? []), ...(suggestions ?? [])].find((option) => option.value === value)?.label ?? value;
 
 const country = (code: string): string =>
-  /^[A-Z]{2}$/.test(code) ? (new Intl.DisplayNames([localeOf()], { type: 'region' }).of(code) ?? code) : code;
+  /^[A-Z]{2}$/.test(code) ? (regionNames(localeOf()).of(code) ?? code) : code;
 
 const degrees = (value: number, [positive, negative]: readonly [string, string]): string =>
-  `${new Intl.NumberFormat(localeOf(), { maximumFractionDigits: 2 }).format(Math.abs(value))}° ${value < 0 ? negative : positive}`;
+  `${numberFormat(localeOf(), { maximumFractionDigits: 2 }).format(Math.abs(value))}° ${value < 0 ? negative : positive}`;
 /** Latitude and longitude, as maps write them. */
 const position = (value: string): string => {
   const at = positionOf(value);
@@ -24,7 +25,7 @@ const position = (value: string): string => {
 
 /** A day that comes back every year. */
 const yearly = (value: string): string =>
-  new Intl.DateTimeFormat(localeOf(), { timeZone: 'UTC', day: 'numeric', month: 'long' }).format(
+  dateFormat(localeOf(), { timeZone: 'UTC', day: 'numeric', month: 'long' }).format(
     new Date(`2000-${value.slice(-5)}T00:00:00Z`),
   );
 
@@ -38,7 +39,7 @@ export function cellText(value: Plain, field: QueryField): string {
     case 'money':
       return money(Number(value), useSession().me?.currency ?? 'EUR');
     case 'number':
-      return `${new Intl.NumberFormat(localeOf(), { maximumFractionDigits: 1 }).format(Number(value))}${field.unit === '%' ? ' %' : ''}`;
+      return `${numberFormat(localeOf(), { maximumFractionDigits: 1 }).format(Number(value))}${field.unit === '%' ? ' %' : ''}`;
     case 'day':
       return `${calendarDay(String(value))}${year(String(value))}`;
     case 'time':
@@ -64,13 +65,13 @@ export function groupText(key: string | null, field: QueryField, by: unknown): s
   if (key === null || key === '') return `No ${field.label.toLowerCase()}`;
   if (field.type === 'flag') return key === 'true' ? field.label : `Not ${field.label.toLowerCase()}`;
   if (field.type === 'yearly')
-    return new Intl.DateTimeFormat(localeOf(), { timeZone: 'UTC', month: 'long' }).format(
+    return dateFormat(localeOf(), { timeZone: 'UTC', month: 'long' }).format(
       new Date(`2000-${key}-01T00:00:00Z`),
     );
   if (field.type === 'day' || field.type === 'time') {
     const unit = typeof by === 'string' ? by : 'day';
     if (unit === 'quarter') return `Q${Math.ceil(Number(key.slice(5, 7)) / 3)} ${key.slice(0, 4)}`;
-    const words = new Intl.DateTimeFormat(localeOf(), {
+    const words = dateFormat(localeOf(), {
       timeZone: 'UTC',
       ...UNITS[unit as keyof typeof UNITS],
     }).format(new Date(`${key}T00:00:00Z`));

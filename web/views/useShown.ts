@@ -1,18 +1,15 @@
 import type { FoundRecord, QueryField } from '@emporikon/contract/queries';
 import type { Group, KindSpec, Total } from '@emporikon/core/query/types';
 import { computed, type ComputedRef, type Ref } from 'vue';
-import type { Column } from '../kit/table/columns';
+import type { Column, Heading } from '../kit/table/columns';
 import { localeOf } from '../shell/format';
 import { cellText, groupText } from './cells';
+import { numberFormat } from '../shell/intl';
 
 interface Told {
   keys: (string | null)[];
   count: number;
   totals: (number | string | null)[];
-}
-interface Heading {
-  level: number;
-  key: string;
 }
 /** How records, groups and totals of a view stand in its table. */
 export interface Shown {
@@ -81,7 +78,7 @@ export function useShown(
       return field ? groupText(row.keys[level] ?? null, field, group.by) : '';
     },
     countWords: (count) =>
-      `${new Intl.NumberFormat(localeOf()).format(count)} ${(count === 1 ? spec.value?.one : spec.value?.many) ?? ''}`,
+      `${numberFormat(localeOf()).format(count)} ${(count === 1 ? spec.value?.one : spec.value?.many) ?? ''}`,
     totalWords: (values = []) =>
       (draft.value?.totals ?? [])
         .flatMap(({ how, field: key }, at) => {

@@ -62,6 +62,8 @@ export const NEXT_MOVE = [
   reckoned(time('nextMoveDue', 'Next move due', { words: ['next move', 'next step'] })),
   reckoned(text('nextMoveTitle', 'Next move')),
 ] as const;
+/** Whether colleagues entered something since whoever asks looked at it last. */
+export const NEWS = reckoned(flag('newForMe', 'New for me'));
 export const OPEN_DEALS = [
   reckoned(number('openDeals', 'Open deals', { words: ['open deal'] })),
   reckoned(money('openDealsMinor', 'Open deals value')),

@@ -40,6 +40,10 @@ const ACTIVE: readonly (readonly [RegExp, Filter])[] = [
   [words('active'), { field: 'inactive', op: 'is', value: false }],
 ];
 const FLAGS: readonly (readonly [RegExp, Filter])[] = [
+  [
+    words('(?:(?:with |that have |have )?(?:something |anything )?new(?:s)? (?:for|to) (?:me|us)|with news)'),
+    { field: 'newForMe', op: 'is', value: true },
+  ],
   [words('(?:not|un)[ -]?important'), { field: 'important', op: 'is', value: false }],
   [words('(?:marked (?:as )?)?(?:important|vips?)'), { field: 'important', op: 'is', value: true }],
   [

@@ -1,4 +1,5 @@
 import type { SqlField, SqlJoin, SqlRelation } from '@emporikon/core/query/sql/storage';
+import { isNewFor } from '../../ledger/looks';
 
 /** A column of the record itself. */
 export const column = (name: string, more: Omit<SqlField, 'sql'> = {}): SqlField => ({
@@ -90,6 +91,18 @@ export const lastKind = (column: string): SqlField => ({
 export const lookAlike = (kind: 'person' | 'company'): SqlField => ({
   sql: `EXISTS (SELECT 1 FROM look_alikes a WHERE a.kind = '${kind}' AND a.state = 'open' AND a.members @> ARRAY[{r}.id])`,
 });
+
+/** Whether colleagues entered something since whoever asks looked at it last. */
+export const newForMe = (kind: 'people' | 'companies'): SqlField => ({
+  sql: `(${isNewFor(kind, '{r}.id', '{me}')})`,
+});
+/** One's own deals, as the board counts them: since they were made, where one never looked at them. */
+export const newDealForMe: SqlField = {
+  sql: `(${isNewFor('deals', '{r}.id', '{me}')} OR {r}.owner_id = {me} AND NOT EXISTS (
+      SELECT 1 FROM looks l WHERE l.user_id = {me} AND l.record_id = {r}.id) AND EXISTS (
+      SELECT 1 FROM ledger_links k JOIN ledger_entries n ON n.id = k.entry_id
+       WHERE k.deal_id = {r}.id AND n.created_at > {r}.created_at AND n.actor_id <> {me}))`,
+};
 
 export const madeAt = {
   createdAt: column('created_at', { isRequired: true }),

@@ -12,6 +12,7 @@ import {
   lookAlike,
   madeAt,
   moveJoin,
+  newForMe,
   nextMove,
   openDeals,
   owned,
@@ -86,6 +87,7 @@ export const person: SqlKind = {
       cast: 'int4',
     },
     lookAlike: lookAlike('person'),
+    newForMe: newForMe('people'),
     birthday: column('birthday'),
     important: column('is_important', { yes: '{r}.is_important', no: 'NOT {r}.is_important' }),
     inactive: {
@@ -146,6 +148,7 @@ export const company: SqlKind = {
       sql: `(SELECT sum(${worth('d')}) FROM deals d JOIN stages s ON s.id = d.stage_id WHERE d.company_id = {r}.id AND s.kind = 'won')`,
     },
     lookAlike: lookAlike('company'),
+    newForMe: newForMe('companies'),
     important: column('is_important', { yes: '{r}.is_important', no: 'NOT {r}.is_important' }),
     ...madeAt,
   },

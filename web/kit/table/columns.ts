@@ -19,6 +19,12 @@ export interface Column {
   isHidden?: boolean;
 }
 
+/** A heading that stands before a row, with how deep it is among those of its row. */
+export interface Heading {
+  level: number;
+  key: string;
+}
+
 /** How somebody arranged a table on their device. Columns it does not name keep their own place, width and visibility. */
 export interface Arrangement {
   order?: string[];

@@ -4,6 +4,7 @@ import type { Box } from '@emporikon/core/places/area';
 import { ref, shallowRef, watch } from 'vue';
 import { api } from '../../shell/api';
 import { localeOf } from '../../shell/format';
+import { regionNames } from '../../shell/intl';
 
 /** Goes to a town by its name. */
 const emit = defineEmits<{ go: [box: Box] }>();
@@ -11,8 +12,7 @@ const words = ref('');
 const towns = shallowRef<Town[]>([]);
 const [LEAST, AROUND, MOST] = [2, 0.25, 12];
 const chosen = ref<Town | null>(null);
-const country = (code: string): string =>
-  new Intl.DisplayNames([localeOf()], { type: 'region' }).of(code) ?? code;
+const country = (code: string): string => regionNames(localeOf()).of(code) ?? code;
 
 watch(words, async (typed) => {
   const name = typed.trim();
