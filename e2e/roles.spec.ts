@@ -54,6 +54,9 @@ test('an admin makes a role, gives it to a colleague, and the colleague sees and
   // A fact is read, and no field opens from it.
   await expect(orla.getByText('Europe/Lisbon')).toBeVisible();
   await expect(orla.getByRole('button', { name: /^(?:Name|Job title|Mobile): .*, change$/ })).toHaveCount(0);
+  await expect(orla.getByText(/of 100 complete/)).toBeVisible();
+  await expect(orla.getByRole('button', { name: 'Look up', exact: true })).toHaveCount(0);
+  await expect(orla.getByRole('button', { name: /important/i })).toHaveCount(0);
 
   // More is allowed, and counts from the next page on.
   await joss.goto('/settings/roles');

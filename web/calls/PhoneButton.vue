@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import { useRouter } from 'vue-router';
 import { api } from '../shell/api';
+import { useSession } from '../shell/session';
 import { useUndo } from '../shell/undo';
 
 /** A phone number that calls: the exchange rings our line and then theirs, and the sheet of the call opens. */
 const props = defineProps<{ number: string; shown?: string; personId?: string | null }>();
 const router = useRouter();
+const session = useSession();
 const undo = useUndo();
 
 async function call(): Promise<void> {
@@ -21,9 +23,15 @@ async function call(): Promise<void> {
 </script>
 
 <template>
-  <v-btn class="plain num call" :aria-label="`Call ${shown ?? number}`" @click="call">
+  <v-btn
+    v-if="session.may('ledger.add')"
+    class="plain num call"
+    :aria-label="`Call ${shown ?? number}`"
+    @click="call"
+  >
     {{ shown ?? number }}
   </v-btn>
+  <span v-else class="num">{{ shown ?? number }}</span>
 </template>
 
 <style scoped>

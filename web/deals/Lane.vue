@@ -12,6 +12,7 @@ const props = defineProps<{
   deals: DealRow[];
   /** Whether there are further cards that are not here yet. */
   hasMore: boolean;
+  /** Where its deals can go; none for who may not move them. */
   stages: Stage[];
   /** Whether a dragged card is over it. */
   isOver: boolean;
@@ -128,7 +129,7 @@ function press(event: KeyboardEvent, deal: DealRow): void {
             <span class="num">{{ money(deal.amountMinor, deal.currency) }}</span>
           </div>
           <v-select
-            v-if="isNarrow || isWith === deal.id"
+            v-if="stages.length && (isNarrow || isWith === deal.id)"
             class="to"
             :model-value="stage.id"
             :aria-label="`Move ${deal.title} to`"

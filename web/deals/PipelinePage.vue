@@ -63,11 +63,12 @@ const { data, error, load, cardsOf, nextOf, more } = useBoard(current, query);
 reloadOn(() => [chosen.value, current.value], load);
 const AXIS = [0, 7, 14, 21, 28, 35, 42, 49];
 const lanes = computed(() => (data.value?.stages ?? []).filter((stage) => stage.kind !== 'lost'));
+const mayMove = computed(() => session.may('deals.change'));
 const said = ref('');
 const after = ref<{ deal: DealRow; kind: 'open' | 'won' | 'lost'; notKnown: DealAsk[] } | null>(null);
 
 async function move(deal: DealRow, stageId: string): Promise<void> {
-  if (deal.stageId === stageId) return;
+  if (deal.stageId === stageId || !mayMove.value) return;
   const stage = data.value?.stages.find((stage) => stage.id === stageId);
   try {
     const { eventId, notKnown } = await api('PATCH /api/deals/:id', {
@@ -93,7 +94,7 @@ const stageUnder = (over: readonly Element[]): string =>
 useDragging(board, {
   item: '.deal',
   except: '.to',
-  move: (_, over) => void (overStage.value = stageUnder(over)),
+  move: (_, over) => void (overStage.value = mayMove.value ? stageUnder(over) : ''),
   drop: (card, over) => {
     overStage.value = '';
     const stageId = stageUnder(over);
@@ -178,13 +179,13 @@ usePageKeys((event) => {
       :stage="stage"
       :deals="cardsOf(stage.id)"
       :has-more="nextOf(stage.id) !== null"
-      :stages="data.stages"
+      :stages="mayMove ? data.stages : []"
       :is-over="overStage === stage.id"
       @move="move"
       @shift="shift"
       @more="more(stage.id)"
     />
-    <p class="cap foot">
+    <p v-if="mayMove" class="cap foot">
       Drag a deal to another lane, or press Shift with ↑ or ↓ on it. Its days in the stage start again.
     </p>
   </div>

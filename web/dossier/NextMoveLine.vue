@@ -2,10 +2,12 @@
 import type { Task } from '@emporikon/contract/tasks';
 import { api } from '../shell/api';
 import { due } from '../shell/format';
+import { useSession } from '../shell/session';
 import TaskLink from '../tasks/TaskLink.vue';
 import { useTaskAction } from '../tasks/useTaskAction';
 
 const props = defineProps<{ move: Task }>();
+const session = useSession();
 const run = useTaskAction();
 const finish = (): Promise<boolean> =>
   run(`Done: ${props.move.title}.`, () =>
@@ -21,7 +23,7 @@ const finish = (): Promise<boolean> =>
       {{ move.state === 'overdue' ? 'overdue since' : 'by' }} {{ due(move) }}</span
     >, {{ move.assignee.name.split(' ')[0]
     }}<template v-if="move.repeatWords">, {{ move.repeatWords }}</template>
-    <v-btn class="word" @click="finish">Done</v-btn>
+    <v-btn v-if="session.may('tasks.change')" class="word" @click="finish">Done</v-btn>
   </div>
 </template>
 

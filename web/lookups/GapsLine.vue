@@ -5,6 +5,7 @@ import SourceMark from '../kit/SourceMark.vue';
 import { api } from '../shell/api';
 import { counted, fieldName, percent, shortDay } from '../shell/format';
 import { useFetched } from '../shell/live';
+import { useSession } from '../shell/session';
 import { useUndo } from '../shell/undo';
 
 /** How complete a record is, what to add next, and what is suggested for it. */
@@ -12,6 +13,8 @@ const props = defineProps<{ personId?: string; companyId?: string; name: string 
 const emit = defineEmits<{ changed: [] }>();
 const LookUpDialog = defineAsyncComponent(() => import('./LookUpDialog.vue'));
 const undo = useUndo();
+const session = useSession();
+const mayChange = computed(() => session.may(props.personId ? 'people.change' : 'companies.change'));
 const isAsking = ref(false);
 /** Folded until it is asked for, so that nothing below moves when it comes. */
 const isOpen = ref(false);
@@ -76,12 +79,13 @@ function done(): void {
           ></span
         >
         <v-btn
+          v-if="mayChange"
           class="word"
           :title="gaps.lookedUp ? `Last looked up ${shortDay(gaps.lookedUp)}` : undefined"
           @click="isAsking = true"
           >Look up</v-btn
         >
-        <v-btn v-if="offered" class="word on" :aria-expanded="isOpen" @click="isOpen = !isOpen">
+        <v-btn v-if="offered && mayChange" class="word on" :aria-expanded="isOpen" @click="isOpen = !isOpen">
           {{ counted(offered, 'suggestion') }}
         </v-btn>
       </div>

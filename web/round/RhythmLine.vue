@@ -2,6 +2,7 @@
 import type { PersonDossier } from '@emporikon/contract/people';
 import { computed } from 'vue';
 import EditCell from '../kit/EditCell.vue';
+import { useFieldPresence } from '../presence/usePresence';
 import { api } from '../shell/api';
 import { counted, day } from '../shell/format';
 import { useTaskAction } from '../tasks/useTaskAction';
@@ -13,6 +14,7 @@ const props = defineProps<{
 }>();
 const emit = defineEmits<{ changed: [] }>();
 const run = useTaskAction();
+const presence = useFieldPresence();
 
 async function put(
   body: { rhythmDays?: number | null; isImportant?: boolean },
@@ -72,15 +74,21 @@ const isProposed = computed(
     </div>
     <div v-if="isProposed" class="soft">
       So far {{ every(record.rhythm.proposed ?? 0) }}.
-      <v-btn class="word" @click="put({ rhythmDays: record.rhythm.proposed }, record.version)"
+      <v-btn
+        v-if="presence.mayChange()"
+        class="word"
+        @click="put({ rhythmDays: record.rhythm.proposed }, record.version)"
         >Use that</v-btn
       >
     </div>
     <v-btn
+      v-if="presence.mayChange()"
       class="word"
       :aria-pressed="record.isImportant"
       @click="put({ isImportant: !record.isImportant }, record.version)"
-      >{{ record.isImportant ? 'Important' : 'Mark as important' }}</v-btn
+      >{{ record.isImportant ? 'Important' : 'Mark as important' }}</v-btn><span
+      v-else-if="record.isImportant"
+      >Important</span
     >
   </div>
 </template>

@@ -3,6 +3,7 @@ import type { RoundLine } from '@emporikon/contract/round';
 import { computed, ref, useTemplateRef, watch } from 'vue';
 import DateField from '../kit/DateField.vue';
 import { money } from '../shell/format';
+import { useSession } from '../shell/session';
 import TaskLink from '../tasks/TaskLink.vue';
 import { besidesWords, reasonWords } from './words';
 
@@ -54,6 +55,7 @@ const title = computed(() => props.line.task?.title ?? props.line.case?.name ?? 
 const finishWord = computed(() =>
   props.line.task && !props.line.isAsked ? 'Done' : props.line.kind === 'turn' ? 'Answered' : 'Not today',
 );
+const session = useSession();
 const isWhy = ref(false);
 </script>
 
@@ -110,7 +112,11 @@ const isWhy = ref(false);
       />
     </div>
     <span class="do">
-      <v-btn v-if="isChosen && line.person" class="word" :aria-label="`Call ${name}`" @click="emit('call')"
+      <v-btn
+        v-if="isChosen && line.person && session.may('ledger.add')"
+        class="word"
+        :aria-label="`Call ${name}`"
+        @click="emit('call')"
         >Call</v-btn
       >
       <v-btn
@@ -120,9 +126,13 @@ const isWhy = ref(false);
         @click="emit('write')"
         >Write</v-btn
       >
-      <v-btn class="word" :aria-label="`${finishWord}: ${title}`" @click="emit('done')">{{
-        finishWord
-      }}</v-btn>
+      <v-btn
+        v-if="!line.task || session.may('tasks.change')"
+        class="word"
+        :aria-label="`${finishWord}: ${title}`"
+        @click="emit('done')"
+        >{{ finishWord }}</v-btn
+      >
       <v-btn class="word" :aria-label="`Later: ${title}`" :aria-expanded="isMoving" @click="emit('move')"
         >Later…</v-btn
       >

@@ -115,7 +115,7 @@ const isSightOpen = ref(false);
             >{{ task.declined.by }} declined it: {{ task.declined.why }}</span
           >
         </p>
-        <div class="ways">
+        <div v-if="session.may('tasks.change')" class="ways">
           <v-btn v-if="!task.doneAt" class="fill" @click="finish(true)">Done</v-btn>
           <v-btn v-else class="line" @click="finish(false)">Open again</v-btn>
           <template v-if="!task.doneAt">

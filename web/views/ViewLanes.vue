@@ -1,15 +1,18 @@
 <script setup lang="ts">
 import type { FoundRecord, QueryField } from '@emporikon/contract/queries';
 import type { Comparison, Query } from '@emporikon/core/query/types';
+import { rightOn } from '@emporikon/core/rights/kinds';
 import { computed, defineAsyncComponent, ref, useTemplateRef } from 'vue';
 import { useBulk } from '../bulk/useBulk';
 import { useDragging } from '../kit/dragging';
 import { api } from '../shell/api';
 import { useFetched } from '../shell/live';
+import { useSession } from '../shell/session';
 import { reloadOn } from '../shell/usePaged';
 import { useUndo } from '../shell/undo';
 import { isBulkKind, TABLES, type ViewedKind } from './kinds';
 import { isMovable, moveTo } from './moves';
+import { moveWork } from './moveWork';
 import type { CardOf } from './useCards';
 import ViewLane from './ViewLane.vue';
 
@@ -57,7 +60,13 @@ const lanes = computed<LaneOf[]>(() => {
   const none = lane(null, `No ${props.by.label.toLowerCase()}`, { field, op: 'empty' });
   return none.count ? [none, ...known] : known;
 });
-const canMove = computed(() => isMovable(props.kind, props.by.key));
+const session = useSession();
+const canMove = computed(
+  () =>
+    isMovable(props.kind, props.by.key) &&
+    session.may(rightOn(props.kind, 'change')) &&
+    (!isBulkKind(props.kind) || session.may(rightOn(props.kind, 'bulk'))),
+);
 const places = computed(() =>
   canMove.value ? lanes.value.map(({ value, title }) => ({ value: value ?? NONE, title })) : [],
 );
@@ -68,10 +77,19 @@ async function move(id: string, to: string): Promise<void> {
   const { kind } = props;
   const countsAs = props.by.options?.find(({ value }) => value === to)?.countsAs;
   const wanted = moveTo(kind, props.by.key, to || null, countsAs);
-  if (!isBulkKind(kind) || !wanted)
-    return undo.tell({ text: 'It cannot be moved there by hand.', eventId: null, wrong: true });
+  if (!wanted) return undo.tell({ text: 'It cannot be moved there by hand.', eventId: null, wrong: true });
+  if ('work' in wanted) return moveOne(id, to, wanted);
   if ('ask' in wanted) asking.value = { id, ...wanted };
-  else await bulk.changeOne(kind, id, wanted.steps);
+  else if (isBulkKind(kind)) await bulk.changeOne(kind, id, wanted.steps);
+}
+async function moveOne(id: string, to: string, wanted: Parameters<typeof moveWork>[1]): Promise<void> {
+  try {
+    const eventId = await moveWork(id, wanted);
+    const { title = '' } = places.value.find(({ value }) => value === to) ?? {};
+    undo.tell({ text: `Moved to ${title}.`, eventId });
+  } catch (problem) {
+    undo.fail(problem);
+  }
 }
 
 const root = useTemplateRef<HTMLElement>('root');

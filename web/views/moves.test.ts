@@ -19,11 +19,25 @@ it('asks where more has to be said, and refuses what is no lane to come to', () 
   expect(moveTo('lead', 'status', 'converted')).toBeNull();
   expect(moveTo('lead', 'owner', null)).toBeNull();
   expect(moveTo('company', 'country', 'PT')).toBeNull();
-  expect(moveTo('task', 'owner', 'u')).toBeNull();
-  expect([isMovable('deal', 'custom.plan'), isMovable('task', 'custom.plan')]).toEqual([true, false]);
+  expect([isMovable('deal', 'custom.plan'), isMovable('capture', 'tone')]).toEqual([true, false]);
   expect([
     isMovable('company', 'country'),
     isMovable('company', 'owner'),
-    isMovable('task', 'owner'),
+    isMovable('entry', 'author'),
   ]).toEqual([...[false, true, false]]);
+});
+
+it('moves tasks, projects and cases in the fields that say who does them and how far they are', () => {
+  expect(moveTo('task', 'owner', 'u')).toEqual({ work: 'task', change: { assigneeId: 'u' } });
+  expect(moveTo('task', 'priority', 'high')).toEqual({ work: 'task', change: { priority: 'high' } });
+  expect(moveTo('project', 'stage', 's')).toEqual({ work: 'project', change: { stageId: 's' } });
+  expect(moveTo('case', 'urgency', 'urgent')).toEqual({ work: 'case', change: { urgency: 'urgent' } });
+  expect(moveTo('case', 'custom.plan', null)).toEqual({ work: 'case', values: { plan: '' } });
+  for (const [kind, field] of [
+    ['case', 'cameBy'],
+    ['task', 'givenBy'],
+    ['project', 'status'],
+  ] as const)
+    expect([moveTo(kind, field, 'x'), isMovable(kind, field)]).toEqual([null, false]);
+  expect(moveTo('task', 'owner', null)).toBeNull();
 });
