@@ -1,4 +1,4 @@
-// `npm run bench [reader|imports|calls|match|book|find|load|enrich|score|forecast|board|pages|rows|lists|queries|bulk]`: builds and runs the benches. They print; they never decide whether a test passes.
+// `npm run bench [reader|reading|imports|calls|match|book|find|load|enrich|score|forecast|board|pages|rows|lists|queries|bulk]`: builds and runs the benches. They print; they never decide whether a test passes.
 import { join } from 'node:path';
 import { checkPlace, ensurePackages, root } from './prepare.mjs';
 import { main, show } from './say.mjs';
@@ -19,6 +19,7 @@ await main(async () => {
   /** How each is run: without a database, with an empty one of its own, or on the book of a million people, which is kept. */
   const ways = {
     reader: (name) => run(name),
+    reading: (name) => run(name),
     imports: (name) => withDatabase('bench', () => run(name)),
     bulk: (name) => withDatabase('bench', () => run(name)),
     calls: (name) => withDatabase('bench', () => run(name)),
