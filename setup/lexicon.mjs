@@ -1,5 +1,5 @@
-// `npm run lexicon`: writes the words that are data of open packages into core/words. Run it again when a language is added.
-//   core/words/numbers.json: the numbers from 1 to 100 that are one word, and 200 to 900, by n2words (MIT), in every language read.
+// `npm run lexicon`: writes the words that are data of open packages into core/reading/lexicon. Run it again when a language is added.
+//   core/reading/lexicon/numbers.json: the numbers from 1 to 100 that are one word, and 200 to 900, by n2words (MIT), in every language read.
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import * as languages from 'n2words';
@@ -20,5 +20,5 @@ for (const language of READ)
 const sorted = Object.fromEntries(
   Object.entries(numbers).sort(([a, one], [b, other]) => one - other || a.localeCompare(b)),
 );
-writeFileSync(join(root, 'core/words/numbers.json'), `${JSON.stringify(sorted, null, 2)}\n`);
+writeFileSync(join(root, 'core/reading/lexicon/numbers.json'), `${JSON.stringify(sorted, null, 2)}\n`);
 console.log(`${Object.keys(sorted).length} number words in ${READ.length} languages`);

@@ -6,6 +6,7 @@ import { useRoute } from 'vue-router';
 import { api, wordsOf } from '../shell/api';
 import { clock } from '../shell/format';
 import { minorOf } from '@emporikon/core/ledger/sum';
+import { goodsOf } from '@emporikon/core/reading/intents/quantity';
 import { useFetched } from '../shell/live';
 import { useSession } from '../shell/session';
 import { useUndo } from '../shell/undo';
@@ -30,7 +31,9 @@ const { data: call } = useFetched(
 const text = ref('');
 const field = useTemplateRef('field');
 const light = ref<HTMLElement | null>(null);
-const { reading } = useSheet(text);
+const { data: products } = useFetched(() => api('GET /api/products'), ['products']);
+const goods = computed(() => goodsOf((products.value?.items ?? []).map(({ name }) => name)));
+const { reading } = useSheet(text, goods);
 const person = ref<string>('new');
 /** Whether somebody said who it is; then nothing that is read chooses another. */
 const isChosen = ref(false);

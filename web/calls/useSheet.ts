@@ -12,8 +12,14 @@ const localNow = (): string => {
   return `${new Date(now.getTime() + offset * 60_000).toISOString().slice(0, 19)}${offset < 0 ? '-' : '+'}${pad(offset / 60)}:${pad(offset % 60)}`;
 };
 
-/** The reading of a note as it is typed, made in a worker; an answer to older words never replaces a newer one. */
-export function useSheet(text: Ref<string>): { reading: Ref<SheetReading | null>; took: Ref<number> } {
+/**
+ * The reading of a note as it is typed, made in a worker; an answer to older words never replaces a newer one.
+ * @param goods what is sold, as people call it
+ */
+export function useSheet(
+  text: Ref<string>,
+  goods: Readonly<Ref<readonly string[]>> = ref([]),
+): { reading: Ref<SheetReading | null>; took: Ref<number> } {
   const session = useSession();
   const reading = shallowRef<SheetReading | null>(null);
   const took = ref(0);
@@ -28,7 +34,7 @@ export function useSheet(text: Ref<string>): { reading: Ref<SheetReading | null>
     took.value = data.took;
   };
   watch(
-    [text, free],
+    [text, free, goods],
     ([words]) => {
       const request: SheetRequest = {
         serial: ++serial,
@@ -36,6 +42,7 @@ export function useSheet(text: Ref<string>): { reading: Ref<SheetReading | null>
         options: {
           at: localNow(),
           free: free.value,
+          goods: [...goods.value],
           ...(session.me
             ? {
                 zone: session.me.timeZone,

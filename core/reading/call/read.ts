@@ -2,7 +2,6 @@ import type { FreeDays } from '../../calendar/workingDays';
 import { companyLikeness } from '../../people/companies';
 import { nameOverlap, parseName } from '../../people/names';
 import { readPhone } from '../../people/phones';
-import { normalizeEmail } from '../../people/emails';
 import { readMoney } from '../intents/money';
 import { readQuantities } from '../intents/quantity';
 import { readAsks } from '../intents/asks';
@@ -10,10 +9,10 @@ import { moveKindOf } from '../intents/moves';
 import { readPromises, readStance } from '../intents/stance';
 import { readWhen } from '../intents/when';
 import type { Sentence } from '../intents/sentences';
-import { cutLine } from '../signature/pieces';
 import { titleLikeness } from '../signature/words';
 import type { Claim, Intent } from '../types';
 import { clausesOf, type Clause } from './clauses';
+import { contactClaims } from './contacts';
 import { readLabelled } from './labelled';
 import { isLedIn, readWho, type Found } from './who';
 
@@ -26,6 +25,8 @@ export interface NoteOptions {
   country?: string;
   /** ISO 4217, for sums without a currency. */
   currency?: string;
+  /** What the organisation sells, as people call it. */
+  goods?: readonly string[];
   /** Days on which the writer does not work; weekends, where left out. */
   free?: FreeDays | undefined;
 }
@@ -54,68 +55,6 @@ const sentenceOf = (clause: Clause): Sentence => ({
   start: clause.start,
   at: (position) => clause.start + position,
 });
-
-function contactClaims(text: string, country: string | undefined): Claim[] {
-  const claims: Claim[] = [];
-  let start = 0;
-  for (const line of text.split('\n')) {
-    const pieces = line.length > 2000 ? [] : cutLine({ text: line, start }, 0);
-    for (const piece of pieces) {
-      const span: Claim['span'] = { part: 'text', start: piece.start, end: piece.end };
-      if (piece.kind === 'email')
-        claims.push({
-          field: 'email',
-          value: piece.value,
-          normalized: normalizeEmail(piece.value),
-          confidence: 0.95,
-          span,
-          source: 'the note',
-        });
-      else if (piece.kind === 'url')
-        claims.push({
-          field: 'url',
-          value: piece.value,
-          normalized: asUrl(piece.value),
-          confidence: 0.85,
-          span,
-          source: 'the note',
-        });
-      else if (piece.kind === 'phone') claims.push(...phoneClaim(piece, country, span));
-    }
-    start += line.length + 1;
-  }
-  return claims.filter(
-    (claim, index) =>
-      claims.findIndex((one) => one.field === claim.field && one.normalized === claim.normalized) === index,
-  );
-}
-
-const asUrl = (written: string): string =>
-  (/^https?:\/\//i.test(written) ? written : `https://${written}`).replace(/\/+$/, '');
-
-function phoneClaim(
-  piece: Extract<ReturnType<typeof cutLine>[number], { kind: 'phone' }>,
-  country: string | undefined,
-  span: Claim['span'],
-): Claim[] {
-  const stranger = ['GB', 'PT', 'DE', 'FR', 'NL', 'ES', 'IE', 'BE'];
-  const own = country ? readPhone(piece.value, [country]) : null;
-  const read = own?.valid ? own : (readPhone(piece.value, stranger) ?? own);
-  if (!read || (!piece.label && !read.valid && !/^[+0]/.test(piece.value))) return [];
-  const stated = piece.label === 'phone' ? null : piece.label;
-  const sure = piece.value.trim().startsWith('+') || piece.value.trim().startsWith('00');
-  return [
-    {
-      field: 'phone',
-      value: piece.value.trim(),
-      normalized: read.normalized,
-      type: stated ?? read.type ?? 'work',
-      confidence: sure ? 0.96 : read === own && read.valid ? 0.9 : 0.6,
-      ...(span ? { span } : {}),
-      source: 'the note',
-    },
-  ];
-}
 
 const asClaim = (one: Found, offset: number): Claim => ({
   field: one.field,
@@ -181,7 +120,9 @@ function noteIntents(
       ...(options.currency ? { currency: options.currency } : {}),
       bare: 'a sum',
     }).filter(clear(dates));
-    const things = readQuantities(sentence).filter(clear([...dates, ...sums]));
+    const things = readQuantities(sentence, { anything: true, goods: options.goods ?? [] }).filter(
+      clear([...dates, ...sums]),
+    );
     const [due] = dates;
     const dueAt = due?.kind === 'date' ? due.value.at : null;
     const span: Intent['span'] = { part: 'text', start: clause.start, end: clause.end };

@@ -125,3 +125,55 @@ export function monthOf(word: string): number {
   const bare = word.replace(/\.$/, '');
   return MONTHS[bare] ?? MONTHS_SHORT[bare] ?? 0;
 }
+
+/** Words for days near today, by how many days they are away. */
+export const RELATIVE: Record<string, number> = {
+  'day after tomorrow': 2,
+  ubermorgen: 2,
+  'apres-demain': 2,
+  'depois de amanha': 2,
+  'pasado manana': 2,
+  overmorgen: 2,
+  dopodomani: 2,
+  tomorrow: 1,
+  tmrw: 1,
+  tmw: 1,
+  morgen: 1,
+  demain: 1,
+  amanha: 1,
+  manana: 1,
+  domani: 1,
+  'i morgon': 1,
+  imorgon: 1,
+  'i morgen': 1,
+  'i overmorgen': 2,
+  today: 0,
+  tonight: 0,
+  heute: 0,
+  "aujourd'hui": 0,
+  hoje: 0,
+  hoy: 0,
+  vandaag: 0,
+  oggi: 0,
+  'i dag': 0,
+};
+/** What stands before a feast that is a time of year and not the day of something. */
+export const NOT_ON =
+  '(?:over|during|after|before|until|till|uber|vor|nach|bis|avant|apres|pendant|antes\\sd[oe]|depois\\sdo|despues\\sde|ate\\sao|hasta|prima\\sdi|dopo|voor|na|fore|efter|for)';
+/** Feasts by month and day. */
+export const FEASTS: readonly [string, number, number][] = [
+  ['christmas eve|heiligabend|nochebuena', 24, 12],
+  ['christmas(?: day)?|xmas|weihnachten|noel|natal|navidad|kerst|natale', 25, 12],
+  ["new year'?s eve|silvester|nochevieja|oudjaar", 31, 12],
+  ["new year(?:'?s(?: day)?)?|neujahr|nouvel an|ano novo|ano nuevo|nieuwjaar|capodanno", 1, 1],
+];
+
+/** How many weeks after the coming one a weekday is that is said so. */
+export const WEEKS_LATER: Readonly<Record<string, number>> = {
+  week: 1,
+  'after next': 1,
+  'en huit': 1,
+  'en quinze': 2,
+  'in einer woche': 1,
+  'over een week': 1,
+};

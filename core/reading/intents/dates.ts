@@ -1,6 +1,17 @@
 import type { DateTime } from 'luxon';
-import { MONTH, MONTH_BY_A_DAY, monthOf, WEEKDAY, weekdayOf } from './dateWords';
+import {
+  FEASTS,
+  MONTH,
+  MONTH_BY_A_DAY,
+  monthOf,
+  NOT_ON,
+  RELATIVE,
+  WEEKDAY,
+  weekdayOf,
+  WEEKS_LATER,
+} from './dateWords';
 import { NUMBER_WORDS, readNumber } from './numbers';
+import { monday, onDate, onNthWeekday, onNumber, onQuarter, onWeek, onWeekday, workingDays } from './onDay';
 
 /** A day found in flat text. */
 export interface FoundDay {
@@ -39,48 +50,6 @@ const MONTHS_WORD = 'month|monats?|mois|mes|maand|mese|manad';
 const NUMBER = `\\d{1,2}|(?:a|an|einer?|une?|uma?|un[ao]?|een)(?=\\s)|${NUMBER_WORDS}`;
 
 const all = (source: string): RegExp => new RegExp(source, 'g');
-const valid = (day: DateTime): DateTime | null => (day.isValid ? day : null);
-
-/** The next day that has this month and day of month; in the year given, or this one or the next. */
-function onDate(today: DateTime, day: number, month: number, year?: string): DateTime | null {
-  if (month < 1 || month > 12 || day < 1 || day > 31) return null;
-  const full = year ? Number(year.length === 2 ? `20${year}` : year) : today.year;
-  const at = valid(today.set({ year: full, month, day: 1 }).plus({ days: day - 1 }));
-  if (!at || at.month !== month) return null;
-  return year || at >= today ? at : at.plus({ years: 1 });
-}
-
-/** The next day of this number, and of this weekday if one is named. */
-function onNumber(today: DateTime, day: number, weekday = 0): DateTime | null {
-  for (let at = today, steps = 0; steps < 400; at = at.plus({ days: 1 }), steps++)
-    if (at.day === day && (!weekday || at.weekday === weekday)) return at;
-  return null;
-}
-
-const onWeekday = (today: DateTime, weekday: number, weeks = 0): DateTime | null =>
-  weekday ? today.plus({ days: ((weekday - today.weekday + 7) % 7 || 7) + weeks * 7 }) : null;
-
-const monday = (today: DateTime, weeks: number): DateTime =>
-  today.minus({ days: today.weekday - 1 }).plus({ weeks });
-
-/** A working day so many working days from now: Saturdays and Sundays do not count (common practice). */
-function workingDays(today: DateTime, count: number): DateTime {
-  let day = today;
-  for (let left = Math.min(count, 260); left > 0;) {
-    day = day.plus({ days: 1 });
-    if (day.weekday <= 5) left--;
-  }
-  return day;
-}
-
-/** The first day of a quarter that is not over yet, or its last day. */
-function onQuarter(today: DateTime, quarter: number, isEnd: boolean, year?: string): DateTime {
-  const first = today.set({ year: year ? Number(year) : today.year, month: quarter * 3 - 2, day: 1 });
-  const last = first.plus({ months: 3 }).minus({ days: 1 });
-  const years = year || last >= today ? 0 : 1;
-  return (isEnd ? last : first).plus({ years });
-}
-
 const UNITS: readonly [RegExp, 'days' | 'weeks' | 'months'][] = [
   [/^(?:day|tag|jour|dia|dag|giorn)/, 'days'],
   [/^fortnight/, 'weeks'],
@@ -89,38 +58,6 @@ const UNITS: readonly [RegExp, 'days' | 'weeks' | 'months'][] = [
 ];
 const UNIT =
   'fortnights?|days?|tagen?|jours?|dias?|dag(?:en|ar)?|giorn[io]|weeks?|wochen?|semaines?|semanas?|weken|settiman[ae]|veckor|months?|monaten?|mois|mes(?:es)?|maand(?:en)?|mes[ei]|manader';
-
-const RELATIVE: Record<string, number> = {
-  'day after tomorrow': 2,
-  ubermorgen: 2,
-  'apres-demain': 2,
-  'depois de amanha': 2,
-  'pasado manana': 2,
-  overmorgen: 2,
-  dopodomani: 2,
-  tomorrow: 1,
-  morgen: 1,
-  demain: 1,
-  amanha: 1,
-  manana: 1,
-  domani: 1,
-  'i morgon': 1,
-  today: 0,
-  tonight: 0,
-  heute: 0,
-  "aujourd'hui": 0,
-  hoje: 0,
-  hoy: 0,
-  vandaag: 0,
-  oggi: 0,
-  'i dag': 0,
-};
-const FEASTS: readonly [string, number, number][] = [
-  ['christmas eve|heiligabend|nochebuena', 24, 12],
-  ['christmas(?: day)?|xmas|weihnachten|noel|natal|navidad|kerst|natale', 25, 12],
-  ["new year'?s eve|silvester|nochevieja|oudjaar", 31, 12],
-  ["new year(?:'?s(?: day)?)?|neujahr|nouvel an|ano novo|ano nuevo|nieuwjaar|capodanno", 1, 1],
-];
 
 /** From the most to the least said; an earlier rule keeps a later one off its words. */
 const RULES: readonly Rule[] = [
@@ -180,6 +117,24 @@ const RULES: readonly Rule[] = [
     day: ({ nth, dotted, dia }, today) => onNumber(today, Number(nth ?? dotted ?? dia)),
   },
   {
+    pattern: all(
+      `\\b(?:the\\s)?(?<which>first|second|third|fourth|last)\\s(?<wd>${WEEKDAY})\\s(?:of|in)\\s(?<month>${MONTH_BY_A_DAY})${YEAR}`,
+    ),
+    day: ({ which = '', wd = '', month = '', year }, today) =>
+      onNthWeekday(today, which, weekdayOf(wd), monthOf(month), year),
+    needs: 'month',
+  },
+  {
+    pattern: all(`\\ba\\sweek\\s(?:on|from|next)?\\s?(?<wd>${WEEKDAY})`),
+    day: ({ wd = '' }, today) => onWeekday(today, weekdayOf(wd), 1),
+    needs: 'weekday',
+  },
+  {
+    pattern:
+      /\b(?:kw|week|wk|semaine|semana|settimana|uge|uke|vecka)\s(?:no\.?\s|nr\.?\s)?(?<d>\d{1,2})\b(?![.,:]\d)/g,
+    day: ({ d }, today) => onWeek(today, Number(d)),
+  },
+  {
     pattern: all(`\\b(?:by\\s)?(?<end>${END})${OF}\\s(?:(?<next>${NEXT})\\s)?(?:${WEEK})\\b`),
     day: ({ next }, today) => monday(today, next || today.weekday > 5 ? 1 : 0).plus({ days: 4 }),
   },
@@ -193,10 +148,11 @@ const RULES: readonly Rule[] = [
   },
   {
     pattern: all(
-      `(?:\\b(?:(?<next>${NEXT}(?:\\s(?:${WEEK})(?:\\s(?:on|am|le|na|el|op))?)?)|${THIS})\\s)?(?<wd>${WEEKDAY})(?:\\s(?:(?<after>week|next\\sweek|nachste(?:r)?\\swoche|prochaine?|proxim[oa]|prossim[oa]|volgende\\sweek)\\b|que\\s(?:vem|viene)\\b))?`,
+      `(?:\\b(?:(?<next>${NEXT}(?:\\s(?:${WEEK})(?:\\s(?:on|am|le|na|el|op))?)?)|${THIS})\\s)?(?<wd>${WEEKDAY})(?:\\s(?:(?<after>week|after\\snext|en\\s(?:huit|quinze)|in\\seiner\\swoche|over\\seen\\sweek|next\\sweek|nachste(?:r)?\\swoche|prochaine?|proxim[oa]|prossim[oa]|volgende\\sweek)\\b|que\\s(?:vem|viene)\\b))?`,
     ),
     day: ({ next, wd = '', after }, today) => {
-      if (after === 'week') return onWeekday(today, weekdayOf(wd), 1);
+      const later = WEEKS_LATER[after ?? ''];
+      if (later) return onWeekday(today, weekdayOf(wd), later);
       return next || after
         ? monday(today, 1).plus({ days: weekdayOf(wd) - 1 })
         : onWeekday(today, weekdayOf(wd));
@@ -206,7 +162,7 @@ const RULES: readonly Rule[] = [
   },
   {
     pattern:
-      /(?<!(?:guten|god|good|buenos|goede|nieuwe)\s|(?:por|de)\sla\s)\b(?<word>(?:the\s)?day after tomorrow|ubermorgen|apres-demain|depois de amanha|pasado manana|overmorgen|dopodomani|tomorrow|morgen|demain|amanha|manana|domani|i morgon|today|tonight|heute|aujourd'hui|hoje|hoy|vandaag|oggi|i dag|this (?:afternoon|morning|evening))\b/g,
+      /(?<!(?:guten|god|good|buenos|goede|nieuwe)\s|(?:por|de)\sla\s)\b(?<word>(?:the\s)?day after tomorrow|ubermorgen|apres-demain|depois de amanha|pasado manana|i overmorgen|overmorgen|dopodomani|tomorrow|tmrw|tmw|i morgen|morgen|demain|amanha|manana|domani|i morgon|imorgon|today|tonight|heute|aujourd'hui|hoje|hoy|vandaag|oggi|i dag|this (?:afternoon|morning|evening))\b/g,
     day: ({ word = '' }, today) => today.plus({ days: RELATIVE[word.replace(/^the /, '')] ?? 0 }),
     byWeekday: true,
   },
@@ -276,7 +232,7 @@ const RULES: readonly Rule[] = [
     needs: 'month',
   },
   ...FEASTS.map(([names, day, month]): Rule => ({
-    pattern: all(`\\b(?:${names})\\b`),
+    pattern: all(`(?<!\\b${NOT_ON}\\s)\\b(?:${names})\\b`),
     day: (_, today) => onDate(today, day, month),
   })),
   {

@@ -33,6 +33,12 @@ const CURRENCIES: Record<string, string> = {
   nzd: 'NZD',
   czk: 'CZK',
   huf: 'HUF',
+  r$: 'BRL',
+  brl: 'BRL',
+  reais: 'BRL',
+  inr: 'INR',
+  '₹': 'INR',
+  rupees: 'INR',
 };
 const LOCAL: Record<string, string> = {
   GB: 'GBP',
@@ -46,19 +52,24 @@ const LOCAL: Record<string, string> = {
   NO: 'NOK',
   PL: 'PLN',
   CZ: 'CZK',
+  BR: 'BRL',
+  IN: 'INR',
 };
 /** What "kr" can mean; Swedish where nothing tells which. */
 const CROWNS = ['SEK', 'DKK', 'NOK'];
-const SIGN = 'US\\$|C\\$|A\\$|[€£$]|\\b(?:EUR|GBP|USD|CHF|SEK|DKK|NOK|PLN|CAD|AUD|NZD|CZK|HUF)\\b';
-const NAME = `${SIGN}|\\b(?:euros?|pounds|quid|dollars|francs|franken|kronor|kr)\\b|zł`;
+const SIGN =
+  'US\\$|C\\$|A\\$|R\\$|[€£$₹]|\\b(?:EUR|GBP|USD|CHF|SEK|DKK|NOK|PLN|CAD|AUD|NZD|CZK|HUF|BRL|INR)\\b';
+const NAME = `${SIGN}|\\b(?:euros?|pounds|quid|dollars|francs|franken|kronor|kr|reais|rupees)\\b|zł`;
 const FIGURE = `\\d{1,3}(?:[., \\u00a0\\u202f']\\d{3})+(?:[.,]\\d{1,2})?|\\d+(?:[.,]\\d{1,2})?`;
 const SCALE = `\\s?(?:(?:mio|tsd)\\b\\.?|(?:k|m|thousand|million|mil|tausend|duizend|mille)\\b)`;
 const AMOUNT = `(?:${FIGURE})(?:${SCALE})?`;
 /** "€12-15k": the scale behind the second figure counts for the first as well. */
 const RANGE = `(?:(?:${FIGURE})(?:${SCALE})?\\s?[-\u2013]\\s?)?`;
 const WORD = `(?:${NUMBER_WORDS})(?:[- ](?:${NUMBER_WORDS}))?\\s(?:thousand|hundred|million|mil|tausend|duizend|mille)`;
+/** "four hundred and twenty", "three and a half". */
+const SPOKEN = `\\b(?:${NUMBER_WORDS}|an?)(?:(?:[- ]|\\sand\\s)(?:${NUMBER_WORDS}|a half|hundred|thousand)){1,6}`;
 const PATTERN = new RegExp(
-  `(?<sign>${SIGN})\\s?(?<low>${RANGE})(?<after>${AMOUNT})|(?<before>(?:${AMOUNT}|\\bhalf a million|\\b${WORD}))(?:,-|,–)?\\s?(?<name>${NAME})|(?<![\\p{L}\\d.,])(?<bare>\\d{1,4}(?:[.,]\\d)?k)\\b|(?<=\\b(?:budget|presupuesto|orçamento|preventivo)(?:\\s[\\p{L}]+){0,4}\\s)(?<budget>\\d{1,3}(?:[., ]\\d{3})+|\\d{3,7})(?![\\d.,]*\\d)`,
+  `(?<sign>${SIGN})\\s?(?<low>${RANGE})(?<after>${AMOUNT})|(?<before>(?:${AMOUNT}|\\bhalf a million|${SPOKEN}|\\b${WORD}))(?:,-|,–)?\\s?(?<name>${NAME})|(?<grand>${FIGURE}|${SPOKEN}|\\b(?:${NUMBER_WORDS}))\\s(?:grand|tkr)\\b|(?<![\\p{L}\\d.,])(?<bare>\\d{1,4}(?:[.,]\\d)?k)\\b|(?<=\\b(?:budget|presupuesto|orçamento|preventivo)(?:\\s[\\p{L}]+){0,4}\\s)(?<budget>\\d{1,3}(?:[., ]\\d{3})+|\\d{3,7})(?![\\d.,]*\\d)`,
   'giu',
 );
 const ABOUT =
@@ -82,16 +93,20 @@ export function readMoney(
   sentence: Sentence,
   { countries = [], currency: otherwise = 'EUR', bare }: Purse,
 ): Intent[] {
-  if (!/\d|thousand|hundred|tausend|million/i.test(sentence.text)) return [];
+  if (!/\d|thousand|hundred|tausend|million|grand|quid|pounds/i.test(sentence.text)) return [];
   const intents: Intent[] = [];
   for (const match of sentence.text.matchAll(PATTERN)) {
     const groups = match.groups ?? {};
-    const amount = readNumber(groups.after ?? groups.before ?? groups.bare ?? groups.budget ?? '');
+    const written = readNumber(
+      groups.after ?? groups.before ?? groups.grand ?? groups.bare ?? groups.budget ?? '',
+    );
+    const amount = written === null ? null : written * (groups.grand ? 1000 : 1);
     if (amount === null || amount <= 0 || amount > 1e10) continue;
     const named = CURRENCIES[(groups.sign ?? groups.name ?? '').toLowerCase()];
     if (groups.bare && bare !== 'a sum' && !MONEY_TALK.test(sentence.text)) continue;
     const local = LOCAL[countries[0] ?? ''] ?? otherwise;
-    const crowns = /^kr$/i.test(groups.name ?? '') && !CROWNS.includes(local);
+    const isCrowns = /^kr$/i.test(groups.name ?? '') || /tkr$/i.test(match[0]);
+    const crowns = isCrowns && !CROWNS.includes(local);
     const currency = named ?? (crowns ? 'SEK' : local);
     const before = ABOUT.exec(sentence.text.slice(0, match.index));
     intents.push({

@@ -1,4 +1,4 @@
-import numbers from '../../words/numbers.json';
+import numbers from '../lexicon/numbers.json';
 
 /** Number words as people write them: the numbers themselves, their genders, and what stands for one. */
 const WORDS: Readonly<Record<string, number>> = {
@@ -12,6 +12,26 @@ export const NUMBER_WORDS = Object.keys(WORDS)
   .filter((word) => word.length > 2)
   .sort((a, b) => b.length - a.length)
   .join('|');
+
+/** "four hundred and twenty", "seven and a half": what English speakers say; null for anything else. */
+function spokenNumber(text: string): number | null {
+  const words = text.split(/[\s-]+/);
+  if (words.length < 2 || words.length > 9) return null;
+  let [total, part, isNumber] = [0, 0, false];
+  for (const [at, word] of words.entries()) {
+    if (word === 'and' || (word === 'a' && words[at + 1] === 'half')) continue;
+    const value = WORDS[word];
+    if (word === 'hundred') part = (part || 1) * 100;
+    else if (word === 'thousand') [total, part] = [total + (part || 1) * 1000, 0];
+    else if (word === 'half' && words[at - 1] === 'a') part += 0.5;
+    // Twenty-one, and not one twenty.
+    else if (value !== undefined && value < 100 && (part % 100 === 0 || (part % 10 === 0 && value < 10)))
+      part += value;
+    else return null;
+    isNumber = true;
+  }
+  return isNumber ? total + part : null;
+}
 
 const SCALE: Record<string, number> = {
   k: 1e3,
@@ -41,6 +61,8 @@ export function readNumber(text: string): number | null {
   if (clean === 'half a million') return 500_000;
   const word = clean.replace(/^(?:a|an) (?=dozen|couple|pair|hundred|thousand)/, '').replace(/ of$/, '');
   if (WORDS[word] !== undefined) return WORDS[word] ?? null;
+  const spoken = spokenNumber(word);
+  if (spoken !== null) return spoken;
   const pair = /^(\p{L}+)[- ](\p{L}+)$/u.exec(word);
   const [tens, ones] = [WORDS[pair?.[1] ?? ''], WORDS[pair?.[2] ?? '']];
   if (tens && ones) {

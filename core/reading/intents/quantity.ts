@@ -21,14 +21,43 @@ const ENDS = new RegExp(
 );
 /** "six bicicletas de carga", "deux plateaux de livraison": a complement in Romance languages belongs to the thing. */
 const COMPLEMENT = /^(?:de|da|do|di|à|para)$/iu;
+/** "qty 25", "Menge: 25". */
+const QTY =
+  /(?<![\p{L}])(?:qty|quantity|menge|anzahl|stückzahl|qté|quantité|cantidad|quantidade|qtd|quantità|aantal|antal|antall|ilość)\.?\s?[:=]?\s?(?<count>\d{1,5})(?![\d.,]*\d)/giu;
+/** "needs 5", "wil er 10": of what was said before. */
+const BARE =
+  /(?<![\p{L}])(?:needs?|wants?|takes?|orders?|wil er|will|braucht|veut|quiere|quer|vuole|vill ha|vil ha|vil have)\s(?<count>\d{1,4})(?=\s*(?:[.,;!?]|$))/giu;
+const WITHDRAWN =
+  /(?:^|[\s,])(?:not|rather than|instead of|nicht|statt|pas|niet|non|no|não|nao|inte|ikke|nie)\s$/iu;
+/** What is meant where the number before the thing is withdrawn: "12, not 10 crates". */
+const MEANT = new RegExp(
+  `(?<![\\p{L}\\d.])(?<count>\\d{1,5}|${NUMBER_WORDS}),?\\s(?:and\\s|und\\s|y\\s|e\\s)?(?:not|rather than|instead of|nicht|statt|pas|niet|non|no|não|inte|ikke|nie)\\s$`,
+  'iu',
+);
 const ARTICLES = /^(?:a|an|ein|eine|einen|un|une|um|uma|een)$/i;
 
 const MORE = /^(?:more|other|additional|extra|further|weitere|zusätzliche|autres|mais|más|altri|extra's)$/iu;
 
+/** In our own notes a number before a thing is a count of it, whatever it is. */
+export interface Counting {
+  anything?: boolean;
+  /** What the organisation sells, as people call it. */
+  goods?: readonly string[];
+}
+
+/** The words that name what is sold, of the names of products: "Long bike", "Lift maintenance". */
+export const goodsOf = (names: readonly string[]): string[] => [
+  ...new Set(names.flatMap((name) => name.toLowerCase().match(/\p{L}{4,}/gu) ?? [])),
+];
+
 /** How many words of a phrase name the thing counted, and how surely; null when it is none. */
-function thingIn(words: readonly string[], wanted: boolean): { length: number; confidence: number } | null {
+function thingIn(
+  words: readonly string[],
+  wanted: boolean,
+  counting: Counting,
+): { length: number; confidence: number } | null {
   if (MORE.test(words[0] ?? '') && words.length > 1) {
-    const rest = thingIn(words.slice(1), wanted);
+    const rest = thingIn(words.slice(1), wanted, counting);
     return rest && { ...rest, length: rest.length + 1 };
   }
   if (NOT_GOODS.test(words[0] ?? '')) return null;
@@ -40,22 +69,42 @@ function thingIn(words: readonly string[], wanted: boolean): { length: number; c
   const noun = complement > 0 ? own.slice(0, complement) : own;
   const head = noun.findLastIndex((word) => GOODS.test(word));
   if (head >= 0) return { length: head + 1, confidence: wanted ? 0.92 : 0.8 };
+  const sold = noun.findLastIndex((word) => counting.goods?.some((one) => isForm(word, one)));
+  if (sold >= 0) return { length: sold + 1, confidence: wanted ? 0.92 : 0.85 };
   const plural = noun.findIndex((word) => /s$/.test(word) && word.length > 3);
-  return wanted && plural >= 0 && plural <= 2 ? { length: plural + 1, confidence: 0.6 } : null;
+  if (wanted && plural >= 0 && plural <= 2) return { length: plural + 1, confidence: 0.6 };
+  const [first = '', second = ''] = noun;
+  // "12 Mill Lane" is an address, and a word of three letters joins others.
+  const isThing = first.length > 3 && !(/^\p{Lu}/u.test(first) && /^\p{Lu}/u.test(second));
+  return counting.anything && isThing ? { length: 1, confidence: 0.55 } : null;
 }
 
-/** Counts of things wanted or had: "eight long bikes", "12 trailers". Times, dates, sums and distances are not. */
-export function readQuantities(sentence: Sentence): Intent[] {
-  const intents: Intent[] = [];
+/** Whether a word is a thing or more than one of it: "stem", "stems"; "boxes" of "box". */
+function isForm(word: string, thing: string): boolean {
+  const [a, b] = [word.toLowerCase(), thing.toLowerCase()];
+  return a === b || (a.startsWith(b) && /^(?:e?s|n|en|er|r|i|e)$/.test(a.slice(b.length)));
+}
+
+/**
+ * Counts of things wanted or had: "eight long bikes", "12 trailers", "qty 25". Times, dates, sums and distances are not, nor
+ * numbers that are withdrawn ("12, not 10").
+ */
+export function readQuantities(sentence: Sentence, counting: Counting = {}): Intent[] {
+  const intents: Intent[] = counting.anything ? bareCounts(sentence) : [];
   const wanted = WANT.test(sentence.text);
   for (const match of sentence.text.matchAll(COUNT)) {
     const count = match.groups?.count ?? '';
-    const number = readNumber(count);
+    const before = sentence.text.slice(0, match.index);
+    const isWithdrawn = WITHDRAWN.test(before);
+    const meant = isWithdrawn ? MEANT.exec(before)?.groups?.count : undefined;
+    if (isWithdrawn && !meant) continue;
+    const number = readNumber(meant ?? count);
     const from = match.index + match[0].length;
     const words = (PHRASE.exec(sentence.text.slice(from, from + 120))?.[0] ?? '').split(' ');
     if (number === null || number < 1 || ARTICLES.test(count)) continue;
-    const thing = thingIn(words, wanted);
-    if (!thing) continue;
+    const thing = thingIn(words, wanted, counting);
+    const place = sentence.at(match.index);
+    if (!thing || intents.some(({ span }) => span.start <= place && place < span.end)) continue;
     const noun = words.slice(0, thing.length).join(' ');
     const end = from + noun.length;
     intents.push({
@@ -63,8 +112,25 @@ export function readQuantities(sentence: Sentence): Intent[] {
       text: sentence.text.slice(match.index, end),
       value: { count: number, of: noun },
       confidence: thing.confidence,
-      span: { part: 'text', start: sentence.at(match.index), end: sentence.at(end - 1) + 1 },
+      span: { part: 'text', start: place, end: sentence.at(end - 1) + 1 },
     });
   }
   return intents;
+}
+
+/** Counts without a thing behind them. */
+function bareCounts(sentence: Sentence): Intent[] {
+  return [QTY, BARE].flatMap((pattern) =>
+    [...sentence.text.matchAll(pattern)].map((match): Intent => ({
+      kind: 'quantity',
+      text: match[0],
+      value: { count: Number(match.groups?.count), of: '' },
+      confidence: pattern === QTY ? 0.9 : 0.7,
+      span: {
+        part: 'text',
+        start: sentence.at(match.index),
+        end: sentence.at(match.index + match[0].length - 1) + 1,
+      },
+    })),
+  );
 }
