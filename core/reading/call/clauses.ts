@@ -13,7 +13,7 @@ const ABBREVIATED =
 /** "am 1. Januar", "den 11. desember": the full stop belongs to the day. */
 const OF_A_MONTH = '(?!\\s(?:jan|feb|mär|mar|apr|ma[ijy]|jun|jul|aug|sep|okt|nov|de[zsc])\\p{L}*)';
 const BREAK = new RegExp(
-  `\\n+|;|(?:(?<!\\d)[.!?]+|(?<=\\d)[!?]+|(?<=\\d)\\.${OF_A_MONTH})(?=["')\\]]?(?:\\s|$))(?<!\\b(?:${ABBREVIATED})\\.)|,(?=\\s+${OPENER})|\\s+[–—-]+(?=\\s+)|\\s+(?=(?:and|but)\\s+(?:s?he|they|i|we|wants?|needs?|will|asked|send|call|book)\\b)`,
+  `\\n+|;|(?:(?<!\\d)[.!?]+|(?<=\\d)[!?]+|(?<=\\d)\\.${OF_A_MONTH})(?=["')\\]]?(?:\\s|$))(?<!\\b(?:${ABBREVIATED})\\.)|,(?!\\s+not\\s+\\d)(?=\\s+${OPENER})|\\s+[–—-]+(?=\\s+)|\\s+(?=(?:and|but)\\s+(?:s?he|they|i|we|wants?|needs?|will|asked|send|call|book)\\b)`,
   'giu',
 );
 /** A full stop behind a day of a shortened month ends a sentence when a capital follows: "by 9th Feb. Try him then." */
