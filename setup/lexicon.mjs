@@ -1,7 +1,9 @@
 // `npm run lexicon`: writes the words that are data of open packages into core/reading/lexicon. Run it again when a language is added.
+//   core/reading/lexicon/names.json: given and family names of the locales of @faker-js/faker (MIT), folded, a language after another.
 //   core/reading/lexicon/numbers.json: the numbers from 1 to 100 that are one word, and 200 to 900, by n2words (MIT), in every language read.
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { allLocales } from '@faker-js/faker';
 import * as languages from 'n2words';
 import { root } from './prepare.mjs';
 
@@ -22,3 +24,21 @@ const sorted = Object.fromEntries(
 );
 writeFileSync(join(root, 'core/reading/lexicon/numbers.json'), `${JSON.stringify(sorted, null, 2)}\n`);
 console.log(`${Object.keys(sorted).length} number words in ${READ.length} languages`);
+
+const LOCALES =
+  'en en_IN en_AU en_NG en_ZA de de_AT de_CH fr fr_BE fr_CH es es_MX pt_BR pt_PT it nl nl_BE sv nb_NO da pl cs_CZ fi hu ro tr hr sk'.split(
+    ' ',
+  );
+const folded = (name) => name.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase();
+const namesOf = (kind) => {
+  const names = LOCALES.flatMap((locale) => Object.values(allLocales[locale]?.person?.[kind] ?? {}).flat());
+  // Of "de Wit" the name is Wit.
+  return [
+    ...new Set(
+      names.map((name) => folded(name).split(' ').at(-1)).filter((name) => /^[a-zæøßđłı'-]{3,}$/.test(name)),
+    ),
+  ].sort();
+};
+const names = { given: namesOf('first_name').join(' '), family: namesOf('last_name').join(' ') };
+writeFileSync(join(root, 'core/reading/lexicon/names.json'), `${JSON.stringify(names, null, 2)}\n`);
+for (const [kind, all] of Object.entries(names)) console.log(`${all.split(' ').length} ${kind} names`);

@@ -6,7 +6,6 @@ import { useRoute } from 'vue-router';
 import { api, wordsOf } from '../shell/api';
 import { clock } from '../shell/format';
 import { minorOf } from '@emporikon/core/ledger/sum';
-import { goodsOf } from '@emporikon/core/reading/intents/quantity';
 import { useFetched } from '../shell/live';
 import { useSession } from '../shell/session';
 import { useUndo } from '../shell/undo';
@@ -32,7 +31,7 @@ const text = ref('');
 const field = useTemplateRef('field');
 const light = ref<HTMLElement | null>(null);
 const { data: products } = useFetched(() => api('GET /api/products'), ['products']);
-const goods = computed(() => goodsOf((products.value?.items ?? []).map(({ name }) => name)));
+const goods = computed(() => (products.value?.items ?? []).map(({ name }) => name));
 const { reading } = useSheet(text, goods);
 const person = ref<string>('new');
 /** Whether somebody said who it is; then nothing that is read chooses another. */

@@ -14,7 +14,7 @@ const localNow = (): string => {
 
 /**
  * The reading of a note as it is typed, made in a worker; an answer to older words never replaces a newer one.
- * @param goods what is sold, as people call it
+ * @param goods the names of what is sold
  */
 export function useSheet(
   text: Ref<string>,

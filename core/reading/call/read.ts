@@ -3,7 +3,7 @@ import { companyLikeness } from '../../people/companies';
 import { nameOverlap, parseName } from '../../people/names';
 import { readPhone } from '../../people/phones';
 import { readMoney } from '../intents/money';
-import { readQuantities } from '../intents/quantity';
+import { goodsOf, readQuantities } from '../intents/quantity';
 import { readAsks } from '../intents/asks';
 import { moveKindOf } from '../intents/moves';
 import { readPromises, readStance } from '../intents/stance';
@@ -12,7 +12,9 @@ import type { Sentence } from '../intents/sentences';
 import { titleLikeness } from '../signature/words';
 import type { Claim, Intent } from '../types';
 import { clausesOf, type Clause } from './clauses';
+import { readAnchored } from './anchor';
 import { contactClaims } from './contacts';
+import { givenName } from '../lexicon/names';
 import { readLabelled } from './labelled';
 import { isLedIn, readWho, type Found } from './who';
 
@@ -25,7 +27,7 @@ export interface NoteOptions {
   country?: string;
   /** ISO 4217, for sums without a currency. */
   currency?: string;
-  /** What the organisation sells, as people call it. */
+  /** The names of what the organisation sells. */
   goods?: readonly string[];
   /** Days on which the writer does not work; weekends, where left out. */
   free?: FreeDays | undefined;
@@ -64,6 +66,14 @@ const asClaim = (one: Found, offset: number): Claim => ({
   source: one.source,
 });
 
+/** A given name says more than the place of a word, and a name that ends before its firm more than one that takes it in. */
+function surer(led: readonly Found[], anchored: readonly Found[]): readonly Found[] {
+  const [byPlace, byName] = [led, anchored].map((all) => all.find((one) => one.field === 'fullName'));
+  if (!byPlace || !byName || givenName(byPlace.value) === 0) return byName ? anchored : led;
+  const isLonger = byPlace.start === byName.start && byPlace.value.length > byName.value.length;
+  return isLonger && anchored.length > led.length ? anchored : led;
+}
+
 /** The name, title and company of whom the note is about, from its first clauses. */
 function whoClaims(text: string, clauses: readonly Clause[]): Claim[] {
   const claims: Claim[] = [];
@@ -73,10 +83,11 @@ function whoClaims(text: string, clauses: readonly Clause[]): Claim[] {
     const end = text.indexOf('\n', clause.start);
     // The list a note begins with may hold full stops and dashes of its own: it is read to the end of its line.
     const line = text.slice(clause.start, end < 0 ? undefined : end).slice(0, 400);
-    for (const one of readWho(
-      clause.text.length < 12 || /^[^.;]{2,60}\s[–—|-]\s/.test(line) ? line : clause.text,
-    ))
-      if (!has(one.field)) claims.push(asClaim(one, clause.start));
+    const words = clause.text.length < 12 || /^[^.;]{2,60}\s[–—|-]\s/.test(line) ? line : clause.text;
+    const led = readWho(words);
+    // A given name says more than the place of a word, where the two find somebody else.
+    const anchored = readAnchored(words);
+    for (const one of surer(led, anchored)) if (!has(one.field)) claims.push(asClaim(one, clause.start));
   }
   for (const clause of clauses.slice(0, 8)) {
     const title = IS_THE.exec(clause.text) ?? (has('fullName') ? TITLE_ALONE.exec(clause.text) : null);
@@ -107,6 +118,7 @@ function noteIntents(
   countries: readonly string[],
 ): Intent[] {
   const said = { reference: options.at, zone: options.zone, monthFirst: options.country === 'US' };
+  const goods = goodsOf(options.goods ?? []);
   const intents: Intent[] = [];
   /** Who was said to do something in the clause before, for "… and call back". */
   let doer: 'ours' | 'theirs' = 'ours';
@@ -120,9 +132,7 @@ function noteIntents(
       ...(options.currency ? { currency: options.currency } : {}),
       bare: 'a sum',
     }).filter(clear(dates));
-    const things = readQuantities(sentence, { anything: true, goods: options.goods ?? [] }).filter(
-      clear([...dates, ...sums]),
-    );
+    const things = readQuantities(sentence, { anything: true, goods }).filter(clear([...dates, ...sums]));
     const [due] = dates;
     const dueAt = due?.kind === 'date' ? due.value.at : null;
     const span: Intent['span'] = { part: 'text', start: clause.start, end: clause.end };

@@ -21,7 +21,8 @@ const JOIN =
   '(?:&|and|und|et|e|y|of|de|da|do|du|des|la|le|the|di|van|von|für|for|am|im|zum|an der|in der|\\+)';
 const FIRM_WORD = "(?:\\p{Lu}|\\d)[\\p{L}\\d'’&./-]*";
 const FIRM = `(?:the\\s+)?${FIRM_WORD}(?:\\s+(?:${JOIN}\\s+){0,3}${FIRM_WORD}){0,5}(?:\\s+(?:GmbH|Ltd\\.?|Lda\\.?|SARL|BV|AB|ApS|AS))?`;
-const AT = '(?:from|at|of|with|@|for|over at|bei|von|aus|chez|de chez|da|do|de|bij|from the)';
+const AT =
+  '(?:from|at|of|with|w/|@|for|over at|bei|bei der|von|von der|vom|aus|aus der|chez|de chez|des|du|da|das|do|dos|de|del|della|dal|di|bij|van|hos|fra|från|på|from the)';
 const TITLE = "(?:the\\s+|their\\s+|a\\s+|an\\s+)?[\\p{L}][\\p{L}'’/& -]{1,44}?";
 
 const LEAD = new RegExp(
@@ -51,10 +52,16 @@ const roleAt = (parted: string): RegExp =>
     `^[\\s,–—(-]*(?:(?:who|s?he)(?:'s| is)\\s+)?(?<title>${TITLE})\\s*(?:${parted})\\s*(?<firm>${FIRM})`,
     'du',
   );
-const ROLE_AT = [roleAt('\\bat\\b|\\bfrom\\b|@|\\bbei\\b|\\bchez\\b'), roleAt(',|\\bof\\b|\\bfor\\b')];
+const ROLE_AT = [
+  roleAt('\\bat\\b|\\bfrom\\b|@|\\bbei(?: der)?\\b|\\bchez\\b|\\bbij\\b|\\bhos\\b|(?<=\\s)på(?=\\s)'),
+  roleAt(',|\\bof\\b|\\bfor\\b|\\bder\\b|\\bdes\\b|\\bdella\\b|\\bde\\b|\\bdel\\b|\\bdu\\b|\\bda\\b'),
+];
 /** What a head or director is one of, in contrast to a firm. Common practice. */
 const DEPARTMENT = new RegExp(String.raw`^(?:${alternatives('department')})\b`, 'i');
 const NOT_A_NAME = new RegExp(String.raw`^(?:${alternatives('notACallersName')})$`, 'i');
+
+/** A clause that holds the word of a title and says something else. */
+const NOT_A_TITLE = /[?!]|^(?:no\b|not\b|s?he(?:'ll|'d)|(?:s?he|they|we|i|it|who) (?!is\b|was\b))/i;
 
 const isName = (text: string): boolean =>
   looksLikeName(text) &&
@@ -77,7 +84,7 @@ interface Piece {
 function piecesOf(text: string, from: number): Piece[] {
   const pieces: Piece[] = [];
   let at = from;
-  for (const part of text.slice(from).split(/([,|/()\t–—]|\s-\s|\s+(?=[+(]?\d[\d ()]{5}))/)) {
+  for (const part of text.slice(from).split(/([,|/()\t–—]|:\s|\s-\s|\s+(?=[+(]?\d[\d ()]{5}))/)) {
     const lead = /^[\s:]*/.exec(part)?.[0].length ?? 0;
     const words = part
       .trim()
@@ -91,7 +98,11 @@ function piecesOf(text: string, from: number): Piece[] {
 }
 
 /** The words of a firm's name before a lower-case word or the rest of the sentence. */
-const trimFirm = (firm: string): string => firm.replace(/[\s.,;:-]+$/u, '').replace(/^the\s+(?=\p{Lu})/u, '');
+const trimFirm = (firm: string): string =>
+  firm
+    .replace(/(?<=\s(?:Ltd|Inc|Co|Pvt|Lda|Srl|GmbH|Corp|LLC))\.\s.*$/u, '')
+    .replace(/[\s.,;:-]+$/u, '')
+    .replace(/^the\s+(?=\p{Lu})/u, '');
 
 const found = (
   field: Found['field'],
@@ -101,7 +112,8 @@ const found = (
   source = 'the note',
 ): Found => ({ field, value: text.slice(start, end), start, end, confidence, source });
 
-function readTail(text: string, from: number, known: Found[]): Found[] {
+/** The title and firm that stand behind a name which ends at `from`. */
+export function readTail(text: string, from: number, known: Found[]): Found[] {
   const added: Found[] = [];
   const has = (field: Found['field']): boolean => [...known, ...added].some((one) => one.field === field);
   const rest = text.slice(from);
@@ -121,9 +133,11 @@ function readTail(text: string, from: number, known: Found[]): Found[] {
   }
   const at = FROM_FIRM.exec(rest);
   const firmAt = at && indicesOf(at).firm;
-  if (at?.groups?.firm && firmAt && !NOT_A_NAME.test(at.groups.firm.split(' ')[0] ?? '')) {
-    const firm = trimFirm(at.groups.firm);
-    added.push(found('companyName', text, shift([firmAt[0], firmAt[0] + firm.length]), 0.9));
+  const bareFirm = at?.groups?.firm?.replace(/^(?:the|M\/s\.?)\s+/, '') ?? '';
+  if (bareFirm && firmAt && !NOT_A_NAME.test(bareFirm.split(' ')[0] ?? '')) {
+    const firm = trimFirm(bareFirm);
+    const start = firmAt[1] - bareFirm.length;
+    added.push(found('companyName', text, shift([start, start + firm.length]), 0.9));
   }
   const listFrom = added[0]?.end ?? from;
   if (!/^[\s]*[,(|/–—-]|^\s*$/.test(text.slice(listFrom)) && !added.length) return added;
@@ -135,10 +149,11 @@ function readTail(text: string, from: number, known: Found[]): Found[] {
     if (
       !has('jobTitle') &&
       titleLikeness(piece.text) > 0 &&
+      !NOT_A_TITLE.test(piece.text) &&
       words.length <= 5 &&
       companyLikeness(piece.text) < 1
     ) {
-      const bare = piece.text.replace(/^(?:the|their|is|she's|he's)\s+/i, '');
+      const bare = piece.text.replace(/^(?:(?:s?he )?(?:is|was) |she's |he's )?(?:the |their |a |an )?/i, '');
       added.push(found('jobTitle', text, [piece.end - bare.length, piece.end], 0.88));
     } else if (
       !has('companyName') &&
