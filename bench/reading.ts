@@ -1,6 +1,6 @@
 import { readNote } from '@emporikon/core/reading/call/read';
 import { performance } from 'node:perf_hooks';
-import { calibrationError, report, tallyOf, type Judged } from './reading/judge';
+import { calibrationError, reliability, report, tallyOf, type Judged } from './reading/judge';
 import { loadNotes, PARTS, type Part } from './reading/labelled';
 
 const AT = '2026-11-24T10:00:00+00:00';
@@ -41,6 +41,7 @@ function main(): void {
   times.sort((a, b) => a - b);
   console.log(`a keystroke: 99 in 100 within ${(times[Math.floor(times.length * 0.99)] ?? 0).toFixed(1)} ms`);
   if (part === 'test') return;
+  reliability(judged);
   for (const { id, field, isRight, value, confidence } of judged)
     if (!isRight) console.log(`  ${id}: ${confidence === null ? 'missing' : 'wrong'} ${field} ${value}`);
 }

@@ -82,6 +82,18 @@ export function report(name: string, judged: readonly Judged[]): void {
 }
 
 const BINS = 10;
+/** Prints, by field, how many of the claims of each confidence are right. */
+export function reliability(judged: readonly Judged[]): void {
+  const steps = new Map<string, { right: number; all: number }>();
+  for (const { field, confidence, isRight } of judged) {
+    if (confidence === null) continue;
+    const name = `${field} ${confidence.toFixed(2)}`;
+    const step = steps.get(name) ?? { right: 0, all: 0 };
+    steps.set(name, { right: step.right + Number(isRight), all: step.all + 1 });
+  }
+  for (const [name, { right, all }] of [...steps].sort())
+    console.log(`  ${name.padEnd(20)} ${right} of ${all} right`);
+}
 /**
  * Expected calibration error over ten bins of equal width (Naeini, Cooper & Hauskrecht, AAAI 2015): how far the confidence of
  * claims is from the share of them that is right, weighed by how many there are.

@@ -57,6 +57,8 @@ function endOfName(text: string, words: readonly Word[], at: number, isLowered: 
 const HONORIFIC =
   /(?<![\p{L}])(?:Mr|Mrs|Ms|Miss|Dr|Prof|Herrn?|Frau|Hrn?|Fr|Sra?|Mme|Dhr|Mevr|Sig|Sig\.ra)\.?\s+(?<name>(?:\p{Lu}\.\s?){0,3}\p{Lu}[\p{L}'’-]+(?:\s(?:(?:van|von|de|der|den|da|do|dos|di|del|la|le)\s){0,2}\p{Lu}[\p{L}'’-]+){0,2})(?<given>,\s\p{Lu}\p{L}+)?/u;
 const MOST_SURE = 0.85;
+/** Of a name whose given name is in no list. */
+export const LESS_SURE = 0.7;
 
 /** "Mr J. R. Whitcombe", "Hr. Falk, Jürgen": whoever is called by an honorific. */
 function byHonorific(text: string): Found | null {
@@ -64,7 +66,8 @@ function byHonorific(text: string): Found | null {
   const { name = '', given = '' } = match?.groups ?? {};
   if (!match || !name || companyLikeness(name) > 0) return null;
   const first = given.replace(/^,\s/, '');
-  const isTurned = first !== '' && !name.includes(' ') && givenName(first) === 2;
+  const isTurned =
+    first !== '' && !name.includes(' ') && companyLikeness(first) === 0 && titleLikeness(first) === 0;
   const start = match.index + match[0].length - given.length - name.length;
   return {
     field: 'fullName',
@@ -115,6 +118,8 @@ function titleBefore(text: string, end: number): Found[] {
   return [];
 }
 
+const JOINS_FIRM = /^(?:&|and|of|the|und|et|e|y|de|da|do|du|des|del|di|van|von|für|og|och|i)$/i;
+
 /** The firm a line begins with, before a mark and the name: "Wexcombe Water - Agnes Thornbury". */
 function firmBefore(text: string, end: number): Found | null {
   const before =
@@ -125,6 +130,7 @@ function firmBefore(text: string, end: number): Found | null {
   return firm &&
     titleLikeness(firm) === 0 &&
     (firm.includes(' ') || companyLikeness(firm) > 0) &&
+    firm.split(' ').every((word) => JOINS_FIRM.test(word) || /^[\p{Lu}\d]/u.test(word)) &&
     givenName(firm) === 0
     ? { field: 'companyName', value: firm, start: 0, end: firm.length, confidence: 0.7, source: 'the note' }
     : null;
@@ -164,7 +170,8 @@ export function readAnchored(text: string): Found[] {
   if (called) return withFirm(text, called, readTail(text, called.end, [called]));
   const words = wordsOf(text);
   for (const [at, word] of words.entries()) {
-    const sure = isLikeName(words, at, isLowered) ? 2 : givenName(word.text);
+    const given = givenName(word.text);
+    const sure = isLikeName(words, at, isLowered) ? 2 : given;
     if (!sure || (!isLowered && !isCapital(word.text)) || /\.$/.test(word.text)) continue;
     const last = endOfName(text, words, at, isLowered);
     const [end, isAlone] = [words[last]?.end ?? word.end, last === at];
@@ -179,7 +186,7 @@ export function readAnchored(text: string): Found[] {
       value: isLowered ? setCase(written) : written,
       start: word.start,
       end: word.start + written.length,
-      confidence: isAlone ? 0.6 : hasFamily ? 0.85 : 0.75,
+      confidence: isAlone ? 0.6 : given < 2 ? LESS_SURE : hasFamily ? MOST_SURE : 0.75,
       source: 'the note',
     };
     const tail = isLowered ? [loweredFirm(text, who.end)] : readTail(text, who.end, [who]);

@@ -83,7 +83,8 @@ function phoneClaim(piece: PhonePiece, country: string | undefined): Claim[] {
 export function contactClaims(text: string, country: string | undefined): Claim[] {
   const claims: Claim[] = [...maskedEmails(text)];
   let start = 0;
-  for (const line of text.split('\n')) {
+  // Between commas, so that nothing in a long sentence is taken for the small print of a letter.
+  for (const line of text.split(/\n|(?<=[,;])\s/)) {
     const pieces = line.length > 2000 ? [] : cutLine({ text: line, start }, 0);
     for (const piece of pieces) {
       const span: Claim['span'] = { part: 'text', start: piece.start, end: piece.end };

@@ -14,7 +14,9 @@ export function readLabelled(text: string, country: string | undefined): Claim[]
   for (const match of text.matchAll(LINE)) {
     const { label = '', value = '' } = match.groups ?? {};
     const field = fieldOfLabel(label);
-    if (!field || value.length > 200) continue;
+    // "Caller: ray, ray's auto glass. after lunch" is a sentence, and no name.
+    if (!field || value.length > 200 || (field.field === 'fullName' && value.split(/\s+/).length > 6))
+      continue;
     const start = match.index + match[0].lastIndexOf(value);
     const claim = claimOf(field.field, value, field.type ?? null, country);
     if (claim && !claims.some((one) => one.field === claim.field && one.value === claim.value))

@@ -12,11 +12,12 @@ import type { Sentence } from '../intents/sentences';
 import { titleLikeness } from '../signature/words';
 import type { Claim, Intent } from '../types';
 import { clausesOf, type Clause } from './clauses';
-import { readAnchored } from './anchor';
+import { LESS_SURE, readAnchored } from './anchor';
 import { contactClaims } from './contacts';
-import { givenName } from '../lexicon/names';
+import { fitted } from './fitted';
+import { givenName, isFamilyName } from '../lexicon/names';
 import { readLabelled } from './labelled';
-import { isLedIn, readWho, type Found } from './who';
+import { isLedIn, NOT_A_TITLE, readWho, type Found } from './who';
 
 export interface NoteOptions {
   /** ISO 8601 with offset: when the note is written; relative dates count from it. */
@@ -69,15 +70,23 @@ const asClaim = (one: Found, offset: number): Claim => ({
 /** A given name says more than the place of a word, and a name that ends before its firm more than one that takes it in. */
 function surer(led: readonly Found[], anchored: readonly Found[]): readonly Found[] {
   const [byPlace, byName] = [led, anchored].map((all) => all.find((one) => one.field === 'fullName'));
-  if (!byPlace || !byName || givenName(byPlace.value) === 0) return byName ? anchored : led;
+  if (!byPlace || !byName) return byName ? anchored : led;
+  if (byName.value.length > byPlace.value.length && byName.value.includes(byPlace.value)) return anchored;
+  const isWithin = byPlace.value.includes(byName.value) && byName.value.includes(' ');
+  if (byName.confidence <= LESS_SURE && !isWithin) return led;
+  if (givenName(byPlace.value) === 0) return anchored;
   const isLonger = byPlace.start === byName.start && byPlace.value.length > byName.value.length;
   return isLonger && anchored.length > led.length ? anchored : led;
 }
+
+const isOfNames = (text: string): boolean =>
+  text.split(' ').some((word) => givenName(word) > 0 || isFamilyName(word));
 
 /** The name, title and company of whom the note is about, from its first clauses. */
 function whoClaims(text: string, clauses: readonly Clause[]): Claim[] {
   const claims: Claim[] = [];
   const has = (field: Claim['field']): boolean => claims.some((claim) => claim.field === field);
+  let maybe: Claim | undefined;
   for (const clause of clauses.slice(0, HEAD)) {
     if (has('fullName')) break;
     const end = text.indexOf('\n', clause.start);
@@ -87,12 +96,26 @@ function whoClaims(text: string, clauses: readonly Clause[]): Claim[] {
     const led = readWho(words);
     // A given name says more than the place of a word, where the two find somebody else.
     const anchored = readAnchored(words);
-    for (const one of surer(led, anchored)) if (!has(one.field)) claims.push(asClaim(one, clause.start));
+    for (const one of surer(led, anchored)) {
+      // What is in no list of names may be a firm, if somebody with a name comes after it.
+      const isUnknown =
+        one.field === 'fullName' && led.includes(one) && one.value.includes(' ') && !isOfNames(one.value);
+      if (isUnknown) maybe ??= asClaim(one, clause.start);
+      else if (!has(one.field)) claims.push(asClaim(one, clause.start));
+    }
   }
+  if (maybe && !has('fullName')) claims.unshift(maybe);
+  else if (maybe && !has('companyName')) claims.push({ ...maybe, field: 'companyName', confidence: 0.7 });
   for (const clause of clauses.slice(0, 8)) {
     const title = IS_THE.exec(clause.text) ?? (has('fullName') ? TITLE_ALONE.exec(clause.text) : null);
     const value = title?.groups?.title?.trim() ?? '';
-    if (!has('jobTitle') && value && titleLikeness(value) > 0 && companyLikeness(value) < 1) {
+    if (
+      !has('jobTitle') &&
+      value &&
+      !NOT_A_TITLE.test(value) &&
+      titleLikeness(value) > 0 &&
+      companyLikeness(value) < 1
+    ) {
       const start = clause.text.indexOf(value);
       claims.push(
         asClaim(
@@ -188,7 +211,7 @@ export function readNote(text: string, options: NoteOptions): NoteReading {
         ({ span, field }) => field !== 'note' && span && span.start >= clause.start && span.end <= clause.end,
       ),
   );
-  return { claims, intents: noteIntents(spoken, options, landsOf(claims, options)), clauses };
+  return { ...fitted(claims, noteIntents(spoken, options, landsOf(claims, options))), clauses };
 }
 
 /** In whose money a sum is that names none: the land of the caller's number, else the house's, else the one that was told. */

@@ -22,7 +22,7 @@ const JOIN =
 const FIRM_WORD = "(?:\\p{Lu}|\\d)[\\p{L}\\d'’&./-]*";
 const FIRM = `(?:the\\s+)?${FIRM_WORD}(?:\\s+(?:${JOIN}\\s+){0,3}${FIRM_WORD}){0,5}(?:\\s+(?:GmbH|Ltd\\.?|Lda\\.?|SARL|BV|AB|ApS|AS))?`;
 const AT =
-  '(?:from|at|of|with|w/|@|for|over at|bei|bei der|von|von der|vom|aus|aus der|chez|de chez|des|du|da|das|do|dos|de|del|della|dal|di|bij|van|hos|fra|från|på|from the)';
+  '(?:from|at|of|with|w/|@|for|over at|bei|bei der|von|von der|vom|aus|aus der|chez|de chez|des|du|da|das|do|dos|de|del|della|dal|di|bij|van|hos|fra|från|på|i|from the)';
 const TITLE = "(?:the\\s+|their\\s+|a\\s+|an\\s+)?[\\p{L}][\\p{L}'’/& -]{1,44}?";
 
 const LEAD = new RegExp(
@@ -61,7 +61,7 @@ const DEPARTMENT = new RegExp(String.raw`^(?:${alternatives('department')})\b`, 
 const NOT_A_NAME = new RegExp(String.raw`^(?:${alternatives('notACallersName')})$`, 'i');
 
 /** A clause that holds the word of a title and says something else. */
-const NOT_A_TITLE = /[?!]|^(?:no\b|not\b|s?he(?:'ll|'d)|(?:s?he|they|we|i|it|who) (?!is\b|was\b))/i;
+export const NOT_A_TITLE = /[?!]|^(?:no\b|not\b|s?he(?:'ll|'d)|(?:s?he|they|we|i|it|who) (?!is\b|was\b))/i;
 
 const isName = (text: string): boolean =>
   looksLikeName(text) &&
@@ -124,11 +124,12 @@ export function readTail(text: string, from: number, known: Found[]): Found[] {
   const roleAt = role && indicesOf(role);
   const shift = ([start, end]: readonly [number, number]): [number, number] => [from + start, from + end];
   if (role?.groups?.title && roleAt?.title && roleAt.firm) {
-    const title = role.groups.title.replace(/^(?:the|their|a|an)\s+/i, '').trimEnd();
+    const title = role.groups.title.replace(/^(?:(?:is|was)\s+)?(?:(?:the|their|a|an)\s+)?/i, '').trimEnd();
     const start = from + roleAt.title[0] + role.groups.title.trimEnd().length - title.length;
     added.push(found('jobTitle', text, [start, start + title.length], 0.9));
-    const firm = trimFirm(role.groups.firm ?? '');
-    added.push(found('companyName', text, shift([roleAt.firm[0], roleAt.firm[0] + firm.length]), 0.9));
+    const bare = (role.groups.firm ?? '').replace(/^(?:the|M\/s\.?)\s+/, '');
+    const at = roleAt.firm[1] - bare.length;
+    added.push(found('companyName', text, shift([at, at + trimFirm(bare).length]), 0.9));
     return added;
   }
   const at = FROM_FIRM.exec(rest);

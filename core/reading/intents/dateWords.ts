@@ -107,6 +107,7 @@ export const WEEKDAY = [
   `\\b(?:${UNMISTAKABLE})\\b\\.?`,
   `(?<=[a-z]\\s)(?:${AT_END})\\b${AT_THE_END}`,
   `(?<=\\b(?:na|nesta|da|a|ate|proxima|esta|para|de|em)\\s)(?:${longestFirst(WEEKDAYS_BARE)})\\b(?!\\s(?:vez|etapa|fase|opcao|feira))`,
+  `\\b(?:${longestFirst(WEEKDAYS_BARE)})(?=\\sque\\s(?:vem|viene)\\b)`,
   `\\b(?:${longestFirst(WEEKDAYS_DOTTED)})\\b\\.?(?=,?\\s(?:den\\s)?\\d{1,2}\\.)`,
 ].join('|');
 

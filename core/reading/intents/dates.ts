@@ -38,7 +38,7 @@ const YEAR = '(?:,?\\s(?:de\\s|del\\s)?(?<year>20\\d\\d)\\b)?';
 const SUFFIX = '(?:st|nd|rd|th|er|[.oae\\u00ba\\u00b0])?';
 const NOT_A_STREET = '(?!\\s(?:street|st|road|rd|lane|ave|avenue|close|court|square|place)\\b)';
 const LEAD =
-  '(?:on|by|before|until|till|from|after|since|due|meeting|call|demo|visit|lunch|am|bis(?:\\szum)?|vor(?:\\sdem)?|zum|ab(?:\\sdem)?|nach(?:\\sdem)?|le|avant(?:\\sle)?|ate(?:\\so)?(?:\\sdia)?|no\\sdia|dia|el|antes\\sdel|para\\sel|op|voor|il|entro\\sil|den|senast|innen)';
+  '(?:on|by|before|until|till|from|after|since|due|meeting|call|back|again|up|ring|demo|visit|lunch|am|bis(?:\\szum)?|vor(?:\\sdem)?|zum|ab(?:\\sdem)?|nach(?:\\sdem)?|le|avant(?:\\sle)?|ate(?:\\so)?(?:\\sdia)?|no\\sdia|dia|el|antes\\sdel|para\\sel|op|voor|il|entro\\sil|den|senast|innen)';
 const NEXT = '(?:next|nachste[nrsm]?|prochaine?|proxim[oa]|volgende|prossim[oa]|nasta|neste)';
 const THIS =
   '(?:this(?:\\scoming)?|coming|diese[nrsm]?|kommende[nrsm]?|ce|cette|est[ea]|komende|deze|questo|denna)';
@@ -105,10 +105,10 @@ const RULES: readonly Rule[] = [
   },
   {
     pattern: all(
-      `(?<wd>${WEEKDAY})[\\s,]*(?:(?:the\\s)?(?<nth>\\d{1,2})(?:st|nd|rd|th|e)\\b|(?:den|le|el|o\\sdia|dia|il)?\\s*(?<high>1[3-9]|2\\d|3[01])\\b(?![:.,]\\d|\\s?(?:h|uhr|uur)\\b)|(?:den\\s)?(?<dotted>\\d{1,2})\\.(?!\\d)|(?<low>\\d{1,2})(?=,?\\s(?:at|um|a\\slas|a\\sla|as|a|om|alle)\\s\\d))`,
+      `(?<wd>${WEEKDAY})[\\s,]*(?:(?:the\\s)?(?<nth>\\d{1,2})(?:st|nd|rd|th|e)\\b|(?:den|le|el|o\\sdia|dia|il)?\\s*(?<high>1[3-9]|2\\d|3[01])\\b(?![:.,]\\d|\\s?(?:h|uhr|uur)\\b)|(?:den\\s)?(?<dotted>\\d{1,2})\\.(?!\\d)|(?:o\\s)?dia\\s(?<dia>\\d{1,2})\\b|(?<low>\\d{1,2})(?=,?\\s(?:at|um|a\\slas|a\\sla|as|a|om|alle)\\s\\d))`,
     ),
-    day: ({ wd = '', nth, high, dotted, low }, today) =>
-      onNumber(today, Number(nth ?? high ?? dotted ?? low), weekdayOf(wd)),
+    day: ({ wd = '', nth, high, dotted, dia, low }, today) =>
+      onNumber(today, Number(nth ?? high ?? dotted ?? dia ?? low), weekdayOf(wd)),
     needs: 'weekday',
   },
   {

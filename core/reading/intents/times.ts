@@ -50,7 +50,7 @@ const CLOCKS = CLOCK.map(
 );
 const BARE_WITH_AT = new RegExp(`^[\\s,(]*${DAYTIME}${AT}\\s?${BARE}`);
 const BARE_BEHIND = new RegExp(
-  `^,?\\s${BARE}(?=\\s*(?:[.,;!?)]|$|\\s(?:about|for|with|to|re|and|wegen|uber)\\b))`,
+  `^,?\\s${BARE}(?=\\s*(?:[.,;!?)]|$|\\s(?:about|for|with|to|re|and|he|she|they|we|is|works|suits|wegen|uber)\\b))`,
 );
 const BEFORE = CLOCK.map(
   (clock) =>
