@@ -27,11 +27,12 @@ const QTY =
 /** "needs 5", "wil er 10": of what was said before. */
 const BARE =
   /(?<![\p{L}])(?:needs?|wants?|takes?|orders?|wil er|will|braucht|veut|quiere|quer|vuole|vill ha|vil ha|vil have)\s(?<count>\d{1,4})(?=\s*(?:[.,;!?]|$))/giu;
-const WITHDRAWN =
-  /(?:^|[\s,])(?:not|rather than|instead of|nicht|statt|pas|niet|non|no|não|nao|inte|ikke|nie)\s$/iu;
+/** What withdraws the number behind it. */
+const NOT = 'not|rather than|instead of|nicht|statt|pas|niet|non|no|não|inte|ikke|nie';
+const WITHDRAWN = new RegExp(`(?:^|[\\s,])(?:${NOT})\\s$`, 'iu');
 /** What is meant where the number before the thing is withdrawn: "12, not 10 crates". */
 const MEANT = new RegExp(
-  `(?<![\\p{L}\\d.])(?<count>\\d{1,5}|${NUMBER_WORDS}),?\\s(?:and\\s|und\\s|y\\s|e\\s)?(?:not|rather than|instead of|nicht|statt|pas|niet|non|no|não|inte|ikke|nie)\\s$`,
+  `(?<![\\p{L}\\d.])(?<count>\\d{1,5}|${NUMBER_WORDS}),?\\s(?:and\\s|und\\s|y\\s|e\\s)?(?:${NOT})\\s$`,
   'iu',
 );
 const ARTICLES = /^(?:a|an|ein|eine|einen|un|une|um|uma|een)$/i;
