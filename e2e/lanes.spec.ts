@@ -26,7 +26,10 @@ test('tasks, projects and cases move between lanes, one undo each, and say what 
   const page = await signIn(browser, 'mara');
   const title = `Lanes ${Date.now() % 1_000_000}`;
   const post = async (path: string, data: object) =>
-    (await (await page.request.post(path, { data })).json()) as { id?: string; task?: { id: string } };
+    (await (await page.request.post(path, { data })).json()) as {
+      task?: { id: string };
+      person?: { id: string };
+    };
   const task = await post('/api/tasks', { title, dueAt: '2027-03-01T09:00:00Z' });
   await page.goto(`/round/views/${inLanes('task', 'priority', title)}`);
   const card = (name: string) => lane(page, name).getByRole('article', { name: title });
@@ -46,7 +49,8 @@ test('tasks, projects and cases move between lanes, one undo each, and say what 
   await moveTo(page, title, 'Pell Garrick');
   await expect(card('Pell Garrick')).toBeVisible();
 
-  await post('/api/cases', { title });
+  const { person } = await post('/api/people', { fullName: `Who has ${title}` });
+  await post('/api/cases', { title, personId: person?.id });
   await page.goto(`/deals/cases/views/${inLanes('case', 'urgency', title)}`);
   await moveTo(page, title, 'Urgent');
   await expect(card('Urgent')).toBeVisible();
