@@ -59,7 +59,7 @@ test('tasks, projects and cases move between lanes, one undo each, and say what 
     route.request().method() === 'PATCH' ? route.abort() : route.continue(),
   );
   await moveTo(page, title, 'Low');
-  await expect(page.getByRole('alert')).toBeVisible();
+  await expect(page.locator('.told.wrong')).toBeVisible();
   await expect(card('Urgent')).toBeVisible();
   await page.request.delete(`/api/tasks/${task.task?.id ?? ''}`);
 });
