@@ -1,5 +1,5 @@
 import { MOST_MINOR, minorDigits } from '../lifecycle/minorUnits';
-import { readNumber } from '../reading/intents/numbers';
+import { readFigure } from '../reading/intents/figures';
 
 /**
  * A sum as it was typed, in minor units of its currency: `40,000`, `40.000`, `£12.50`, `40k`. Null when nothing was typed.
@@ -8,7 +8,7 @@ import { readNumber } from '../reading/intents/numbers';
 export function minorOf(text: string, currency: string): number | null {
   const typed = text.replace(/[^\d.,\s'km-]/gi, '').trim();
   if (!text.trim()) return null;
-  const amount = readNumber(typed);
+  const amount = readFigure(typed);
   if (amount === null || amount < 0) throw new Error(`“${text}” is not a sum.`);
   const minor = Math.round(amount * 10 ** minorDigits(currency));
   if (minor > MOST_MINOR) throw new Error(`“${text}” is too large a sum.`);

@@ -1,4 +1,5 @@
 import numbers from '../lexicon/numbers.json';
+import { plainFigure, readFigure, SCALE } from './figures';
 
 /** Number words as people write them: the numbers themselves, their genders, and what stands for one. */
 const WORDS: Readonly<Record<string, number>> = {
@@ -33,30 +34,12 @@ function spokenNumber(text: string): number | null {
   return isNumber ? total + part : null;
 }
 
-const SCALE: Record<string, number> = {
-  k: 1e3,
-  tsd: 1e3,
-  thousand: 1e3,
-  mil: 1e3,
-  mille: 1e3,
-  tausend: 1e3,
-  duizend: 1e3,
-  m: 1e6,
-  mio: 1e6,
-  mn: 1e6,
-  million: 1e6,
-};
-
 /**
  * Reads a written number: `40,000`, `40.000`, `40 000`, `12.500,50`, `1,250.5`, `40k`, `eight`, `half a dozen`.
- * A lone separator before exactly three digits groups thousands; before one or two it is the decimal sign.
  * @returns the number, or null when the text is none
  */
 export function readNumber(text: string): number | null {
-  const clean = text
-    .trim()
-    .toLowerCase()
-    .replace(/[\u00a0\u202f']/g, ' ');
+  const clean = plainFigure(text);
   if (clean === 'half a dozen') return 6;
   if (clean === 'half a million') return 500_000;
   const word = clean.replace(/^(?:a|an) (?=dozen|couple|pair|hundred|thousand)/, '').replace(/ of$/, '');
@@ -75,22 +58,5 @@ export function readNumber(text: string): number | null {
     const base = readNumber(scaledWord[1]);
     return base === null ? null : base * (SCALE[scaledWord[2]] ?? 1);
   }
-  const match =
-    /^(\d[\d., ]*\d|\d)(?:[.,]-|,–)?\s*(k|tsd\.?|thousand|mil|mille|tausend|duizend|m|mio\.?|mn|million)?$/.exec(
-      clean,
-    );
-  if (!match?.[1]) return null;
-  const written = match[1].replace(/ /g, '');
-  const lastComma = written.lastIndexOf(',');
-  const lastDot = written.lastIndexOf('.');
-  const decimalAt = Math.max(lastComma, lastDot);
-  const both = lastComma >= 0 && lastDot >= 0;
-  const digitsAfter = written.length - decimalAt - 1;
-  const sign = written[decimalAt] ?? '';
-  const isDecimal = decimalAt >= 0 && (both || (written.split(sign).length === 2 && digitsAfter !== 3));
-  const plain = isDecimal
-    ? `${written.slice(0, decimalAt).replace(/[.,]/g, '')}.${written.slice(decimalAt + 1)}`
-    : written.replace(/[.,]/g, '');
-  const value = Number(plain) * (SCALE[(match[2] ?? '').replace('.', '')] ?? 1);
-  return Number.isFinite(value) ? value : null;
+  return readFigure(clean);
 }
