@@ -56,7 +56,8 @@ export function openMap(
       [-85, -200],
       [85, 200],
     ],
-    zoomAnimation: !matchMedia('(prefers-reduced-motion: reduce)').matches,
+    // Leaflet ends the animation of a map that was left meanwhile, and fails.
+    zoomAnimation: false,
     fadeAnimation: false,
   });
   map.setView([30, 10], LEAST_ZOOM);
