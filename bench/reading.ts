@@ -1,30 +1,46 @@
 import { readNote } from '@emporikon/core/reading/call/read';
+import { readPage } from '@emporikon/core/reading/page/read';
 import { performance } from 'node:perf_hooks';
 import { calibrationError, reliability, report, tallyOf, type Judged } from './reading/judge';
-import { loadNotes, PARTS, type Part } from './reading/labelled';
+import {
+  loadLabelled,
+  PARTS,
+  SETS,
+  type LabelledDocument,
+  type LabelledSet,
+  type Part,
+} from './reading/labelled';
 
 const AT = '2026-11-24T10:00:00+00:00';
 /** What is claimed with so much is right, but for three in two hundred. */
 const SURE = 0.9;
 
-/** Reads one part of the labelled notes and says how much of it was read right: in all, by field and by language. */
-function main(): void {
-  const part = (process.argv[2] ?? 'test') as Part;
-  if (!PARTS.includes(part)) throw new Error(`There is no part “${part}”; there are ${PARTS.join(', ')}.`);
-  const notes = loadNotes(part);
-  const judged: Judged[] = [];
+const noteOptions = (country: string) => ({ at: AT, zone: 'Europe/London', country });
+const READERS: Record<LabelledSet, (document: LabelledDocument) => Judged[]> = {
+  notes: (note) => tallyOf(note, readNote(note.text, noteOptions(note.country))),
+  pages: (page) => tallyOf(page, { claims: readPage(page.text, { url: page.url }).claims, intents: [] }),
+};
+
+/** How long a keystroke takes: every third of each note, read as it is typed; in ms. */
+function keystroke(notes: readonly LabelledDocument[]): number {
   const times: number[] = [];
-  for (const note of notes) {
-    const options = { at: AT, zone: 'Europe/London', country: note.country };
-    readNote(note.text, options);
-    for (let length = 1; length <= note.text.length; length += 3) {
+  for (const { text, country } of notes) {
+    readNote(text, noteOptions(country));
+    for (let length = 1; length <= text.length; length += 3) {
       const began = performance.now();
-      readNote(note.text.slice(0, length), options);
+      readNote(text.slice(0, length), noteOptions(country));
       times.push(performance.now() - began);
     }
-    judged.push(...tallyOf(note, readNote(note.text, options)));
   }
-  console.log(`${notes.length} call notes (${part})`);
+  times.sort((a, b) => a - b);
+  return times[Math.floor(times.length * 0.99)] ?? 0;
+}
+
+/** Says how much of the labelled documents of a kind was read right: in all, by field and by language. */
+function measure(set: LabelledSet, part: Part): void {
+  const documents = loadLabelled(set, part);
+  const judged = documents.flatMap(READERS[set]);
+  console.log(`${documents.length} ${set} (${part})`);
   report('all', judged);
   for (const key of ['field', 'language'] as const)
     for (const name of [...new Set(judged.map((one) => one[key]))].sort())
@@ -38,12 +54,19 @@ function main(): void {
     `given ${SURE} or more: ${sure.length}, of which wrong ${((100 * wrong) / Math.max(1, sure.length)).toFixed(1)} %`,
   );
   console.log(`expected calibration error ${calibrationError(judged).toFixed(3)}`);
-  times.sort((a, b) => a - b);
-  console.log(`a keystroke: 99 in 100 within ${(times[Math.floor(times.length * 0.99)] ?? 0).toFixed(1)} ms`);
+  if (set === 'notes') console.log(`a keystroke: 99 in 100 within ${keystroke(documents).toFixed(1)} ms`);
   if (part === 'test') return;
   reliability(judged);
   for (const { id, field, isRight, value, confidence } of judged)
-    if (!isRight) console.log(`  ${id}: ${confidence === null ? 'missing' : 'wrong'} ${field} ${value}`);
+    if (!isRight)
+      console.log(`  ${id}: ${confidence === null ? 'missing' : `wrong ${confidence}`} ${field} ${value}`);
+}
+
+/** Reads a part of the labelled documents, of one kind where one is named: `npm run bench reading [part] [set]`. */
+function main(): void {
+  const [part = 'test', ...sets] = process.argv.slice(2) as [Part?, ...LabelledSet[]];
+  if (!PARTS.includes(part)) throw new Error(`There is no part “${part}”; there are ${PARTS.join(', ')}.`);
+  for (const set of SETS) if (!sets.length || sets.includes(set)) measure(set, part);
 }
 
 main();

@@ -1,7 +1,7 @@
 import { companyKey } from '@emporikon/core/people/companies';
 import { fold } from '@emporikon/core/people/text';
 import type { Claim, Intent } from '@emporikon/core/reading/types';
-import type { Label, LabelledNote } from './labelled';
+import type { Label, LabelledDocument } from './labelled';
 
 /** One claim, right or wrong; or a label that nothing was claimed for, which has no confidence. */
 export interface Judged {
@@ -20,7 +20,13 @@ interface Said {
   fits: (label: Label) => boolean;
 }
 
-const FACTS = new Set(['fullName', 'companyName', 'jobTitle', 'phone', 'email']);
+const FACTS = new Set(['fullName', 'companyName', 'jobTitle', 'phone', 'email', 'address', 'url', 'profile']);
+
+const bareUrl = (url: string): string =>
+  url
+    .toLowerCase()
+    .replace(/^https?:\/\/(?:www\.)?|^www\./, '')
+    .replace(/\/$/, '');
 
 function ofClaim(claim: Claim): Said[] {
   if (!FACTS.has(claim.field)) return [];
@@ -28,6 +34,7 @@ function ofClaim(claim: Claim): Said[] {
   const value = claim.normalized ?? claim.value;
   const same = (label: Label): boolean => {
     if (field === 'phone') return claim.normalized === label.value;
+    if (field === 'url' || field === 'profile') return bareUrl(claim.value) === bareUrl(label.value);
     if (field === 'companyName') return companyKey(claim.value) === companyKey(label.value);
     return fold(claim.value) === fold(label.value);
   };
@@ -50,9 +57,9 @@ function ofIntent({ kind, value, confidence }: Intent): Said[] {
   }
 }
 
-/** What was claimed of a note beside its labels; each label is met once. */
+/** What was claimed of a document beside its labels; each label is met once. */
 export function tallyOf(
-  { id, language, labels }: LabelledNote,
+  { id, language, labels }: LabelledDocument,
   read: { claims: readonly Claim[]; intents: readonly Intent[] },
 ): Judged[] {
   const left = [...labels];

@@ -13,6 +13,9 @@ export const LEGAL_FORM = new RegExp(
   'iu',
 );
 
+/** Legal forms of scripts that put no space between words. */
+const JOINED_FORM = new RegExp(alternatives('legalFormJoined'), 'u');
+
 const ORG_WORDS = new Set(
   `bakery bakeries bakehouse baker padaria pastelaria panaderia boulangerie patisserie baeckerei backerei backhaus konditorei bakkerij
   panificio forno bageri bagarn leipomo couriers courier kurier kurierdienst koerier koeriers coursiers mensajeria logistics logistik
@@ -32,7 +35,7 @@ const ORG_WORDS = new Set(
 
 /** How strongly a text looks like a firm's name in itself: 0 not at all, 1 has a legal form. */
 export function companyLikeness(text: string): number {
-  if (LEGAL_FORM.test(text)) return 1;
+  if (LEGAL_FORM.test(text) || JOINED_FORM.test(text)) return 1;
   const words = fold(text).split(' ');
   if (words.some((word) => ORG_WORDS.has(word))) return 0.7;
   const last = words.at(-1) ?? '';

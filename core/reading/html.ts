@@ -1,4 +1,4 @@
-import { parseHtml } from './parsing';
+import { parseHtml, type Place } from './parsing';
 
 const SKIPPED = new Set([
   'script',
@@ -34,13 +34,13 @@ export interface HtmlMark {
   id: string;
 }
 
-interface Walk {
+export interface Walk {
   /** Text as it lands in the plain rendering. */
   onText?(out: string): void;
   /** The same for who marks it: `raw` is the piece of the document it came from, `map` leads from the one to the other. */
   onMapped?(out: string, raw: string, map: number[]): void;
   onBreak(text: string): void;
-  onOpen?(name: string, attribs: Record<string, string>): void;
+  onOpen?(name: string, attribs: Record<string, string>, at: Place): void;
   onClose?(name: string): void;
 }
 
@@ -48,7 +48,7 @@ interface Walk {
  * One pass over a document. Streaming and without recursion, because mail nests tables thousands deep when it wants
  * to do harm. White space collapses as a browser collapses it, so that offsets fit what the reader sees.
  */
-function walk(html: string, to: Walk): void {
+export function walkHtml(html: string, to: Walk): void {
   let skipped = 0;
   let pre = 0;
   let atStart = true;
@@ -76,7 +76,7 @@ function walk(html: string, to: Walk): void {
     return out.join('').replace(/\u00a0/g, ' ');
   };
   // A run of text arrives in pieces, split at entities; each piece is mapped for itself.
-  parseHtml(html, () => ({
+  parseHtml(html, (at) => ({
     onopentag(name, attribs) {
       if (SKIPPED.has(name) || skipped) skipped += VOID.has(name) ? 0 : 1;
       else {
@@ -91,7 +91,7 @@ function walk(html: string, to: Walk): void {
           atStart = true;
         }
         if (name === 'pre') pre++;
-        to.onOpen?.(name, attribs);
+        to.onOpen?.(name, attribs, at());
       }
     },
     ontext(raw) {
@@ -102,19 +102,19 @@ function walk(html: string, to: Walk): void {
       }
       let out = '';
       const map: number[] = [];
-      for (let at = 0; at < raw.length; at++) {
-        const char = raw[at] ?? '';
+      for (let index = 0; index < raw.length; index++) {
+        const char = raw[index] ?? '';
         if (!pre && /\s/.test(char) && char !== '\u00a0') {
           pendingSpace = !atStart;
           continue;
         }
         if (pendingSpace) {
           out += ' ';
-          map.push(Math.max(0, at - 1));
+          map.push(Math.max(0, index - 1));
           pendingSpace = false;
         }
         out += char === '\u00a0' ? ' ' : char;
-        map.push(at);
+        map.push(index);
         atStart = char === '\n';
       }
       to.onMapped(out, raw, map);
@@ -147,7 +147,7 @@ export function textOfHtml(html: string): HtmlText {
     pieces.push(piece);
     length += piece.length;
   };
-  walk(html, {
+  walkHtml(html, {
     onText: push,
     onBreak: push,
     onOpen(name) {
@@ -175,7 +175,7 @@ export function markHtml(html: string, marks: readonly HtmlMark[]): string {
   const out: string[] = [];
   let length = 0;
   let next = 0;
-  walk(html, {
+  walkHtml(html, {
     onBreak(text) {
       length += text.length;
     },

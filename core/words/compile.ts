@@ -8,6 +8,7 @@ import more from './more.json';
 import nl from './nl.json';
 import nordic from './nordic.json';
 import pt from './pt.json';
+import scripts from './scripts.json';
 
 /** What the words are of; a language has only the kinds in which it adds to the others. */
 export type Kind =
@@ -20,7 +21,8 @@ export type Kind =
   | keyof typeof nl
   | keyof typeof nordic
   | keyof typeof pt
-  | keyof typeof more;
+  | keyof typeof more
+  | keyof typeof scripts;
 
 const LANGUAGES: readonly Partial<Record<Kind, readonly string[]>>[] = [
   en,
@@ -33,6 +35,7 @@ const LANGUAGES: readonly Partial<Record<Kind, readonly string[]>>[] = [
   it,
   nordic,
   more,
+  scripts,
 ];
 
 /** The words of a kind in all the languages we read. */

@@ -2,7 +2,13 @@ import type { ClaimField } from '../types';
 
 /** Where on a page a fact is told. */
 export type Origin =
-  'schema.org data' | 'h-card' | 'page headings' | 'page links' | 'page text' | 'OpenGraph';
+  | 'schema.org data'
+  | 'h-card'
+  | 'page headings'
+  | 'labelled lines'
+  | 'page links'
+  | 'page text'
+  | 'OpenGraph';
 
 /** One fact a page tells of somebody, before the page's voices are weighed against each other. */
 export interface Fact {

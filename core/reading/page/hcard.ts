@@ -43,6 +43,7 @@ function factsOf(item: Item, kind: Subject['kind'], base: string): Fact[] {
   return [
     ...(kind === 'person' ? fact('fullName', name) : fact('companyName', name)),
     ...(kind === 'person' ? fact('companyName', textOf(org)) : []),
+    ...(kind === 'person' && isItem(org) ? firmFacts(org, base) : []),
     ...fact('jobTitle', texts(item, 'job-title')[0] ?? texts(item, 'role')[0] ?? ''),
     ...texts(item, 'email').flatMap((text) =>
       fact('email', text.replace(/^mailto:/i, '').replace(/\?.*$/, '')),
@@ -53,6 +54,10 @@ function factsOf(item: Item, kind: Subject['kind'], base: string): Fact[] {
     ...urls.flatMap((url) => fact(isProfile(url, base) ? 'profile' : 'url', url)),
   ];
 }
+
+/** What the card of a firm within a person's card adds: its site and its number. */
+const firmFacts = (org: Item, base: string): Fact[] =>
+  factsOf(org, 'company', base).filter((one) => one.field === 'url' || one.field === 'phone');
 
 const isProfile = (url: string, base: string): boolean =>
   url === base || /rollcall|\/(?:in|people|profile|profiles|members?|u|user)\//i.test(url);

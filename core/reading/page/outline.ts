@@ -15,6 +15,7 @@ export interface PageLink extends Sourced {
 /** What a page is made of, as far as a reader of people needs it. */
 export interface Outline {
   title: string;
+  /** Its language as a tag of BCP 47, which may name a region: `en-AU`. */
   language: string;
   canonical: string;
   /** `og:title` and the like, by lower-case name. */
@@ -71,7 +72,7 @@ export function outlineOf(html: string): Outline {
       const { start, end } = at();
       outline.depth = Math.max(outline.depth, ++depth);
       if (/(?:^|\s)h-[a-z]/.test(attributes.class ?? '') && cards++ === MOST_CARDS) outline.cardsEnd = start;
-      if (name === 'html') outline.language = (attributes.lang ?? '').slice(0, 2).toLowerCase();
+      if (name === 'html') outline.language = (attributes.lang ?? '').slice(0, 20);
       else if (name === 'title') inTitle = outline.title === '';
       else if (name === 'meta') {
         const key = (attributes.property ?? attributes.name ?? '').toLowerCase();

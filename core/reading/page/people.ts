@@ -3,7 +3,8 @@ import { nameOverlap } from '../../people/names';
 import { titleLikeness } from '../signature/words';
 import type { Listed } from '../types';
 import type { Outline } from './outline';
-import { isPersonName, splitHeadline } from './plain';
+import { readHeadline } from './headline';
+import { isPersonName } from './names';
 
 const MOST = 300;
 const FEWEST = 3;
@@ -26,7 +27,7 @@ function listedFrom(names: readonly { text: string; href?: string }[], text: str
     const stretch = text.slice(from, Math.min(from + BEHIND, next < 0 ? Infinity : next));
     const lines = stretch.split('\n').map((line) => line.replace(/^[\s,·|–—-]+/, '').trim());
     const line = lines.find((other) => other.length > 2) ?? '';
-    const both = splitHeadline(line);
+    const both = readHeadline(line);
     listed.push({
       name: one.text,
       url: one.href ? absolute(one.href, url) : null,

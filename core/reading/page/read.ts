@@ -1,21 +1,27 @@
 import { countedPlainly } from '../../people/counts';
 import { companyKey } from '../../people/companies';
-import { isEmail, normalizeEmail, registrableDomain } from '../../people/emails';
-import { nameKey, nameOverlap, parseName } from '../../people/names';
-import { readPhone } from '../../people/phones';
-import { fold, tidy } from '../../people/text';
+import { registrableDomain } from '../../people/emails';
+import { nameKey, nameOverlap } from '../../people/names';
+import { tidy } from '../../people/text';
 import { digestOf } from '../digest';
-import { textOfHtml } from '../html';
 import { readIntents } from '../intents/read';
 import { toneOf } from '../tone';
 import type { Claim, Listed, PageFacts, PageKind, Reading, ReadOptions, Said } from '../types';
-import { valueOf, type Fact, type Origin, type Subject } from './facts';
+import { valueOf, type Subject } from './facts';
 import { readHCards, type Cards } from './hcard';
-import { outlineOf, type Outline } from './outline';
+import { outlineOf } from './outline';
 import { readPlainList } from './people';
-import { usableValue } from '../usable';
-import { isPersonName, readOpenGraph } from './plain';
+import { isKnownName, isPersonName } from './names';
+import { readOpenGraph } from './openGraph';
+import { readAccount } from './account';
+import { layoutOf } from './layout';
+import { readMicrodata } from './microdata';
+import { countriesOfPage } from './countries';
+import type { Sheet } from './sheet';
+import { readCompany } from './company';
 import { readSchemaOrg } from './schemaOrg';
+import { borneOut } from './sure';
+import { many, settle, type Page } from './weigh';
 import { factsFor } from './voices';
 
 export interface PageOptions extends ReadOptions {
@@ -30,117 +36,6 @@ const LONGEST_TEXT = 200_000;
 /** Nobody's page is nested so deep; what is, is meant to hold a parser up. */
 const DEEPEST = 400;
 const NO_CARDS: Cards = { people: [], companies: [], conversation: [] };
-/** How much each voice of a page counts when they contradict each other: what readers see before what only machines do. */
-const VOICE: Record<Origin, number> = {
-  'h-card': 3,
-  'schema.org data': 2.6,
-  'page headings': 2.5,
-  'page links': 2.4,
-  'page text': 1.8,
-  OpenGraph: 1.5,
-};
-const SURE: Record<Origin, number> = {
-  'h-card': 0.96,
-  'schema.org data': 0.95,
-  'page headings': 0.88,
-  'page links': 0.92,
-  'page text': 0.86,
-  OpenGraph: 0.85,
-};
-
-interface Page {
-  outline: Outline;
-  text: string;
-  html: string;
-}
-
-const keyOf = (fact: Fact): string =>
-  fact.field === 'fullName'
-    ? nameKey(fact.value)
-    : fact.field === 'companyName'
-      ? companyKey(fact.value)
-      : fold(fact.value);
-
-/** The stretch a fact was read from: in the text that is shown if it stands there, else in the source. */
-function spanOf(fact: Fact, { text, html }: Page): Fact['at'] {
-  if (fact.at) return fact.at;
-  const shown = text.indexOf(fact.value);
-  if (shown >= 0) return { part: 'text', start: shown, end: shown + fact.value.length };
-  const source = html.indexOf(fact.value);
-  return source < 0 ? undefined : { part: 'source', start: source, end: source + fact.value.length };
-}
-
-/** A fact in the form it is kept in, and where it was said; none where it cannot be what it says it is. */
-function usable(fact: Fact, page: Page): Fact[] {
-  const value = usableValue(fact.field, fact.value);
-  if (value === null || value === fact.value) return value === null ? [] : [fact];
-  const at = spanOf(fact, page);
-  return [{ ...fact, value, ...(at ? { at } : {}) }];
-}
-
-/** One value of a field of which there is one: the voices that agree are added up, and the strongest value is taken. */
-function settle(field: Claim['field'], facts: readonly Fact[], page: Page): Claim[] {
-  const votes = new Map<string, { weight: number; facts: Fact[] }>();
-  for (const fact of facts.filter((fact) => fact.field === field).flatMap((fact) => usable(fact, page))) {
-    const key = keyOf(fact);
-    const vote = votes.get(key) ?? { weight: 0, facts: [] };
-    if (!vote.facts.some((one) => one.origin === fact.origin)) vote.weight += VOICE[fact.origin];
-    vote.facts.push(fact);
-    votes.set(key, vote);
-  }
-  const ranked = [...votes.values()].sort((a, b) => b.weight - a.weight);
-  const [best, second] = ranked;
-  const fact = best?.facts.reduce((top, one) => (VOICE[one.origin] > VOICE[top.origin] ? one : top));
-  if (!best || !fact) return [];
-  const origins = [...new Set(best.facts.map((fact) => fact.origin))];
-  const contested = second !== undefined && second.weight > best.weight / 2;
-  const confidence = contested
-    ? Math.min(0.8, SURE[fact.origin])
-    : origins.length > 1
-      ? 0.98
-      : SURE[fact.origin];
-  const span = spanOf(fact, page);
-  return [
-    {
-      field,
-      value: field === 'fullName' ? parseName(fact.value).fullName || fact.value : fact.value,
-      confidence,
-      ...(span ? { span } : {}),
-      source: `${origins.join(' and ')}${contested ? '; the page contradicts itself' : ''}`,
-    },
-  ];
-}
-
-/** Addresses, numbers and links, each once. */
-function many(facts: readonly Fact[], page: Page, country: string | undefined): Claim[] {
-  const claims: Claim[] = [];
-  for (const fact of facts) {
-    const { field, value, origin } = fact;
-    const span = spanOf(fact, page);
-    const base = { field, value, confidence: SURE[origin], ...(span ? { span } : {}), source: origin };
-    let claim: Claim | null = null;
-    const isGlued =
-      field === 'email' &&
-      claims.some((claim) => claim.field === 'email' && value.toLowerCase().endsWith(claim.normalized ?? ''));
-    if (field === 'email' && isEmail(value) && !isGlued)
-      claim = { ...base, normalized: normalizeEmail(value) };
-    else if (field === 'phone') {
-      const read = readPhone(value, country ? [country] : ['GB']);
-      if (read)
-        claim = {
-          ...base,
-          normalized: read.normalized,
-          type: fact.type ?? read.type ?? 'work',
-          confidence: /^\s*(?:\+|00)/.test(value) ? base.confidence : Math.min(base.confidence, 0.75),
-        };
-    } else if ((field === 'url' || field === 'profile') && /^https?:\/\/[^\s/]+\.\S+$/i.test(value))
-      claim = { ...base, normalized: value.replace(/\/+$/, '') };
-    if (claim && !claims.some((one) => one.field === field && one.normalized === claim.normalized))
-      claims.push(claim);
-  }
-  return claims;
-}
-
 function kindOf(
   page: Page,
   people: readonly Subject[],
@@ -188,8 +83,12 @@ const linesOf = (text: string): { text: string; start: number }[] => {
 export function readPage(html: string, options: PageOptions = {}): Reading {
   const url = options.url ?? '';
   const outline = outlineOf(html);
-  const page: Page = { outline, html, text: textOfHtml(html).text.slice(0, LONGEST_TEXT) };
-  const schema = readSchemaOrg(outline.data);
+  const headings = outline.headings.map((one) => one.text).filter(isPersonName);
+  const isHeaded = (name: string): boolean =>
+    name !== '' && headings.some((one) => nameOverlap(one, name) > 0.9);
+  const layout = layoutOf(html, (text) => isPersonName(text) && isKnownName(text));
+  const page: Page = { outline, html, text: layout.text.slice(0, LONGEST_TEXT) };
+  const schema = readSchemaOrg(outline.data, outline.depth > DEEPEST ? [] : readMicrodata(html), isHeaded);
   const cards = outline.depth > DEEPEST ? NO_CARDS : readHCards(html.slice(0, outline.cardsEnd), url);
   const graph = readOpenGraph(outline);
   const host = registrableDomain(url);
@@ -210,17 +109,20 @@ export function readPage(html: string, options: PageOptions = {}): Reading {
     const plain = readPlainList(outline, page.text, url);
     if (plain.length) [kind] = ['list', listed.push(...plain)];
   }
+  const sheet: Sheet = { layout, outline, url, host };
+  const account = kind === 'list' || kind === 'messages' ? null : readAccount(sheet);
+  if (account && kind !== 'profile' && (kind === 'other' || account.by !== 'title')) kind = 'profile';
   if (kind === 'other' && (companies.length || graph.company.length)) kind = 'company';
+  if (kind === 'other' && isFirm(sheet)) kind = 'company';
   const facts = factsFor(
     kind,
-    page,
-    { people, companies, graph, conversation, host },
+    sheet,
+    { people, companies, graph, conversation, account },
     options.ourPeople ?? [],
   );
-  const told = many(facts, page, options.country);
+  const told = many(facts, page, countriesOfPage(page.text, outline, host, options.country));
   const claims = [
-    ...SINGLE.flatMap((field) => settle(field, facts, page)),
-    ...told,
+    ...borneOut([...SINGLE.flatMap((field) => settle(field, facts, page)), ...told], sheet),
     ...ownProfile(kind, url).filter(
       (own) => !told.some((one) => one.field === own.field && one.normalized === own.normalized),
     ),
@@ -232,6 +134,9 @@ export function readPage(html: string, options: PageOptions = {}): Reading {
     options,
   );
 }
+
+/** Whether the words of a page are of a firm: of one with a legal form, or one that the page is headed by and stands at. */
+const isFirm = (sheet: Sheet): boolean => readCompany(sheet, '').some((fact) => fact.field !== 'companyName');
 
 /** The page itself is a profile of theirs, if it is a page of a directory. */
 const ownProfile = (kind: PageKind, url: string): Claim[] =>

@@ -1,6 +1,7 @@
 import { tidy } from '../../people/text';
 import type { Said } from '../types';
 import type { Fact, Subject } from './facts';
+import type { Described } from './microdata';
 import type { Sourced } from './outline';
 
 type Json = null | boolean | number | string | Json[] | { [key: string]: Json };
@@ -11,6 +12,13 @@ const DEEPEST = 40;
 const PERSON = /^(?:Person|Patient|Physician)$/;
 const COMPANY =
   /^(?:Organization|Corporation|LocalBusiness|NGO|Bakery|Store|Restaurant|FoodEstablishment|CafeOrCoffeeShop|Florist|GovernmentOrganization|EducationalOrganization|[A-Z]\w*(?:Business|Store|Service|Organization|Company|Shop))$/;
+
+/** Properties that name who made or judged a page, and not whom it is about. */
+const MADE_BY = new Set(
+  'author editor creator contributor reviewedBy review reviews comment publisher translator accountablePerson copyrightHolder funder sponsor provider sourceOrganization mentions performer'.split(
+    ' ',
+  ),
+);
 
 /** Properties by which an organization names its people. */
 const STAFF = ['founder', 'founders', 'employee', 'employees', 'member', 'members'];
@@ -49,19 +57,28 @@ class Graph {
   readonly nodes: Node[] = [];
   private readonly byId = new Map<string, Node>();
   private readonly firms = new Map<Node, Node>();
+  /** People who made the page or something on it, and the identifiers of such. */
+  private readonly makers = new Set<Json>();
 
-  add(value: Json, depth = 0): void {
+  /** @param isMaker whether it stands below a property that names who made the page */
+  add(value: Json, depth = 0, isMaker = false): void {
     if (depth > DEEPEST || this.nodes.length > MOST_NODES) return;
-    if (Array.isArray(value)) for (const one of value) this.add(one, depth + 1);
+    if (Array.isArray(value)) for (const one of value) this.add(one, depth + 1, isMaker);
     else if (isNode(value)) {
       this.nodes.push(value);
       const id = value['@id'];
+      if (isMaker) this.makers.add(typeof id === 'string' ? id : value);
       if (typeof id === 'string' && Object.keys(value).length > 1) this.byId.set(id, value);
       if (typesOf(value).some((type) => COMPANY.test(type)))
         for (const name of STAFF)
           for (const one of listOf(value[name]).filter(isNode)) this.firms.set(one, value);
-      for (const one of Object.values(value)) this.add(one, depth + 1);
+      for (const [name, one] of Object.entries(value)) this.add(one, depth + 1, isMaker || MADE_BY.has(name));
     }
+  }
+
+  /** Whether a person or firm is named only as who made the page or something on it. */
+  isMaker(node: Node): boolean {
+    return this.makers.has(node) || (node['@id'] !== undefined && this.makers.has(node['@id']));
   }
 
   /** The firm that names somebody as its founder, employee or member. */
@@ -98,12 +115,20 @@ function contactFacts(node: Node): Fact[] {
   ];
 }
 
+/** Of several posts the one that has not ended, and of those the one that began last. */
+function currentOf(value: Json | undefined): Json | undefined {
+  const posts = listOf(value).filter(isNode);
+  const open = posts.filter((post) => !textOf(post.endDate));
+  if (!open.length || posts.length < 2) return value;
+  return open.reduce((last, one) => (textOf(one.startDate) > textOf(last.startDate) ? one : last));
+}
+
 function personFacts(node: Node, graph: Graph): Fact[] {
   const named = textOf(node.name);
   const given = textOf(node.givenName);
   const family = textOf(node.familyName);
   const firm =
-    graph.follow(node.worksFor) ??
+    graph.follow(currentOf(node.worksFor)) ??
     graph.follow(node.affiliation) ??
     graph.follow(node.memberOf) ??
     graph.firmOf(node);
@@ -143,8 +168,15 @@ export interface SchemaData {
   says: 'profile' | 'list' | null;
 }
 
-/** What the JSON-LD of a page says in the words of schema.org: Person, Organization, worksFor, sameAs, Message. */
-export function readSchemaOrg(data: readonly Sourced[]): SchemaData {
+/**
+ * What the JSON-LD and the microdata of a page say in the words of schema.org: Person, Organization, worksFor, sameAs, Message.
+ * @param isSubject whether the page is headed by a name, so that even who wrote it is whom it is about
+ */
+export function readSchemaOrg(
+  data: readonly Sourced[],
+  described: readonly Described[] = [],
+  isSubject: (name: string) => boolean = () => false,
+): SchemaData {
   const result: SchemaData = { people: [], companies: [], conversation: [], says: null };
   const graph = new Graph();
   for (const { text } of data) {
@@ -154,6 +186,7 @@ export function readSchemaOrg(data: readonly Sourced[]): SchemaData {
       // What is not JSON says nothing; the page has other voices.
     }
   }
+  for (const thing of described) graph.add(thing);
   const seen = new Set<Node>();
   const add = (node: Node, first = false): void => {
     if (seen.has(node)) return;
@@ -167,8 +200,10 @@ export function readSchemaOrg(data: readonly Sourced[]): SchemaData {
           url: textOf(node.url) || textOf(node['@id']) || null,
         });
     };
-    if (types.some((type) => PERSON.test(type))) subject('person', personFacts(node, graph), result.people);
-    else if (types.some((type) => COMPANY.test(type)))
+    if (types.some((type) => PERSON.test(type))) {
+      if (!first && graph.isMaker(node) && !isSubject(textOf(node.name))) return;
+      subject('person', personFacts(node, graph), result.people);
+    } else if (types.some((type) => COMPANY.test(type)))
       subject('company', companyFacts(node), result.companies);
     else if (types.some((type) => /^(?:Email)?Message$/.test(type) || type === 'Comment'))
       result.conversation.push({

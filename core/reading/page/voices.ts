@@ -1,10 +1,13 @@
 import { companyKey } from '../../people/companies';
-import { localPart } from '../../people/emails';
-import { isRoleName, nameOverlap } from '../../people/names';
+import { nameOverlap } from '../../people/names';
 import type { PageKind, Said } from '../types';
 import { valueOf, type Fact, type Subject } from './facts';
 import type { Outline } from './outline';
-import { isPersonName, readPlain, type readOpenGraph } from './plain';
+import { isPersonName } from './names';
+import type { readOpenGraph } from './openGraph';
+import type { Sheet } from './sheet';
+import { readCompany } from './company';
+import type { Account } from './account';
 
 /** All that speaks on a page, before it is weighed. */
 export interface Voices {
@@ -12,37 +15,26 @@ export interface Voices {
   companies: Subject[];
   graph: ReturnType<typeof readOpenGraph>;
   conversation: Said[];
-  host: string | null;
+  /** What the words of the page tell, as they are shown. */
+  account: Account | null;
 }
 
 /** The facts of whom a page is about: one person, one firm, or who writes to us; none for a list. */
-export function factsFor(
-  kind: PageKind,
-  page: { outline: Outline; text: string },
-  voices: Voices,
-  ourPeople: readonly string[],
-): Fact[] {
+export function factsFor(kind: PageKind, sheet: Sheet, voices: Voices, ourPeople: readonly string[]): Fact[] {
   if (kind === 'list' || kind === 'other') return [];
   if (kind === 'messages') return partnerFacts(voices, ourPeople);
-  const plain = readPlain(page.outline, page.text, voices.host);
   const first = voices.companies[0]?.facts ?? [];
-  if (kind === 'profile') {
-    const heading = page.outline.headings[0]?.text ?? '';
-    const isFirms = companyKey(heading) === companyKey(first[0]?.value ?? '') && first.length > 0;
-    return withoutSites(
-      ofOnePerson(voices.people, [voices.graph.person, plain, isFirms ? [...first] : []], page.outline),
-    );
+  if (kind === 'company') {
+    const known = valueOf({ kind: 'company', facts: first, url: null }, 'companyName');
+    return [...first, ...voices.graph.company, ...readCompany(sheet, known)];
   }
-  const contact = plain.filter((one) => !['fullName', 'jobTitle', 'companyName'].includes(one.field));
-  return [...first, ...voices.graph.company, ...contact];
-}
-
-/** Where somebody has an address of their own, "hello@" at the foot of the page is the site's. */
-function withoutSites(facts: Fact[]): Fact[] {
-  const isRole = (one: Fact): boolean => one.field === 'email' && isRoleName(localPart(one.value));
-  return facts.some((fact) => fact.field === 'email' && !isRole(fact))
-    ? facts.filter((fact) => !isRole(fact))
-    : facts;
+  const { account } = voices;
+  const heading = sheet.outline.headings[0]?.text ?? '';
+  const isFirms = first.length > 0 && companyKey(heading) === companyKey(first[0]?.value ?? '');
+  // A page that only names whom to ask is a firm's: that is where they work.
+  const isAsked = account !== null && account.by === 'lead';
+  const firms = isFirms ? [...first] : isAsked ? first.filter((fact) => fact.field === 'companyName') : [];
+  return ofOnePerson(voices.people, [voices.graph.person, account?.facts ?? [], firms], sheet.outline);
 }
 
 /** Whom a conversation is with: the first who writes and is not one of ours. */
@@ -55,7 +47,10 @@ function partnerFacts({ conversation, people }: Voices, ours: readonly string[])
   return card?.facts ?? [{ field: 'fullName', value: partner.from, origin: 'h-card' }];
 }
 
-/** The voices that speak of the same person: those with the name most of them give, and those that give none. */
+/**
+ * The voices that speak of the same person: those with the name most of them give, and those that give none. What only says how
+ * somebody else on the page is reached is left out.
+ */
 function ofOnePerson(subjects: readonly Subject[], others: readonly Fact[][], outline: Outline): Fact[] {
   const heading = outline.headings.find((heading) => isPersonName(heading.text))?.text ?? '';
   const main =
@@ -66,8 +61,16 @@ function ofOnePerson(subjects: readonly Subject[], others: readonly Fact[][], ou
     (subject) => subject === main || nameOverlap(valueOf(subject, 'fullName'), name) > 0.9,
   );
   const rival = subjects.filter((subject) => !same.includes(subject) && isOtherVoice(subject, same));
-  return [...same.flatMap((one) => one.facts), ...rival.flatMap((one) => one.facts), ...others.flat()];
+  const elsewhere = new Set(
+    subjects.filter((subject) => !same.includes(subject) && !rival.includes(subject)).flatMap(contactsOf),
+  );
+  const own = [...same, ...rival].flatMap((one) => one.facts);
+  for (const fact of own) elsewhere.delete(fact.value);
+  return [...own, ...others.flat().filter((fact) => !elsewhere.has(fact.value))];
 }
+
+const contactsOf = ({ facts }: Subject): string[] =>
+  facts.filter((fact) => fact.field === 'email' || fact.field === 'phone').map((fact) => fact.value);
 
 /** A person told of in another vocabulary than the ones already taken is a rival account, not a second person. */
 const isOtherVoice = (one: Subject, taken: readonly Subject[]): boolean =>

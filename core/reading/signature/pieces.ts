@@ -25,6 +25,10 @@ const LABEL_BEFORE =
 const SEPARATOR =
   /\s*[|•·▪◦●■‖¦›»]\s*|\s*\/\/\s*|\s{3,}|\t+|\s+[–—-]+\s+|\s+\/\s+|\s*;\s+|\s*\*{1,3}\s*|\s*~\s*/g;
 
+/** The stretches of a text that are written like telephone numbers. */
+export const numbersIn = (text: string): string[] =>
+  [...text.matchAll(NUMBER)].map((match) => match[0].trim());
+
 const isPhoneLabel = (label: ReturnType<typeof labelOf>): label is PhoneLabel =>
   label !== null && label !== 'email' && label !== 'url' && label !== 'address';
 

@@ -7,8 +7,11 @@ export const VALEDICTION = new RegExp(`^\\s*(?:${LEAVES})\\s*(?:[,.!;~–—-]|$
 /** The same before a name on one line: "Mvh Henning Solvang, Driftssjef". */
 export const VALEDICTION_LEAD = new RegExp(`^\\s*(?:${LEAVES})[,!]?\\s+(?=\\p{L}{2})`, 'iu');
 
-const TITLE_WORDS = new Set(wordsOf('titleWord'));
-const TITLE_STEMS = new RegExp(String.raw`(?:${alternatives('titleEnding')})$`, '');
+const TITLE_WORDS = new Set(wordsOf('titleWord').map(fold));
+/** In the form that `fold` gives a text, so that syllables of Hangul and marks of kana are the same in both. */
+const TITLE_STEMS = new RegExp(
+  String.raw`(?:${alternatives('titleEnding').normalize('NFKD').replace(/\p{M}/gu, '')})$`,
+);
 const TITLE_SECTIONS =
   /^(?:head|vp|svp|chief|director|manager|lead|responsable|chef|leiter|leiterin|leitung|hoofd|responsabile|diretora?|gerente|encarregad[oa]|directeur|directrice) (?:of|de|du|des|da|do|dos|das|der|des|van|del|della|degli|acquisti|commerciale?|financiero|geral|comercial)\b/;
 

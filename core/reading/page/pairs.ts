@@ -1,0 +1,88 @@
+import { usableValue } from '../usable';
+import type { PhoneType } from '../../people/phones';
+import { fieldOfLabel, type Labelled } from '../table/labels';
+import type { PageLine } from './layout';
+
+/** A value beside its label: "Telephone | 0161 496 0320". */
+export interface Pair {
+  field: Labelled['field'];
+  type: PhoneType | undefined;
+  value: string;
+  /** What the label says, as it is written. */
+  label: string;
+  /** Where the value stands in the text of the page. */
+  start: number;
+  /** The number of its line among those that were given. */
+  line: number;
+}
+
+const LONGEST_VALUE = 160;
+const COLON = /^\s*(\p{L}[^:：=\t]{0,40}?)\s*[:：=]\s*(\S.*)$/u;
+const PARTS = /\s+[|·•]\s+/g;
+
+/** A label and its value in one stretch of text, or null. */
+function inOne(text: string, start: number, line: number): Pair | null {
+  const found = COLON.exec(text);
+  const labelled = found?.[1] ? fieldOfLabel(found[1]) : null;
+  const value = found?.[2]?.trim() ?? '';
+  if (!labelled || !value || value.length > LONGEST_VALUE) return null;
+  return {
+    ...labelled,
+    type: labelled.type,
+    label: found?.[1] ?? '',
+    value,
+    start: start + text.lastIndexOf(value),
+    line,
+  };
+}
+
+/** The label a text is and nothing more, with or without its colon. */
+const labelAlone = (text: string): Labelled | null =>
+  text.length <= 42 ? fieldOfLabel(text.replace(/[:：]\s*$/, '')) : null;
+
+/** The stretches of a line that can be a label, a value or both: cells of a row, or parts between bars. */
+function piecesOf({ text, start }: PageLine): { text: string; start: number }[] {
+  const pieces: { text: string; start: number }[] = [];
+  let at = 0;
+  for (const piece of text.split(text.includes('\t') ? '\t' : PARTS)) {
+    const from = text.indexOf(piece, at);
+    at = from + piece.length;
+    const lead = piece.length - piece.trimStart().length;
+    if (piece.trim()) pieces.push({ text: piece.trim(), start: start + from + lead });
+  }
+  return pieces;
+}
+
+/**
+ * The values that stand beside, below or behind their labels: rows of tables, definition lists, "Tel.: …", and labels on lines
+ * of their own.
+ */
+export function readPairs(lines: readonly PageLine[]): Pair[] {
+  const pieces = lines.flatMap((line, index) => piecesOf(line).map((piece) => ({ ...piece, line: index })));
+  const pairs: Pair[] = [];
+  for (let at = 0; at < pieces.length; at++) {
+    const piece = pieces[at];
+    if (!piece) continue;
+    const whole = inOne(piece.text, piece.start, piece.line);
+    if (whole) {
+      pairs.push(whole);
+      continue;
+    }
+    const label = labelAlone(piece.text);
+    const next = pieces[at + 1];
+    if (!label || !next || next.line - piece.line > 1 || next.text.length > LONGEST_VALUE) continue;
+    // A label is followed by its value, and not by the next label.
+    if (labelAlone(next.text) || inOne(next.text, next.start, next.line)) continue;
+    if (usableValue(label.field, next.text) === null) continue;
+    pairs.push({
+      ...label,
+      type: label.type,
+      label: piece.text,
+      value: next.text,
+      start: next.start,
+      line: next.line,
+    });
+    at++;
+  }
+  return pairs;
+}
