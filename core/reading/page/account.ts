@@ -152,7 +152,7 @@ function ownContacts(
   const { layout, host } = sheet;
   const isFrom = (line: PageLine): boolean =>
     found.isAnywhere || line.start >= (lines[found.line]?.start ?? 0);
-  const open = [...lines.filter(isFrom), ...rescued(layout.lines, found.name)].filter(
+  const open = [...lines.filter(isFrom), ...rescued(layout.read, found.name)].filter(
     (line) => !isSitesLine(line),
   );
   const links = linksOf(layout.links, layout.lines, open);
@@ -210,7 +210,7 @@ export function addressFacts(lines: readonly PageLine[]): Fact[] {
 
 /** Whether some address on the page that is nobody's function is at the domain of the page. */
 const isTheirSite = ({ layout, host }: Sheet): boolean =>
-  layout.lines.some((line) =>
+  layout.read.some((line) =>
     contactsIn(line).some(
       ({ field, value }) =>
         field === 'email' && registrableDomain(value) === host && !isRoleName(localPart(value)),
@@ -234,7 +234,7 @@ export function siteFirm(sheet: Sheet, name: string): string | null {
       return bare.split(SEGMENTS);
     }),
     outline.meta.get('og:site_name')?.text ?? '',
-    ...layout.lines
+    ...layout.read
       .filter((line) => line.region === 'site' || LEGAL_FORM.test(line.text))
       .flatMap((line) => line.text.split(/\s*[©·|•\t]\s*|\s+[–—-]\s+|,\s/))
       .map((text) => text.replace(/^(?:copyright|\(c\))?\s*(?:\d{4}(?:\s*[-–]\s*\d{4})?)?\s*/i, '')),
@@ -250,7 +250,7 @@ export function siteFirm(sheet: Sheet, name: string): string | null {
 
 /** What the words of a page tell of the one person it is about, or whom it names to be asked; null when of nobody. */
 export function readAccount(sheet: Sheet): Account | null {
-  const lines = ownLines(sheet.layout.lines);
+  const lines = ownLines(sheet.layout.read);
   const pairs = readPairs(lines);
   const found = findName(sheet, lines, pairs);
   if (!found) return null;

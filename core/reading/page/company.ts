@@ -23,7 +23,7 @@ function nameOf(sheet: Sheet, lines: readonly PageLine[]): Fact | null {
       origin: 'labelled lines',
       at: { part: 'text', start: said.start, end: said.start + said.value.length },
     };
-  const shown = layout.lines
+  const shown = layout.read
     .filter((line) => line.text.length < MOST_LINE)
     .map((line) => ({ line, text: line.text.trim().replace(ABOUT, '') }))
     .filter(({ text }) => !isPersonName(text) || (host !== null && companyFitsDomain(text, host)));
@@ -54,7 +54,7 @@ function nameOf(sheet: Sheet, lines: readonly PageLine[]): Fact | null {
  */
 export function readCompany(sheet: Sheet, known: string): Fact[] {
   const { layout } = sheet;
-  const main = ownLines(layout.lines);
+  const main = ownLines(layout.read);
   const name = nameOf(sheet, main);
   if (!name && !known) return [];
   const contacts = (lines: readonly PageLine[]): Fact[] => {
@@ -67,7 +67,7 @@ export function readCompany(sheet: Sheet, known: string): Fact[] {
     return [...links, ...lines.flatMap(contactsIn)];
   };
   const own = contacts(main);
-  const all = contacts(layout.lines.filter((line) => line.region !== 'aside'));
+  const all = contacts(layout.read.filter((line) => line.region !== 'aside'));
   const first = (field: Fact['field']): Fact[] => {
     const [fact] = [...own, ...all].filter((one) => one.field === field);
     return fact ? [fact] : [];
@@ -78,6 +78,6 @@ export function readCompany(sheet: Sheet, known: string): Fact[] {
     ...(name && (isSame || !known) ? [name] : []),
     ...first('email'),
     ...first('phone'),
-    ...(address.length ? address : addressFacts(layout.lines)),
+    ...(address.length ? address : addressFacts(layout.read)),
   ];
 }

@@ -24,11 +24,14 @@ export interface PageLine {
 export interface Layout {
   text: string;
   lines: PageLine[];
+  /** The lines that are looked into: a long page says who it is of in its first, and whose it is in its last. */
+  read: PageLine[];
   links: LaidLink[];
 }
 
-const MOST_LINES = 4000;
+const MOST_LINES = 20_000;
 const MOST_LINKS = 1000;
+const [FIRST, LAST] = [400, 100];
 const SITE_TAGS = new Set(['nav', 'footer']);
 const ASIDE_TAGS = new Set(['aside', 'blockquote']);
 const SITE_ROLES = new Set([
@@ -160,5 +163,6 @@ export function layoutOf(html: string, isSubject: (heading: string) => boolean):
   end();
   // A page that is nothing but banner and foot is read as a whole.
   if (!lines.some((one) => one.region === 'main')) for (const one of lines) one.region = 'main';
-  return { text: pieces.join(''), lines, links };
+  const read = lines.length > FIRST + LAST ? [...lines.slice(0, FIRST), ...lines.slice(-LAST)] : lines;
+  return { text: pieces.join(''), lines, read, links };
 }
