@@ -1,4 +1,5 @@
 import { readNote } from '@emporikon/core/reading/call/read';
+import { readEmail } from '@emporikon/core/reading/email/read';
 import { readPage } from '@emporikon/core/reading/page/read';
 import { performance } from 'node:perf_hooks';
 import { calibrationError, reliability, report, tallyOf, type Judged } from './reading/judge';
@@ -16,9 +17,14 @@ const AT = '2026-11-24T10:00:00+00:00';
 const SURE = 0.9;
 
 const noteOptions = (country: string) => ({ at: AT, zone: 'Europe/London', country });
-const READERS: Record<LabelledSet, (document: LabelledDocument) => Judged[]> = {
+const READERS: Record<LabelledSet, (document: LabelledDocument) => Judged[] | Promise<Judged[]>> = {
   notes: (note) => tallyOf(note, readNote(note.text, noteOptions(note.country))),
   pages: (page) => tallyOf(page, { claims: readPage(page.text, { url: page.url }).claims, intents: [] }),
+  mails: async (mail) => {
+    const raw = new TextEncoder().encode(mail.text.replace(/\n/g, '\r\n'));
+    const { claims } = await readEmail(raw, { ours: ['wharfside.example'], receivedAt: AT });
+    return tallyOf(mail, { claims, intents: [] });
+  },
 };
 
 /** How long a keystroke takes: every third of each note, read as it is typed; in ms. */
@@ -37,9 +43,9 @@ function keystroke(notes: readonly LabelledDocument[]): number {
 }
 
 /** Says how much of the labelled documents of a kind was read right: in all, by field and by language. */
-function measure(set: LabelledSet, part: Part): void {
+async function measure(set: LabelledSet, part: Part): Promise<void> {
   const documents = loadLabelled(set, part);
-  const judged = documents.flatMap(READERS[set]);
+  const judged = (await Promise.all(documents.map(READERS[set]))).flat();
   console.log(`${documents.length} ${set} (${part})`);
   report('all', judged);
   for (const key of ['field', 'language'] as const)
@@ -63,10 +69,10 @@ function measure(set: LabelledSet, part: Part): void {
 }
 
 /** Reads a part of the labelled documents, of one kind where one is named: `npm run bench reading [part] [set]`. */
-function main(): void {
+async function main(): Promise<void> {
   const [part = 'test', ...sets] = process.argv.slice(2) as [Part?, ...LabelledSet[]];
   if (!PARTS.includes(part)) throw new Error(`There is no part “${part}”; there are ${PARTS.join(', ')}.`);
-  for (const set of SETS) if (!sets.length || sets.includes(set)) measure(set, part);
+  for (const set of SETS) if (!sets.length || sets.includes(set)) await measure(set, part);
 }
 
-main();
+await main();

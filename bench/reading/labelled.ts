@@ -23,7 +23,7 @@ export interface LabelledDocument {
 }
 
 /** The kinds of documents that are labelled; each has a folder. */
-export const SETS = ['notes', 'pages'] as const;
+export const SETS = ['notes', 'pages', 'mails'] as const;
 export type LabelledSet = (typeof SETS)[number];
 
 const PLACE = join(process.cwd(), 'core/reading/labelled');

@@ -63,6 +63,7 @@ function isFromRobot({ headers = {}, from = '', subject = '', nature: known = nu
     header: (name) => named.get(name) ?? '',
     from: address ? { name: '', address } : null,
     replyTo: replyTo ? { name: '', address: replyTo } : null,
+    subject,
   });
   return nature !== null || ROBOT_SUBJECT.test(flat(subject));
 }

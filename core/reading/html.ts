@@ -161,6 +161,23 @@ export function textOfHtml(html: string): HtmlText {
   return { text: pieces.join(''), quotes };
 }
 
+const MOST_PICTURES = 40;
+const LONGEST_ALTERNATIVE = 400;
+
+/** What the pictures of a message are said to show, in their order. */
+export function picturesIn(html: string): string[] {
+  const pictures: string[] = [];
+  walkHtml(html, {
+    onText: () => undefined,
+    onBreak: () => undefined,
+    onOpen(name, { alt = '' }) {
+      if (name === 'img' && /\p{L}/u.test(alt) && pictures.length < MOST_PICTURES)
+        pictures.push(alt.trim().slice(0, LONGEST_ALTERNATIVE));
+    },
+  });
+  return pictures;
+}
+
 /** Text as it stands in HTML. */
 export const escapeText = (text: string): string =>
   text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;');

@@ -1,12 +1,13 @@
 import { DateTime } from 'luxon';
 import PostalMime, { addressParser, decodeWords, type Address, type Email } from 'postal-mime';
 import { tidy, withoutTurns } from '../../people/text';
-import { escapeText, textOfHtml, type HtmlText } from '../html';
+import { findEmails } from '../../people/emails';
+import { escapeText, picturesIn, textOfHtml, type HtmlText } from '../html';
 import type { Mailbox, MailNature } from '../types';
 import { boundNesting } from '../nesting';
 import { abridge } from './abridge';
 import { boundHeaders } from './headers';
-import { natureOf } from './nature';
+import { isBounce, natureOf } from './nature';
 
 /** A message taken apart: headers in the clear, one body chosen to be read and shown. */
 export interface Message {
@@ -20,6 +21,12 @@ export interface Message {
   organization: string;
   /** What it is, where no person wrote it to somebody. */
   nature: MailNature | null;
+  /** Whether it says that something could not be delivered. */
+  isBounce: boolean;
+  /** Where the mailing list that handed it on takes messages; null where none did (RFC 2369 List-Post). */
+  list: string | null;
+  /** What its pictures are said to show, for signatures that are nothing but a picture. */
+  pictures: string[];
   body: 'plain' | 'html';
   text: string;
   quotes: HtmlText['quotes'];
@@ -170,6 +177,13 @@ async function writtenOut(email: Email, depth: number): Promise<string> {
   return texts.join('\n');
 }
 
+/** The address of the list that handed a message on. */
+function listOf(header: (key: string) => string): string | null {
+  const post = /<mailto:([^>?\s]+)/i.exec(header('list-post'))?.[1];
+  if (post) return post.toLowerCase();
+  return header('list-id') ? (findEmails(header('to'))[0]?.value.toLowerCase() ?? '') : null;
+}
+
 const escapeBytes = (text: string): string =>
   text.replace(/[%\u0080-\u00ff]/g, (char) => `%${char.charCodeAt(0).toString(16).padStart(2, '0')}`);
 
@@ -207,12 +221,16 @@ export async function takeApart(raw: Uint8Array, depth = 0): Promise<Message> {
     .replace(/\0/g, '\ufffd');
   const from = readFrom(email.from, header('from'));
   const replyTo = mailbox(email.replyTo?.[0]);
+  const subject = tidy(email.subject ?? '').slice(0, 998);
   return {
     from,
     replyTo,
-    nature: natureOf({ header, from, replyTo }),
+    nature: natureOf({ header, from, replyTo, subject }),
+    isBounce: isBounce({ header, from, subject }),
+    list: listOf(header),
+    pictures: body === 'html' && html ? picturesIn(html) : [],
     to: recipients.map(mailbox).filter((one): one is Mailbox => one !== null),
-    subject: tidy(email.subject ?? '').slice(0, 998),
+    subject,
     sentAt: parseDate(header('date')),
     messageId: email.messageId?.slice(0, 998) ?? null,
     references:

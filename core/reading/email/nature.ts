@@ -1,3 +1,4 @@
+import { alternatives } from '../../words/compile';
 import type { Mailbox, MailNature } from '../types';
 
 /** Senders that nobody reads answers at (common practice). */
@@ -7,7 +8,21 @@ const UNATTENDED =
 /** Whether an address is one nobody reads answers at. */
 export const isUnattended = (address: string): boolean => UNATTENDED.test(address);
 
+/** What programs write over a message that they send by themselves, in the languages we read. */
+const AUTOMATIC = new RegExp(
+  String.raw`^\s*(?:re:\s*)?(?:${alternatives('autoReplySubject')})\s*(?:[:：,!(–-]|re:|$)|^\s*(?:${alternatives('receiptSubject')})\s*[:：]`,
+  'iu',
+);
+const BOUNCED = new RegExp(String.raw`^\s*(?:${alternatives('bounceSubject')})`, 'iu');
+const MAIL_SYSTEM = /^(?:mailer[._-]?daemon|postmaster|mail[._-]?delivery)(?:[+._-].*)?@/i;
+
+/** Whether a mail system says that it could not deliver something: by its form (RFC 6522), or by its sender and subject. */
+export const isBounce = ({ header, from, subject }: Pick<Sent, 'header' | 'from' | 'subject'>): boolean =>
+  /^multipart\/report/i.test(header('content-type').trim()) ||
+  (MAIL_SYSTEM.test(from?.address ?? '') && (BOUNCED.test(subject) || header('x-failed-recipients') !== ''));
+
 interface Sent {
+  subject: string;
   /** A header's value by its lower-case name; empty where there is none. */
   header: (name: string) => string;
   from: Mailbox | null;
@@ -21,12 +36,17 @@ interface Sent {
  *   practice); `automatic reply`: RFC 3834 auto-replied, or the older headers of the same meaning; `notice`: a delivery
  *   report (RFC 6522), something generated (RFC 3834), or a sender nobody answers; null: written by a person
  */
-export function natureOf({ header, from, replyTo }: Sent): MailNature | null {
+export function natureOf({ header, from, replyTo, subject }: Sent): MailNature | null {
   const value = (name: string): string => header(name).trim().toLowerCase();
-  if (value('content-type').startsWith('multipart/report')) return 'notice';
+  if (isBounce({ header, from, subject })) return 'notice';
   const submitted = value('auto-submitted').split(';')[0]?.trim() ?? '';
   const precedence = value('precedence');
-  if (submitted === 'auto-replied' || precedence === 'auto_reply' || header('x-autoreply'))
+  if (
+    submitted === 'auto-replied' ||
+    precedence === 'auto_reply' ||
+    header('x-autoreply') ||
+    AUTOMATIC.test(subject)
+  )
     return 'automatic reply';
   const isGroup = header('list-post') !== '' && value('list-post') !== 'no';
   const canLeave = header('list-unsubscribe') !== '' || header('list-unsubscribe-post') !== '';

@@ -1,146 +1,31 @@
-import { companyDomain, isEmail, localPart, normalizeEmail } from '../../people/emails';
-import { companyFitsDomain, companyLikeness, isDomainLabel } from '../../people/companies';
 import {
-  isRoleName,
-  looksLikeName,
-  nameFitsLocalPart,
-  nameFromLocalPart,
-  nameKey,
-  nameOverlap,
-  parseName,
-} from '../../people/names';
-import { fold, squash, tidy } from '../../people/text';
+  companyDomain,
+  findEmails,
+  isEmail,
+  localPart,
+  normalizeEmail,
+  registrableDomain,
+} from '../../people/emails';
+import { companyFitsDomain } from '../../people/companies';
+import { nameFitsLocalPart, parseName } from '../../people/names';
+import { tidy } from '../../people/text';
 import { digestOf } from '../digest';
 import { readIntents } from '../intents/read';
 import { partSignature } from '../signature/block';
-import { readIntroduction } from '../signature/introduction';
+import { readIntroduction, signedWithin } from '../signature/introduction';
 import { readSignature } from '../signature/read';
-import type { Told } from '../signature/roles';
 import type { Knowledge } from '../signature/scores';
-import { titleLikeness } from '../signature/words';
 import { toneOf } from '../tone';
-import type { Claim, Mailbox, Reading, ReadOptions, Span } from '../types';
+import type { Claim, Reading, ReadOptions, Span } from '../types';
+import { fullNameClaim, readDisplayName } from './called';
 import { splitLayers, type Line } from './layers';
 import { parseDate, takeApart, type Message } from './message';
+import { isKnownName } from '../page/names';
+import { readRobot } from './robot';
 import { choosePerson, type Chosen } from './sender';
 
 const LONGEST_SAID = 600;
-
-interface Shown {
-  name: string;
-  company: string;
-}
-
-/** Parts "Ines Duarte (Padaria Sol)", "Ines at Padaria Sol", "Ines Duarte | Padaria Sol", "Padaria Sol - Ines Duarte". */
-function readDisplayName(mailbox: Mailbox | null, domain: string | null): Shown {
-  let text = (mailbox?.name ?? '').replace(/^['"]+|['"]+$/g, '').trim();
-  if (!text || text.includes('@')) return { name: '', company: '' };
-  text = text.replace(/\s+via\s+.*$/i, '');
-  const firm = (half: string): boolean =>
-    companyLikeness(half) > 0 || (domain !== null && companyFitsDomain(half, domain));
-  const halves =
-    /^(.+?)\s*(?:\(([^)]+)\)|\s[|–—-]\s(.+))$/u.exec(text) ??
-    /^(.+?)\s(?:at|from|@|bei|chez)\s(.+)$/iu.exec(text) ??
-    /^(.+\s.+?)\svon\s(.+)$/iu.exec(text);
-  if (halves?.[1]) {
-    const left = halves[1];
-    const right = halves[2] ?? halves[3] ?? '';
-    const isTurned = firm(left) && (!firm(right) || companyLikeness(left) > companyLikeness(right));
-    if (isTurned && looksLikeName(right)) return { name: right, company: left };
-    if (looksLikeName(left)) return { name: left, company: firm(right) ? right : '' };
-  }
-  const comma = /^([^,]+),\s*([^,]+)$/.exec(text);
-  if (
-    comma?.[1] &&
-    comma[2] &&
-    (companyLikeness(comma[2]) >= 0.7 || (domain && companyFitsDomain(comma[2], domain)))
-  )
-    return { name: comma[1], company: comma[2] };
-  if (isRoleName(text)) return { name: '', company: '' };
-  const local = localPart(mailbox?.address ?? '');
-  const isLabel =
-    domain !== null && isDomainLabel(text, domain) && (isRoleName(local) || !text.includes(' '));
-  if ((companyLikeness(text) >= 0.7 || isLabel) && !nameFitsLocalPart(text, local))
-    return { name: '', company: text };
-  return { name: text, company: '' };
-}
-
-/** Whether the signature writes the same name with its accents, in full, or given name first where the header has not. */
-function isBetterWritten(signed: string, header: string, shown: string): boolean {
-  if (signed === header) return false;
-  if (fold(header) === fold(signed)) return /[^\p{ASCII}]/u.test(signed);
-  const [few, many] = [nameKey(header).split(' '), nameKey(signed).split(' ')];
-  if (many.length === few.length) return !shown.includes(',') && few.join() === many.join();
-  const more = many.filter((word) => !few.includes(word));
-  return more.length === 1 && few.every((word) => many.includes(word)) && titleLikeness(more.join(' ')) === 0;
-}
-
-/** "A Begum" who signs Aisha Begum, "Dan Okoro" who signs Daniel: one family name, the given name in full. */
-function isSpeltOut(signed: string, header: string): boolean {
-  const [full, short] = [parseName(signed), parseName(header)];
-  return (
-    full.familyName !== '' &&
-    fold(full.familyName) === fold(short.familyName) &&
-    full.givenName.length > short.givenName.length
-  );
-}
-
-/** "Zurbriggen Reto" of reto.zurbriggen@: a local part that parts the two words tells their order. */
-function inSpokenOrder(name: string, shown: string, address: string): string {
-  const words = name.split(' ');
-  const [first, second, ...more] = localPart(address).toLowerCase().split(/[._-]/);
-  const [left, right] = words.map(squash);
-  const turned =
-    words.length === 2 && !more.length && !shown.includes(',') && first === right && second === left;
-  return turned ? words.reverse().join(' ') : name;
-}
-
-function fullNameClaim(
-  shown: string,
-  told: Told | null,
-  address: string,
-  span: Span | undefined,
-): Claim | null {
-  const fromHeader = shown ? parseName(shown).fullName : '';
-  const fromSignature = told ? parseName(told.value).fullName : '';
-  const signed: Span | undefined = told ? { part: 'text', start: told.start, end: told.end } : undefined;
-  const isWhole = fromHeader.includes(' ') && looksLikeName(fromHeader);
-  if (isWhole) {
-    const overlap = fromSignature ? nameOverlap(fromHeader, fromSignature) : 1;
-    const agrees = fromSignature !== '' && overlap >= 0.99;
-    const better = agrees
-      ? isBetterWritten(fromSignature, fromHeader, shown)
-      : isSpeltOut(fromSignature, fromHeader);
-    const value = better ? fromSignature : inSpokenOrder(fromHeader, shown, address);
-    return {
-      field: 'fullName',
-      value,
-      confidence: agrees ? 0.99 : value === fromHeader && overlap >= 0.99 ? 0.95 : 0.85,
-      span: better ? signed : span,
-      source: agrees ? "sender's name and signature" : "sender's name",
-    };
-  }
-  if (told && (fromSignature.includes(' ') || !fromHeader))
-    return {
-      field: 'fullName',
-      value: fromSignature,
-      confidence: Math.min(told.confidence, fromSignature.includes(' ') ? 0.95 : 0.7),
-      span: signed,
-      source: 'signature',
-    };
-  const guessed = nameFromLocalPart(localPart(address));
-  if (guessed && (!fromHeader || nameOverlap(guessed, fromHeader) >= 0.99))
-    return {
-      field: 'fullName',
-      value: guessed,
-      confidence: fromHeader ? 0.85 : 0.7,
-      span,
-      source: "sender's address",
-    };
-  if (fromHeader && !isRoleName(fromHeader))
-    return { field: 'fullName', value: fromHeader, confidence: 0.75, span, source: "sender's name" };
-  return null;
-}
+const MOST_LINES = 400;
 
 function headerSpan(message: Message, text: string, own: boolean, needle: string): Span | undefined {
   if (!needle) return undefined;
@@ -174,15 +59,18 @@ function readClaims(
     : (parseDate(layer.date) ?? message.sentAt ?? receivedAt);
   const know: Knowledge = { name: shown.name ? parseName(shown.name).fullName : '', address, domain };
   const ourOwn = chosen.side === 'ours';
-  const { body, signature } = partSignature(layer.lines, know.name, domain);
+  const { list } = message;
+  const isAutomatic = message.nature === 'automatic reply';
+  const { body, signature } = partSignature(layer.lines, know.name, domain, !isAutomatic);
   const at = (needle: string): Span | undefined => headerSpan(message, message.text, own, needle);
   const claims: Claim[] = [];
   const read = ourOwn
     ? { claims: [], name: null, countries: [] }
-    : readSignature({ signature, body, know, sentAt });
+    : readSignature({ signature, body: isAutomatic ? [] : body, know, sentAt });
   const name = fullNameClaim(shown.name, read.name, address, at(person?.name ?? ''));
   if (name) claims.push(name);
-  claims.push(...read.claims);
+  claims.push(...read.claims.filter((claim) => !isOfList(claim, list)));
+  if (!ourOwn) claims.push(...fromPictures(message, know, sentAt, claims), ...saidEmails(body, know, claims));
   if (address)
     claims.push({
       field: 'email',
@@ -193,8 +81,8 @@ function readClaims(
       source: own ? "sender's address" : 'the message that was handed on',
     });
   const missing = (field: Claim['field']): boolean => !claims.some((claim) => claim.field === field);
-  if (!ourOwn)
-    for (const claim of readIntroduction(body, know))
+  if (!ourOwn && !isAutomatic)
+    for (const claim of [...readIntroduction(body, know), ...signedWithin(body)])
       if (missing(claim.field) || (claim.field === 'fullName' && !name?.value.includes(' ')))
         claims.push(claim);
   if (shown.company && missing('companyName'))
@@ -215,7 +103,60 @@ function readClaims(
   const intents = ourOwn
     ? readIntents(body, sentAt, [], currency, 'ours').filter((intent) => intent.kind === 'promise')
     : readIntents(body, sentAt, read.countries, currency);
-  return { claims: oneNameEach(claims), intents, said: saidIn(body), digest: digestOf(body, intents) };
+  return {
+    claims: oneNameEach(ofNature(claims, message, shown.name)),
+    intents,
+    said: saidIn(body),
+    digest: digestOf(body, intents),
+  };
+}
+
+/** Whether an address or a link is the mailing list's own. */
+const isOfList = (claim: Claim, list: string | null): boolean =>
+  list !== null &&
+  (claim.field === 'email' || claim.field === 'url') &&
+  registrableDomain(claim.value) === registrableDomain(list);
+
+/** What a signature says that is nothing but a picture, by the words given for those who cannot see it. */
+function fromPictures(message: Message, know: Knowledge, sentAt: string, known: readonly Claim[]): Claim[] {
+  if (!message.pictures.length) return [];
+  const lines = message.pictures.flatMap((shown) => shown.split('\n')).map((text) => ({ text, start: 0 }));
+  const { claims } = readSignature({ signature: lines, body: [], know, sentAt });
+  return claims
+    .filter((claim) => !known.some((one) => one.field === claim.field))
+    .map(({ span: _, ...claim }) => ({ ...claim, source: 'a picture in the signature' }));
+}
+
+/** Addresses of the sender's own that they write in what they say. */
+const saidEmails = (body: readonly Line[], know: Knowledge, known: readonly Claim[]): Claim[] =>
+  know.name === ''
+    ? []
+    : body.slice(0, MOST_LINES).flatMap((line) =>
+        findEmails(line.text)
+          .filter(({ value }) => nameFitsLocalPart(know.name, localPart(value)))
+          .filter(
+            ({ value }) =>
+              ![know.address, ...known.map((one) => one.value)]
+                .map(normalizeEmail)
+                .includes(normalizeEmail(value)),
+          )
+          .map(({ value, start, end }): Claim => ({
+            field: 'email',
+            value,
+            normalized: normalizeEmail(value),
+            confidence: 0.93,
+            span: { part: 'text', start: line.start + start, end: line.start + end },
+            source: 'what they wrote',
+          })),
+      );
+
+/** What can be claimed of who sent a message that no person wrote: of a notice, only whose it is. */
+function ofNature(claims: readonly Claim[], { nature, isBounce }: Message, shownName: string): Claim[] {
+  if (isBounce) return [];
+  if (nature === 'notice')
+    return claims.filter((claim) => claim.field === 'companyName' || claim.field === 'url');
+  if (nature !== 'newsletter' || isKnownName(shownName)) return [...claims];
+  return claims.filter((claim) => ['companyName', 'email', 'url'].includes(claim.field));
 }
 
 function saidIn(body: readonly Line[]): string {
@@ -249,17 +190,23 @@ function oneNameEach(claims: readonly Claim[]): Claim[] {
 export async function readEmail(raw: Uint8Array, options: ReadOptions = {}): Promise<Reading> {
   const message = await takeApart(raw);
   const layers = splitLayers(message.text, message.quotes, message.subject);
-  const chosen = choosePerson(message, layers, options.ours ?? []);
+  const ours = options.ours ?? [];
+  const robots = readRobot(message, layers[0]?.lines ?? [], ours, options.country);
+  const chosen: Chosen = robots
+    ? { ...choosePerson(message, layers, []), handedOnBy: [] }
+    : choosePerson(message, layers, ours);
   const notices = [...message.notices];
   if (chosen.handedOnBy.length)
     notices.push(`handed on by ${chosen.handedOnBy.map((one) => one.name || one.address).join(', then ')}`);
   if (!message.hasHeaders) notices.push('no message headers: read as plain text');
-  const { claims, intents, said, digest } = readClaims(
+  const read = readClaims(
     message,
     chosen,
     options.receivedAt ?? '1970-01-01T00:00:00+00:00',
     options.currency,
   );
+  const { intents, said, digest } = read;
+  const claims = robots ?? read.claims;
   return {
     kind: message.hasHeaders ? 'email' : 'text',
     claims,

@@ -50,13 +50,28 @@ function isInside(
   return (received || inner.to === '') && isShort(layer);
 }
 
+/** "… via cargo-trade": how a list writes itself into the name of whoever wrote. */
+const VIA = /^['"]*(.*?)['"]*\s+via\s+.*$/i;
+
+/** Who wrote a message: behind a list that puts its own address in From, whoever Reply-To names. */
+function authorOf({ from, replyTo, list, to }: Message): Mailbox | null {
+  if (list === null || !from) return from;
+  const isLists = (address: string): boolean =>
+    address.toLowerCase() === list || to.some((one) => one.address.toLowerCase() === address.toLowerCase());
+  if (!isLists(from.address)) return from;
+  const name = VIA.exec(from.name)?.[1] ?? from.name;
+  const address = replyTo?.address && !isLists(replyTo.address) ? replyTo.address : '';
+  return { name, address };
+}
+
 /**
  * Chooses whose message this really is. A message forwarded by one of our own, through however many hands, is its
  * first outside sender's. A message we sent ourselves is about its first outside recipient.
  */
 export function choosePerson(message: Message, layers: readonly Layer[], ours: readonly string[]): Chosen {
+  const author = authorOf(message);
   const own = layers[0] ?? { kind: 'own', from: null, to: '', subject: '', date: '', lines: [] };
-  let sender = message.from;
+  let sender = author;
   let recipients = message.to.map((to) => to.address);
   let layer = own;
   const handedOnBy: Mailbox[] = [];

@@ -29,6 +29,9 @@ const ADDRESS_LINES = 4;
 const DIRECTORY = /\/(?:in|people|profile|profiles|members?|u|user|users|speakers?|listing|jobs?|search)\//i;
 /** What is left of "…, tél. 01 99 00 33 44" without the number. */
 const LABEL_LEFT = /[\s,;(|·•–—-]+(?:\p{L}{1,6}[.:]*\s*)?$/u;
+/** "… from Pomeroy Glass", behind the name somebody gives of themselves. */
+const FROM_FIRM =
+  /^(?:from|at|with|of|von|vom|bei|de|du|chez|van|bij|di|da|från|fra)\s+(?:the\s+)?(\p{Lu}[\p{L}\d&'’-]*(?:\s+(?:(?:&|and|und|et|e|y)\s+)?\p{Lu}[\p{L}\d&'’-]*){0,4})/u;
 const SEGMENTS = /\s+[|·•–—-]\s+|\s*\|\s*|\s*[,:]\s+/;
 
 const textFact = (field: Fact['field'], value: string, origin: Origin, line: PageLine): Fact => {
@@ -71,7 +74,10 @@ function headlineFacts(
     if (!text) continue;
     if (pairs.some((pair) => lines[pair.line] === line)) continue;
     if (isPersonName(text) && isKnownName(text) && nameOverlap(text, found.name) < 0.9) break;
-    const sentence = found.by === 'introduction' && line === rest ? ofSentence(text) : text;
+    const isSaid = found.by === 'introduction' && line === rest;
+    const from = isSaid ? FROM_FIRM.exec(text)?.[1] : undefined;
+    if (from && !has('companyName')) facts.push(textFact('companyName', from, 'page headings', line));
+    const sentence = isSaid ? ofSentence(text) : text;
     const read = sentence.length > LONGEST_LINE ? null : readHeadline(withoutContacts(sentence), host);
     if (line.level > 0 && !read) break;
     if (text.length > LONGEST_LINE && line !== rest) break;
@@ -153,7 +159,9 @@ function ownContacts(
   const isFrom = (line: PageLine): boolean =>
     found.isAnywhere || line.start >= (lines[found.line]?.start ?? 0);
   const open = [...lines.filter(isFrom), ...rescued(layout.read, found.name)].filter(
-    (line) => !isSitesLine(line),
+    (line) =>
+      !isSitesLine(line) &&
+      !contactsIn(line).some((fact) => fact.field === 'email' && isSites(fact.value, host)),
   );
   const links = linksOf(layout.links, layout.lines, open);
   const all = [...links, ...open.flatMap(contactsIn)].map((fact) => typed(fact, pairs));
@@ -248,8 +256,11 @@ export function siteFirm(sheet: Sheet, name: string): string | null {
   return fits.find((text) => companyLikeness(text) >= 1) ?? fits[0] ?? null;
 }
 
-/** What the words of a page tell of the one person it is about, or whom it names to be asked; null when of nobody. */
-export function readAccount(sheet: Sheet): Account | null {
+/**
+ * What the words of a page tell of the one person it is about, or whom it names to be asked; null when of nobody.
+ * @param seeksFirm whether a firm that is named anywhere on the page is theirs where no headline names one
+ */
+export function readAccount(sheet: Sheet, seeksFirm = true): Account | null {
   const lines = ownLines(sheet.layout.read);
   const pairs = readPairs(lines);
   const found = findName(sheet, lines, pairs);
@@ -269,7 +280,7 @@ export function readAccount(sheet: Sheet): Account | null {
   const post = says('jobTitle', [...headline, ...labelled]) ? [] : currentPost(lines, sheet.host);
   const led = found.post && !says('jobTitle', [...labelled, ...headline]) ? [found.post] : [];
   const facts = [name, ...labelled, ...headline, ...post, ...led];
-  const firm = says('companyName', facts) ? null : firmBeside(sheet, lines, found);
+  const firm = !seeksFirm || says('companyName', facts) ? null : firmBeside(sheet, lines, found);
   if (firm) facts.push(firm);
   const from = found.by === 'heading' ? found.line : 0;
   if (!says('address', facts)) facts.push(...addressFacts(lines.slice(from)));

@@ -7,7 +7,7 @@ import { titleLikeness } from '../signature/words';
 import type { PageLine } from './layout';
 import { introducedIn, isInAddress, isKnownName, isLead, isPersonName, ledToIn } from './names';
 import { PRONOUNS } from './outline';
-import type { Pair } from './pairs';
+import { isPersonLabel, type Pair } from './pairs';
 import type { Sheet } from './sheet';
 
 /** A name on a page, and where its account begins. */
@@ -79,6 +79,17 @@ function byHeading(sheet: Sheet, lines: readonly PageLine[]): FoundName | null {
 
 function byLabel(pairs: readonly Pair[]): FoundName | null {
   const pair = pairs.find(({ field, value }) => field === 'fullName' && isPersonName(value));
+  const [given, family] = (['givenName', 'familyName'] as const).map((half) =>
+    pairs.find(({ field, value }) => field === half && value.length < 40),
+  );
+  if (!pair && given && family)
+    return {
+      name: `${given.value} ${family.value}`,
+      by: 'label',
+      line: given.line,
+      end: null,
+      isAnywhere: true,
+    };
   return pair
     ? {
         name: pair.value,
@@ -87,7 +98,7 @@ function byLabel(pairs: readonly Pair[]): FoundName | null {
         end: null,
         isAnywhere: true,
         at: { part: 'text', start: pair.start, end: pair.start + pair.value.length },
-        ...postIn(pair.label, 'labelled lines'),
+        ...(isPersonLabel(pair.label) ? {} : postIn(pair.label, 'labelled lines')),
       }
     : null;
 }

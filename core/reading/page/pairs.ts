@@ -1,5 +1,7 @@
 import { usableValue } from '../usable';
 import type { PhoneType } from '../../people/phones';
+import { wordsOf } from '../../words/compile';
+import { fold } from '../../people/text';
 import { fieldOfLabel, type Labelled } from '../table/labels';
 import type { PageLine } from './layout';
 
@@ -17,13 +19,22 @@ export interface Pair {
 }
 
 const LONGEST_VALUE = 160;
+/** What pages and robots call whoever wrote or asked, beside what columns of tables are called. */
+const PERSON = new Set(wordsOf('label.person').map(fold));
+
+/** Whether a label only says who wrote or asked, and is no post of theirs. */
+export const isPersonLabel = (label: string): boolean => PERSON.has(fold(label));
+
+const fieldOf = (label: string): Labelled | null =>
+  fieldOfLabel(label) ?? (PERSON.has(fold(label)) ? { field: 'fullName' } : null);
+
 const COLON = /^\s*(\p{L}[^:：=\t]{0,40}?)\s*[:：=]\s*(\S.*)$/u;
 const PARTS = /\s+[|·•]\s+/g;
 
 /** A label and its value in one stretch of text, or null. */
 function inOne(text: string, start: number, line: number): Pair | null {
   const found = COLON.exec(text);
-  const labelled = found?.[1] ? fieldOfLabel(found[1]) : null;
+  const labelled = found?.[1] ? fieldOf(found[1]) : null;
   const value = found?.[2]?.trim() ?? '';
   if (!labelled || !value || value.length > LONGEST_VALUE) return null;
   return {
@@ -38,7 +49,7 @@ function inOne(text: string, start: number, line: number): Pair | null {
 
 /** The label a text is and nothing more, with or without its colon. */
 const labelAlone = (text: string): Labelled | null =>
-  text.length <= 42 ? fieldOfLabel(text.replace(/[:：]\s*$/, '')) : null;
+  text.length <= 42 ? fieldOf(text.replace(/[:：]\s*$/, '')) : null;
 
 /** The stretches of a line that can be a label, a value or both: cells of a row, or parts between bars. */
 function piecesOf({ text, start }: PageLine): { text: string; start: number }[] {

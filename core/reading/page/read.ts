@@ -9,7 +9,7 @@ import { toneOf } from '../tone';
 import type { Claim, Listed, PageFacts, PageKind, Reading, ReadOptions, Said } from '../types';
 import { valueOf, type Subject } from './facts';
 import { readHCards, type Cards } from './hcard';
-import { outlineOf } from './outline';
+import { outlineOf, type Outline } from './outline';
 import { readPlainList } from './people';
 import { isKnownName, isPersonName } from './names';
 import { readOpenGraph } from './openGraph';
@@ -37,7 +37,7 @@ const LONGEST_TEXT = 200_000;
 const DEEPEST = 400;
 const NO_CARDS: Cards = { people: [], companies: [], conversation: [] };
 function kindOf(
-  page: Page,
+  outline: Outline,
   people: readonly Subject[],
   says: 'profile' | 'list' | null,
   conversation: readonly Said[],
@@ -47,7 +47,7 @@ function kindOf(
   const written = conversation.filter((one) => one.text && one.from);
   if (says !== 'profile' && written.length >= (isThread ? 1 : 2)) return 'messages';
   if (says === 'profile') return 'profile';
-  const heading = page.outline.headings.find((heading) => heading.level === 1)?.text ?? '';
+  const heading = outline.headings.find((heading) => heading.level === 1)?.text ?? '';
   const named = people.some(
     (person) => nameOverlap(valueOf(person, 'fullName'), heading) > 0.9 && heading !== '',
   );
@@ -87,7 +87,7 @@ export function readPage(html: string, options: PageOptions = {}): Reading {
   const isHeaded = (name: string): boolean =>
     name !== '' && headings.some((one) => nameOverlap(one, name) > 0.9);
   const layout = layoutOf(html, (text) => isPersonName(text) && isKnownName(text));
-  const page: Page = { outline, html, text: layout.text.slice(0, LONGEST_TEXT) };
+  const page: Page = { html, text: layout.text.slice(0, LONGEST_TEXT) };
   const schema = readSchemaOrg(outline.data, outline.depth > DEEPEST ? [] : readMicrodata(html), isHeaded);
   const cards = outline.depth > DEEPEST ? NO_CARDS : readHCards(html.slice(0, outline.cardsEnd), url);
   const graph = readOpenGraph(outline);
@@ -95,7 +95,7 @@ export function readPage(html: string, options: PageOptions = {}): Reading {
   const people = [...cards.people, ...schema.people];
   const conversation = cards.conversation.length ? cards.conversation : schema.conversation;
   const companies = [...cards.companies, ...schema.companies];
-  let kind = kindOf(page, unique(people), schema.says, conversation, url);
+  let kind = kindOf(outline, unique(people), schema.says, conversation, url);
   const heading = outline.headings.find((heading) => heading.level === 1)?.text ?? '';
   const isFirms = companies.some(
     (company) => companyKey(valueOf(company, 'companyName')) === companyKey(heading),
@@ -128,7 +128,7 @@ export function readPage(html: string, options: PageOptions = {}): Reading {
     ),
   ];
   return finish(
-    page,
+    { ...page, title: outline.title },
     { url, kind, people: listed, conversation: kind === 'messages' ? conversation : [] },
     claims,
     options,
@@ -161,7 +161,12 @@ function unique(subjects: readonly Subject[]): Subject[] {
   );
 }
 
-function finish(page: Page, facts: PageFacts, claims: Claim[], options: PageOptions): Reading {
+function finish(
+  page: Page & { title: string },
+  facts: PageFacts,
+  claims: Claim[],
+  options: PageOptions,
+): Reading {
   const isTalk = facts.kind === 'messages';
   const body = isTalk ? linesOf(page.text) : [];
   const intents = isTalk
@@ -181,7 +186,7 @@ function finish(page: Page, facts: PageFacts, claims: Claim[], options: PageOpti
     message: {
       from: name ? { name, address: '' } : null,
       to: [],
-      subject: page.outline.title || facts.url,
+      subject: page.title || facts.url,
       sentAt: null,
       messageId: null,
       references: [],

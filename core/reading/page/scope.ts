@@ -1,18 +1,8 @@
-import { alternatives } from '../../words/compile';
+import { isAnybodys, isOthersHeading, isOthersLine } from '../others';
 import { nameFitsLocalPart } from '../../people/names';
 import { findEmails, localPart } from '../../people/emails';
 import type { PageLine } from './layout';
 
-const OTHERS = String.raw`(?:${alternatives('othersDetails')})`;
-/** A heading, or a line of its own, that leads to what is somebody else's. */
-const OTHERS_HEADING = new RegExp(String.raw`^\W*${OTHERS}\W*$`, 'iu');
-/** The same at the beginning of a line that goes on with whose it is. */
-const OTHERS_LINE = new RegExp(String.raw`^\W*${OTHERS}\s*(?:[:：]|\s[–—-]\s)`, 'iu');
-/** A number or mailbox for anybody: the switchboard, the help line. */
-const SITES_LINE = new RegExp(
-  String.raw`^\W*(?:[\p{L}'’-]+\s){0,3}?(?:${alternatives('sitesNumber')})(?!\p{L})`,
-  'iu',
-);
 /** From here on a page speaks of itself. */
 const FOOT = /^\s*(?:©|\(c\)\s|copyright\b|all rights reserved)/i;
 /** Under a word that leads to somebody else, so many lines are theirs where no heading ends them. */
@@ -30,18 +20,18 @@ export function ownLines(lines: readonly PageLine[]): PageLine[] {
     if (line.region !== 'main') continue;
     const text = line.text.trim();
     if (own.length > 2 && FOOT.test(text)) break;
-    if (line.level > 0) isUnderOthers = OTHERS_HEADING.test(text);
-    else if (text.length < 60 && OTHERS_HEADING.test(text)) left = THEIRS + 1;
+    if (line.level > 0) isUnderOthers = isOthersHeading(text);
+    else if (text.length < 60 && isOthersHeading(text)) left = THEIRS + 1;
     left = Math.max(0, line.level > 0 ? 0 : left - 1);
-    if (isUnderOthers || left > 0 || (line.level === 0 && OTHERS_HEADING.test(text))) continue;
-    if (OTHERS_LINE.test(text)) continue;
+    if (isUnderOthers || left > 0 || (line.level === 0 && isOthersHeading(text))) continue;
+    if (isOthersLine(text)) continue;
     own.push(line);
   }
   return own;
 }
 
 /** Whether the numbers and addresses of a line are anybody's to use, and so nobody's own. */
-export const isSitesLine = (line: PageLine): boolean => SITES_LINE.test(line.text.trim());
+export const isSitesLine = (line: PageLine): boolean => isAnybodys(line.text.trim());
 
 /** Lines outside of what a page is about that hold an address made of somebody's name: a card of theirs beside it. */
 export const rescued = (lines: readonly PageLine[], name: string): PageLine[] =>

@@ -6,7 +6,6 @@ import { fold } from '../../people/text';
 import type { Claim } from '../types';
 import { usableValue } from '../usable';
 import type { Fact, Origin } from './facts';
-import type { Outline } from './outline';
 
 /** How much each voice of a page counts when they contradict each other: what readers see before what only machines do. */
 const VOICE: Record<Origin, number> = {
@@ -33,7 +32,6 @@ const [NATIONAL, UNSURE] = [0.9, 0.6];
 
 /** A page in the forms a fact is looked for in. */
 export interface Page {
-  outline: Outline;
   text: string;
   html: string;
 }

@@ -5,7 +5,9 @@ import { findEmails } from '../../people/emails';
 import { fold } from '../../people/text';
 import { nameOverlap, looksLikeName } from '../../people/names';
 import type { Line } from '../email/layers';
+import { isOthersLine, leadsBelow } from '../others';
 import { cutLine } from './pieces';
+import { ownOfTwo } from './split';
 import { DEVICE_LINE, SMALL_PRINT, VALEDICTION } from './words';
 
 export interface Parted {
@@ -21,6 +23,36 @@ const PHONE_SHAPE = /(?:\+|\(?\b0|\b\d)[\d\s().\-/–]{5,}\d/;
 const WEB_SHAPE =
   /\b(?:https?:\/\/|www\.)\S+|\b[\w-]+\.(?:com|org|net|example|de|pt|fr|nl|uk|es|it|ie|io)\b/i;
 const DEEPEST = 30;
+/** What is added under a signature is said, and not signed. */
+const POSTSCRIPT = new RegExp(String.raw`^\s*(?:${alternatives('postscript')})`, 'iu');
+/** A list's own words under a message it hands on. */
+const LIST_FOOT = /^\s*_{20,}\s*$|^You received this message because|mailing list\s*$/i;
+/** So many lines are somebody else's, below a line that leads to them. */
+const THEIRS = 4;
+
+/** The lines of a signature without those of a stand-in, an assistant or a list. */
+function withoutOthers(lines: readonly Line[]): Line[] {
+  const own: Line[] = [];
+  let left = 0;
+  for (const line of lines) {
+    const text = line.text.trim();
+    if (LIST_FOOT.test(text)) break;
+    const tab = line.text.indexOf('\t');
+    const column = tab < 0 ? '' : line.text.slice(tab).trim();
+    if (column && isOthersLine(column)) {
+      own.push({ ...line, text: line.text.slice(0, tab) });
+      left = leadsBelow(column) ? THEIRS : 0;
+      continue;
+    }
+    if (isOthersLine(text)) {
+      left = leadsBelow(text) ? THEIRS : 0;
+      continue;
+    }
+    if (left > 0 && text) left--;
+    else own.push(line);
+  }
+  return own;
+}
 
 const isContact = (text: string): boolean =>
   PHONE_SHAPE.test(text) || findEmails(text).length > 0 || WEB_SHAPE.test(text);
@@ -50,11 +82,13 @@ function withoutSmallPrint(lines: readonly Line[]): Line[] {
  * @param lines the sender's lines, quoting removed
  * @param senderName the name in the From header, possibly empty
  * @param domain the sender's registrable domain unless it is a free-mail one
+ * @param endsInContacts whether lines of numbers and addresses at the end are the sender's own, with nothing that leads to them
  */
 export function partSignature(
   lines: readonly Line[],
   senderName: string,
   domain: string | null = null,
+  endsInContacts = true,
 ): Parted {
   const filled = lines.map((line, index) => ({ index, text: line.text.trim() })).filter((one) => one.text);
   const tail = filled.slice(-DEEPEST);
@@ -72,7 +106,8 @@ export function partSignature(
     } else if (takesLeave(text)) {
       if (!proseAfter || /^\s*(?:p\.?\s?s\b|nb\b)/im.test(textAfter(tail, at))) begin = index;
     } else if (!isFirst || tail.length <= 6) {
-      const bare = text.replace(/^[-–—~*_]+\s*/, '').split(/\s*[|•·,–]\s*|\s+-\s+|\s+\/{1,2}\s+/)[0] ?? '';
+      const first = text.replace(/^[-–—~*_]+\s*/, '').split(/\s*[|•·,–]\s*|\s+-\s+|\s+\/{1,2}\s+/)[0] ?? '';
+      const bare = ownOfTwo(first, senderName) ?? first;
       const named =
         senderName &&
         fold(bare).split(' ').length <= 5 &&
@@ -83,9 +118,13 @@ export function partSignature(
     if (isProse(text) && !small && !smallPrintAbove) proseAfter = true;
     if (proseAfter && begin < lines.length && index < begin - 3) break;
   }
-  if (begin === lines.length) begin = contactRun(lines, tail);
+  if (begin === lines.length) begin = endsInContacts ? contactRun(lines, tail) : begin;
   else begin = blockAbove(lines, begin, domain);
-  return { body: lines.slice(0, begin), signature: withoutSmallPrint(lines.slice(begin)) };
+  const under = lines.slice(begin);
+  const after = under.findIndex((line) => POSTSCRIPT.test(line.text));
+  const own = after < 0 ? under : under.slice(0, after);
+  const said = after < 0 ? [] : under.slice(after);
+  return { body: [...lines.slice(0, begin), ...said], signature: withoutOthers(withoutSmallPrint(own)) };
 }
 
 /** A line of numbers, addresses and links, with nothing but their labels beside them. */

@@ -18,6 +18,17 @@ const BY_LANGUAGE: readonly [RegExp, string[]][] = [
   [/(?<!\p{L})(?:dobrý|prosím|děkuji|pozdravem|nabídku|máme)(?!\p{L})/iu, ['CZ', 'SK']],
   [/(?<!\p{L})(?:kiitos|terveisin|tarjous\p{L}*|hei|puh)(?!\p{L})/iu, ['FI']],
   [/(?<!\p{L})(?:üdvözlettel|tisztelettel|köszönöm|ajánlat\p{L}*)(?!\p{L})/iu, ['HU']],
+  // Scripts that are written in one country, or in few.
+  [/[\p{sc=Hiragana}\p{sc=Katakana}]/u, ['JP']],
+  [/\p{sc=Hangul}/u, ['KR']],
+  [/[\p{sc=Han}]{2}/u, ['CN', 'TW', 'JP']],
+  [/[іїєґ]\p{sc=Cyrillic}/iu, ['UA']],
+  [/\p{sc=Cyrillic}{3}/u, ['RU', 'BG', 'UA']],
+  [/\p{sc=Greek}{3}/u, ['GR', 'CY']],
+  [/\p{sc=Hebrew}{3}/u, ['IL']],
+  [/\p{sc=Thai}{3}/u, ['TH']],
+  [/\p{sc=Arabic}{3}/u, ['AE', 'SA', 'EG', 'MA']],
+  [/[ışğİ]\p{Ll}|\p{L}ı(?!\p{L})/u, ['TR']],
   [/\b(?:hei|mvh|vennlig|daglig leder|innkjøp\w*)\b/iu, ['NO']],
 ];
 const BY_LEGAL_FORM: readonly [RegExp, string][] = [

@@ -1,3 +1,4 @@
+import { alternatives } from '../../words/compile';
 import { companyFitsDomain } from '../../people/companies';
 import { findEmails } from '../../people/emails';
 import { parseName } from '../../people/names';
@@ -17,6 +18,7 @@ const I_AM =
 const I_WORK_AS = "i am|i'm|i’m|i work as|ich bin|je suis|sou|soy|ik ben|sono";
 const WE_ARE =
   "i run|i own|we are|we're|i work at|i work for|i'm from|i am from|writing from|writing on behalf of|on behalf of|here at|ich arbeite bei|wir sind|nous sommes|somos|somos a|wij zijn|siamo";
+const LEAVES = new RegExp(String.raw`(?<=[.!?…]\s)\p{Lu}(?=\p{Ll})`, 'gu');
 /** Cheap to look for; most lines introduce nobody. */
 const INTRODUCES = new RegExp(`${I_AM}|${I_WORK_AS}|${WE_ARE}`, 'iu');
 const INTRO_NAME = new RegExp(
@@ -31,6 +33,33 @@ const INTRO_FIRM = new RegExp(`(?<!\\p{L})(?:${anyCase(WE_ARE)})\\s+(${FIRM})`, 
 
 const trimFirm = (firm: string): string =>
   firm.replace(/[.,;:]+$/, '').replace(/\s+(?:&|and|und|et|e|y|de|da|do|of)$/i, '');
+
+/** "… sell a trailer with a tap? Thanks, Robin": a name at the end of what is said, behind words that take leave. */
+const SIGNED_WITHIN = new RegExp(
+  String.raw`(?:^|[.!?…]\s+)(?:${alternatives('valediction')}),?\s+(\p{Lu}\p{Ll}+(?:\s+\p{Lu}\p{Ll}+)?)\s*$`,
+  'u',
+);
+
+/** The name that ends the last line of what somebody says, where nothing is signed below it. */
+export function signedWithin(body: readonly Line[]): Claim[] {
+  const last = body.findLast((line) => line.text.trim());
+  const text = last?.text ?? '';
+  const name =
+    text.length < 2000
+      ? (SIGNED_WITHIN.exec(text.replace(LEAVES, (word) => word.toLowerCase()))?.[1] ?? '')
+      : '';
+  if (!last || !name) return [];
+  const start = last.start + text.lastIndexOf(name);
+  return [
+    {
+      field: 'fullName',
+      value: name,
+      confidence: 0.75,
+      span: { part: 'text', start, end: start + name.length },
+      source: 'how they take leave',
+    },
+  ];
+}
 
 /** What senders say of themselves in running text: "I'm the head baker at Coral Crumb". Used where the signature is silent. */
 export function readIntroduction(body: readonly Line[], know: Knowledge): Claim[] {

@@ -14,6 +14,18 @@ const JOINER = /^(.{2,60}?)\s*(?:,?\s+(?:at|bei|chez|bij|@|presso)\s+|\s*@\s*)(.
 const OF_FIRM = /^(.{2,40}?)\s+(?:of|von|de|da|do|van)\s+(.{2,60})$/iu;
 const IN_BRACKETS = /^(.{2,50}?)\s*\(([^()]{2,60})\)$/u;
 
+const TWO_NAMES = /^(.{3,40}?)\s+(?:&|and|und|et|y|e|en|og|och|i|a)\s+(.{3,40})$/u;
+
+/** Of two people who sign together, the one who sends: "Alma Whitby & Jonty Rowe", "Joris en Pim Veldkamp"; else null. */
+export function ownOfTwo(text: string, name: string): string | null {
+  const [, left = '', right = ''] = TWO_NAMES.exec(text) ?? [];
+  if (!name || !looksLikeName(left) || !looksLikeName(right) || companyLikeness(text) > 0) return null;
+  const isWhole = (half: string): boolean => half.includes(' ') && nameOverlap(half, name) >= 0.99;
+  if (isWhole(left) || isWhole(right)) return isWhole(left) ? left : right;
+  const [given = '', family = ''] = [name.split(' ')[0], name.split(' ').at(-1)];
+  return left === given && right.includes(' ') && right.endsWith(` ${family}`) ? left : null;
+}
+
 /** "Buyer at Padaria Sol", "Ines Duarte, Buyer, Padaria Sol": cut where the parts mean more than the whole. */
 export function splitPiece(piece: TextPiece, know: Knowledge): TextPiece[] {
   const cut = (at: number, length: number): TextPiece[] => {
@@ -47,6 +59,16 @@ export function splitPiece(piece: TextPiece, know: Knowledge): TextPiece[] {
     titleLikeness(piece.value) === 0
   )
     return [piece];
+  const own = ownOfTwo(piece.value, know.name);
+  if (own) return [{ ...piece, value: own, start: piece.start + piece.value.indexOf(own) }];
+  // "購買課長 田中 由美": a post before the name, with nothing but a space between.
+  const named = know.name.length > 1 ? piece.value.indexOf(know.name) : -1;
+  if (
+    named > 1 &&
+    named + know.name.length === piece.value.length &&
+    titleScore(piece.value.slice(0, named).trim()) > 0
+  )
+    return cut(named - 1, 1);
   const bracketed = IN_BRACKETS.exec(piece.value);
   if (
     bracketed?.[1] &&
