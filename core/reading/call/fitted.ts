@@ -8,30 +8,17 @@ import type { Claim, Intent } from '../types';
 const FITTED: Readonly<
   Partial<Record<Claim['field'] | Intent['kind'], readonly (readonly [number, number])[]>>
 > = {
-  fullName: [
-    [0.6, 0.75],
-    [0.7, 0.86],
-    [0.75, 0.88],
-    [0.85, 0.93],
-    [0.92, 0.97],
-  ],
-  companyName: [
-    [0.6, 0.75],
-    [0.85, 0.94],
-    [0.9, 0.97],
-  ],
-  jobTitle: [
-    [0.7, 0.83],
-    [0.9, 0.9],
-  ],
   phone: [[0.9, 0.92]],
   quantity: [
     [0.55, 0.38],
     [0.7, 0.67],
     [0.8, 0.97],
   ],
-  date: [[0.9, 0.97]],
+  date: [[0.9, 0.92]],
 };
+
+/** What is more likely wrong than right is not said. */
+const LIKELY = 0.5;
 
 /** The confidence of a rule as a share of what is right. */
 function fit(what: Claim['field'] | Intent['kind'], confidence: number): number {
@@ -47,5 +34,7 @@ export const fitted = (
   claims: claims.map((claim) =>
     claim.source === 'the note' ? { ...claim, confidence: fit(claim.field, claim.confidence) } : claim,
   ),
-  intents: intents.map((intent) => ({ ...intent, confidence: fit(intent.kind, intent.confidence) })),
+  intents: intents
+    .map((intent) => ({ ...intent, confidence: fit(intent.kind, intent.confidence) }))
+    .filter((intent) => intent.confidence >= LIKELY),
 });

@@ -4,6 +4,7 @@ import { nameOverlap, parseName } from '../../people/names';
 import { readPhone } from '../../people/phones';
 import { readMoney } from '../intents/money';
 import { goodsOf, readQuantities } from '../intents/quantity';
+import { tagNote } from '../tagger/tag';
 import { readAsks } from '../intents/asks';
 import { moveKindOf } from '../intents/moves';
 import { readPromises, readStance } from '../intents/stance';
@@ -11,6 +12,7 @@ import { readWhen } from '../intents/when';
 import type { Sentence } from '../intents/sentences';
 import { titleLikeness } from '../signature/words';
 import type { Claim, Intent } from '../types';
+import { agreed } from './agreed';
 import { clausesOf, type Clause } from './clauses';
 import { LESS_SURE, readAnchored } from './anchor';
 import { contactClaims } from './contacts';
@@ -41,6 +43,8 @@ export interface NoteReading {
 }
 
 const LONGEST = 20_000;
+/** From here on a name is sure enough to keep a day or a count out of its words. */
+const CERTAIN = 0.78;
 /** How many clauses may pass before whoever is named is no longer whom the note is about. */
 const HEAD = 3;
 const IS_THE =
@@ -185,6 +189,9 @@ function noteIntents(
   return intents.sort((a, b) => a.span.start - b.span.start);
 }
 
+/** Whom a note is about by the rules alone, without the model: for the bench that compares the two. */
+export const whoByRules = (text: string): Claim[] => whoClaims(text, clausesOf(text));
+
 /**
  * Reads what a rep notes of a call: who it was with, and what was said, wanted and promised.
  * @param text the note, in plain words; at most 20,000 characters are read
@@ -195,7 +202,8 @@ export function readNote(text: string, options: NoteOptions): NoteReading {
   const labelled = readLabelled(note, options.country);
   const single = new Set(['fullName', 'jobTitle', 'companyName', 'address']);
   const claims = [...labelled];
-  for (const claim of [...whoClaims(note, clauses), ...contactClaims(note, options.country)]) {
+  const who = agreed(whoClaims(note, clauses), tagNote(note));
+  for (const claim of [...who, ...contactClaims(note, options.country)]) {
     const same = claims.some((one) =>
       single.has(claim.field)
         ? one.field === claim.field
@@ -211,8 +219,23 @@ export function readNote(text: string, options: NoteOptions): NoteReading {
         ({ span, field }) => field !== 'note' && span && span.start >= clause.start && span.end <= clause.end,
       ),
   );
-  return { ...fitted(claims, noteIntents(spoken, options, landsOf(claims, options))), clauses };
+  const intents = noteIntents(spoken, options, landsOf(claims, options)).filter(
+    (intent) => !isInName(intent, claims),
+  );
+  return { ...fitted(claims, intents), clauses };
 }
+
+/** Whether what was taken for a day or a count is part of somebody's name or number: "Fabrice Noël", "Two Hands Bakery". */
+const isInName = ({ kind, span }: Intent, claims: readonly Claim[]): boolean =>
+  (kind === 'date' || kind === 'quantity') &&
+  claims.some(
+    ({ field, confidence, span: of }) =>
+      (field === 'fullName' || field === 'companyName' || field === 'phone') &&
+      confidence >= CERTAIN &&
+      of &&
+      of.start <= span.start &&
+      span.end <= of.end,
+  );
 
 /** In whose money a sum is that names none: the land of the caller's number, else the house's, else the one that was told. */
 function landsOf(claims: readonly Claim[], options: NoteOptions): string[] {

@@ -58,6 +58,7 @@ const MONTHS: Names = {
 const MONTHS_SHORT: Names = {
   jan: 1,
   janv: 1,
+  janner: 1,
   ene: 1,
   feb: 2,
   febr: 2,
@@ -127,6 +128,40 @@ export function monthOf(word: string): number {
   return MONTHS[bare] ?? MONTHS_SHORT[bare] ?? 0;
 }
 
+/** Weekdays written out, but for the English: where a number behind one is the day of the month. */
+export const WEEKDAY_ABROAD = longestFirst(
+  Object.fromEntries(
+    Object.entries(WEEKDAYS).filter(([name]) => !/^(?:mon|tues|wednes|thurs|fri|satur|sun)day$/.test(name)),
+  ),
+);
+
+const ORDINAL_WORDS: readonly string[] = [
+  'first|ersten?|premier|primero|primeiro|primo|forsta|forste',
+  'second|zweiten?',
+  'third|dritten?',
+  'fourth|vierten?',
+  'fifth|funften?',
+  'sixth|sechsten?',
+  'seventh|siebten?',
+  'eighth|achten?',
+  'ninth|neunten?',
+  'tenth|zehnten?',
+  'eleventh|elften?',
+  'twelfth|zwolften?',
+  ...'thirteenth fourteenth fifteenth sixteenth seventeenth eighteenth nineteenth twentieth'.split(' '),
+  ...'first second third fourth fifth sixth seventh eighth ninth'
+    .split(' ')
+    .map((word) => `twenty[- ]${word}`),
+  'thirtieth',
+  'thirty[- ]first',
+];
+/** Days of the month in words, those of two words first. */
+export const ORDINALS: readonly string[] = [...ORDINAL_WORDS].reverse();
+
+/** 1 to 31 of a day in words; 0 when it is none. */
+export const ordinalOf = (word: string): number =>
+  ORDINAL_WORDS.findIndex((words) => new RegExp(`^(?:${words})$`).test(word)) + 1;
+
 /** Words for days near today, by how many days they are away. */
 export const RELATIVE: Record<string, number> = {
   'day after tomorrow': 2,
@@ -157,10 +192,24 @@ export const RELATIVE: Record<string, number> = {
   vandaag: 0,
   oggi: 0,
   'i dag': 0,
+  'i overmorgon': 2,
+  pojutrze: 2,
+  pozitri: 2,
+  ylihuomenna: 2,
+  jutro: 1,
+  zitra: 1,
+  huomenna: 1,
+  dzis: 0,
+  dzisiaj: 0,
+  dnes: 0,
+  tanaan: 0,
 };
 /** What stands before a feast that is a time of year and not the day of something. */
 export const NOT_ON =
   '(?:over|during|after|before|until|till|uber|vor|nach|bis|avant|apres|pendant|antes\\sd[oe]|depois\\sdo|despues\\sde|ate\\sao|hasta|prima\\sdi|dopo|voor|na|fore|efter|for)';
+/** What is of a feast, and not on it: "Christmas rush". */
+export const OF_A_FEAST =
+  'rush|part(?:y|ies)|orders?|markets?|season|menus?|cards?|stock|period|break|trade|lights?|hampers?|trees?|dinner|do|geschaft|feier|markt|essen';
 /** Feasts by month and day. */
 export const FEASTS: readonly [string, number, number][] = [
   ['christmas eve|heiligabend|nochebuena', 24, 12],
@@ -176,5 +225,6 @@ export const WEEKS_LATER: Readonly<Record<string, number>> = {
   'en huit': 1,
   'en quinze': 2,
   'in einer woche': 1,
+  'in acht tagen': 1,
   'over een week': 1,
 };

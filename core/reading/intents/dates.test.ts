@@ -66,7 +66,7 @@ describe('dates and times as people write them', () => {
     ['We could do 2pm tomorrow', ['2026-11-24T14:00']],
     ['How about tomorrow at 14h?', ['2026-11-24T14:00']],
     ['Either Tuesday or Thursday afternoon', ['2026-11-24', '2026-11-26']],
-    ['by mid-January', ['2027-01-01']],
+    ['by mid-January', ['2027-01-15']],
     ["We'd like delivery in April 2027.", ['2027-04-01']],
     ['before the end of February', ['2027-02-28']],
     ['within 10 days', ['2026-12-03']],

@@ -5,8 +5,12 @@ import {
   MONTH_BY_A_DAY,
   monthOf,
   NOT_ON,
+  OF_A_FEAST,
+  ordinalOf,
+  ORDINALS,
   RELATIVE,
   WEEKDAY,
+  WEEKDAY_ABROAD,
   weekdayOf,
   WEEKS_LATER,
 } from './dateWords';
@@ -53,11 +57,11 @@ const all = (source: string): RegExp => new RegExp(source, 'g');
 const UNITS: readonly [RegExp, 'days' | 'weeks' | 'months'][] = [
   [/^(?:day|tag|jour|dia|dag|giorn)/, 'days'],
   [/^fortnight/, 'weeks'],
-  [/^(?:week|woche|semain|seman|weken|settiman|veck)/, 'weeks'],
+  [/^(?:week|woche|semain|seman|weken|settiman|veck|uge|uke)/, 'weeks'],
   [/^(?:month|monat|mois|mes|maand|manad)/, 'months'],
 ];
 const UNIT =
-  'fortnights?|days?|tagen?|jours?|dias?|dag(?:en|ar)?|giorn[io]|weeks?|wochen?|semaines?|semanas?|weken|settiman[ae]|veckor|months?|monaten?|mois|mes(?:es)?|maand(?:en)?|mes[ei]|manader';
+  'fortnights?|days?|tagen?|jours?|dias?|dag(?:en|ar)?|giorn[io]|weeks?|wochen?|semaines?|semanas?|weken|settiman[ae]|veckor|uger|uker|months?|monaten?|mois|mes(?:es)?|maand(?:en)?|mes[ei]|manader';
 
 /** From the most to the least said; an earlier rule keeps a later one off its words. */
 const RULES: readonly Rule[] = [
@@ -105,11 +109,50 @@ const RULES: readonly Rule[] = [
   },
   {
     pattern: all(
-      `(?<wd>${WEEKDAY})[\\s,]*(?:(?:the\\s)?(?<nth>\\d{1,2})(?:st|nd|rd|th|e)\\b|(?:den|le|el|o\\sdia|dia|il)?\\s*(?<high>1[3-9]|2\\d|3[01])\\b(?![:.,]\\d|\\s?(?:h|uhr|uur)\\b)|(?:den\\s)?(?<dotted>\\d{1,2})\\.(?!\\d)|(?:o\\s)?dia\\s(?<dia>\\d{1,2})\\b|(?<low>\\d{1,2})(?=,?\\s(?:at|um|a\\slas|a\\sla|as|a|om|alle)\\s\\d))`,
+      `(?<wd>${WEEKDAY})[\\s,]*(?:(?:the\\s)?(?<nth>\\d{1,2})(?:st|nd|rd|th|e)\\b|(?:den|le|el|o\\sdia|dia|il)?\\s*(?<high>1[3-9]|2\\d|3[01])\\b(?![:.,]\\d|\\s?[-\\u2013]\\s?\\d|\\s?(?:h|uhr|uur)\\b)|(?:den\\s)?(?<dotted>\\d{1,2})\\.(?!\\d)|(?:o\\s)?dia\\s(?<dia>\\d{1,2})\\b|(?<low>\\d{1,2})(?=,?\\s(?:at|um|a\\slas|a\\sla|as|a|om|alle)\\s\\d))`,
     ),
     day: ({ wd = '', nth, high, dotted, dia, low }, today) =>
       onNumber(today, Number(nth ?? high ?? dotted ?? dia ?? low), weekdayOf(wd)),
     needs: 'weekday',
+  },
+  {
+    // "lundi 7": a number behind a weekday is the day where nobody says hours so, and that day is such a weekday.
+    pattern: all(`\\b(?<wd>${WEEKDAY_ABROAD})\\s(?<d>\\d{1,2})(?=\\s*(?:[.,;!?)]|$))`),
+    day: ({ wd = '', d }, today) => {
+      const day = onNumber(today, Number(d), weekdayOf(wd));
+      return day && day <= today.plus({ days: 45 }) ? day : null;
+    },
+    needs: 'weekday',
+  },
+  {
+    pattern: all(
+      `\\b(?:the\\s)?(?<ordinal>${ORDINALS.join('|')})\\s(?:of\\s|de\\s)?(?<month>${MONTH_BY_A_DAY})${YEAR}`,
+    ),
+    day: ({ ordinal = '', month = '', year }, today) =>
+      onDate(today, ordinalOf(ordinal), monthOf(month), year),
+    needs: 'month',
+  },
+  {
+    pattern: all(`\\b(?<n>${NUMBER})\\s(?<unit>weeks?|fortnights?)\\s(?:from\\s)?(?<word>today|tomorrow)\\b`),
+    day: ({ n = '', unit = '', word = '' }, today) => {
+      const count = /^(?:a|one)$/.test(n) ? 1 : readNumber(n);
+      const weeks = (count ?? 0) * (unit.startsWith('fortnight') ? 2 : 1);
+      return weeks ? today.plus({ weeks, days: RELATIVE[word] ?? 0 }) : null;
+    },
+  },
+  {
+    pattern: all(
+      `\\b(?<word>heute|morgen|today|tomorrow|vandaag)\\s(?:in|over)\\s(?<n>${NUMBER})\\s(?<unit>${UNIT})\\b`,
+    ),
+    day: ({ word = '', n = '', unit = '' }, today) => {
+      const count = /^(?:an?|einer?|een)$/.test(n) ? 1 : readNumber(n);
+      const kind = UNITS.find(([pattern]) => pattern.test(unit))?.[1];
+      return count && kind ? today.plus({ [kind]: count }).plus({ days: RELATIVE[word] ?? 0 }) : null;
+    },
+  },
+  {
+    pattern: /\b(?<word>today|tomorrow|heute|morgen|demain|vandaag)\s(?:week|en\shuit)\b/g,
+    day: ({ word = '' }, today) => today.plus({ weeks: 1, days: RELATIVE[word] ?? 0 }),
   },
   {
     pattern:
@@ -118,7 +161,7 @@ const RULES: readonly Rule[] = [
   },
   {
     pattern: all(
-      `\\b(?:the\\s)?(?<which>first|second|third|fourth|last)\\s(?<wd>${WEEKDAY})\\s(?:of|in)\\s(?<month>${MONTH_BY_A_DAY})${YEAR}`,
+      `\\b(?:the\\s)?(?<which>first|second|third|fourth|last|1st|2nd|3rd|4th)\\s(?<wd>${WEEKDAY})\\s(?:of|in)\\s(?<month>${MONTH_BY_A_DAY})${YEAR}`,
     ),
     day: ({ which = '', wd = '', month = '', year }, today) =>
       onNthWeekday(today, which, weekdayOf(wd), monthOf(month), year),
@@ -148,7 +191,7 @@ const RULES: readonly Rule[] = [
   },
   {
     pattern: all(
-      `(?:\\b(?:(?<next>${NEXT}(?:\\s(?:${WEEK})(?:\\s(?:on|am|le|na|el|op))?)?)|${THIS})\\s)?(?<wd>${WEEKDAY})(?:\\s(?:(?<after>week|after\\snext|en\\s(?:huit|quinze)|in\\seiner\\swoche|over\\seen\\sweek|next\\sweek|nachste(?:r)?\\swoche|prochaine?|proxim[oa]|prossim[oa]|volgende\\sweek)\\b|que\\s(?:vem|viene)\\b))?`,
+      `(?:\\b(?:(?<next>${NEXT}(?:\\s(?:${WEEK})(?:\\s(?:on|am|le|na|el|op))?)?)|${THIS})\\s)?(?<wd>${WEEKDAY})(?:\\s(?:(?<after>week|after\\snext|en\\s(?:huit|quinze)|in\\seiner\\swoche|in\\sacht\\stagen|over\\seen\\sweek|next\\sweek|nachste(?:r)?\\swoche|prochaine?|proxim[oa]|prossim[oa]|volgende\\sweek)\\b|que\\s(?:vem|viene)\\b))?`,
     ),
     day: ({ next, wd = '', after }, today) => {
       const later = WEEKS_LATER[after ?? ''];
@@ -162,7 +205,7 @@ const RULES: readonly Rule[] = [
   },
   {
     pattern:
-      /(?<!(?:guten|god|good|buenos|goede|nieuwe)\s|(?:por|de)\sla\s)\b(?<word>(?:the\s)?day after tomorrow|ubermorgen|apres-demain|depois de amanha|pasado manana|i overmorgen|overmorgen|dopodomani|tomorrow|tmrw|tmw|i morgen|morgen|demain|amanha|manana|domani|i morgon|imorgon|today|tonight|heute|aujourd'hui|hoje|hoy|vandaag|oggi|i dag|this (?:afternoon|morning|evening))\b/g,
+      /(?<!(?:guten|god|good|buenos|goede|nieuwe)\s|(?:por|de)\sla\s)\b(?<word>(?:the\s)?day after tomorrow|ubermorgen|apres-demain|depois de amanha|pasado manana|i overmorgen|i overmorgon|overmorgen|dopodomani|pojutrze|pozitri|ylihuomenna|jutro|zitra|huomenna|dzisiaj|dzis|dnes|tanaan|tomorrow|tmrw|tmw|i morgen|morgen|demain|amanha|manana|domani|i morgon|imorgon|today|tonight|heute|aujourd'hui|hoje|hoy|vandaag|oggi|i dag|this (?:afternoon|morning|evening))\b/g,
     day: ({ word = '' }, today) => today.plus({ days: RELATIVE[word.replace(/^the /, '')] ?? 0 }),
     byWeekday: true,
   },
@@ -231,13 +274,26 @@ const RULES: readonly Rule[] = [
     },
     needs: 'month',
   },
+  {
+    pattern: all(
+      `\\b(?:mid|middle\\sof|mitte|mi|medio|mediados\\sde|meados\\sde|meta|medio|mitten\\sav)[-\\s](?<month>${MONTH_BY_A_DAY})${YEAR}`,
+    ),
+    day: ({ month = '', year }, today) => onDate(today, 15, monthOf(month), year),
+    needs: 'month',
+  },
+  {
+    pattern: all(`\\b(?:by\\s(?:the\\s)?)?${END}${OF}\\s(?<month>${MONTH_BY_A_DAY})(?![a-z])${YEAR}`),
+    day: ({ month = '', year }, today) =>
+      onDate(today.startOf('month'), 1, monthOf(month), year)?.endOf('month').startOf('day') ?? null,
+    needs: 'month',
+  },
   ...FEASTS.map(([names, day, month]): Rule => ({
-    pattern: all(`(?<!\\b${NOT_ON}\\s)\\b(?:${names})\\b`),
+    pattern: all(`(?<!\\b${NOT_ON}\\s)\\b(?:${names})\\b(?!\\s(?:${OF_A_FEAST})\\b)`),
     day: (_, today) => onDate(today, day, month),
   })),
   {
     pattern: all(
-      `\\b(?:(?<end>${END})${OF}|(?:in|by|from|before|until|till|for|early|mid|late|(?:start|beginning)\\sof|im|ab|bis|anfang|mitte|en|debut|em|ate|a\\spartir\\sde|desde|para|vanaf|begin|entro|a|in|i)(?:\\s(?:early|late|the|of|zum|anfang|mitte))*)(?:\\s|\\smid[-\\s]|-)(?<month>${MONTH})${YEAR}`,
+      `\\b(?:(?<end>${END})${OF}|(?:by|from|before|until|till|starting(?:\\sin)?|(?:start|beginning)\\sof|ab|bis|anfang|debut|ate|a\\spartir\\sde|des|desde|vanaf|begin|entro|innan|innen|fran|fra|(?:in|im|en|em|i)(?=\\s[a-z]+\\.?,?\\s(?:de\\s|del\\s)?20\\d\\d))(?:\\s(?:the|of|zum|anfang))*)\\s(?<month>${MONTH})${YEAR}`,
     ),
     day: ({ end, month = '', year }, today) => {
       const first = onDate(today.startOf('month'), 1, monthOf(month), year);

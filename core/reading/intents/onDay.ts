@@ -43,6 +43,7 @@ export function onQuarter(today: DateTime, quarter: number, isEnd: boolean, year
 }
 
 const NTH = ['first', 'second', 'third', 'fourth'];
+const FIGURES = ['1st', '2nd', '3rd', '4th'];
 /** The first, second, third or last of a weekday in a month that is not over. */
 export function onNthWeekday(
   today: DateTime,
@@ -53,7 +54,10 @@ export function onNthWeekday(
 ): DateTime | null {
   const first = onDate(today.startOf('month'), 1, month, year);
   if (!first || !weekday) return null;
-  const at = first.plus({ days: (weekday - first.weekday + 7) % 7, weeks: Math.max(0, NTH.indexOf(which)) });
+  const at = first.plus({
+    days: (weekday - first.weekday + 7) % 7,
+    weeks: Math.max(0, NTH.indexOf(which), FIGURES.indexOf(which)),
+  });
   const last = first.endOf('month').startOf('day');
   const day = which === 'last' ? last.minus({ days: (last.weekday - weekday + 7) % 7 }) : at;
   return day.month === first.month ? day : null;
