@@ -14,7 +14,10 @@ const FITTED: Readonly<
     [0.7, 0.67],
     [0.8, 0.97],
   ],
-  date: [[0.9, 0.92]],
+  date: [
+    [0.8, 0.85],
+    [0.9, 0.95],
+  ],
 };
 
 /** What is more likely wrong than right is not said. */

@@ -21,6 +21,8 @@ const INVITES =
 const HABIT =
   /\b(?:every|each|daily|always|usually|open|opens|close|closes|taglich|jeden|chaque|tous les|todos os|todos los|cada|elke|ogni)\b/;
 const FURTHEST_YEARS = 5;
+/** A day in a way of speaking is less surely the one that was meant. */
+const IDIOM = 0.82;
 
 /** A point in time as a person said it. `at` carries the offset it was said in; all-day times stand at local midnight. */
 export interface Moment {
@@ -31,6 +33,8 @@ export interface Moment {
   end: number;
   /** Whether a day was named, and not only an hour. */
   dated: boolean;
+  /** Whether the day was said in a way of speaking. */
+  isIdiom: boolean;
 }
 
 export interface Said {
@@ -91,6 +95,7 @@ function joined(text: string, day: FoundDay, time: FoundTime | null): Moment {
     start,
     end,
     dated: true,
+    isIdiom: day.isIdiom,
   };
 }
 
@@ -105,6 +110,7 @@ function hourOf(text: string, now: DateTime, time: FoundTime): Moment {
     start: time.start,
     end: time.end,
     dated: false,
+    isIdiom: false,
   };
 }
 
@@ -114,7 +120,7 @@ export function readWhen(sentence: Sentence, said: Said): Intent[] {
     kind: 'date',
     text: moment.text,
     value: { at: moment.at, allDay: moment.allDay },
-    confidence: moment.dated ? 0.9 : 0.6,
+    confidence: moment.dated ? (moment.isIdiom ? IDIOM : 0.9) : 0.6,
     span: { part: 'text', start: sentence.at(moment.start), end: sentence.at(moment.end - 1) + 1 },
   }));
 }

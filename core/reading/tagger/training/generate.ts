@@ -116,6 +116,7 @@ export function noteMaker(random: Random): () => Part[] {
         say(`${any(HONORIFICS)} `);
         say(chance(0.5) ? own : fullName(own), 'fullName');
       } else if (piece === '{f}') say(firm(language, own), 'companyName');
+      else if (/^\{[ope]\}$/.test(piece)) say(filled(piece));
       else if (piece === '{t}')
         say(chance(0.4) ? capital(any(language.titles)) : any(language.titles), 'jobTitle');
       else say(piece);
