@@ -52,7 +52,10 @@ const besides = (lists, known) => {
   return lists
     .flat()
     .map((name) => folded(name))
-    .filter((name) => /^[a-zæøßđłı'-]+$/.test(name) && name.length >= SHORTEST && !words.has(name) && !has.has(name));
+    .filter(
+      (name) =>
+        /^[a-zæøßđłı'-]+$/.test(name) && name.length >= SHORTEST && !words.has(name) && !has.has(name),
+    );
 };
 const merged = (known, lists) => [...new Set([...known, ...besides(lists, known)])].sort().join(' ');
 const POPULAR = ['de', 'en', 'es', 'fr', 'it', 'nl'].flatMap((language) =>

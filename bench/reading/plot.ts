@@ -1,4 +1,4 @@
-import { chromium } from 'playwright-core';
+import { chromium } from '@playwright/test';
 import { CHROMIUM } from '../chromium';
 import type { Judged } from './judge';
 

@@ -64,7 +64,9 @@ export function readRobot(
   ours: readonly string[],
   country: string | undefined,
 ): Claim[] | null {
-  if (!isRobots(message, ours) || !message.from) return null;
+  const isOfNobody =
+    message.isBounce || message.nature === 'automatic reply' || message.nature === 'newsletter';
+  if (isOfNobody || !isRobots(message, ours) || !message.from) return null;
   const { from, replyTo, text } = message;
   const host = registrableDomain(from.address);
   const isRobotsOwn = (address: string): boolean =>

@@ -51,6 +51,10 @@ function inOne(text: string, start: number, line: number): Pair | null {
 const labelAlone = (text: string): Labelled | null =>
   text.length <= 42 ? fieldOf(text.replace(/[:：]\s*$/, '')) : null;
 
+/** Whether a text can only be a label: "Buyer" may be the value of another, "Buyer:" may not. */
+const isLabel = (text: string): boolean =>
+  labelAlone(text) !== null && (/[:：]\s*$/.test(text) || fieldOfLabel(text) !== null);
+
 /** The stretches of a line that can be a label, a value or both: cells of a row, or parts between bars. */
 function piecesOf({ text, start }: PageLine): { text: string; start: number }[] {
   const pieces: { text: string; start: number }[] = [];
@@ -83,7 +87,7 @@ export function readPairs(lines: readonly PageLine[]): Pair[] {
     const next = pieces[at + 1];
     if (!label || !next || next.line - piece.line > 1 || next.text.length > LONGEST_VALUE) continue;
     // A label is followed by its value, and not by the next label.
-    if (labelAlone(next.text) || inOne(next.text, next.start, next.line)) continue;
+    if (isLabel(next.text) || inOne(next.text, next.start, next.line)) continue;
     if (usableValue(label.field, next.text) === null) continue;
     pairs.push({
       ...label,

@@ -1,0 +1,164 @@
+import { readPage } from './read';
+
+const read = (html: string, url = 'https://ashcombe.example/team/x'): string[] =>
+  readPage(html, { url }).claims.map(
+    ({ field, value, normalized, type }) => `${field}=${field === 'phone' ? `${normalized} ${type}` : value}`,
+  );
+
+describe('what belongs to the site, and not to whom its page is about', () => {
+  const page = (inside: string, around: { before?: string; after?: string }): string =>
+    `<html lang="en"><title>Orson Delby | Ashcombe</title>${around.before ?? ''}<main><h1>Orson Delby</h1><p>Head of Fleet</p>${inside}</main>${around.after ?? ''}</html>`;
+  it.each([
+    ['a banner', { before: '<header>Ring us: 020 7946 0100, orders@ashcombe.example</header>' }],
+    ['a foot', { after: '<footer>help@ashcombe.example · +44 20 7946 0199</footer>' }],
+    ['a foot that is called so', { after: '<div class="site-footer">sales@ashcombe.example</div>' }],
+    [
+      'an advert',
+      { after: '<div class="ad-box advert">Frostwell 0161 496 0777, jo@frostwell.example</div>' },
+    ],
+    ['a notice', { before: '<div role="dialog">privacy@ashcombe.example</div>' }],
+    ['a quotation', { after: '<blockquote>Neil Foy, neil@foysdeli.example</blockquote>' }],
+    ['words after the copyright', { after: '<p>x</p><p>© 2026 Ashcombe</p><p>+44 20 7946 0177</p>' }],
+  ])('%s', (_, around) => {
+    expect(read(page('<p>orson@ashcombe.example</p>', around))).toEqual([
+      'fullName=Orson Delby',
+      'jobTitle=Head of Fleet',
+      'companyName=Ashcombe',
+      'email=orson@ashcombe.example',
+    ]);
+  });
+  it('a help line, though it stands among their own lines', () => {
+    expect(
+      read(page('<p>Direct: 020 7946 0123</p><p>Customer care: 020 7946 0100</p>', {})).filter((claim) =>
+        claim.startsWith('phone'),
+      ),
+    ).toEqual(['phone=+442079460123 work']);
+  });
+  it('an assistant, in a line of her own or under a heading', () => {
+    for (const other of [
+      '<p>PA: Pru Nash, pru@ashcombe.example, 020 7946 0812</p>',
+      '<h3>Secretary</h3><p>Pru Nash</p><p>pru@ashcombe.example</p>',
+    ])
+      expect(read(page(`<p>orson@ashcombe.example</p>${other}`, {}))).not.toContain(
+        'email=pru@ashcombe.example',
+      );
+  });
+  it('but a card beside the text is theirs, where its address is made of their name', () => {
+    expect(
+      read(page('<p>Runs forty vans.</p>', { after: '<aside>orson.delby@ashcombe.example</aside>' })),
+    ).toContain('email=orson.delby@ashcombe.example');
+  });
+});
+
+describe('labels and values', () => {
+  const facts = [
+    'fullName=Orson Delby',
+    'jobTitle=Buyer',
+    'companyName=Delby Cork Ltd',
+    'phone=+442079460123 work',
+  ];
+  it.each([
+    [
+      'in a table',
+      '<table><tr><th>Name</th><td>Orson Delby</td></tr><tr><th>Position</th><td>Buyer</td></tr><tr><th>Company</th><td>Delby Cork Ltd</td></tr><tr><th>Telephone</th><td>020 7946 0123</td></tr></table>',
+    ],
+    [
+      'in a list of terms',
+      '<dl><dt>Contact</dt><dd>Orson Delby</dd><dt>Role</dt><dd>Buyer</dd><dt>Organisation</dt><dd>Delby Cork Ltd</dd><dt>Tel.</dt><dd>020 7946 0123</dd></dl>',
+    ],
+    [
+      'in lines',
+      '<p>Name: Orson Delby<br>Job title: Buyer<br>Company: Delby Cork Ltd<br>Phone: 020 7946 0123</p>',
+    ],
+    [
+      'two to a row',
+      '<table><tr><td>Name:</td><td>Orson Delby</td><td>Position:</td><td>Buyer</td></tr><tr><td>Company:</td><td>Delby Cork Ltd</td><td>Phone:</td><td>020 7946 0123</td></tr></table>',
+    ],
+    [
+      'in boxes',
+      '<div><div>Name</div><div>Orson Delby</div></div><div><div>Position</div><div>Buyer</div></div><div><div>Company</div><div>Delby Cork Ltd</div></div><div><div>Phone</div><div>020 7946 0123</div></div>',
+    ],
+  ])('%s', (_, body) => expect(read(`<html lang="en"><h1>Record</h1>${body}</html>`)).toEqual(facts));
+
+  it('a label followed by the next label has no value', () => {
+    expect(read('<dl><dt>Name</dt><dt>Phone</dt><dd>020 7946 0123</dd></dl>')).toEqual([]);
+  });
+});
+
+describe('who made a page is not whom it is about', () => {
+  const person = { '@type': 'Person', name: 'Rosa Whitlock', email: 'rosa@press.example' };
+  const script = (data: object): string =>
+    `<script type="application/ld+json">${JSON.stringify(data)}</script>`;
+  it.each(['author', 'editor', 'reviewedBy', 'creator'])('%s', (by) => {
+    expect(
+      read(`${script({ '@type': 'WebPage', [by]: person })}<h1>Delby Cork Ltd</h1><p>020 7946 0123</p>`),
+    ).toEqual(['companyName=Delby Cork Ltd', 'phone=+442079460123 work']);
+  });
+  it('unless the page is headed by them', () => {
+    expect(read(`${script({ '@type': 'ProfilePage', author: person })}<h1>Rosa Whitlock</h1>`)).toEqual(
+      expect.arrayContaining(['fullName=Rosa Whitlock', 'email=rosa@press.example']),
+    );
+  });
+});
+
+describe('microdata and RDFa Lite (HTML Standard, section 5; W3C RDFa Lite 1.1)', () => {
+  it('tell of a person with the firm within', () => {
+    expect(
+      read(
+        '<div itemscope itemtype="https://schema.org/Person"><a itemprop="name" href="/x">Orson Delby</a><span itemprop="jobTitle">Buyer</span><div itemprop="worksFor" itemscope itemtype="https://schema.org/Organization"><span itemprop="name">Delby Cork</span></div><a itemprop="email" href="mailto:orson@delby.example">mail</a><meta itemprop="telephone" content="+44 20 7946 0123"></div>',
+      ),
+    ).toEqual([
+      'fullName=Orson Delby',
+      'jobTitle=Buyer',
+      'companyName=Delby Cork',
+      'email=orson@delby.example',
+      'phone=+442079460123 work',
+    ]);
+    expect(
+      read(
+        '<div vocab="https://schema.org/" typeof="Person"><span property="name">Orson Delby</span><span property="jobTitle">Buyer</span></div>',
+      ),
+    ).toEqual(expect.arrayContaining(['fullName=Orson Delby', 'jobTitle=Buyer']));
+  });
+  it('end, however deep or many they are', () => {
+    const began = performance.now();
+    read('<div itemscope itemtype="https://schema.org/Person"><b itemprop="name">A B</b>'.repeat(20_000));
+    read(
+      `<div itemscope itemtype="https://schema.org/Person">${'<b itemprop="name">A B</b>'.repeat(30_000)}</div>`,
+    );
+    expect(performance.now() - began).toBeLessThan(20_000);
+  });
+});
+
+describe('posts', () => {
+  const page = (line: string): string[] =>
+    read(`<h1>Orson Delby</h1><p>${line}</p>`, 'https://rollcall.example/x');
+  it.each([
+    ['Buyer at Delby Cork', 'Buyer', 'Delby Cork'],
+    ['Delby Cork GmbH: Einkäufer', 'Einkäufer', 'Delby Cork GmbH'],
+    ['Delby Cork Ltd | Head of Logistics | Dad of three', 'Head of Logistics', 'Delby Cork Ltd'],
+    ['Owner of Delby Cork', 'Owner', 'Delby Cork'],
+    ['Operations Manager at Fjordbud AS, previously Buyer at Nordkaffe', 'Operations Manager', 'Fjordbud AS'],
+    ['Jefa de compras en Corchos Delby', 'Jefa de compras', 'Corchos Delby'],
+  ])('%s', (line, title, firm) =>
+    expect(page(line)).toEqual(expect.arrayContaining([`jobTitle=${title}`, `companyName=${firm}`])),
+  );
+  it('Head of Parks names no firm', () => {
+    expect(page('Head of Parks').some((claim) => claim.startsWith('companyName'))).toBe(false);
+  });
+  it('the one that is not over is taken', () => {
+    const past = '<li><p>Buyer</p><p>Eastgate Ltd</p><p>2011 – 2018</p></li>';
+    const now = '<li><p>Fleet Director</p><p>Westgate Ltd</p><p>2018 – present</p></li>';
+    for (const list of [past + now, now + past])
+      expect(
+        read(`<h1>Orson Delby</h1><h2>Experience</h2><ul>${list}</ul>`, 'https://rollcall.example/x'),
+      ).toEqual(expect.arrayContaining(['jobTitle=Fleet Director', 'companyName=Westgate Ltd']));
+  });
+});
+
+it('a page that names nobody gives nothing', () => {
+  expect(read('<h1>Rain again</h1><p>It rained on the market, and we sold eleven umbrellas.</p>')).toEqual(
+    [],
+  );
+  expect(read('')).toEqual([]);
+});
