@@ -5,7 +5,7 @@ import { readPage } from '@emporikon/core/reading/page/read';
 import { tagNote } from '@emporikon/core/reading/tagger/tag';
 import { performance } from 'node:perf_hooks';
 import { drawReliability, type Plate } from './reading/plot';
-import { calibrationError, reliability, report, tallyOf, type Judged } from './reading/judge';
+import { calibrationError, reliability, report, SURE, tallyOf, type Judged } from './reading/judge';
 import {
   loadLabelled,
   PARTS,
@@ -18,8 +18,6 @@ import {
 const AT = '2026-11-24T10:00:00+00:00';
 /** Where the plot of the test part is kept. */
 const PLOT = 'docs/reading-reliability.png';
-/** What is claimed with so much is right, but for three in two hundred. */
-const SURE = 0.9;
 
 const noteOptions = (country: string) => ({ at: AT, zone: 'Europe/London', country });
 const READERS: Record<LabelledSet, (document: LabelledDocument) => Judged[] | Promise<Judged[]>> = {

@@ -43,6 +43,7 @@ import { roleRoutes } from './roles';
 import { roundRoutes } from './round';
 import { privacyRoutes } from './privacy';
 import { tagRoutes } from './tags';
+import { accuracyRoutes } from './accuracy';
 import { termRoutes } from './terms';
 import { taskRoutes } from './tasks';
 import { triageRoutes } from './triage';
@@ -65,6 +66,7 @@ export const allRoutes = {
   ...caseRoutes,
   ...roundRoutes,
   ...tagRoutes,
+  ...accuracyRoutes,
   ...termRoutes,
   ...taskRoutes,
   ...calendarRoutes,

@@ -127,6 +127,7 @@ const VIEWS: Record<string, Path> = {
   rhythms: '/settings/rhythms',
   'tags and sources': '/settings/tags',
   'standings, statuses and kinds': '/settings/terms',
+  'reading accuracy': '/settings/accuracy',
   privacy: '/settings/privacy',
   'stages and prices': '/settings/pipelines',
   fit: '/settings/fit',

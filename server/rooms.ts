@@ -1,6 +1,7 @@
 import type { Room } from './http/room';
 import { followers } from './followers';
 import { followJob } from './jobs/follow';
+import { accuracy } from './accuracy/room';
 import { bulk } from './bulk/room';
 import { calendar } from './calendar/room';
 import { caldav } from './caldav/room';
@@ -52,6 +53,7 @@ import { visibility } from './visibility/room';
 
 /** Every capability of the program. A new one is added here, and nowhere else. */
 export const rooms: readonly Room[] = [
+  accuracy,
   bulk,
   calendar,
   caldav,

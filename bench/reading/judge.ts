@@ -76,15 +76,19 @@ export function tallyOf(
   ];
 }
 
+/** What is claimed with so much is right, but for three in two hundred. */
+export const SURE = 0.9;
+
 /** Prints precision, recall and F1 of some judged claims. */
 export function report(name: string, judged: readonly Judged[]): void {
   const right = judged.filter((one) => one.isRight).length;
   const claimed = judged.filter((one) => one.confidence !== null).length;
   const expected = judged.filter((one) => one.isRight || one.confidence === null).length;
   const share = (of: number): string => (of ? (right / of).toFixed(3) : '  -  ');
+  const sure = judged.filter((one) => (one.confidence ?? 0) >= SURE);
   const f1 = claimed + expected ? (2 * right) / (claimed + expected) : 1;
   console.log(
-    `${name.padEnd(24)} F1 ${f1.toFixed(3)}  precision ${share(claimed)}  recall ${share(expected)}  (${expected} labelled)`,
+    `${name.padEnd(24)} F1 ${f1.toFixed(3)}  precision ${share(claimed)}  recall ${share(expected)}  (${expected} labelled)  given ${SURE} or more: ${sure.length}, wrong ${sure.filter((one) => !one.isRight).length}`,
   );
 }
 

@@ -3,7 +3,7 @@ import { getDomain, getHostname } from 'tldts';
 /** Mail providers whose domain says nothing about the employer. Common practice; a list of generic provider labels. */
 const FREE_MAIL = new Set(
   `gmail googlemail yahoo ymail rocketmail hotmail outlook live msn icloud me mac aol gmx web t-online freenet mail
-  proton protonmail pm tutanota tuta zoho yandex orange wanadoo free laposte sfr libero virgilio tiscali sapo
+  proton protonmail pm tutanota tuta yandex orange wanadoo free laposte sfr libero virgilio tiscali sapo
   telenet skynet ziggo kpnmail planet hetnet xs4all bluewin btinternet virginmedia sky talktalk comcast verizon
   fastmail posteo mailbox hushmail inbox email freemail postbox webmail mymail homemail`.split(/\s+/),
 );

@@ -1,3 +1,4 @@
+import { fittedConfidence, newestFits } from '../accuracy/fits';
 import { lockNames } from '../commands/locks';
 import type { Reading } from '@emporikon/core/reading/types';
 import type { Context } from '../commands/context';
@@ -95,7 +96,9 @@ async function erasedNotice(context: Context, { claims }: Reading): Promise<stri
 
 async function keepReading(context: Context, capture: Capture, reading: Reading): Promise<void> {
   const now = context.now();
+  const fits = await newestFits(context);
   for (const claim of reading.claims.slice(0, 500)) {
+    const confidence = fittedConfidence(fits, capture.kind, claim);
     await context.write.insert(ClaimRow, {
       id: context.newId(),
       captureId: capture.id,
@@ -103,7 +106,8 @@ async function keepReading(context: Context, capture: Capture, reading: Reading)
       value: claim.value.slice(0, 2000),
       normalized: claim.normalized ?? null,
       type: claim.type ?? null,
-      confidence: claim.confidence,
+      confidence,
+      readConfidence: confidence === claim.confidence ? null : claim.confidence,
       span: claim.span ?? null,
       source: claim.source,
       fate: 'proposed',

@@ -51,6 +51,7 @@ import * as fortySixth from './migrations/0046-roles';
 import * as fortySeventh from './migrations/0047-views-of-work';
 import * as fortyEighth from './migrations/0048-sign-in-rules';
 import * as fortyNinth from './migrations/0049-terms';
+import * as fiftieth from './migrations/0050-reading-fits';
 
 export const MIGRATIONS = [
   first,
@@ -102,6 +103,7 @@ export const MIGRATIONS = [
   fortySeventh,
   fortyEighth,
   fortyNinth,
+  fiftieth,
 ];
 /** Any constant will do, as long as every process of this program takes the same lock. */
 const LOCK = 4600_0001;

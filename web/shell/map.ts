@@ -244,6 +244,7 @@ export const SETTINGS: readonly { name: string; places: readonly SettingsPlace[]
       { name: 'Lead owners', to: '/settings/lead-owners', also: 'assignment rules round robin' },
       { name: 'Qualifying questions', to: '/settings/questions' },
       { name: 'Plans for prospects', to: '/settings/plans', also: 'triage first move' },
+      { name: 'Reading accuracy', to: '/settings/accuracy', also: 'confidence reader corrections' },
     ],
   },
   {

@@ -35,6 +35,7 @@ export const SETTINGS_PAGES: RouteRecordRaw[] = [
   settings('lead-owners', 'Lead owners', () => import('../qualifying/OwnerSheet.vue')),
   settings('questions', 'Qualifying questions', () => import('../settings/QuestionSettings.vue')),
   settings('plans', 'Plans for prospects', () => import('../qualifying/PlanSheet.vue')),
+  settings('accuracy', 'Reading accuracy', () => import('../accuracy/AccuracySettings.vue')),
   settings('pipelines', 'Pipelines and stages', () => import('../pipelines/PipelineSettings.vue')),
   settings('products', 'Products and prices', () => import('../pipelines/ProductSheet.vue')),
   settings('reasons', 'Why deals end', () => import('../pipelines/CloseReasons.vue')),

@@ -3,7 +3,8 @@ import type { Claim, Intent } from '../types';
 /**
  * How often what a rule finds in notes is right: from each confidence on, the share of such claims that was right among the
  * labelled notes of the training and fitting parts, (right + 1) / (all + 2); steps that would fall are put together. The test part
- * took no part in it.
+ * took no part in it. Days are given less than that: the rules for them were mended by the same notes, and of 230 ways to say a day
+ * that were tried before, three in four were read as meant.
  */
 const FITTED: Readonly<
   Partial<Record<Claim['field'] | Intent['kind'], readonly (readonly [number, number])[]>>
@@ -15,8 +16,8 @@ const FITTED: Readonly<
     [0.8, 0.97],
   ],
   date: [
-    [0.8, 0.85],
-    [0.9, 0.95],
+    [0.8, 0.8],
+    [0.9, 0.88],
   ],
 };
 

@@ -99,7 +99,7 @@ describe('dates and times as people write them', () => {
     ['fredag den 4. december kl. 10', ['2026-12-04T10:00']],
     ['w piątek o 12:00', ['2026-11-27T12:00']],
     ['I can do any time Thursday', ['2026-11-26']],
-    ['from Monday to Friday', ['2026-11-30', '2026-11-27']],
+    ['from Monday to Friday', []],
     ['Geht es kommende Woche?', ['2026-11-30']],
     ['Passt Ihnen kommenden Mittwoch?', ['2026-11-25']],
   ])('%s', (text, expected) => expect(whens(text)).toEqual(expected));

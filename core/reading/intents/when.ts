@@ -2,19 +2,10 @@ import { DateTime, FixedOffsetZone } from 'luxon';
 import type { Intent } from '../types';
 import { flatten } from './dateWords';
 import { findDays, type FoundDay } from './dates';
+import { isNotThen } from './notThen';
 import type { Sentence } from './sentences';
 import { daytimeBehind, timeAlone, timeBefore, timeBehind, type FoundTime } from './times';
 
-/** What comes before a weekday that is over: "thank you for the call on Friday". */
-const PAST =
-  /\b(?:thanks?(?: you)?|danke|merci|obrigad[oa]|gracias|bedankt|grazie|met|spoke|talked|called|saw|visited|was|were|wrote|sent|received|last|since|our (?:call|talk|chat|meeting|conversation))\b[^,;]*$/;
-/** What makes a weekday behind it a habit: "every Tuesday". */
-const EACH =
-  /\b(?:every|each|most|jeden|jede[nrs]?|chaque|tous les|todos os|todas as|todos los|cada|elke|iedere|ogni|varje|hver|kazdy|joka)\s(?:other\s|second\s)?$/;
-/** A day somebody cannot. */
-const NOT_THEN =
-  /\b(?:can'?t|cannot|can not|couldn'?t|won'?t|kann nicht|ne peut pas|no puede|nao pode|non puo|kan niet|kan inte|kan ikke)\s(?:do|make|come|le|el|na|on|am|op)?\s?$|,\s(?:and\s)?(?:not|nicht|pas|no|nao|non|niet|inte|ikke)\s(?:on\s|am\s|le\s|el\s)?$/;
-const AGO = /^\s(?:ago|vor|auparavant|atras)\b/;
 /** Sentences in which a lone hour is an appointment and not a habit. */
 const INVITES =
   /\?|\b(?:call|ring|phone|meet|see you|come|join|ruf\w*|anruf\w*|appel\w*|lig\w*|llam\w*|bel|chiam\w*)\b/;
@@ -52,15 +43,8 @@ export function findMoments(text: string, { reference, zone, monthFirst = false 
   if (!now.isValid) return [];
   const flat = flatten(text);
   const today = now.startOf('day');
-  const days = findDays(flat, today, monthFirst).filter(
-    (day) =>
-      !(
-        day.byWeekday &&
-        (PAST.test(flat.slice(0, day.start)) ||
-          EACH.test(flat.slice(0, day.start)) ||
-          NOT_THEN.test(flat.slice(0, day.start)))
-      ) && !AGO.test(flat.slice(day.end)),
-  );
+  const named = findDays(flat, today, monthFirst);
+  const days = named.filter((day) => !isNotThen(flat, named, day, today));
   const moments: Moment[] = [];
   for (const [index, day] of days.entries()) {
     const behind = timeBehind(flat, day.end, day.byWeekday, day.evening);

@@ -23,7 +23,7 @@ export interface SignatureInput {
 const PROFILE =
   /\/(?:in|people|person|profile|profiles|member|members|u|user|users|pro)\/[^/]+|^(?:https?:\/\/)?(?:www\.)?rollcall\./i;
 const SOCIAL =
-  /(?:facebook|instagram|twitter|x|youtube|tiktok|threads|mastodon|pinterest|vimeo|whatsapp|wa|maps|goo|bit|calendly|zoom|teams|meet|linktr)\./i;
+  /(?:facebook|instagram|twitter|x|youtube|tiktok|threads|mastodon|pinterest|vimeo|whatsapp|wa|maps|goo|bit|zoom|teams|meet|linktr)\./i;
 const CALL_ME = new RegExp(String.raw`(?<!\p{L})(?:${alternatives('callMe')})(?!\p{L})`, 'iu');
 const OTHERS_NUMBER =
   /\b(?:his|her|their|your|ihre|seine|colleague|kollege|supplier|office manager|assistant|driver|old|former|no longer|neighbour|competitor)\b/iu;

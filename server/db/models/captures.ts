@@ -1,5 +1,6 @@
 import type { CompanyOnly } from '@emporikon/core/lookups/facts';
 import type { PhoneType } from '@emporikon/core/people/phones';
+import type { Bin, Steps } from '@emporikon/core/reading/refit';
 import type {
   CaptureKind,
   Claim,
@@ -44,6 +45,19 @@ export class Capture extends Model<InferAttributes<Capture>, InferCreationAttrib
   declare filedAt: CreationOptional<Date | null>;
 }
 
+/** One field of one kind of capture: what people decided of its claims, and the confidences fitted to that. */
+export interface ReadingFit {
+  kind: CaptureKind;
+  field: string;
+  right: number;
+  /** Corrected or refused. */
+  wrong: number;
+  /** Added by hand, because the reader had missed it. */
+  missed: number;
+  bins: Bin[];
+  steps: Steps;
+}
+
 export type Fate = 'current' | 'proposed' | 'superseded' | 'rejected';
 
 export class ClaimRow extends Model<InferAttributes<ClaimRow>, InferCreationAttributes<ClaimRow>> {
@@ -56,6 +70,8 @@ export class ClaimRow extends Model<InferAttributes<ClaimRow>, InferCreationAttr
   declare normalized: string | null;
   declare type: PhoneType | null;
   declare confidence: number;
+  /** What the reader itself gave, before it was fitted to what people decided; null where that is the confidence. */
+  declare readConfidence: CreationOptional<number | null>;
   declare span: Span | null;
   declare source: string;
   declare byHand: CreationOptional<boolean>;
@@ -77,6 +93,17 @@ export class IntentRow extends Model<InferAttributes<IntentRow>, InferCreationAt
   declare confidence: number;
   declare span: Span;
   declare fate: CreationOptional<'proposed' | 'rejected'>;
+}
+
+/** How right the reader was, as of some time, and how sure it may be since. */
+export class ReadingFitRow extends Model<
+  InferAttributes<ReadingFitRow>,
+  InferCreationAttributes<ReadingFitRow>
+> {
+  declare id: string;
+  declare madeAt: Date;
+  declare captures: number;
+  declare fits: ReadingFit[];
 }
 
 export function defineCaptureModels(sequelize: Sequelize): void {
@@ -109,6 +136,7 @@ export function defineCaptureModels(sequelize: Sequelize): void {
     normalized: col.text,
     type: col.text,
     confidence: col.real,
+    readConfidence: { ...col.real, allowNull: true },
     span: col.json,
     source: col.words,
     byHand: col.flag,
@@ -118,6 +146,12 @@ export function defineCaptureModels(sequelize: Sequelize): void {
     lookUpId: col.uuid,
     kept: { ...col.flag, allowNull: true, defaultValue: null },
     createdAt: col.time,
+  });
+  define(sequelize, ReadingFitRow, 'reading_fits', {
+    id: col.id,
+    madeAt: col.time,
+    captures: col.whole,
+    fits: col.json,
   });
   define(sequelize, IntentRow, 'intents', {
     id: col.id,

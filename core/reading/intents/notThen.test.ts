@@ -1,0 +1,87 @@
+import { findMoments } from './when';
+
+/** Tuesday 24 November 2026. */
+const SAID = { reference: '2026-11-24T10:00:00+00:00', zone: 'Europe/London' };
+const days = (text: string): string[] => findMoments(text, SAID).map(({ at }) => at.slice(0, 10));
+
+describe('a day on which something took place is no appointment', () => {
+  it.each([
+    'rang Monday',
+    'emailed Tuesday, no answer',
+    'left vm Monday',
+    'delivered Monday',
+    'paid Friday',
+    'spoke 12 Nov',
+    'met at the fair on 3 October',
+    'quote sent 18.11.',
+    'Angebot vom 12.11.',
+    'devis du 12 novembre',
+    'falei na quinta-feira',
+    'llamó el lunes',
+    "loved Friday's demo",
+    "Monday's delivery was late",
+  ])('%s', (text) => expect(days(text)).toEqual([]));
+  it.each([
+    ['call Monday', '2026-11-30'],
+    ['she said Friday is fine', '2026-11-27'],
+    ['back from leave Monday', '2026-11-30'],
+    ["Monday's fine", '2026-11-30'],
+    ['lease ends 31 March', '2027-03-31'],
+    ['deliver Friday', '2026-11-27'],
+    ['à partir du 3 décembre', '2026-12-03'],
+  ])('but %s', (text, day) => expect(days(text)).toEqual([day]));
+});
+
+describe('a day on which somebody is never there is none either', () => {
+  it.each([
+    'not in on Monday',
+    'day off Wednesday',
+    'shut Monday',
+    'closed on Sunday',
+    'am Freitag geschlossen',
+    'fermé le lundi',
+    'cerrado los lunes',
+    'chiuso il lunedì',
+    'maandag gesloten',
+    'lukket mandag',
+    'works every Friday',
+    'Tuesday team meeting every week',
+    "can't do Tuesday",
+  ])('%s', (text) => expect(days(text)).toEqual([]));
+  it('of two days, the one that was not refused is meant', () =>
+    expect(days('Thursday, not Friday')).toEqual(['2026-11-26']));
+});
+
+describe('days that are hours of business, or another name', () => {
+  it.each([
+    'there Monday to Friday',
+    'Montag bis Freitag erreichbar',
+    'lundi au vendredi',
+    'lunes a viernes',
+    'Black Friday',
+    'Sunday roast',
+    'Friday night market',
+    'Christmas rush',
+  ])('%s', (text) => expect(days(text)).toEqual([]));
+  it('what was moved is on the later of its days', () =>
+    expect(days('moved from Monday to Wednesday')).toEqual(['2026-11-25']));
+});
+
+describe('ways of speaking', () => {
+  it.each([
+    ['tomorrow week', '2026-12-02'],
+    ['one week today', '2026-12-01'],
+    ['heute in zwei Wochen', '2026-12-08'],
+    ['the first of December', '2026-12-01'],
+    ['lundi 7', '2026-12-07'],
+    ['mid december', '2026-12-15'],
+    ['end of Jan', '2027-01-31'],
+    ['2nd Tues in Dec', '2026-12-08'],
+    ['Freitag in acht Tagen', '2026-12-04'],
+    ['pojutrze', '2026-11-26'],
+    ['Friday 14-15', '2026-11-27'],
+  ])('%s', (text, day) => expect(days(text)).toEqual([day]));
+  it.each(['in March', 'decides in January', 'im März'])('a month alone is not its first day: %s', (text) =>
+    expect(days(text)).toEqual([]),
+  );
+});
