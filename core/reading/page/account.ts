@@ -158,17 +158,22 @@ function ownContacts(
   const { layout, host } = sheet;
   const isFrom = (line: PageLine): boolean =>
     found.isAnywhere || line.start >= (lines[found.line]?.start ?? 0);
+  const near = lines[Math.min(lines.length - 1, found.line + HEADLINE_LINES)]?.start ?? Infinity;
+  const isNear = (start: number): boolean => found.by !== 'heading' && start <= near;
+  const isOfSite = (line: PageLine): boolean =>
+    isSitesLine(line) ||
+    (!isNear(line.start) &&
+      contactsIn(line).some((fact) => fact.field === 'email' && isSites(fact.value, host)));
   const open = [...lines.filter(isFrom), ...rescued(layout.read, found.name)].filter(
-    (line) =>
-      !isSitesLine(line) &&
-      !contactsIn(line).some((fact) => fact.field === 'email' && isSites(fact.value, host)),
+    (line) => !isOfSite(line),
   );
   const links = linksOf(layout.links, layout.lines, open);
   const all = [...links, ...open.flatMap(contactsIn)].map((fact) => typed(fact, pairs));
-  const near = lines[Math.min(lines.length - 1, found.line + HEADLINE_LINES)]?.start ?? Infinity;
-  const isNear = (fact: Fact): boolean =>
-    found.by !== 'heading' && fact.at?.part === 'text' && fact.at.start <= near;
-  const emails = all.filter((fact) => fact.field === 'email' && (!isSites(fact.value, host) || isNear(fact)));
+  const emails = all.filter(
+    (fact) =>
+      fact.field === 'email' &&
+      (!isSites(fact.value, host) || (fact.at?.part === 'text' && isNear(fact.at.start))),
+  );
   const named = emails.filter((fact) => nameFitsLocalPart(found.name, localPart(fact.value)));
   const taken = named.length ? named : emails.filter((fact) => fact.value === emails[0]?.value);
   return [...taken, ...all.filter((fact) => fact.field === 'phone').slice(0, 6)];

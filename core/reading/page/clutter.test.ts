@@ -162,3 +162,23 @@ it('a page that names nobody gives nothing', () => {
   );
   expect(read('')).toEqual([]);
 });
+
+describe('a heading of two words is not for that somebody’s name', () => {
+  it.each([
+    ['Long Bike', 'https://shop.example/products/long-bike'],
+    ['New Ovens', 'https://shop.example/news/new-ovens'],
+    ['Florence Market', 'https://shop.example/florence-market'],
+    ['Rose Bakery', 'https://shop.example/rose-bakery'],
+  ])('%s', (heading, url) =>
+    expect(
+      read(
+        `<html lang="en"><title>${heading}</title><h1>${heading}</h1><p>Ring 020 7946 0123</p></html>`,
+        url,
+      ).filter((claim) => claim.startsWith('fullName')),
+    ).toEqual([]),
+  );
+  it('but it is where the site keeps its people there', () =>
+    expect(
+      read('<h1>Yvain Orsk</h1><p>Runs the yard.</p>', 'https://ashcombe.example/our-people/yvain-orsk'),
+    ).toContain('fullName=Yvain Orsk'));
+});

@@ -1,3 +1,4 @@
+import { companyLikeness } from '../../people/companies';
 import { nameFitsLocalPart } from '../../people/names';
 import { findEmails, localPart } from '../../people/emails';
 import { contactsIn } from './contacts';
@@ -43,7 +44,7 @@ const clean = (text: string): string => text.replace(HANDLE, '').replace(PRONOUN
 
 /** What else on the page says that a text is somebody's name. */
 function isBorneOut(name: string, line: number, sheet: Sheet, lines: readonly PageLine[]): boolean {
-  if (isKnownName(name) || isInAddress(name, sheet.url)) return true;
+  if ((isKnownName(name) && companyLikeness(name) === 0) || isInAddress(name, sheet.url)) return true;
   if (/profile/i.test(sheet.outline.meta.get('og:type')?.text ?? '')) return true;
   const next = lines[line + 1]?.text.trim() ?? '';
   if (next.length < 160 && readHeadline(next, sheet.host)?.jobTitle) return true;

@@ -70,6 +70,8 @@ const LED_NAME = new RegExp(
   'u',
 );
 
+const LONGEST_LEAD = 50;
+
 export interface Named {
   name: string;
   /** Where it begins in the line, and where what follows it does. */
@@ -95,11 +97,17 @@ export function introducedIn(line: string): Named | null {
 /** The name a line leads to: "Questions? Contact Reuben Tansley, Depot Manager, …". */
 export function ledToIn(line: string): Named | null {
   for (const lead of line.matchAll(LED)) {
-    const from = lead.index + lead[0].length;
-    const name = trimmed(LED_NAME.exec(line.slice(from))?.[1] ?? '');
-    if (!name || !isPersonName(name)) continue;
-    const start = line.indexOf(name, from);
-    return { name, start, end: start + name.length, lead: lead[0] };
+    const behind = lead.index + lead[0].length;
+    const colon = line.indexOf(':', behind);
+    // "Vertreten durch die Geschäftsführerin: Ruth Kallweit": what leads to the name may say more before its colon.
+    const starts = [behind, ...(colon >= 0 && colon - behind < LONGEST_LEAD ? [colon + 1] : [])];
+    for (const from of starts) {
+      const rest = line.slice(from).trimStart();
+      const name = trimmed(LED_NAME.exec(rest)?.[1] ?? '');
+      if (!name || !isPersonName(name)) continue;
+      const start = line.indexOf(name, from);
+      return { name, start, end: start + name.length, lead: line.slice(lead.index, start) };
+    }
   }
   return null;
 }
@@ -107,8 +115,13 @@ export function ledToIn(line: string): Named | null {
 /** Whether a line is nothing but words that lead to somebody named in the next: "Your contact", "Listed by". */
 export const isLead = (line: string): boolean => line.length < 60 && LEAD_ALONE.test(line);
 
-/** Whether the address of a page is made of somebody's name: `/team/dinah-marlow`. */
+/** How sites call the part that tells of their people. Common practice. */
+const PEOPLE =
+  /\/[^/]*(?:team|people|person|staff|about|profile|member|speaker|user|who|contact|author|bio|attorney|agent|leadership|management|faculty|expert|mitarbeiter|ueber|über|leitung|equipe|équipe|equipo|equipa|zespol|medewerker|om-oss|melos|lyudi|shakhs)[^/]*\/|\/(?:in|u|p|~[^/]*)\//i;
+
+/** Whether the address of a page is made of somebody's name, in the part of a site that tells of people: `/team/dinah-marlow`. */
 export function isInAddress(name: string, url: string): boolean {
+  if (!PEOPLE.test(url)) return false;
   const slug = fold(decodeSafely(url.replace(/^https?:\/\/[^/]*/i, '')));
   const words = fold(name)
     .split(' ')

@@ -1,5 +1,5 @@
 import { countedPlainly } from '../../people/counts';
-import { companyKey } from '../../people/companies';
+import { companyKey, companyLikeness } from '../../people/companies';
 import { registrableDomain } from '../../people/emails';
 import { nameKey, nameOverlap } from '../../people/names';
 import { tidy } from '../../people/text';
@@ -52,7 +52,7 @@ function kindOf(
     (person) => nameOverlap(valueOf(person, 'fullName'), heading) > 0.9 && heading !== '',
   );
   if (says === 'list' || (people.length >= 3 && !named)) return 'list';
-  if (people.length || isPersonName(heading)) return 'profile';
+  if (people.length) return 'profile';
   return 'other';
 }
 
@@ -102,16 +102,17 @@ export function readPage(html: string, options: PageOptions = {}): Reading {
   );
   if (kind === 'profile' && !people.length && (isFirms || (companies.length && !graph.isProfile)))
     kind = 'company';
-  if (kind === 'other' && graph.person.length) kind = 'profile';
   const listed = kind === 'list' ? unique(people).map(listedOf) : [];
   if (kind === 'list' && !listed.length) listed.push(...readPlainList(outline, page.text, url));
-  if (kind === 'other') {
+  const sheet: Sheet = { layout, outline, url, host };
+  const account = kind === 'list' || kind === 'messages' ? null : readAccount(sheet);
+  // A page that is headed by somebody is theirs, whoever else it lists.
+  if (kind === 'other' && account?.by !== 'heading') {
     const plain = readPlainList(outline, page.text, url);
     if (plain.length) [kind] = ['list', listed.push(...plain)];
   }
-  const sheet: Sheet = { layout, outline, url, host };
-  const account = kind === 'list' || kind === 'messages' ? null : readAccount(sheet);
-  if (account && kind !== 'profile' && (kind === 'other' || account.by !== 'title')) kind = 'profile';
+  if (account && kind !== 'list' && (kind === 'other' || account.by !== 'title')) kind = 'profile';
+  if (kind === 'other' && isOfPerson(graph)) kind = 'profile';
   if (kind === 'other' && (companies.length || graph.company.length)) kind = 'company';
   if (kind === 'other' && isFirm(sheet)) kind = 'company';
   const facts = factsFor(
@@ -134,6 +135,13 @@ export function readPage(html: string, options: PageOptions = {}): Reading {
     options,
   );
 }
+
+/** Whether what a page calls itself is somebody: it says so, or has a post beside the name, or the name is one we know. */
+const isOfPerson = ({ person, isProfile }: ReturnType<typeof readOpenGraph>): boolean => {
+  const name = valueOf({ kind: 'person', facts: person, url: null }, 'fullName');
+  const isKnown = isKnownName(name) && companyLikeness(name) === 0;
+  return person.length > 0 && (isProfile || isKnown || person.some(({ field }) => field === 'jobTitle'));
+};
 
 /** Whether the words of a page are of a firm: of one with a legal form, or one that the page is headed by and stands at. */
 const isFirm = (sheet: Sheet): boolean => readCompany(sheet, '').some((fact) => fact.field !== 'companyName');
