@@ -45,7 +45,8 @@ function labelledContacts(lines: readonly PageLine[]): { facts: Fact[]; isForm: 
   const fields = new Set(pairs.map((pair) => pair.field));
   const facts = pairs
     .filter((pair) => pair.field === 'email' || pair.field === 'phone')
-    .flatMap((pair) => lines.slice(pair.line, pair.line + 1).flatMap(contactsIn));
+    .flatMap((pair) => lines.slice(pair.line, pair.line + 1).flatMap(contactsIn))
+    .map((fact): Fact => ({ ...fact, origin: 'labelled lines' }));
   const isNamed = ['fullName', 'givenName', 'familyName', 'companyName'].some((field) =>
     fields.has(field as Fact['field']),
   );
@@ -94,7 +95,7 @@ export function readRobot(
     replyTo && isEmail(replyTo.address) && !isRobotsOwn(replyTo.address)
       ? [{ field: 'email' as const, value: replyTo.address, origin: 'labelled lines' as const }]
       : [];
-  const facts = [...(account?.facts ?? []), ...(account ? [] : named), ...contacts, ...calls, ...written]
+  const facts = [...contacts, ...(account?.facts ?? []), ...(account ? [] : named), ...calls, ...written]
     .filter((fact) => fact.field !== 'email' || !isRobotsOwn(fact.value))
     .filter((fact) => fact.field !== 'address' || fact.origin === 'labelled lines');
   if (!facts.length) return null;
