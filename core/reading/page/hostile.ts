@@ -15,4 +15,6 @@ export const HOSTILE_PAGES: readonly (readonly [string, string])[] = [
   ['digits', '1234567890 '.repeat(30_000)],
   ['one line', `<p>${'Buyer at '.repeat(40_000)}</p>`],
   ['labels', 'Email:\n'.repeat(30_000)],
+  ['full stops', `<p>${'. '.repeat(900)}</p>`.repeat(200)],
+  ['labels in cells', `<table>${`<tr>${'<td>Email</td><td>none</td>'.repeat(50)}</tr>`.repeat(200)}</table>`],
 ];

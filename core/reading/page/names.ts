@@ -63,7 +63,7 @@ const INTRODUCED = new RegExp(
   'u',
 );
 const LEAD = String.raw`(?:${alternatives('contactLead')})`;
-const LED = new RegExp(String.raw`(?:^|[.!?:]\s+)\W*${LEAD}\s*[:：,–—-]?\s*(?=\S)`, 'giu');
+const LED = new RegExp(String.raw`(?:^|[.!?:]\s{1,4})\W{0,4}${LEAD}\s*[:：,–—-]?\s*(?=\S)`, 'giu');
 const LEAD_ALONE = new RegExp(String.raw`^\W*${LEAD}\W*$`, 'iu');
 const LED_NAME = new RegExp(
   String.raw`^(?:(?:Mr|Mrs|Ms|Mx|Dr|Herrn?|Frau|Mme|M|Monsieur|Madame|Sr|Sra|Sig|Dott|Ing)\.?\s+)*${NAME}(?=$|[\s,;:(|·•–—-])`,

@@ -19,6 +19,8 @@ export interface Pair {
 }
 
 const LONGEST_VALUE = 160;
+/** More labels and values than these are a table of something else. */
+const MOST_PIECES = 2000;
 /** What pages and robots call whoever wrote or asked, beside what columns of tables are called. */
 const PERSON = new Set(wordsOf('label.person').map(fold));
 
@@ -73,7 +75,9 @@ function piecesOf({ text, start }: PageLine): { text: string; start: number }[] 
  * of their own.
  */
 export function readPairs(lines: readonly PageLine[]): Pair[] {
-  const pieces = lines.flatMap((line, index) => piecesOf(line).map((piece) => ({ ...piece, line: index })));
+  const pieces = lines
+    .flatMap((line, index) => piecesOf(line).map((piece) => ({ ...piece, line: index })))
+    .slice(0, MOST_PIECES);
   const pairs: Pair[] = [];
   for (let at = 0; at < pieces.length; at++) {
     const piece = pieces[at];
