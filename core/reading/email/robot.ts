@@ -37,7 +37,15 @@ const asLines = (lines: readonly Line[]): PageLine[] =>
   lines
     .slice(0, MOST_LINES)
     .filter((line) => line.text.trim())
-    .map(({ text, start }) => ({ text, start, region: 'main', level: 0, isRow: false, pair: null }));
+    .map(({ text, start }) => ({
+      text,
+      start,
+      region: 'main',
+      level: 0,
+      isRow: false,
+      pair: null,
+      hint: null,
+    }));
 
 /** The facts that labels say, and whether there are enough of them for the mail to be a form that was filled in. */
 function labelledContacts(lines: readonly PageLine[]): { facts: Fact[]; isForm: boolean } {

@@ -1,9 +1,9 @@
 import { addressLikeness, hasHouseShape, hasPostcode } from '../../people/addresses';
-import { companyFitsDomain, companyLikeness, LEGAL_FORM } from '../../people/companies';
-import { localPart, registrableDomain } from '../../people/emails';
-import { isRoleName, nameFitsLocalPart, nameOverlap } from '../../people/names';
+import { localPart } from '../../people/emails';
+import { nameFitsLocalPart, nameOverlap } from '../../people/names';
 import { contactOfLink, contactsIn, isSites } from './contacts';
-import type { Fact, Origin } from './facts';
+import { textFact, type Fact } from './facts';
+import { firmBeside, withoutDepartment } from './firm';
 import { readHeadline } from './headline';
 import type { LaidLink, PageLine } from './layout';
 import type { Sheet } from './sheet';
@@ -25,26 +25,14 @@ export interface Account {
 const HEADLINE_LINES = 5;
 const LONGEST_LINE = 160;
 const LONGEST_ADDRESS = 120;
+const PRICE = /[$€£¥]\s?\d|\d\s?[€£]/;
 const ADDRESS_LINES = 4;
-const DIRECTORY = /\/(?:in|people|profile|profiles|members?|u|user|users|speakers?|listing|jobs?|search)\//i;
+
 /** What is left of "…, tél. 01 99 00 33 44" without the number. */
 const LABEL_LEFT = /[\s,;(|·•–—-]+(?:\p{L}{1,6}[.:]*\s*)?$/u;
 /** "… from Pomeroy Glass", behind the name somebody gives of themselves. */
 const FROM_FIRM =
   /^(?:from|at|with|of|von|vom|bei|de|du|chez|van|bij|di|da|från|fra)\s+(?:the\s+)?(\p{Lu}[\p{L}\d&'’-]*(?:\s+(?:(?:&|and|und|et|e|y)\s+)?\p{Lu}[\p{L}\d&'’-]*){0,4})/u;
-const SEGMENTS = /\s+[|·•–—-]\s+|\s*\|\s*|\s*[,:]\s+/;
-
-const textFact = (field: Fact['field'], value: string, origin: Origin, line: PageLine): Fact => {
-  const at = line.text.indexOf(value);
-  return {
-    field,
-    value,
-    origin,
-    ...(at < 0
-      ? {}
-      : { at: { part: 'text' as const, start: line.start + at, end: line.start + at + value.length } }),
-  };
-};
 
 /** Whether a line can be a firm's name, below a post that stands alone. */
 const canBeFirm = (text: string): boolean =>
@@ -79,7 +67,11 @@ function headlineFacts(
     if (from && !has('companyName')) facts.push(textFact('companyName', from, 'page headings', line));
     const sentence = isSaid ? ofSentence(text) : text;
     const read = sentence.length > LONGEST_LINE ? null : readHeadline(withoutContacts(sentence), host);
-    if (line.level > 0 && !read) break;
+    const hinted =
+      line.hint !== null && text.length < 80 && !has(line.hint) && read?.[line.hint] === undefined;
+    if (hinted && line.hint) facts.push(textFact(line.hint, text, 'page headings', line));
+    if (line.level > 0 && !read && !hinted) break;
+    if (hinted) continue;
     if (text.length > LONGEST_LINE && line !== rest) break;
     if (read?.jobTitle && !has('jobTitle'))
       facts.push(textFact('jobTitle', read.jobTitle, 'page headings', line));
@@ -112,7 +104,15 @@ const ofSentence = (text: string): string =>
 
 /** A line without the addresses and numbers in it, nor the labels that led to them. */
 function withoutContacts(text: string): string {
-  const contacts = contactsIn({ text, start: 0, region: 'main', level: 0, isRow: false, pair: null });
+  const contacts = contactsIn({
+    text,
+    start: 0,
+    region: 'main',
+    level: 0,
+    isRow: false,
+    pair: null,
+    hint: null,
+  });
   const first = Math.min(...contacts.map((fact) => fact.at?.start ?? text.length), text.length);
   return contacts.length ? text.slice(0, first).replace(LABEL_LEFT, '').trim() : text;
 }
@@ -198,6 +198,7 @@ export function addressFacts(lines: readonly PageLine[]): Fact[] {
   for (const [index, line] of lines.entries()) {
     const text = line.text.trim();
     if (!/\d/.test(text) || line.text.length > LONGEST_ADDRESS || contactsIn(line).length) continue;
+    if (PRICE.test(text)) continue;
     const next = lines[index + 1];
     const isHouse = hasHouseShape(text) && next !== undefined && hasPostcode(next.text);
     if (addressLikeness(text) < 1 && !isHouse) continue;
@@ -219,46 +220,6 @@ export function addressFacts(lines: readonly PageLine[]): Fact[] {
     ];
   }
   return [];
-}
-
-/** Whether some address on the page that is nobody's function is at the domain of the page. */
-const isTheirSite = ({ layout, host }: Sheet): boolean =>
-  layout.read.some((line) =>
-    contactsIn(line).some(
-      ({ field, value }) =>
-        field === 'email' && registrableDomain(value) === host && !isRoleName(localPart(value)),
-    ),
-  ) ||
-  layout.links.some((link) => {
-    const fact = contactOfLink(link);
-    return (
-      fact?.field === 'email' && registrableDomain(fact.value) === host && !isRoleName(localPart(fact.value))
-    );
-  });
-
-/** The firm whose site a page is on, from its title and foot; null where the site is a directory, or says no name. */
-export function siteFirm(sheet: Sheet, name: string): string | null {
-  const { outline, host, layout, url } = sheet;
-  if (!host || (DIRECTORY.test(url) && !isTheirSite(sheet))) return null;
-  if (outline.meta.get('og:type')?.text.toLowerCase() === 'profile') return null;
-  const shown = [
-    ...[outline.title, outline.meta.get('og:title')?.text ?? ''].flatMap((title) => {
-      const bare = nameOverlap(title, name) >= 0.99 ? title.replace(name, '') : title;
-      return bare.split(SEGMENTS);
-    }),
-    outline.meta.get('og:site_name')?.text ?? '',
-    ...layout.read
-      .filter((line) => line.region === 'site' || LEGAL_FORM.test(line.text))
-      .flatMap((line) => line.text.split(/\s*[©·|•\t]\s*|\s+[–—-]\s+|,\s/))
-      .map((text) => text.replace(/^(?:copyright|\(c\))?\s*(?:\d{4}(?:\s*[-–]\s*\d{4})?)?\s*/i, '')),
-  ]
-    .map((text) => text.trim())
-    .filter(
-      (text) =>
-        text.length > 1 && text.length < 60 && !/[@]|https?:/.test(text) && nameOverlap(text, name) < 0.9,
-    );
-  const fits = shown.filter((text) => companyFitsDomain(text, host) && /^[\p{Lu}\p{Lo}\d]/u.test(text));
-  return fits.find((text) => companyLikeness(text) >= 1) ?? fits[0] ?? null;
 }
 
 /**
@@ -284,8 +245,8 @@ export function readAccount(sheet: Sheet, seeksFirm = true): Account | null {
   );
   const post = says('jobTitle', [...headline, ...labelled]) ? [] : currentPost(lines, sheet.host);
   const led = found.post && !says('jobTitle', [...labelled, ...headline]) ? [found.post] : [];
-  const facts = [name, ...labelled, ...headline, ...post, ...led];
-  const firm = !seeksFirm || says('companyName', facts) ? null : firmBeside(sheet, lines, found);
+  const facts = [name, ...labelled, ...withoutDepartment(sheet, found.name, headline), ...post, ...led];
+  const firm = !seeksFirm || says('companyName', facts) ? null : firmBeside(sheet, lines, found.name);
   if (firm) facts.push(firm);
   const from = found.by === 'heading' ? found.line : 0;
   if (!says('address', facts)) facts.push(...addressFacts(lines.slice(from)));
@@ -306,15 +267,3 @@ const profileFacts = (links: readonly LaidLink[]): Fact[] =>
       origin: 'page links',
       at: { part: 'source', start: link.at.start, end: link.at.end },
     }));
-
-/** The firm of a person that no headline names: the site's own, or the one with a legal form beside them. */
-function firmBeside(sheet: Sheet, lines: readonly PageLine[], found: FoundName): Fact | null {
-  const own = siteFirm(sheet, found.name);
-  if (own) return { field: 'companyName', value: own, origin: 'page text' };
-  for (const line of lines) {
-    const part = line.text.split(/,\s|\t|\s[|·•]\s/)[0]?.trim() ?? '';
-    if (part.length < 60 && companyLikeness(part) >= 1 && !isPersonName(part))
-      return textFact('companyName', part, 'page text', line);
-  }
-  return null;
-}

@@ -182,3 +182,10 @@ describe('a heading of two words is not for that somebody’s name', () => {
       read('<h1>Yvain Orsk</h1><p>Runs the yard.</p>', 'https://ashcombe.example/our-people/yvain-orsk'),
     ).toContain('fullName=Yvain Orsk'));
 });
+
+it('the page of a firm stays the firm’s, whoever works there', () => {
+  const data = '{"@context":"https://schema.org","@type":"Organization","name":"Delby Cork"}';
+  const html = `<script type="application/ld+json">${data}</script><h1>Delby Cork</h1><h2>Leeds</h2><ul><li><a href="/people/ada">Ada Crumb</a>, Buyer</li></ul>`;
+  const { claims, message } = readPage(html, { url: 'https://rollcall.example/companies/Delby%20Cork' });
+  expect([message.page?.kind, claims.map(({ field }) => field)]).toEqual(['company', ['companyName']]);
+});

@@ -1,5 +1,8 @@
 import { companyFitsDomain, companyKey, companyLikeness } from '../../people/companies';
-import { addressFacts, siteFirm } from './account';
+import { localPart, registrableDomain } from '../../people/emails';
+import { isRoleName } from '../../people/names';
+import { addressFacts } from './account';
+import { siteFirm } from './firm';
 import { contactOfLink, contactsIn } from './contacts';
 import type { Fact } from './facts';
 import type { PageLine } from './layout';
@@ -26,13 +29,18 @@ function nameOf(sheet: Sheet, lines: readonly PageLine[]): Fact | null {
   const shown = layout.read
     .filter((line) => line.text.length < MOST_LINE)
     .map((line) => ({ line, text: line.text.trim().replace(ABOUT, '') }))
-    .filter(({ text }) => !isPersonName(text) || (host !== null && companyFitsDomain(text, host)));
+    .filter(
+      ({ text }) =>
+        !isPersonName(text) || companyLikeness(text) > 0 || (host !== null && companyFitsDomain(text, host)),
+    );
+  // On a directory the name of the site is not that of the firm: its address is elsewhere.
+  const own = isElsewhere(sheet, lines) ? null : siteFirm(sheet, '');
   const found =
     shown.find(
       ({ text, line }) => companyLikeness(text) >= 1 && (line.level > 0 || line.region === 'main'),
     ) ??
     shown.find(({ text, line }) => line.level === 1 && host !== null && companyFitsDomain(text, host)) ??
-    shown.find(({ text, line }) => line.level === 1 && companyLikeness(text) > 0);
+    (own ? undefined : shown.find(({ text, line }) => line.level === 1 && companyLikeness(text) > 0));
   if (found) {
     const value = found.text.split(/\s[–|·—-]\s|,\s/)[0] ?? found.text;
     const start = found.line.start + found.line.text.indexOf(value);
@@ -43,8 +51,23 @@ function nameOf(sheet: Sheet, lines: readonly PageLine[]): Fact | null {
       at: { part: 'text', start, end: start + value.length },
     };
   }
-  const own = siteFirm(sheet, '');
   return own ? { field: 'companyName', value: own, origin: 'page text' } : null;
+}
+
+/** Whether the addresses in what the page is about are all of another domain than the page. */
+function isElsewhere({ host }: Sheet, lines: readonly PageLine[]): boolean {
+  const domains = lines
+    .flatMap(contactsIn)
+    .flatMap(({ field, value }) => (field === 'email' ? [registrableDomain(value)] : []));
+  return domains.length > 0 && !domains.includes(host);
+}
+
+/** An address without the firm's name before it. */
+function withoutName(fact: Fact, name: string): Fact {
+  const lead = `${name}, `;
+  if (!name || !fact.value.startsWith(lead)) return fact;
+  const value = fact.value.slice(lead.length);
+  return { ...fact, value, ...(fact.at ? { at: { ...fact.at, start: fact.at.start + lead.length } } : {}) };
 }
 
 /**
@@ -69,15 +92,34 @@ export function readCompany(sheet: Sheet, known: string): Fact[] {
   const own = contacts(main);
   const all = contacts(layout.read.filter((line) => line.region !== 'aside'));
   const first = (field: Fact['field']): Fact[] => {
-    const [fact] = [...own, ...all].filter((one) => one.field === field);
-    return fact ? [fact] : [];
+    const found = [...own, ...all].filter((one) => one.field === field);
+    const [fact] = found;
+    // Of several people's addresses none is the firm's.
+    const isShared =
+      field !== 'email' ||
+      found.every((one) => one.value === fact?.value) ||
+      isRoleName(localPart(fact?.value ?? ''));
+    return fact && isShared ? [fact] : [];
   };
-  const address = addressFacts(main);
+  const said = readPairs(main).find(({ field, value }) => field === 'address' && /\d/.test(value));
+  const labelled: Fact[] = said
+    ? [
+        {
+          field: 'address',
+          value: said.value,
+          origin: 'labelled lines',
+          at: { part: 'text', start: said.start, end: said.start + said.value.length },
+        },
+      ]
+    : [];
+  const address = labelled.length ? labelled : addressFacts(main);
   const isSame = name !== null && (!known || companyKey(known) === companyKey(name.value));
   return [
     ...(name && (isSame || !known) ? [name] : []),
     ...first('email'),
     ...first('phone'),
-    ...(address.length ? address : addressFacts(layout.read)),
+    ...(address.length ? address : addressFacts(layout.read)).map((fact) =>
+      withoutName(fact, known || (name?.value ?? '')),
+    ),
   ];
 }

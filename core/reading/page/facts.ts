@@ -1,4 +1,5 @@
 import type { ClaimField } from '../types';
+import type { PageLine } from './layout';
 
 /** Where on a page a fact is told. */
 export type Origin =
@@ -31,3 +32,16 @@ export interface Subject {
 
 export const valueOf = (subject: Subject, field: ClaimField): string =>
   subject.facts.find((fact) => fact.field === field)?.value ?? '';
+
+/** A fact of the page, with its place in a line where it stands there as it is. */
+export const textFact = (field: Fact['field'], value: string, origin: Origin, line: PageLine): Fact => {
+  const at = line.text.indexOf(value);
+  return {
+    field,
+    value,
+    origin,
+    ...(at < 0
+      ? {}
+      : { at: { part: 'text' as const, start: line.start + at, end: line.start + at + value.length } }),
+  };
+};

@@ -40,7 +40,15 @@ const LIST = 3;
 /** So many lines a card has. */
 const REACHED = 6;
 
-const clean = (text: string): string => text.replace(HANDLE, '').replace(PRONOUNS, '').trim();
+const clean = (text: string, url = ''): string => {
+  const bare = text.replace(HANDLE, '').replace(PRONOUNS, '').trim();
+  // "Jonah Priest jpriest" at /jpriest: what they are called on the site stands beside the name.
+  const called = /\/([^/?#]+)\/?(?:[?#].*)?$/.exec(url)?.[1]?.toLowerCase() ?? '';
+  const [last = ''] = bare.split(/\s+/).slice(-1);
+  return called && last.toLowerCase() === called && bare.split(/\s+/).length > 2
+    ? bare.slice(0, -last.length).trim()
+    : bare;
+};
 
 /** What else on the page says that a text is somebody's name. */
 function isBorneOut(name: string, line: number, sheet: Sheet, lines: readonly PageLine[]): boolean {
@@ -55,7 +63,7 @@ function isBorneOut(name: string, line: number, sheet: Sheet, lines: readonly Pa
 
 function byHeading(sheet: Sheet, lines: readonly PageLine[]): FoundName | null {
   const named = lines.flatMap((line, index) => {
-    const name = line.level > 0 ? clean(line.text) : '';
+    const name = line.level > 0 ? clean(line.text, sheet.url) : '';
     return name && isPersonName(name) ? [{ line, index, name }] : [];
   });
   const first = named.find(({ line }) => line.level === 1);

@@ -23,6 +23,8 @@ const IN_TOWN = /\s+(?:in|à|en|em|w|i|a)\s+\p{Lu}[\p{L} ,.-]+$/u;
 const ONCE = String.raw`(?:${alternatives('formerly')})`;
 /** What was before: "…, previously Buyer at Nordkaffe". */
 const FORMER_TAIL = new RegExp(String.raw`[\s,;(|·–—-]+(?<!\p{L})${ONCE}(?!\p{L})[\s:-].*$`, 'iu');
+/** "Angestellt, Teamleiterin Logistik, …": how somebody is employed is no post. */
+const EMPLOYMENT = new RegExp(String.raw`^(?:${alternatives('employment')})\s*[,:·|–-]\s+`, 'iu');
 const FORMER = new RegExp(String.raw`^\W*${ONCE}(?!\p{L})`, 'iu');
 
 /** Posts that are had of a whole firm: "Inhaberin von Lindner Räder" names it, "Head of Parks" does not. */
@@ -93,6 +95,7 @@ export function readHeadline(line: string, host: string | null = null): Headline
   if (line.length > MOST || isFormer(line)) return null;
   const text = line
     .trim()
+    .replace(EMPLOYMENT, '')
     .replace(FORMER_TAIL, '')
     .replace(/[.\s,;:]+$/, '');
   if (!text) return null;
@@ -106,7 +109,10 @@ export function readHeadline(line: string, host: string | null = null): Headline
   const colon = /^(.{2,60}?):\s+(.{2,60})$/u.exec(text);
   if (colon?.[1] && colon[2]) return ofTwo(colon[1], colon[2], false, host);
   const whole = !/[.!?]\s/.test(text) && text.split(/\s+/).length <= 7;
-  if (whole && firmness(text, host) >= 1 && !isTitle(text)) return { companyName: text };
+  if (whole && firmness(text, host) >= 1 && !isTitle(text)) {
+    const [first = ''] = text.split(/,\s/);
+    return { companyName: firmness(first, host) >= 1 ? first : text };
+  }
   const spaced = SPACED_OF.exec(text);
   if (spaced && addressLikeness(text.slice(spaced.index + spaced[0].length)) === 0) {
     const both = ofTwo(text.slice(0, spaced.index), text.slice(spaced.index + spaced[0].length), false, host);

@@ -19,6 +19,8 @@ export interface PageLine {
   isRow: boolean;
   /** Which term or description of a definition list it is. */
   pair: 'term' | 'value' | null;
+  /** What the classes of its element say it holds. */
+  hint: 'jobTitle' | 'companyName' | null;
 }
 
 export interface Layout {
@@ -52,6 +54,18 @@ const ASIDE_NAMES =
 /** Words of a class that say what a part is beside, or how a whole page is laid out. */
 const BESIDE = /(?:^|\s)(?:with|has|no|is|js|layout|page|theme|template)[-_]\S*/gi;
 const ABOUT_THEM = /contact|profile|vcard|h-card|details|person|staff|agent|bio\b/i;
+/** Classes by which sites mark up a post and a firm. Common practice. */
+const POST_CLASS =
+  /(?:^|[\s_-])(?:job-?title|jobtitle|role|position|occupation|rolle|funktion|poste|fonction|cargo|puesto|ruolo|functie|befattning)(?:$|[\s_-])/i;
+const FIRM_CLASS =
+  /(?:^|[\s_-])(?:company(?:-?name)?|org|organi[sz]ation|employer|firma|societe|empresa|bedrijf)(?:$|[\s_-])/i;
+
+function hintOf({ class: classes = '' }: Record<string, string>): PageLine['hint'] {
+  if (!classes || classes.length > 200) return null;
+  if (POST_CLASS.test(classes)) return 'jobTitle';
+  return FIRM_CLASS.test(classes) ? 'companyName' : null;
+}
+
 const WHOLE = new Set(['html', 'body', 'main', 'article']);
 
 function regionOf(name: string, attributes: Record<string, string>): Region | null {
@@ -84,10 +98,11 @@ interface Open {
   level: number;
   isRow: boolean;
   pair: PageLine['pair'];
+  hint: PageLine['hint'];
   /** The lines that began in a header, which is the site's unless what the page is about heads it. */
   header: number | null;
 }
-const OUTSIDE: Open = { region: 'main', level: 0, isRow: false, pair: null, header: null };
+const OUTSIDE: Open = { region: 'main', level: 0, isRow: false, pair: null, hint: null, header: null };
 
 /**
  * The text of a page, as `textOfHtml` gives it, in lines that know where on the page they stand.
@@ -104,8 +119,8 @@ export function layoutOf(html: string, isSubject: (heading: string) => boolean):
   const put = (text: string): void => {
     pieces.push(text);
     if (text.trim()) {
-      const { region, level, isRow, pair } = now();
-      line ??= { text: '', start: length, region, level, isRow, pair };
+      const { region, level, isRow, pair, hint } = now();
+      line ??= { text: '', start: length, region, level, isRow, pair, hint };
       if (region === 'main' && line.region !== 'main' && !line.text.trim()) line.region = 'main';
       line.level ||= level;
     }
@@ -149,6 +164,7 @@ export function layoutOf(html: string, isSubject: (heading: string) => boolean):
         level,
         isRow: above.isRow || name === 'tr',
         pair: name === 'dt' ? 'term' : name === 'dd' ? 'value' : above.pair,
+        hint: hintOf(attributes),
         header: isBanner ? lines.length : null,
       });
     },

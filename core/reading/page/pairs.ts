@@ -2,7 +2,9 @@ import { usableValue } from '../usable';
 import type { PhoneType } from '../../people/phones';
 import { wordsOf } from '../../words/compile';
 import { fold } from '../../people/text';
+import { titleLikeness } from '../signature/words';
 import { fieldOfLabel, type Labelled } from '../table/labels';
+import { isPersonName } from './names';
 import type { PageLine } from './layout';
 
 /** A value beside its label: "Telephone | 0161 496 0320". */
@@ -23,21 +25,29 @@ const LONGEST_VALUE = 160;
 const MOST_PIECES = 2000;
 /** What pages and robots call whoever wrote or asked, beside what columns of tables are called. */
 const PERSON = new Set(wordsOf('label.person').map(fold));
+const POST = new Set(wordsOf('label.post').map(fold));
 
 /** Whether a label only says who wrote or asked, and is no post of theirs. */
 export const isPersonLabel = (label: string): boolean => PERSON.has(fold(label));
 
-const fieldOf = (label: string): Labelled | null =>
-  fieldOfLabel(label) ?? (PERSON.has(fold(label)) ? { field: 'fullName' } : null);
+const fieldOf = (label: string): Labelled | null => {
+  const folded = fold(label);
+  if (POST.has(folded)) return { field: 'jobTitle' };
+  return fieldOfLabel(label) ?? (PERSON.has(folded) ? { field: 'fullName' } : null);
+};
 
 const COLON = /^\s*(\p{L}[^:：=\t]{0,40}?)\s*[:：=]\s*(\S.*)$/u;
 const PARTS = /\s+[|·•]\s+/g;
 
+/** "Geschäftsführerin: Ruth Kallweit": a post that leads to who has it. */
+const postOf = (label: string, value: string): Labelled | null =>
+  titleLikeness(label) > 0 && isPersonName(value) ? { field: 'fullName' } : null;
+
 /** A label and its value in one stretch of text, or null. */
 function inOne(text: string, start: number, line: number): Pair | null {
   const found = COLON.exec(text);
-  const labelled = found?.[1] ? fieldOf(found[1]) : null;
   const value = found?.[2]?.trim() ?? '';
+  const labelled = found?.[1] ? (fieldOf(found[1]) ?? postOf(found[1], value)) : null;
   if (!labelled || !value || value.length > LONGEST_VALUE) return null;
   return {
     ...labelled,
@@ -87,9 +97,21 @@ export function readPairs(lines: readonly PageLine[]): Pair[] {
       pairs.push(whole);
       continue;
     }
-    const label = labelAlone(piece.text);
     const next = pieces[at + 1];
-    if (!label || !next || next.line - piece.line > 1 || next.text.length > LONGEST_VALUE) continue;
+    const isCell = next !== undefined && next.line === piece.line;
+    const label = labelAlone(piece.text) ?? (isCell ? postOf(piece.text, next.text) : null);
+    // "Details" above a row that begins with a label of its own is a heading.
+    const isHeading =
+      next !== undefined && !isCell && pieces[at + 2]?.line === next.line && labelAlone(next.text) !== null;
+    if (
+      !label ||
+      label.field === 'note' ||
+      isHeading ||
+      !next ||
+      next.line - piece.line > 1 ||
+      next.text.length > LONGEST_VALUE
+    )
+      continue;
     // A label is followed by its value, and not by the next label.
     if (isLabel(next.text) || inOne(next.text, next.start, next.line)) continue;
     if (usableValue(label.field, next.text) === null) continue;

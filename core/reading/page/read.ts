@@ -105,7 +105,9 @@ export function readPage(html: string, options: PageOptions = {}): Reading {
   const listed = kind === 'list' ? unique(people).map(listedOf) : [];
   if (kind === 'list' && !listed.length) listed.push(...readPlainList(outline, page.text, url));
   const sheet: Sheet = { layout, outline, url, host };
-  const account = kind === 'list' || kind === 'messages' ? null : readAccount(sheet);
+  const told = kind === 'list' || kind === 'messages' ? null : readAccount(sheet);
+  // Whoever stands in a line of a firm's own page works there; the page is the firm's.
+  const account = isFirms && (told?.by === 'line' || told?.by === 'title') ? null : told;
   // A page that is headed by somebody is theirs, whoever else it lists.
   if (kind === 'other' && account?.by !== 'heading') {
     const plain = readPlainList(outline, page.text, url);
@@ -121,11 +123,11 @@ export function readPage(html: string, options: PageOptions = {}): Reading {
     { people, companies, graph, conversation, account },
     options.ourPeople ?? [],
   );
-  const told = many(facts, page, countriesOfPage(page.text, outline, host, options.country));
+  const contacts = many(facts, page, countriesOfPage(page.text, outline, host, options.country));
   const claims = [
-    ...borneOut([...SINGLE.flatMap((field) => settle(field, facts, page)), ...told], sheet),
+    ...borneOut([...SINGLE.flatMap((field) => settle(field, facts, page)), ...contacts], sheet),
     ...ownProfile(kind, url).filter(
-      (own) => !told.some((one) => one.field === own.field && one.normalized === own.normalized),
+      (own) => !contacts.some((one) => one.field === own.field && one.normalized === own.normalized),
     ),
   ];
   return finish(

@@ -1,0 +1,84 @@
+import { companyFitsDomain, companyLikeness, LEGAL_FORM } from '../../people/companies';
+import { localPart, registrableDomain } from '../../people/emails';
+import { isRoleName, nameFitsLocalPart, nameOverlap } from '../../people/names';
+import { contactOfLink, contactsIn } from './contacts';
+import { textFact, type Fact } from './facts';
+import type { PageLine } from './layout';
+import { isPersonName } from './names';
+import type { Sheet } from './sheet';
+
+const DIRECTORY = /\/(?:in|people|profile|profiles|members?|u|user|users|speakers?|listing|jobs?|search)\//i;
+const SEGMENTS = /\s+[|·•–—-]\s+|\s*\|\s*|\s*[,:]\s+/;
+
+/** The addresses a page shows or links to. */
+const emailsOn = ({ layout }: Sheet): string[] =>
+  [...layout.read.flatMap(contactsIn), ...layout.links.flatMap((link) => contactOfLink(link) ?? [])].flatMap(
+    ({ field, value }) => (field === 'email' ? [value] : []),
+  );
+
+/** Whether some address on the page that is nobody's function is at the domain of the page. */
+const isTheirSite = (sheet: Sheet): boolean =>
+  emailsOn(sheet).some((email) => registrableDomain(email) === sheet.host && !isRoleName(localPart(email)));
+
+/** The firm whose site a page is on, from its title and foot; null where the site is a directory, or says no name. */
+export function siteFirm(sheet: Sheet, name: string): string | null {
+  const { outline, host, layout, url } = sheet;
+  if (!host || (DIRECTORY.test(url) && !isTheirSite(sheet))) return null;
+  if (outline.meta.get('og:type')?.text.toLowerCase() === 'profile') return null;
+  const shown = [
+    ...[outline.title, outline.meta.get('og:title')?.text ?? ''].flatMap((title) => {
+      const bare = nameOverlap(title, name) >= 0.99 ? title.replace(name, '') : title;
+      return bare.split(SEGMENTS);
+    }),
+    outline.meta.get('og:site_name')?.text ?? '',
+    ...layout.read
+      .filter((line) => line.region === 'site' || LEGAL_FORM.test(line.text))
+      .flatMap((line) => line.text.split(/\s*[©·|•\t]\s*|\s+[–—-]\s+|,\s/))
+      .map((text) => text.replace(/^(?:copyright|\(c\))?\s*(?:\d{4}(?:\s*[-–]\s*\d{4})?)?\s*/i, '')),
+  ]
+    .map((text) => text.trim())
+    .filter(
+      (text) =>
+        text.length > 1 && text.length < 60 && !/[@]|https?:/.test(text) && nameOverlap(text, name) < 0.9,
+    );
+  const fits = shown.filter((text) => companyFitsDomain(text, host) && /^[\p{Lu}\p{Lo}\d]/u.test(text));
+  return fits.find((text) => companyLikeness(text) >= 1) ?? fits[0] ?? null;
+}
+
+/** Parts of a house that are no house of their own. */
+const DEPARTMENT =
+  /^(?:the\s)?(?:school|department|dept|faculty|division|directorate|team|unit|centre|center|office|institute|abteilung|fachbereich|referat|institut|service|direction|departamento|área|afdeling|avdelning|afdeling)\b/i;
+
+/**
+ * "Partner, Employment Law" on the site of a firm whose address they have: what stands beside the post is a department, where nothing
+ * says it is a firm; and so is "School of Geography" below it.
+ */
+export function withoutDepartment(sheet: Sheet, name: string, facts: readonly Fact[]): Fact[] {
+  const [post, beside] = (['jobTitle', 'companyName'] as const).map((field) =>
+    facts.find((fact) => fact.field === field),
+  );
+  const { host, layout } = sheet;
+  if (!post || !beside || !host || companyFitsDomain(beside.value, host)) return [...facts];
+  const isTheirs = emailsOn(sheet).some(
+    (email) => registrableDomain(email) === host && nameFitsLocalPart(name, localPart(email)),
+  );
+  if (!isTheirs || !siteFirm(sheet, name)) return [...facts];
+  const rest = facts.filter((fact) => fact !== beside);
+  if (DEPARTMENT.test(beside.value)) return rest;
+  const whole = `${post.value}, ${beside.value}`;
+  const isOneLine = layout.read.some((line) => line.text.includes(whole));
+  if (companyLikeness(beside.value) > 0 || !isOneLine) return [...facts];
+  return [...rest.filter((fact) => fact !== post), { field: 'jobTitle', value: whole, origin: post.origin }];
+}
+
+/** The firm of a person that no headline names: the site's own, or the one with a legal form beside them. */
+export function firmBeside(sheet: Sheet, lines: readonly PageLine[], name: string): Fact | null {
+  const own = siteFirm(sheet, name);
+  if (own) return { field: 'companyName', value: own, origin: 'page text' };
+  for (const line of lines) {
+    const part = line.text.split(/,\s|\t|\s[|·•]\s/)[0]?.trim() ?? '';
+    if (part.length < 60 && companyLikeness(part) >= 1 && !isPersonName(part))
+      return textFact('companyName', part, 'page text', line);
+  }
+  return null;
+}
