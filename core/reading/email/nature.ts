@@ -3,7 +3,7 @@ import type { Mailbox, MailNature } from '../types';
 
 /** Senders that nobody reads answers at (common practice). */
 const UNATTENDED =
-  /^(?:(?:no|do[._-]?not|dont)[._-]?reply|mailer[._-]?daemon|postmaster|bounces?|notifications?|alerts?)(?:[+._-].*)?@/i;
+  /^(?:(?:[a-z0-9]+[._-])?(?:no|do[._-]?not|dont)[._-]?reply|mailer[._-]?daemon|postmaster|bounces?|notifications?|alerts?)(?:[+._-].*)?@/i;
 
 /** Whether an address is one nobody reads answers at. */
 export const isUnattended = (address: string): boolean => UNATTENDED.test(address);

@@ -1,5 +1,6 @@
 import { alternatives } from '../../words/compile';
 import { findEmails, isEmail, localPart, normalizeEmail, registrableDomain } from '../../people/emails';
+import { spellsLocalPart } from '../../people/names';
 import { fold } from '../../people/text';
 import { readAccount } from '../page/account';
 import { contactsIn } from '../page/contacts';
@@ -19,6 +20,8 @@ import { isOurs } from './sender';
 const ROBOT = new RegExp(String.raw`^(?:${alternatives('robotPart')})$`, 'iu');
 const VOICEMAIL = /voice ?mail|anrufbeantworter|mailbox|messagerie|buz[oó]n|segreteria telefonica/i;
 const NAME_BEFORE = /(\p{Lu}[\p{L}'’-]*(?:\s+(?:van|von|de|da|der|di|\p{Lu}[\p{L}'’.-]*)){1,3})\s*[(<[]\s*$/u;
+const TWO_WORDS = /(?=(?<!\p{L})(\p{Lu}[\p{L}'’-]+\s\p{Lu}[\p{L}'’-]+))/gu;
+const LONGEST_TEXT = 20_000;
 const MOST_LINES = 200;
 const SINGLE = ['fullName', 'jobTitle', 'companyName', 'address'] as const;
 /** Who a form or a portal says has written is who has written, unless somebody mistyped. */
@@ -97,8 +100,18 @@ export function readRobot(
         .filter((fact) => fact.field === 'phone')
         .slice(0, 1)
     : [];
-  const named = beforeAddress(shown);
-  if (!isForm && !isCall && !named.length && !(account && hasContact(account.facts)) && !replyTo) return null;
+  const named = [...beforeAddress(shown), ...fittingAddress(shown, `${message.subject}\n${text}`)].slice(
+    0,
+    2,
+  );
+  if (
+    !isForm &&
+    !isCall &&
+    !named.length &&
+    !(account && (hasContact(account.facts) || message.subject.includes(account.name))) &&
+    !replyTo
+  )
+    return null;
   const written =
     replyTo && isEmail(replyTo.address) && !isRobotsOwn(replyTo.address)
       ? [{ field: 'email' as const, value: replyTo.address, origin: 'labelled lines' as const }]
@@ -138,6 +151,23 @@ function beforeAddress(lines: readonly PageLine[]): Fact[] {
           at: at(line.start + found.start, found.value.length),
         },
       ];
+    }
+  return [];
+}
+
+/** An address, and the name in the message that it is made of: "Answer Maria at maria.sandoval@…", after "Maria Sandoval wants …". */
+function fittingAddress(lines: readonly PageLine[], text: string): Fact[] {
+  const names = [...text.slice(0, LONGEST_TEXT).matchAll(TWO_WORDS)]
+    .map(([, name = '']) => name)
+    .filter(isPersonName);
+  for (const line of lines)
+    for (const found of findEmails(line.text)) {
+      const name = names.find((one) => spellsLocalPart(one, localPart(found.value)));
+      if (name)
+        return [
+          { field: 'fullName', value: name, origin: 'page text' },
+          { field: 'email', value: found.value, origin: 'page text' },
+        ];
     }
   return [];
 }

@@ -32,7 +32,7 @@ const ADDRESS_LINES = 4;
 const LABEL_LEFT = /[\s,;(|·•–—-]+(?:\p{L}{1,6}[.:]*\s*)?$/u;
 /** "… from Pomeroy Glass", behind the name somebody gives of themselves. */
 const FROM_FIRM =
-  /^(?:from|at|with|of|von|vom|bei|de|du|chez|van|bij|di|da|från|fra)\s+(?:the\s+)?(\p{Lu}[\p{L}\d&'’-]*(?:\s+(?:(?:&|and|und|et|e|y)\s+)?\p{Lu}[\p{L}\d&'’-]*){0,4})/u;
+  /^(?:from|at|with|of|von|vom|bei|de|du|chez|van|bij|di|da|från|fra)\s+(?:the\s+|der\s+|dem\s+|(?:der\s+)?Firma\s+|la\s+|le\s+)?(\p{Lu}[\p{L}\d&'’-]*(?:\s+(?:(?:&|and|und|et|e|y)\s+)?\p{Lu}[\p{L}\d&'’-]*){0,4})/u;
 
 /** Whether a line can be a firm's name, below a post that stands alone. */
 const canBeFirm = (text: string): boolean =>

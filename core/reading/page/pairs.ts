@@ -30,10 +30,15 @@ const POST = new Set(wordsOf('label.post').map(fold));
 /** Whether a label only says who wrote or asked, and is no post of theirs. */
 export const isPersonLabel = (label: string): boolean => PERSON.has(fold(label));
 
+/** How forms put a label as a question: "What is your name?". */
+const ASKED =
+  /^(?:what is|what s|whats|which|please (?:enter|give|tell us)|enter|tell us|wie (?:ist|lautet|heisst)|quel(?:le)? est|cual es|qual e|wat is)\b|\b(?:your|you|ihre?[mnrs]?|dein[e]?|votre|vos|su|tu|seu|sua|tuo|tua|uw|je|din|ditt|deres)\b/g;
+
 const fieldOf = (label: string): Labelled | null => {
-  const folded = fold(label);
+  const asked = fold(label);
+  const folded = asked.replace(ASKED, ' ').replace(/\s+/g, ' ').trim() || asked;
   if (POST.has(folded)) return { field: 'jobTitle' };
-  return fieldOfLabel(label) ?? (PERSON.has(folded) ? { field: 'fullName' } : null);
+  return fieldOfLabel(label) ?? fieldOfLabel(folded) ?? (PERSON.has(folded) ? { field: 'fullName' } : null);
 };
 
 const COLON = /^\s*(\p{L}[^:：=\t]{0,40}?)\s*[:：=]\s*(\S.*)$/u;
@@ -61,7 +66,7 @@ function inOne(text: string, start: number, line: number): Pair | null {
 
 /** The label a text is and nothing more, with or without its colon. */
 const labelAlone = (text: string): Labelled | null =>
-  text.length <= 42 ? fieldOf(text.replace(/[:：]\s*$/, '')) : null;
+  text.length <= 42 ? fieldOf(text.replace(/[:：?？]\s*$/, '')) : null;
 
 /** Whether a text can only be a label: "Buyer" may be the value of another, "Buyer:" may not. */
 const isLabel = (text: string): boolean =>

@@ -23,7 +23,7 @@ const NUMBER =
 const LABEL_BEFORE =
   /(?:^|[\s|•·,;/(])((?:tel\.?|tél\.?|direct|phone|mobile|cell|home|office)\s(?:direct|dial|line|phone|no|nr|mobil|móvil)\.?|[\p{L}@☎📞✆📱✉📧🌐📠📍][\p{L}@&/-]{0,14}\.?)\s*(?:\((?:[\p{L} ]{1,14})\))?\s*[:.=>)]*\s*$/iu;
 const SEPARATOR =
-  /\s*[|•·▪◦●■‖¦›»]\s*|\s*\/\/\s*|\s{3,}|\t+|\s+[–—-]+\s+|\s+\/\s+|\s*;\s+|\s*\*{1,3}\s*|\s*~\s*/g;
+  /\s*[|•·▪◦●■‖¦›]\s*|\s+»\s+|\s*\/\/\s*|\s{3,}|\t+|\s+[–—-]+\s+|\s+\/\s+|\s*;\s+|\s*\*{1,3}\s*|\s*~\s*/g;
 
 /** The stretches of a text that are written like telephone numbers. */
 export const numbersIn = (text: string): string[] =>

@@ -9,6 +9,7 @@ import {
   spellsLocalPart,
 } from '../../people/names';
 import { squash } from '../../people/text';
+import { givenName } from '../lexicon/names';
 import { titleLikeness } from './words';
 
 export type Role = 'name' | 'title' | 'company' | 'address';
@@ -29,9 +30,27 @@ const isGivenName = (value: string, local: string): boolean => {
   return words.length === 2 && local.length > 2 && squash(words[0] ?? '') === squash(local);
 };
 
+/** "鈴木 一郎" of somebody the header calls 鈴木: names in scripts without capitals, with the family name first. */
+const isFullerName = (value: string, name: string): boolean =>
+  name.length > 0 &&
+  name.length < value.replace(/\s/g, '').length &&
+  /^[\p{sc=Han}\p{sc=Hiragana}\p{sc=Katakana}\p{sc=Hangul}\s\u3000]{2,9}$/u.test(value) &&
+  value.startsWith(name);
+
+/** Moira Birchall of birchall.example: a given name we know before a family name that the firm has too. */
+const isNamesake = (value: string, { domain }: Knowledge): boolean =>
+  domain !== null &&
+  value.split(' ').length === 2 &&
+  looksLikeName(value) &&
+  givenName(value) === 2 &&
+  companyLikeness(value) === 0 &&
+  squash(value.split(' ')[1] ?? '') === squash(domain.split('.')[0] ?? '');
+
 /** Whether a piece can be the sender's name, given what the header says. */
 export function nameScore(value: string, know: Knowledge): number {
+  if (isFullerName(value, know.name)) return 0.95;
   if (!looksLikeName(value) || isRoleName(value) || companyLikeness(value) >= 1) return 0;
+  if (!know.name && isNamesake(value, know)) return 0.8;
   if (!titleLikeness(value) && !companyLikeness(value)) {
     const local = localPart(know.address);
     if (spellsLocalPart(value, local)) return 0.95;
@@ -47,7 +66,10 @@ export function nameScore(value: string, know: Knowledge): number {
 
 export function companyScore(value: string, know: Knowledge): number {
   if (value.length < 2 || value.length > 70) return 0;
-  const byDomain = know.domain !== null && companyFitsDomain(value, know.domain);
+  const byDomain =
+    know.domain !== null &&
+    companyFitsDomain(value, know.domain) &&
+    !(know.name === '' && isNamesake(value, know));
   if (byDomain) return value.split(' ').length <= 7 ? 0.97 : 0.4;
   const likeness = companyLikeness(value);
   if (likeness >= 1) return 0.94;
