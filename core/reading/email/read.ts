@@ -25,6 +25,7 @@ import { readRobot } from './robot';
 import { choosePerson, type Chosen } from './sender';
 
 const LONGEST_SAID = 600;
+const SURE_OF_A_LINE = 0.8;
 const MOST_LINES = 400;
 
 function headerSpan(message: Message, text: string, own: boolean, needle: string): Span | undefined {
@@ -85,6 +86,10 @@ function readClaims(
     for (const claim of [...readIntroduction(body, know), ...signedWithin(body)])
       if (missing(claim.field) || (claim.field === 'fullName' && !name?.value.includes(' ')))
         claims.push(claim);
+  const told = claims.findIndex((claim) => claim.field === 'companyName');
+  // What the sender calls itself says more than a line that is a firm only by its place.
+  const isGuess = told >= 0 && (claims[told]?.confidence ?? 1) < SURE_OF_A_LINE;
+  if (shown.company && isGuess) claims.splice(told, 1);
   if (shown.company && missing('companyName'))
     claims.push({
       field: 'companyName',

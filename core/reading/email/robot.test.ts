@@ -141,3 +141,44 @@ describe('whose details stand in a mail', () => {
     expect(claims.find(({ field }) => field === 'phone')?.span).toBeUndefined();
   });
 });
+
+describe('forms and portals by other hands', () => {
+  it('ask questions', async () =>
+    expect(
+      await read(
+        'Formbox <notifications@formbox.example>',
+        'What is your name?\nOrson Delby\nWhich company?\nDelby Cork\nYour e-mail address\norson@delby.example\nPhone number\n020 7946 0123',
+      ),
+    ).toEqual(ORSON));
+  it('name a buyer, and the address made of the name', async () =>
+    expect(
+      await read(
+        'Bikefinder <no-reply@bikefinder.example>',
+        'You can answer Orson directly at orson.delby@postbox.example. His number is 07700 900321.\n\nhelp@bikefinder.example, 020 7946 0100',
+        '',
+        'Orson Delby wants to know more',
+      ),
+    ).toEqual(['email=orson.delby@postbox.example', 'fullName=Orson Delby', 'phone=+447700900321']));
+  it('write from a box that nobody reads, however that is called', async () =>
+    expect(
+      await read(
+        'Rollcall <messages-noreply@rollcall.example>',
+        'Orson Delby\nBuyer at Delby Cork\n\nDo you do demo days?',
+        '',
+        'Orson Delby sent you a message',
+      ),
+    ).toEqual(['companyName=Delby Cork', 'fullName=Orson Delby', 'jobTitle=Buyer']));
+});
+
+it('a namesake of the firm is somebody, and the firm is what the sender calls itself', async () => {
+  expect(
+    await read(
+      'Birchall & Sons Ltd <accounts@birchall.example>',
+      'We think it is paid.\n\nRegards\nMoira Birchall\nAccounts',
+    ),
+  ).toEqual([
+    'companyName=Birchall & Sons Ltd',
+    'email=accounts@birchall.example',
+    'fullName=Moira Birchall',
+  ]);
+});

@@ -2,6 +2,7 @@ import { alternatives } from '../../words/compile';
 import { findEmails, isEmail, localPart, normalizeEmail, registrableDomain } from '../../people/emails';
 import { spellsLocalPart } from '../../people/names';
 import { fold } from '../../people/text';
+import { isAnybodys } from '../others';
 import { readAccount } from '../page/account';
 import { contactsIn } from '../page/contacts';
 import type { Fact } from '../page/facts';
@@ -94,16 +95,15 @@ export function readRobot(
   );
   const { facts: contacts, isForm } = labelledContacts(shown);
   const isCall = VOICEMAIL.test(`${from.name} ${from.address} ${message.subject}`);
-  const calls = isCall
-    ? shown
-        .flatMap(contactsIn)
-        .filter((fact) => fact.field === 'phone')
-        .slice(0, 1)
-    : [];
   const named = [...beforeAddress(shown), ...fittingAddress(shown, `${message.subject}\n${text}`)].slice(
     0,
     2,
   );
+  const phones = shown
+    .filter((line) => !isAnybodys(line.text))
+    .flatMap(contactsIn)
+    .filter((fact) => fact.field === 'phone');
+  const calls = isCall || named.length ? phones.slice(0, 1) : [];
   if (
     !isForm &&
     !isCall &&
