@@ -11,7 +11,10 @@ const inLanes = (kind: string, by: string, title: string) =>
     }),
   )}`;
 async function moveTo(page: Page, title: string, to: string): Promise<void> {
-  await page.getByRole('button', { name: `Move to … (${title})` }).press('Enter');
+  const button = page.getByRole('button', { name: `Move to … (${title})` });
+  // While a move is being shown, its card can stand in both lanes.
+  await expect(button).toHaveCount(1);
+  await button.press('Enter');
   await page
     .getByRole('listitem')
     .filter({ hasText: to })
