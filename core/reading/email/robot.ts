@@ -46,8 +46,6 @@ const asLines = (lines: readonly Line[]): PageLine[] =>
       start,
       region: 'main',
       level: 0,
-      isRow: false,
-      pair: null,
       hint: null,
     }));
 

@@ -109,8 +109,6 @@ function withoutContacts(text: string): string {
     start: 0,
     region: 'main',
     level: 0,
-    isRow: false,
-    pair: null,
     hint: null,
   });
   const first = Math.min(...contacts.map((fact) => fact.at?.start ?? text.length), text.length);

@@ -14,7 +14,8 @@ const LONGEST_LINE = 400;
 export const isSites = (email: string, host: string | null): boolean =>
   host !== null && registrableDomain(email) === host && isRoleName(localPart(email));
 
-function decodeSafely(text: string): string {
+/** Percent-encoded text as it reads; as it is where it is badly encoded. */
+export function decodeSafely(text: string): string {
   try {
     return decodeURIComponent(text).trim();
   } catch {

@@ -15,10 +15,6 @@ export interface PageLine {
   region: Region;
   /** The level of the heading it stands in, or 0. */
   level: number;
-  /** Whether it stands in the cells of a table. */
-  isRow: boolean;
-  /** Which term or description of a definition list it is. */
-  pair: 'term' | 'value' | null;
   /** What the classes of its element say it holds. */
   hint: 'jobTitle' | 'companyName' | null;
 }
@@ -96,13 +92,11 @@ export interface LaidLink {
 interface Open {
   region: Region;
   level: number;
-  isRow: boolean;
-  pair: PageLine['pair'];
   hint: PageLine['hint'];
   /** The lines that began in a header, which is the site's unless what the page is about heads it. */
   header: number | null;
 }
-const OUTSIDE: Open = { region: 'main', level: 0, isRow: false, pair: null, hint: null, header: null };
+const OUTSIDE: Open = { region: 'main', level: 0, hint: null, header: null };
 
 /**
  * The text of a page, as `textOfHtml` gives it, in lines that know where on the page they stand.
@@ -119,8 +113,8 @@ export function layoutOf(html: string, isSubject: (heading: string) => boolean):
   const put = (text: string): void => {
     pieces.push(text);
     if (text.trim()) {
-      const { region, level, isRow, pair, hint } = now();
-      line ??= { text: '', start: length, region, level, isRow, pair, hint };
+      const { region, level, hint } = now();
+      line ??= { text: '', start: length, region, level, hint };
       if (region === 'main' && line.region !== 'main' && !line.text.trim()) line.region = 'main';
       line.level ||= level;
     }
@@ -162,8 +156,6 @@ export function layoutOf(html: string, isSubject: (heading: string) => boolean):
       stack.push({
         region: above.region === 'main' ? (own ?? (isBanner ? 'site' : 'main')) : above.region,
         level,
-        isRow: above.isRow || name === 'tr',
-        pair: name === 'dt' ? 'term' : name === 'dd' ? 'value' : above.pair,
         hint: hintOf(attributes),
         header: isBanner ? lines.length : null,
       });

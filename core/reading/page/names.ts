@@ -2,6 +2,7 @@ import { alternatives, wordsOf } from '../../words/compile';
 import { companyLikeness } from '../../people/companies';
 import { isRoleName, looksLikeName, stripTitles } from '../../people/names';
 import { fold } from '../../people/text';
+import { decodeSafely } from './contacts';
 import { givenName, isFamilyName } from '../lexicon/names';
 import { titleLikeness } from '../signature/words';
 import { fieldOfLabel } from '../table/labels';
@@ -127,12 +128,4 @@ export function isInAddress(name: string, url: string): boolean {
     .split(' ')
     .filter((word) => word.length > 1);
   return words.length > 0 && words.every((word) => slug.includes(word));
-}
-
-function decodeSafely(text: string): string {
-  try {
-    return decodeURIComponent(text);
-  } catch {
-    return text;
-  }
 }

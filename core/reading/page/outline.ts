@@ -9,7 +9,6 @@ export interface Sourced {
 }
 export interface PageLink extends Sourced {
   href: string;
-  rel: string;
 }
 
 /** What a page is made of, as far as a reader of people needs it. */
@@ -17,15 +16,12 @@ export interface Outline {
   title: string;
   /** Its language as a tag of BCP 47, which may name a region: `en-AU`. */
   language: string;
-  canonical: string;
   /** `og:title` and the like, by lower-case name. */
   meta: Map<string, Sourced>;
   /** The text of each `application/ld+json` script. */
   data: Sourced[];
   headings: (Sourced & { level: number })[];
   links: PageLink[];
-  /** Text of `address` elements. */
-  addresses: Sourced[];
   /** How deep its elements are nested. */
   depth: number;
   /** Where its first thousand microformats end: a parser of them takes longer with the square of their number. */
@@ -46,12 +42,10 @@ export function outlineOf(html: string): Outline {
   const outline: Outline = {
     title: '',
     language: '',
-    canonical: '',
     meta: new Map(),
     data: [],
     headings: [],
     links: [],
-    addresses: [],
     depth: 0,
     cardsEnd: html.length,
   };
@@ -60,9 +54,8 @@ export function outlineOf(html: string): Outline {
   let script: Sourced | null = null;
   let heading: (Sourced & { level: number }) | null = null;
   let link: PageLink | null = null;
-  let address: Sourced | null = null;
   let inTitle = false;
-  const open = (): (Sourced | null)[] => [heading, link, address];
+  const open = (): (Sourced | null)[] => [heading, link];
   const close = (one: Sourced, end: number): void => {
     one.text = tidy(one.text);
     one.end = end;
@@ -79,14 +72,10 @@ export function outlineOf(html: string): Outline {
         const { content } = attributes;
         if (key && content && !outline.meta.has(key) && outline.meta.size < MOST)
           outline.meta.set(key, { text: tidy(content).slice(0, 2000), start, end });
-      } else if (name === 'link' && /\bcanonical\b/i.test(attributes.rel ?? ''))
-        outline.canonical = attributes.href ?? '';
-      else if (name === 'script' && /ld\+json/i.test(attributes.type ?? ''))
+      } else if (name === 'script' && /ld\+json/i.test(attributes.type ?? ''))
         script = { text: '', start: end, end };
       else if (/^h[1-4]$/.test(name)) heading = { text: '', start, end: start, level: Number(name[1]) };
-      else if (name === 'a' && attributes.href)
-        link = { text: '', start, end: start, href: attributes.href, rel: attributes.rel ?? '' };
-      else if (name === 'address') address = { text: '', start, end: start };
+      else if (name === 'a' && attributes.href) link = { text: '', start, end: start, href: attributes.href };
       else if (BLOCKS.has(name)) for (const one of open()) if (one && one.text) one.text += ', ';
     },
     ontext(text) {
@@ -112,11 +101,6 @@ export function outlineOf(html: string): Outline {
         close(link, end);
         if (outline.links.length < MOST) outline.links.push(link);
         link = null;
-      } else if (name === 'address' && address) {
-        close(address, end);
-        address.text = address.text.replace(/(?:\s*,\s*)+/g, ', ').replace(/^, |, $/g, '');
-        outline.addresses.push(address);
-        address = null;
       }
     },
   }));
