@@ -4,9 +4,12 @@ import { tidy } from '../people/text';
 import type { Clause } from '../reading/call/clauses';
 import { readNote, type NoteOptions } from '../reading/call/read';
 import { isLedIn } from '../reading/call/who';
-import { moveKindOf, type MoveKind } from '../reading/intents/moves';
+import { flatten } from '../reading/intents/dateWords';
+import { findToDo, moveKindOf, type MoveKind } from '../reading/intents/moves';
 import { findMoments, type Moment } from '../reading/intents/when';
 import type { Claim, Intent } from '../reading/types';
+import { alternatives } from '../words/compile';
+import { behindLeadingDay, withPreposition } from './dayWords';
 import { nextWorkingDay } from '../calendar/workingDays';
 
 export type SheetPart = 'person' | 'background' | 'said' | 'move' | 'deal';
@@ -43,13 +46,23 @@ export interface SheetReading {
   lit: { start: number; end: number; part: SheetPart }[];
 }
 
+const SUBJECT = `(?:${alternatives('they')}|it|the (?:shop|bakery|firm|company)|(?:her|his|their|ihre?|seine?|son|sa|su|seu|sua|il suo|la sua|zijn|haar|hennes|hans) [\\p{L}]+)`;
 /** What is so and stays so, in contrast to what was said in this talk. */
-const STANDING =
-  /^(?:and |but |also )?(?:(?:s?he|they|it|the (?:shop|bakery|firm|company|owner)|(?:her|his|their) \p{L}+)\s+)?(?:decides?|is (?:the|a|an|allergic|married|vegan|vegetarian|often|usually|only|always|never|away|deaf|new)|'s (?:the|a|an)|runs?|owns?|has (?:\d+|two|three|four|five|six|seven|eight|nine|ten|a|an|no)\b|have (?:\d+|two|three|four|five|six|a|an|no)\b|prefers?|works?|lives?|speaks?|uses?|only|usually|always|never|hates?|dislikes?|employs?|opens?|closes?|delivers?|serves?|supplies|brother|sister|wife|husband|partner|son|daughter|family[- ]run|born|best (?:time|reached)|reachable|signs?|pays?|supports?|plays?|rides?|cycles?|drinks?|knows?)\b/iu;
+const STANDING = new RegExp(
+  `^(?:(?:and|but|also|und|aber|et|mais|y|pero|e|mas|ma|en|maar|og|och|men) )?(?:${SUBJECT}\\s+|s?he(?=['’]))?(?:${alternatives('standing')})(?![\\p{L}\\p{N}])`,
+  'u',
+);
+const SAYS_NOW = new RegExp(`(?<![\\p{L}\\p{N}])(?:${alternatives('saysNow')})(?![\\p{L}\\p{N}])`, 'u');
+
+const isStanding = (text: string): boolean => {
+  const flat = flatten(text);
+  return STANDING.test(flat) && !SAYS_NOW.test(flat);
+};
+
 const PROMISE_LEAD =
   /^(?:and |then |also )?(?:(?:i|we)(?:'ll| will| shall| promised to|'m going to| am going to)|promised (?:him|her|them) (?:to |a |an |the )?|to do:?|todo:?|next:?|action:?|pls|please)\s*/i;
 const RANGE =
-  /(\d{1,2})(?:[:.](\d\d))?\s?(am|pm)?\s?(?:-|–|to|until|till)\s?(\d{1,2})(?:[:.](\d\d))?\s?(am|pm)?\b/i;
+  /(\d{1,2})(?:[:.h](\d\d))?\s?(am|pm|h|uhr|uur)?\s?(?:-|–|to|until|till|bis|à|a|às|tot|til|alle(?: ore)?)\s?(\d{1,2})(?:[:.h](\d\d))?\s?(am|pm)?(?!\d)/i;
 
 /** Where "11-12" or "2pm to 3.30pm" beside a moment ends; null where only a beginning was said. */
 function endOf(text: string, moment: Moment): string | null {
@@ -69,6 +82,14 @@ function endOf(text: string, moment: Moment): string | null {
 /** ISO 8601 with the offset in figures, as every other moment of a note is written. */
 const iso = (at: DateTime): string => at.toFormat("yyyy-MM-dd'T'HH:mm:ssZZ");
 
+const UNTIL_AN_HOUR =
+  /^\s?(?:-|–|to|bis|à|a|tot|til|alle|às)\s?\d{1,2}(?:[:.h]\d\d)?\s?(?:am|pm|uhr|h|uur)?/i;
+
+function withoutLead(text: string): string {
+  const words = text.replace(PROMISE_LEAD, '');
+  return words.slice(findToDo(words)?.lead.end ?? 0);
+}
+
 function moveOf(
   clause: Clause,
   kind: MoveKind,
@@ -79,12 +100,11 @@ function moveOf(
     zone: options.zone,
     monthFirst: options.country === 'US',
   });
-  const behind = moment ? clause.text.slice(moment.end) : '';
-  const rest = moment
-    ? clause.text.slice(0, moment.start) +
-      behind.replace(/^\s?(?:-|–|to)\s?\d{1,2}(?:[:.]\d\d)?\s?(?:am|pm)?/i, '')
+  const cut = moment && withPreposition(clause.text, moment);
+  const rest = cut
+    ? clause.text.slice(0, cut.start) + clause.text.slice(cut.end).replace(UNTIL_AN_HOUR, '')
     : clause.text;
-  const title = tidy(rest.replace(PROMISE_LEAD, ''))
+  const title = tidy(withoutLead(tidy(rest)))
     .replace(/[\s,]+(?:on|at|by|before|until|for)?[\s.,!]*$/i, '')
     .trim();
   const now = DateTime.fromISO(options.at, { zone: options.zone ?? 'utc' });
@@ -99,22 +119,46 @@ function moveOf(
   };
 }
 
+/** Whether a day is named does not depend on when the note is written. */
+const ANY_MOMENT = '2026-01-05T08:00:00+00:00';
+
 /** The kind of thing to do that a clause names, said as an order or as our promise; null when it names none. */
 function toDo(text: string): MoveKind | null {
+  const [first] = findMoments(text, { reference: ANY_MOMENT });
+  const behind = behindLeadingDay(text, first);
+  if (behind && behind < text.length && !moveKindOf(text)) return toDo(text.slice(behind));
   if (isLedIn(text) && !/^(?:call|visit|meet)\s+(?:back|him|her|them|again)\b/i.test(text)) {
-    const [moment] = findMoments(text, { reference: '2026-01-05T08:00:00+00:00' });
-    if (!moment) return null;
+    if (!first) return null;
   }
   const promised = PROMISE_LEAD.test(text);
   const words = text.replace(PROMISE_LEAD, '');
   return moveKindOf(words) ?? (promised && /^\p{L}/u.test(words) ? 'task' : null);
 }
 
+/** A clause cut where, behind a comma, something to do or something that stays so begins. */
+function apart(clause: Clause): Clause[] {
+  const cut: Clause[] = [];
+  for (const piece of clause.text.matchAll(/\S.*?(?=,\s|$)/gsu)) {
+    const text = piece[0].replace(/^,\s+/, '');
+    const start = clause.start + piece.index + piece[0].length - text.length;
+    const [before, end] = [cut.at(-1), start + text.length];
+    if (before && !toDo(text) && !isStanding(text))
+      cut[cut.length - 1] = {
+        ...before,
+        text: clause.text.slice(before.start - clause.start, end - clause.start),
+        end,
+      };
+    else cut.push({ text, start, end });
+  }
+  return cut;
+}
+
 const inside = (one: { start: number; end: number }, clause: Clause): boolean =>
   one.start >= clause.start && one.end <= clause.end;
 
 /** Whether a clause says no more than who it is: names, numbers and what joins them. */
-function isAllWho(clause: Clause, claims: readonly Claim[]): boolean {
+function isAllWho(clause: Clause, claims: readonly Claim[], intents: readonly Intent[]): boolean {
+  if (!isLedIn(clause.text) && intents.some((intent) => inside(intent.span, clause))) return false;
   const spans = claims.flatMap(({ span }) => (span && inside(span, clause) ? [span] : []));
   if (!spans.length) return false;
   let rest = clause.text;
@@ -166,14 +210,14 @@ export function readCallSheet(text: string, options: NoteOptions): SheetReading 
   const said: Clause[] = [];
   const moving: Clause[] = [];
   const moves: SheetMove[] = [];
-  for (const clause of clauses) {
-    if (isAllWho(clause, claims)) continue;
+  for (const clause of clauses.flatMap(apart)) {
+    if (isAllWho(clause, claims, intents)) continue;
     const kind = toDo(clause.text);
     if (kind) {
       moving.push(clause);
       moves.push(moveOf(clause, kind, options));
       lit.push({ start: clause.start, end: clause.end, part: 'move' });
-    } else if (STANDING.test(clause.text) && !/\b(?:wants?|budget|asked|said)\b/i.test(clause.text)) {
+    } else if (isStanding(clause.text)) {
       background.push(clause);
       lit.push({ start: clause.start, end: clause.end, part: 'background' });
     } else said.push(clause);

@@ -3,8 +3,9 @@ import { firstDue, type Repeat } from '../calendar/repeat';
 import { findRepeat } from '../calendar/repeatWords';
 import { MONDAY_TO_FRIDAY, nextWorkingDay, workingDayFrom, type FreeDays } from '../calendar/workingDays';
 import { tidy } from '../people/text';
-import { TO_DO, type MoveKind } from '../reading/intents/moves';
+import { findToDo, type MoveKind, type ToDo } from '../reading/intents/moves';
 import { findMoments, type Moment } from '../reading/intents/when';
+import { behindLeadingDay, withPreposition } from './dayWords';
 import { mentionsIn, type Colleague } from './mentions';
 
 /** A task as a line of plain words asks for it. */
@@ -45,16 +46,22 @@ const URGENT = /\s*(?:\b(?:urgent(?:ly)?|high priority|top priority|asap)\b|!{1,
 
 const BARE_TIME = /^(?:at\s+)?\d{1,2}(?:[:.h]\d{2})?\s?(?:am|pm|a\.m\.|p\.m\.|h|uhr|o[’']clock)?$/i;
 
-/** What a clause asks to be done, and how long the verb is that says so; null where it asks for nothing. */
+/** What a clause asks to be done, whoever is asked; null where it asks for nothing. */
 export function toDoOf(
   text: string,
-  users: readonly Colleague[],
-): { kind: MoveKind; verb: { start: number; end: number } } | null {
+  { users, now, zone }: Pick<Around, 'users' | 'now' | 'zone'>,
+): ToDo | null {
   const called = CALLED.exec(text)?.[0] ?? '';
-  const from = called && mentionsIn(called, users).length ? called.length : 0;
-  const found = TO_DO.find(([pattern]) => pattern.test(text.slice(from)));
-  const verb = found?.[0].exec(text.slice(from))?.[0].length ?? 0;
-  return found ? { kind: found[1], verb: { start: from, end: from + verb } } : null;
+  const named = called && mentionsIn(called, users).length ? called.length : 0;
+  const rest = text.slice(named);
+  const atOnce = findToDo(rest);
+  const from = named + (atOnce ? 0 : behindLeadingDay(rest, findMoments(rest, { reference: now, zone })[0]));
+  const found = atOnce ?? findToDo(text.slice(from));
+  const shifted = ({ start, end }: { start: number; end: number }) => ({
+    start: start + from,
+    end: end + from,
+  });
+  return found && { kind: found.kind, lead: shifted(found.lead), verb: shifted(found.verb) };
 }
 
 /** Blanks a stretch, so that what is behind it stays where it is. */
@@ -105,15 +112,15 @@ function timeOn(moment: Moment, text: string, day: DateTime | null, now: DateTim
  */
 export function composeMove(
   text: string,
-  toDo: NonNullable<ReturnType<typeof toDoOf>>,
+  toDo: ToDo,
   context: Around,
 ): { move: ComposedMove; lit: { start: number; end: number }[] } {
   const lit = [toDo.verb];
-  let rest = text;
+  let rest = blank(text, toDo.lead);
   const take = <Span extends { start: number; end: number }>(span: Span | null | undefined): Span | null => {
     if (!span) return null;
     lit.push({ start: span.start, end: span.end });
-    rest = blank(rest, span);
+    rest = blank(rest, withPreposition(rest, span));
     return span;
   };
   const repeat = take(findRepeat(rest));

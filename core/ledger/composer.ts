@@ -1,13 +1,18 @@
 import { tidy } from '../people/text';
-import { DONE, TO_DO, type EntryKind } from '../reading/intents/moves';
+import { flatten } from '../reading/intents/dateWords';
+import { findDone, type Done, type EntryKind } from '../reading/intents/moves';
+import { ABBREVIATED, OF_A_MONTH } from '../reading/call/clauses';
+import { isOutcome, outcomeOf, type CallOutcome } from '../reading/intents/outcome';
 import { readMoney } from '../reading/intents/money';
+import { alternatives, type Kind } from '../words/compile';
 import { readQuantities } from '../reading/intents/quantity';
 import { findMoments } from '../reading/intents/when';
 import type { Intent } from '../reading/types';
 import type { FreeDays } from '../calendar/workingDays';
 import { composeMove, toDoOf, type ComposedMove } from './composedMove';
 import type { Colleague } from './mentions';
-import { findPast } from './past';
+import { behindLeadingDay } from './dayWords';
+import { findPast, type PastMoment } from './past';
 
 export interface ComposerContext {
   /** ISO 8601. */
@@ -40,32 +45,6 @@ export interface ComposerReading {
   lit: { start: number; end: number }[];
 }
 
-/** How a call, a meeting or a visit went, as reps note it. */
-export type CallOutcome = 'spoke' | 'no answer' | 'voicemail' | 'moved';
-
-const VOICEMAIL = /\b(?:voice ?mail|left (?:a )?message|answering machine|mailbox full)\b/i;
-const NO_ANSWER =
-  /\b(?:no (?:answer|reply|response|luck|one (?:there|in))|nobody (?:there|in|answered)|did ?n[o']?t (?:answer|pick up|reach)|not reached|could ?n[o']?t reach|unreachable|engaged|line busy|was busy|rang out|not in|missed)\b/i;
-
-const MOVED =
-  /\b(?:(?:meeting|visit|call|appointment|we|they|s?he) (?:was |were |has been |have been |got )?(?:moved|postponed|cancelled|called off|put off|rescheduled)|(?:moved|postponed|rescheduled) (?:it|the (?:meeting|visit|call))?\s*(?:to|until|till))\b/i;
-const ABSENT =
-  /\b(?:no[- ]show|nobody (?:there|in|came)|did ?n[o']?t (?:come|turn up|show up)|was not (?:there|in)|wasn[’']t (?:there|in)|closed)\b/i;
-
-/** How it went, by the words of the note; null where there is nothing of which it could be said. */
-function outcomeOf(kind: EntryKind, text: string): CallOutcome | null {
-  if (kind === 'call')
-    return VOICEMAIL.test(text)
-      ? 'voicemail'
-      : NO_ANSWER.test(text)
-        ? 'no answer'
-        : MOVED.test(text)
-          ? 'moved'
-          : 'spoke';
-  if (kind !== 'meeting' && kind !== 'visit') return null;
-  return MOVED.test(text) ? 'moved' : ABSENT.test(text) ? 'no answer' : 'spoke';
-}
-
 const LONGEST = 2000;
 
 interface Clause {
@@ -75,33 +54,57 @@ interface Clause {
   start: number;
 }
 
+const NEW_SUBJECT_KINDS: readonly Kind[] = ['they', 'newSubject', 'saysNow', 'standing'];
+const NEW_SUBJECT = `\\s+(?:${NEW_SUBJECT_KINDS.map(alternatives).join('|')})(?![\\p{L}\\p{N}])`;
 /** Sentences, and within one the point where somebody else becomes the subject: "call her Thursday, she wants ten". */
-const CLAUSE =
-  /(?:(?!,\s+(?:s?he|they|we|it|wants?|needs?|budget|decides?)\b)[^.;!?]|[.;!?](?!\s|$))+(?:[.;!?]|,(?=\s+(?:s?he|they|we|it|wants?|needs?|budget|decides?)\b))?/giu;
+const CLAUSE = new RegExp(
+  `(?:(?!,${NEW_SUBJECT})[^.;!?]|(?<=\\b(?:${ABBREVIATED.toLowerCase()}))\\.|(?<=\\d)\\.(?!${OF_A_MONTH})|[.;!?](?!\\s|$))+(?:[.;!?]|,(?=${NEW_SUBJECT}))?`,
+  'gu',
+);
 
-/** "Left a voicemail, try again tomorrow": after what is over, a verb begins what is to come. */
-function splitPast(clause: Clause): Clause[] {
-  if (!DONE.some(([pattern]) => pattern.test(clause.text))) return [clause];
-  for (const comma of clause.text.matchAll(/,\s+(?:then\s+)?/g)) {
+/** What a clause says took place, and when, whichever of the two stands first. */
+function doneIn(
+  text: string,
+  { now, zone }: ComposerContext,
+): { done: Done; when: PastMoment | null } | null {
+  const when = findPast(text, now, zone);
+  const atOnce = findDone(text);
+  const from = atOnce ? 0 : behindLeadingDay(text, when);
+  const done = atOnce ?? findDone(text.slice(from));
+  return (
+    done && {
+      done: { ...done, verb: { start: done.verb.start + from, end: done.verb.end + from } },
+      when,
+    }
+  );
+}
+
+/** "Left a voicemail, try again tomorrow": after what is over, or before a day, a verb begins what is to come. */
+function splitPast(clause: Clause, context: ComposerContext): Clause[] {
+  if (toDoOf(clause.text, context)) return [clause];
+  for (const comma of clause.text.matchAll(/,\s+/g)) {
     const from = comma.index + comma[0].length;
-    const rest = clause.text.slice(from);
-    if (TO_DO.some(([pattern]) => pattern.test(rest)))
+    const [before, rest] = [clause.text.slice(0, comma.index), clause.text.slice(from)];
+    if (!toDoOf(rest, context)) continue;
+    const isDated = findMoments(rest, { reference: context.now, zone: context.zone }).length > 0;
+    if (isDated || isOutcome(before) || doneIn(before, context))
       return [
-        { ...clause, text: clause.text.slice(0, comma.index), end: '.' },
+        { ...clause, text: before, end: '.' },
         { ...clause, text: rest, start: clause.start + from },
       ];
   }
   return [clause];
 }
 
-const clausesOf = (line: string): Clause[] => {
+const clausesOf = (line: string, context: ComposerContext): Clause[] => {
   const clauses: Clause[] = [];
-  for (const match of line.matchAll(CLAUSE)) {
-    const lead = /^\s*/.exec(match[0])?.[0].length ?? 0;
-    const text = match[0].trim().replace(/[.;,]$/, '');
+  for (const match of flatten(line).matchAll(CLAUSE)) {
+    const words = line.slice(match.index, match.index + match[0].length);
+    const lead = /^\s*/.exec(words)?.[0].length ?? 0;
+    const text = words.trim().replace(/[.;,]$/, '');
     if (text)
       clauses.push(
-        ...splitPast({ text, start: match.index + lead, end: match[0].endsWith(',') ? ',' : '.' }),
+        ...splitPast({ text, start: match.index + lead, end: match[0].endsWith(',') ? ',' : '.' }, context),
       );
   }
   return clauses;
@@ -113,6 +116,10 @@ const sentence = (clause: Clause): { text: string; start: number; at: (position:
   at: (position) => clause.start + position,
 });
 
+/** What a colleague did is ours. */
+const sideOf = ({ side, subject }: Done, users: readonly Colleague[]): Done['side'] =>
+  subject !== null && users.some(({ name }) => [name, name.split(' ')[0]].includes(subject)) ? 'ours' : side;
+
 /**
  * Reads one line of plain words into what it will save: a next move, something that happened, a note, a sum.
  * `call Thursday 11am about the quote` is a next move; `called her, budget is 40k` is a call and a sum.
@@ -122,7 +129,7 @@ export function readComposerLine(line: string, context: ComposerContext): Compos
   const text = line.replace(/[\r\n\u2028\u2029\0]+/g, ' ').slice(0, LONGEST);
   const reading: ComposerReading = { nextMove: null, entry: null, amount: null, wants: null, lit: [] };
   const said: Clause[] = [];
-  for (const clause of clausesOf(text)) {
+  for (const clause of clausesOf(text, context)) {
     const [moment] = findMoments(clause.text, { reference: context.now, zone: context.zone });
     const taken = moment ? [moment] : [];
     const clear = (intent: Intent): boolean =>
@@ -136,7 +143,7 @@ export function readComposerLine(line: string, context: ComposerContext): Compos
     if (quantity?.kind === 'quantity') reading.wants ??= quantity.value;
     for (const intent of [money, quantity])
       if (intent) reading.lit.push({ start: intent.span.start, end: intent.span.end });
-    const toDo = reading.nextMove ? null : toDoOf(clause.text, context.users);
+    const toDo = reading.nextMove ? null : toDoOf(clause.text, context);
     if (toDo) {
       const { move, lit } = composeMove(clause.text, toDo, context);
       reading.nextMove = move;
@@ -144,24 +151,29 @@ export function readComposerLine(line: string, context: ComposerContext): Compos
         reading.lit.push({ start: clause.start + start, end: clause.start + end });
       continue;
     }
-    const past = DONE.find(([pattern]) => pattern.test(clause.text));
-    if (past && said.length === 0) {
-      const outcome = outcomeOf(past[1], text);
+    const past = said.length === 0 ? doneIn(clause.text, context) : null;
+    if (past) {
+      const { done, when: named } = past;
+      const outcome = outcomeOf(done.kind, text);
       // Of what was moved the day that is named is the new one.
-      const when = outcome === 'moved' ? null : findPast(clause.text, context.now, context.zone);
+      const when = outcome === 'moved' ? null : named;
       reading.entry = {
-        kind: past[1],
-        side: past[2],
+        kind: done.kind,
+        side: sideOf(done, context.users),
         headline: '',
         at: when?.at ?? null,
         outcome,
       };
-      if (when) reading.lit.push({ start: clause.start + when.start, end: clause.start + when.end });
-      reading.lit.push({
-        start: clause.start,
-        end: clause.start + (past[0].exec(clause.text)?.[0].length ?? 0),
-      });
-    }
+      for (const span of [when, done.verb])
+        if (span) reading.lit.push({ start: clause.start + span.start, end: clause.start + span.end });
+    } else if (said.length === 0 && isOutcome(clause.text))
+      reading.entry = {
+        kind: 'call',
+        side: 'ours',
+        headline: '',
+        at: null,
+        outcome: outcomeOf('call', text),
+      };
     said.push(clause);
   }
   if (said.length) {

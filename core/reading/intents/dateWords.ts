@@ -46,6 +46,31 @@ const WEEKDAYS_SHORT: Names = {
   sat: 6,
   sun: 7,
 };
+/** Weekdays as they stand in a sentence where the language inflects them: Polish, Czech, Finnish. */
+const WEEKDAYS_INFLECTED: Names = {
+  poniedzialku: 1,
+  'poniedzia\u0142ku': 1,
+  wtorku: 2,
+  srode: 3,
+  srody: 3,
+  czwartku: 4,
+  piatku: 5,
+  sobote: 6,
+  soboty: 6,
+  niedziele: 7,
+  niedzieli: 7,
+  stredu: 3,
+  stredy: 3,
+  ctvrtka: 4,
+  patku: 5,
+  sobotu: 6,
+  nedeli: 7,
+  ...Object.fromEntries(
+    ['maanantai', 'tiistai', 'keskiviikko', 'torstai', 'perjantai', 'lauantai', 'sunnuntai'].flatMap(
+      (day, index) => [`${day}na`, `${day}hin`, `${day}on`].map((form) => [form, index + 1]),
+    ),
+  ),
+};
 /** Portuguese says "na quinta" for quinta-feira; elsewhere these words are ordinals. */
 const WEEKDAYS_BARE: Names = { segunda: 1, terca: 2, quarta: 3, quinta: 4, sexta: 5 };
 const WEEKDAYS_DOTTED: Names = { mo: 1, di: 2, mi: 3, do: 4, fr: 5, sa: 6, so: 7 };
@@ -102,7 +127,7 @@ const BEFORE_A_NUMBER = '(?=,?\\s(?:the\\s)?\\d|,?\\s(?:at|noon|morning|afternoo
 
 /** Pattern source for a weekday in flat text, without groups. */
 export const WEEKDAY = [
-  `\\b(?:${longestFirst(WEEKDAYS)})\\b`,
+  `\\b(?:${longestFirst({ ...WEEKDAYS, ...WEEKDAYS_INFLECTED })})\\b`,
   `${AFTER_A_WORD}(?:${longestFirst(WEEKDAYS_SHORT)})\\b\\.?`,
   `\\b(?:${longestFirst(WEEKDAYS_SHORT)})\\b\\.?${BEFORE_A_NUMBER}`,
   `\\b(?:${UNMISTAKABLE})\\b\\.?`,
@@ -119,7 +144,14 @@ export const MONTH_BY_A_DAY = `(?:${longestFirst({ ...MONTHS, ...MONTHS_SHORT })
 /** 1 (Monday) to 7 of a weekday as written in flat text. */
 export function weekdayOf(word: string): number {
   const bare = word.replace(/\.$/, '');
-  return WEEKDAYS[bare] ?? WEEKDAYS_SHORT[bare] ?? WEEKDAYS_BARE[bare] ?? WEEKDAYS_DOTTED[bare] ?? 0;
+  return (
+    WEEKDAYS[bare] ??
+    WEEKDAYS_INFLECTED[bare] ??
+    WEEKDAYS_SHORT[bare] ??
+    WEEKDAYS_BARE[bare] ??
+    WEEKDAYS_DOTTED[bare] ??
+    0
+  );
 }
 
 /** 1 to 12 of a month as written in flat text; 0 when it is none. */

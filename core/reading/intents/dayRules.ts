@@ -143,7 +143,7 @@ export const RULES: readonly Rule[] = [
   },
   {
     pattern:
-      /\b(?:(?:the|on|by|before|until|from)\s(?<nth>\d{1,2})(?:st|nd|rd|th)(?!\s(?:floor|street|avenue|ave|birthday|time))|(?:am|zum|ab\sdem|vor\sdem)\s(?<dotted>\d{1,2})\.(?!\d)|(?:no|el|o|al|le)\s(?:dia\s)?(?<dia>\d{1,2})(?=\s(?:a|as)\s(?:las?\s)?\d|\s?[.?!]?$))\b/g,
+      /\b(?:(?:the|on|by|before|until|from)\s(?<nth>\d{1,2})(?:st|nd|rd|th)(?!\s(?:floor|street|avenue|ave|birthday|time))|(?:am|zum|ab\sdem|vor\sdem)\s(?<dotted>\d{1,2})\.(?!\d)|(?:(?:no|el|al|le)\s(?:dia\s)?|o\sdia\s)(?<dia>\d{1,2})(?=\s(?:a|as)\s(?:las?\s)?\d|\s?[.?!]?$))\b/g,
     day: ({ nth, dotted, dia }, today) => onNumber(today, Number(nth ?? dotted ?? dia)),
     idiom: ALWAYS,
   },

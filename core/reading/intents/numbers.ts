@@ -1,9 +1,12 @@
+import { flatten } from './dateWords';
 import numbers from '../lexicon/numbers.json';
 import { plainFigure, readFigure, SCALE } from './figures';
 
 /** Number words as people write them: the numbers themselves, their genders, and what stands for one. */
 const WORDS: Readonly<Record<string, number>> = {
   ...numbers,
+  // As they stand in flat text, too.
+  ...Object.fromEntries(Object.entries(numbers).map(([word, value]) => [flatten(word), value])),
   ...{ a: 1, an: 1, ein: 1, eine: 1, einen: 1, une: 1, uma: 1, een: 1, duas: 2 },
   ...{ couple: 2, pair: 2, dozen: 12, hundred: 100 },
 };

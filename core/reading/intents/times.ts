@@ -40,8 +40,8 @@ const CLOCK = [
 const BARE =
   '(?<bare>[01]?\\d|2[0-3])(?:\\s?[-\\u2013]\\s?(?:[01]?\\d|2[0-3]))?(?![\\d:.,h%/-]*\\d)(?!\\s?(?:st|nd|rd|th|%|k|m|km|kg|bikes?|x)\\b)';
 const PREPOSITION =
-  '(?:at|@|around|about|from|after|before|by|um|ab|gegen|nach|vor|a\\slas|a\\sla|as|a|sobre\\slas|pelas|o|desde\\slas|por\\svolta\\sdas|a\\spartir\\sdas|om|vanaf|rond|na|alle\\sore|alle|ore|dalle|verso\\sle|kl\\.?|klockan|vers|des|apres|avant|between|zwischen|entre(?:\\slas|\\sas)?|tussen|by\\sabout)';
-const AT = '(?:at|@|um|a\\slas|a\\sla|as|a|om|alle\\sore|alle|kl\\.?|klockan|between|zwischen|tussen)';
+  '(?:at|@|around|about|from|after|before|by|um|ab|gegen|nach|vor|a\\slas|a\\sla|as|a|sobre\\slas|pelas|o|desde\\slas|por\\svolta\\sdas|a\\spartir\\sdas|om|vanaf|rond|na|alle\\sore|alle|ore|dalle|verso\\sle|kl\\.?|klo|klockan|vers|des|apres|avant|between|zwischen|entre(?:\\slas|\\sas)?|tussen|by\\sabout)';
+const AT = '(?:at|@|um|a\\slas|a\\sla|as|a|om|alle\\sore|alle|kl\\.?|klo|klockan|between|zwischen|tussen)';
 const DAYTIME =
   '(?:(?:in\\sthe\\s|am\\s|de\\sla\\s|por\\sla\\s|da\\s|de\\s)?(?:morning|afternoon|evening|vormittag|nachmittag|abend|matin|apres-midi|soir|manha|tarde|manana|noche|ochtend|middag|avond|mattina|pomeriggio|lunchtime)[\\s,]*)?';
 
@@ -49,6 +49,7 @@ const CLOCKS = CLOCK.map(
   (clock) => new RegExp(`^[\\s,(-]*${DAYTIME}(?:${PREPOSITION}\\s?)?(?:${clock})${ZONE}`),
 );
 const BARE_WITH_AT = new RegExp(`^[\\s,(]*${DAYTIME}${AT}\\s?${BARE}`);
+const BARE_SLAVIC = new RegExp(`^\\s(?:o|v|ve)\\s${BARE}`);
 const BARE_BEHIND = new RegExp(
   `^,?\\s${BARE}(?=\\s*(?:[.,;!?)]|$|\\s(?:about|for|with|to|re|and|he|she|they|we|is|works|suits|wegen|uber)\\b))`,
 );
@@ -113,7 +114,7 @@ export function timeBehind(
 ): FoundTime | null {
   const rest = flat.slice(end, end + 60);
   return first(
-    byWeekday ? [...CLOCKS, BARE_WITH_AT, BARE_BEHIND] : [...CLOCKS, BARE_WITH_AT],
+    byWeekday ? [...CLOCKS, BARE_WITH_AT, BARE_SLAVIC, BARE_BEHIND] : [...CLOCKS, BARE_WITH_AT],
     rest,
     end,
     evening,

@@ -64,7 +64,8 @@ export function findMoments(text: string, { reference, zone, monthFirst = false 
 
 const iso = (at: DateTime): string => at.toISO({ suppressMilliseconds: true }) ?? '';
 
-const atTime = (day: DateTime, { hour, minute, offset }: FoundTime): DateTime => {
+/** A time on a day; the zone said with it keeps its clock. */
+export const atTime = (day: DateTime, { hour, minute, offset }: FoundTime): DateTime => {
   const at = day.set({ hour, minute });
   return offset === null ? at : at.setZone(FixedOffsetZone.instance(offset), { keepLocalTime: true });
 };
