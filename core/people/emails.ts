@@ -1,12 +1,5 @@
 import { getDomain, getHostname } from 'tldts';
-
-/** Mail providers whose domain says nothing about the employer. Common practice; a list of generic provider labels. */
-const FREE_MAIL = new Set(
-  `gmail googlemail yahoo ymail rocketmail hotmail outlook live msn icloud me mac aol gmx web t-online freenet mail
-  proton protonmail pm tutanota tuta yandex orange wanadoo free laposte sfr libero virgilio tiscali sapo
-  telenet skynet ziggo kpnmail planet hetnet xs4all bluewin btinternet virginmedia sky talktalk comcast verizon
-  fastmail posteo mailbox hushmail inbox email freemail postbox webmail mymail homemail`.split(/\s+/),
-);
+import { isMailProvider } from './mailProviders';
 
 /** One address in text; local parts as people have them (RFC 5322 dot-atom), domain with a dot. */
 const EMAIL =
@@ -63,5 +56,5 @@ export function registrableDomain(addressOrUrl: string): string | null {
 /** The registrable domain that stands for an employer: null for free-mail and missing domains. */
 export function companyDomain(addressOrUrl: string): string | null {
   const domain = registrableDomain(addressOrUrl);
-  return domain && !FREE_MAIL.has(domain.split('.')[0] ?? '') ? domain : null;
+  return domain && !isMailProvider(domain) ? domain : null;
 }

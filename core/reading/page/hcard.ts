@@ -1,3 +1,4 @@
+import { isProfileUrl } from '../links';
 import { mf2 } from 'microformats-parser';
 import { tidy } from '../../people/text';
 import type { Said } from '../types';
@@ -59,8 +60,7 @@ function factsOf(item: Item, kind: Subject['kind'], base: string): Fact[] {
 const firmFacts = (org: Item, base: string): Fact[] =>
   factsOf(org, 'company', base).filter((one) => one.field === 'url' || one.field === 'phone');
 
-const isProfile = (url: string, base: string): boolean =>
-  url === base || /rollcall|\/(?:in|people|profile|profiles|members?|u|user)\//i.test(url);
+const isProfile = (url: string, base: string): boolean => url === base || isProfileUrl(url);
 
 const isCompany = (item: Item): boolean => {
   const name = texts(item, 'name')[0];

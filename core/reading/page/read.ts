@@ -1,3 +1,4 @@
+import { isProfileUrl } from '../links';
 import { countedPlainly } from '../../people/counts';
 import { companyKey, companyLikeness } from '../../people/companies';
 import { registrableDomain } from '../../people/emails';
@@ -150,7 +151,7 @@ const isFirm = (sheet: Sheet): boolean => readCompany(sheet, '').some((fact) => 
 
 /** The page itself is a profile of theirs, if it is a page of a directory. */
 const ownProfile = (kind: PageKind, url: string): Claim[] =>
-  kind === 'profile' && /rollcall|\/(?:in|people|profile|profiles|members?|u|user)\//i.test(url)
+  kind === 'profile' && isProfileUrl(url)
     ? [
         {
           field: 'profile',

@@ -1,3 +1,4 @@
+import { isProfileUrl } from '../links';
 import { tidy } from '../../people/text';
 import type { Said } from '../types';
 import type { Fact, Subject } from './facts';
@@ -100,8 +101,6 @@ class Graph {
 const fact = (field: Fact['field'], value: string, type?: Fact['type']): Fact[] =>
   value ? [{ field, value, origin: 'schema.org data', ...(type ? { type } : {}) }] : [];
 
-const PROFILE_HOST = /rollcall|\/(?:in|people|profile|profiles|members?|u|user)\//i;
-
 function contactFacts(node: Node): Fact[] {
   const points = listOf(node.contactPoint).filter(isNode);
   return [
@@ -146,10 +145,8 @@ function personFacts(node: Node, graph: Graph): Fact[] {
     ...fact('address', addressOf(node.address)),
     ...fact('birthday', textOf(node.birthDate)),
     ...(employer ? fact('url', textOf(employer.url)) : []),
-    ...textsOf(node.sameAs).flatMap((text) => fact(PROFILE_HOST.test(text) ? 'profile' : 'url', text)),
-    ...(textOf(node.url)
-      ? fact(PROFILE_HOST.test(textOf(node.url)) ? 'profile' : 'url', textOf(node.url))
-      : []),
+    ...textsOf(node.sameAs).flatMap((text) => fact(isProfileUrl(text) ? 'profile' : 'url', text)),
+    ...(textOf(node.url) ? fact(isProfileUrl(textOf(node.url)) ? 'profile' : 'url', textOf(node.url)) : []),
   ];
 }
 

@@ -1,3 +1,4 @@
+import { bareUrl, isPageOfASite, isProfileUrl } from '../links';
 import { alternatives } from '../../words/compile';
 import { hasHouseShape, hasPostcode, hasStreet } from '../../people/addresses';
 import { localPart, normalizeEmail, registrableDomain } from '../../people/emails';
@@ -20,10 +21,6 @@ export interface SignatureInput {
   sentAt: string | null;
 }
 
-const PROFILE =
-  /\/(?:in|people|person|profile|profiles|member|members|u|user|users|pro)\/[^/]+|^(?:https?:\/\/)?(?:www\.)?rollcall\./i;
-const SOCIAL =
-  /(?:facebook|instagram|twitter|x|youtube|tiktok|threads|mastodon|pinterest|vimeo|whatsapp|wa|maps|goo|bit|zoom|teams|meet|linktr)\./i;
 const CALL_ME = new RegExp(String.raw`(?<!\p{L})(?:${alternatives('callMe')})(?!\p{L})`, 'iu');
 const OTHERS_NUMBER =
   /\b(?:his|her|their|your|ihre|seine|colleague|kollege|supplier|office manager|assistant|driver|old|former|no longer|neighbour|competitor)\b/iu;
@@ -207,23 +204,18 @@ function emailClaims(pieces: readonly Piece[], know: Knowledge): Claim[] {
   return claims;
 }
 
-/** A link without its scheme and `www.`, in which two writings of one page are equal. */
-const bareUrl = (url: string): string => url.replace(/^https?:\/\/(?:www\.)?/i, '');
-
 function urlClaims(pieces: readonly Piece[], know: Knowledge): Claim[] {
   const claims: Claim[] = [];
   for (const piece of pieces) {
-    if (piece.kind !== 'url' || SOCIAL.test(piece.value.replace(/^https?:\/\/(?:www\.)?/i, '').slice(0, 24)))
-      continue;
+    if (piece.kind !== 'url') continue;
     const normalized = asUrl(piece.value);
-    const field = PROFILE.test(piece.value) ? 'profile' : 'url';
+    const field = isProfileUrl(piece.value) ? 'profile' : 'url';
     if (
       claims.some((claim) => claim.field === field && bareUrl(claim.normalized ?? '') === bareUrl(normalized))
     )
       continue;
     const own = know.domain !== null && registrableDomain(piece.value) === know.domain;
-    const isElsewhere = know.domain !== null && !own && /[^/]\/[^/]/.test(bareUrl(normalized));
-    if (isElsewhere && field === 'url') continue;
+    if (field === 'url' && !own && isPageOfASite(normalized)) continue;
     claims.push({
       field,
       value: piece.value,
