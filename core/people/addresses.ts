@@ -236,7 +236,7 @@ export function addressLikeness(text: string): number {
 
 /** Whether a text names a street and holds a number. */
 export const hasStreet = (text: string): boolean =>
-  (STREET_BEFORE.test(text) || STREET_AFTER.test(text)) && NUMBERED.test(text);
+  NUMBERED.test(text) && (STREET_BEFORE.test(text) || STREET_AFTER.test(text));
 
 /** Whether a text could be a street with its number, judged by its shape alone. */
 export const hasHouseShape = (text: string): boolean => HOUSE.test(text);

@@ -11,12 +11,21 @@ const LETTERS: Record<string, string> = {
   ı: 'i',
 };
 
+/** Most text is: it needs no tables of Unicode. */
+const isAscii = (text: string): boolean => !/[^\0-\x7f]/.test(text);
+
 /**
  * Folds text for comparison: lower case, no diacritics, only letters, digits and single spaces.
  * @param text any text
  * @returns the folded text, possibly empty
  */
 export function fold(text: string): string {
+  if (isAscii(text))
+    return text
+      .toLowerCase()
+      .replace(/['`]/g, '')
+      .replace(/[^a-z0-9]+/g, ' ')
+      .trim();
   return text
     .normalize('NFKD')
     .replace(/\p{M}+/gu, '')

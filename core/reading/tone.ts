@@ -3,6 +3,8 @@ import type { Tone } from './types';
 
 /** From VADER's published recommendation: a compound of ±0.05 and beyond is a mood. */
 const FROM = 0.05;
+/** By then a letter has shown its tone; what is longer is a list or a paper. */
+const MOST = 40;
 const ENGLISH = new Set(
   'the and to of a in is for you we with that it on are i our have be as at this would your not can from they she he wants will but was has her his'.split(
     ' ',
@@ -23,7 +25,7 @@ function isEnglish(text: string): boolean {
 }
 
 /**
- * The tone of a text: the mean of its sentences' VADER scores, courtesy left out.
+ * The tone of a text: the mean of the VADER scores of its first forty sentences, courtesy left out.
  * @param text what is said, without quoting and signature
  * @returns null when it is not English or too short to tell: the method knows English words only, no irony, no trade
  */
@@ -33,6 +35,7 @@ export function toneOf(text: string): Tone | null {
     .replace(COURTESY, ' ')
     .split(/(?<=[.!?])\s+|\n+/)
     .filter((sentence) => sentence.trim().length > 2)
+    .slice(0, MOST)
     .map(compoundOf)
     .filter((score) => score !== 0);
   if (!scores.length) return 'neutral';

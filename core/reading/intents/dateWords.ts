@@ -5,11 +5,15 @@ const LOCALES = ['en', 'de', 'fr', 'pt', 'es', 'nl', 'it', 'sv', 'da', 'nb', 'fi
  * are places in the other, and `\b` means the edge of a word in every language.
  */
 export function flatten(text: string): string {
+  if (PLAIN.test(text)) return text.toLowerCase();
   return text.replace(/[^\x20-\x7e]|[A-Z]/g, (unit) => {
     if (/\s/.test(unit)) return ' ';
     return (unit.normalize('NFD')[0] ?? unit).toLowerCase()[0] ?? unit;
   });
 }
+
+/** Characters of which each stays one when its capital is taken away. */
+const PLAIN = /^[\x20-\x7e]*$/;
 
 type Names = Record<string, number>;
 

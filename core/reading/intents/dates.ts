@@ -1,5 +1,6 @@
 import type { DateTime } from 'luxon';
 import { MONTH_BY_A_DAY, WEEKDAY } from './dateWords';
+import { NEAR } from './dayPatterns';
 import { RULES } from './dayRules';
 
 /** A day found in flat text. */
@@ -32,7 +33,9 @@ export function findDays(flat: string, today: DateTime, monthFirst: boolean): Fo
     digit: /\d/.test(flat),
     month: ANY_MONTH.test(flat),
     weekday: ANY_WEEKDAY.test(flat),
+    near: NEAR.test(flat),
   };
+  if (!Object.values(has).some(Boolean)) return found;
   for (const rule of RULES) {
     if ((rule.needs && !has[rule.needs]) || (!has.digit && NUMERIC.has(rule))) continue;
     for (const match of flat.matchAll(rule.pattern)) {

@@ -40,8 +40,8 @@ type Groups = Record<string, string | undefined>;
 export interface Rule {
   pattern: RegExp;
   day: (groups: Groups, today: DateTime, monthFirst: boolean) => DateTime | null;
-  /** A word of the calendar without which the rule cannot hold. */
-  needs?: 'month' | 'weekday';
+  /** A kind of word without which the rule cannot hold; the figures apart. */
+  needs?: 'month' | 'weekday' | 'near';
   byWeekday?: true;
   /** Which of its findings are ways of speaking; none, where it is left out. */
   idiom?: (groups: Groups) => boolean;
@@ -126,6 +126,7 @@ export const RULES: readonly Rule[] = [
       const weeks = (count ?? 0) * (unit.startsWith('fortnight') ? 2 : 1);
       return weeks ? today.plus({ weeks, days: RELATIVE[word] ?? 0 }) : null;
     },
+    needs: 'near',
   },
   {
     pattern: all(
@@ -136,10 +137,12 @@ export const RULES: readonly Rule[] = [
       const kind = UNITS.find(([pattern]) => pattern.test(unit))?.[1];
       return count && kind ? today.plus({ [kind]: count }).plus({ days: RELATIVE[word] ?? 0 }) : null;
     },
+    needs: 'near',
   },
   {
     pattern: /\b(?<word>today|tomorrow|heute|morgen|demain|vandaag)\s(?:week|en\shuit)\b/g,
     day: ({ word = '' }, today) => today.plus({ weeks: 1, days: RELATIVE[word] ?? 0 }),
+    needs: 'near',
   },
   {
     pattern:
@@ -171,6 +174,7 @@ export const RULES: readonly Rule[] = [
     pattern: all(`\\b(?:by\\s)?(?<end>${END})${OF}\\s(?:(?<next>${NEXT})\\s)?(?:${WEEK})\\b`),
     day: ({ next }, today) => monday(today, next || today.weekday > 5 ? 1 : 0).plus({ days: 4 }),
     idiom: ALWAYS,
+    needs: 'near',
   },
   {
     pattern: all(`\\b${END}${OF}\\s(?:(?<next>${NEXT})\\s)?(?:${MONTHS_WORD})\\b`),
@@ -180,6 +184,7 @@ export const RULES: readonly Rule[] = [
         .endOf('month')
         .startOf('day'),
     idiom: ALWAYS,
+    needs: 'near',
   },
   {
     pattern: all(
@@ -201,6 +206,7 @@ export const RULES: readonly Rule[] = [
       /(?<!(?:guten|god|good|buenos|goede|nieuwe)\s|(?:por|de)\sla\s)\b(?<word>(?:the\s)?day after tomorrow|ubermorgen|apres-demain|depois de amanha|pasado manana|i overmorgen|i overmorgon|overmorgen|dopodomani|pojutrze|pozitri|ylihuomenna|jutro|zitra|huomenna|dzisiaj|dzis|dnes|tanaan|tomorrow|tmrw|tmw|i morgen|morgen|demain|amanha|manana|domani|i morgon|imorgon|today|tonight|heute|aujourd'hui|hoje|hoy|vandaag|oggi|i dag|this (?:afternoon|morning|evening))\b/g,
     day: ({ word = '' }, today) => today.plus({ days: RELATIVE[word.replace(/^the /, '')] ?? 0 }),
     byWeekday: true,
+    needs: 'near',
   },
   {
     pattern: all(
@@ -211,11 +217,13 @@ export const RULES: readonly Rule[] = [
         ? monday(today, 1)
         : today.plus({ months: 1 }).startOf('month'),
     idiom: ALWAYS,
+    needs: 'near',
   },
   {
     pattern: /\b(?:(?<next>next)|this|at\sthe)\sweekend\b(?!\sof)/g,
     day: ({ next }, today) => monday(today, next ? 1 : 0).plus({ days: 5 }),
     idiom: ALWAYS,
+    needs: 'near',
   },
   {
     pattern: all(
@@ -227,6 +235,7 @@ export const RULES: readonly Rule[] = [
       const times = unit.startsWith('fortnight') ? 2 : 1;
       return count && kind ? today.plus({ [kind]: count * times }) : null;
     },
+    needs: 'near',
   },
   {
     pattern: all(
@@ -236,6 +245,7 @@ export const RULES: readonly Rule[] = [
       const count = /^an?$/.test(n) ? 1 : readNumber(n);
       return count ? workingDays(today, count) : null;
     },
+    needs: 'near',
   },
   {
     pattern: /\b(?:by\s)?(?<word>eow|eod|cob|eom)\b(?!\s(?:on|tomorrow|today|mon|tue|wed|thu|fri|sat|sun))/g,
@@ -245,6 +255,7 @@ export const RULES: readonly Rule[] = [
         : word === 'eom'
           ? today.endOf('month').startOf('day')
           : today,
+    needs: 'near',
   },
   {
     pattern: all(
@@ -252,6 +263,7 @@ export const RULES: readonly Rule[] = [
     ),
     day: ({ end, q, year }, today) => onQuarter(today, Number(q), end !== undefined, year),
     idiom: ALWAYS,
+    needs: 'near',
   },
   {
     pattern:
@@ -290,6 +302,7 @@ export const RULES: readonly Rule[] = [
     pattern: all(`(?<!\\b${NOT_ON}\\s)\\b(?:${names})\\b(?!\\s(?:${OF_A_FEAST})\\b)`),
     day: (_, today) => onDate(today, day, month),
     idiom: ALWAYS,
+    needs: 'near',
   })),
   {
     pattern: all(

@@ -1,6 +1,6 @@
 import { minorDigits } from '../../lifecycle/minorUnits';
 import type { Intent } from '../types';
-import { NUMBER_WORDS, readNumber } from './numbers';
+import { hasNumberWord, NUMBER_WORDS, readNumber } from './numbers';
 import type { Sentence } from './sentences';
 
 const CURRENCIES: Record<string, string> = {
@@ -68,9 +68,19 @@ const RANGE = `(?:(?:${FIGURE})(?:${SCALE})?\\s?[-\u2013]\\s?)?`;
 const WORD = `(?:${NUMBER_WORDS})(?:[- ](?:${NUMBER_WORDS}))?\\s(?:thousand|hundred|million|mil|tausend|duizend|mille)`;
 /** "four hundred and twenty", "three and a half". */
 const SPOKEN = `\\b(?:${NUMBER_WORDS}|an?)(?:(?:[- ]|\\sand\\s)(?:${NUMBER_WORDS}|a half|hundred|thousand)){1,6}`;
-const PATTERN = new RegExp(
-  `(?<sign>${SIGN})\\s?(?<low>${RANGE})(?<after>${AMOUNT})|(?<before>(?:${AMOUNT}|\\bhalf a million|${SPOKEN}|\\b${WORD}))(?:,-|,–)?\\s?(?<name>${NAME})|(?<grand>${FIGURE}|${SPOKEN}|\\b(?:${NUMBER_WORDS}))\\s(?:grand|tkr)\\b|(?<![\\p{L}\\d.,])(?<bare>\\d{1,4}(?:[.,]\\d)?k)\\b|(?<=\\b(?:budget|presupuesto|orçamento|preventivo)(?:\\s[\\p{L}]+){0,4}\\s)(?<budget>\\d{1,3}(?:[., ]\\d{3})+|\\d{3,7})(?![\\d.,]*\\d)`,
-  'giu',
+const WRITTEN_OUT = `|\\bhalf a million|${SPOKEN}|\\b${WORD}`;
+const patternOf = (figures: string, grands: string): RegExp =>
+  new RegExp(
+    `(?<sign>${SIGN})\\s?(?<low>${RANGE})(?<after>${AMOUNT})|(?<before>(?:${figures}))(?:,-|,–)?\\s?(?<name>${NAME})|(?<grand>${grands})\\s(?:grand|tkr)\\b|(?<![\\p{L}\\d.,])(?<bare>\\d{1,4}(?:[.,]\\d)?k)\\b|(?<=\\b(?:budget|presupuesto|orçamento|preventivo)(?:\\s[\\p{L}]+){0,4}\\s)(?<budget>\\d{1,3}(?:[., ]\\d{3})+|\\d{3,7})(?![\\d.,]*\\d)`,
+    'giu',
+  );
+/** Sums in figures, and sums in figures or words: the words are many, and most sums are figures. */
+const IN_FIGURES = patternOf(AMOUNT, FIGURE);
+const IN_WORDS_TOO = patternOf(`${AMOUNT}${WRITTEN_OUT}`, `${FIGURE}|${SPOKEN}|\\b(?:${NUMBER_WORDS})`);
+/** Without one of these there is no sum, and most sentences have none. */
+const HINT = new RegExp(
+  `${NAME}|\\b(?:grand|tkr)\\b|\\dk\\b|\\b(?:budget|presupuesto|orçamento|preventivo)\\b`,
+  'iu',
 );
 const ABOUT =
   /\b(?:about|around|roughly|approx(?:imately)?\.?|circa|ca\.?|some|up to|max(?:imum)?|nearly|under|etwa|rund|ungefähr|bis zu|environ|cerca de|à volta de|unos|alrededor de|ongeveer|zo'n|circa)\s*$/iu;
@@ -93,9 +103,11 @@ export function readMoney(
   sentence: Sentence,
   { countries = [], currency: otherwise = 'EUR', bare }: Purse,
 ): Intent[] {
-  if (!/\d|thousand|hundred|tausend|million|grand|quid|pounds/i.test(sentence.text)) return [];
+  if (!HINT.test(sentence.text)) return [];
   const intents: Intent[] = [];
-  for (const match of sentence.text.matchAll(PATTERN)) {
+  const isSpelt = /half|thousand|million/i.test(sentence.text) || hasNumberWord(sentence.text);
+  const pattern = isSpelt ? IN_WORDS_TOO : IN_FIGURES;
+  for (const match of sentence.text.matchAll(pattern)) {
     const groups = match.groups ?? {};
     const written = readNumber(
       groups.after ?? groups.before ?? groups.grand ?? groups.bare ?? groups.budget ?? '',

@@ -8,7 +8,7 @@ const WORDS: Readonly<Record<string, number>> = {
   // As they stand in flat text, too.
   ...Object.fromEntries(Object.entries(numbers).map(([word, value]) => [flatten(word), value])),
   ...{ a: 1, an: 1, ein: 1, eine: 1, einen: 1, une: 1, uma: 1, een: 1, duas: 2 },
-  ...{ couple: 2, pair: 2, dozen: 12, hundred: 100 },
+  ...{ couple: 2, pair: 2, dozen: 12, hundred: 100, thousand: 1000 },
 };
 
 /** Alternation of the number words for a pattern, longest first. `a` and `an` are left to the caller. */
@@ -16,6 +16,13 @@ export const NUMBER_WORDS = Object.keys(WORDS)
   .filter((word) => word.length > 2)
   .sort((a, b) => b.length - a.length)
   .join('|');
+
+/** Whether a number word stands in a text: splitting it is quicker than a pattern of all of them. */
+export const hasNumberWord = (text: string): boolean =>
+  text
+    .toLowerCase()
+    .split(/[^\p{L}]+/u)
+    .some((word) => word.length > 2 && Object.hasOwn(WORDS, word));
 
 /** "four hundred and twenty", "seven and a half": what English speakers say; null for anything else. */
 function spokenNumber(text: string): number | null {

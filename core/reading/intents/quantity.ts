@@ -1,6 +1,6 @@
 import { alternatives } from '../../words/compile';
 import type { Intent } from '../types';
-import { NUMBER_WORDS, readNumber } from './numbers';
+import { hasNumberWord, NUMBER_WORDS, readNumber } from './numbers';
 import type { Sentence } from './sentences';
 
 const GOODS = new RegExp(
@@ -91,6 +91,7 @@ function isForm(word: string, thing: string): boolean {
  * numbers that are withdrawn ("12, not 10").
  */
 export function readQuantities(sentence: Sentence, counting: Counting = {}): Intent[] {
+  if (!/\d/.test(sentence.text) && !hasNumberWord(sentence.text)) return [];
   const intents: Intent[] = counting.anything ? bareCounts(sentence) : [];
   const wanted = WANT.test(sentence.text);
   for (const match of sentence.text.matchAll(COUNT)) {

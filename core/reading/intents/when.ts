@@ -37,9 +37,17 @@ export interface Said {
   monthFirst?: boolean | undefined;
 }
 
+let last: { reference: string; zone: string | undefined; now: DateTime } | null = null;
+/** The sentences of one letter were all said at the same moment: it is read once. */
+function momentOf(reference: string, zone: string | undefined): DateTime {
+  if (last?.reference !== reference || last.zone !== zone)
+    last = { reference, zone, now: DateTime.fromISO(reference, zone ? { zone } : { setZone: true }) };
+  return last.now;
+}
+
 /** Finds the dates and times in one sentence, in any of our languages, resolved forward from when it was said. */
 export function findMoments(text: string, { reference, zone, monthFirst = false }: Said): Moment[] {
-  const now = DateTime.fromISO(reference, zone ? { zone } : { setZone: true });
+  const now = momentOf(reference, zone);
   if (!now.isValid) return [];
   const flat = flatten(text);
   const today = now.startOf('day');
@@ -57,7 +65,7 @@ export function findMoments(text: string, { reference, zone, monthFirst = false 
     if (at.toMillis() >= today.toMillis() && at.toMillis() <= now.plus({ years: FURTHEST_YEARS }).toMillis())
       moments.push(moment);
   }
-  if (moments.length || HABIT.test(flat) || !INVITES.test(flat)) return moments;
+  if (moments.length || !INVITES.test(flat) || HABIT.test(flat)) return moments;
   const alone = timeAlone(flat);
   return alone ? [hourOf(text, now, alone)] : [];
 }

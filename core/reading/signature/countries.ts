@@ -2,34 +2,34 @@ import { countriesOfAddress } from '../../people/addresses';
 import { readPhone } from '../../people/phones';
 
 const BY_LANGUAGE: readonly [RegExp, string[]][] = [
-  [/\b(?:und|nicht|wir|grüße|grüßen|bitte|angebot|geschäftsführer\w*|straße)\b/iu, ['DE', 'AT', 'CH']],
-  [/\b(?:nous|vous|bonjour|merci|cordialement|devis|avec)\b/iu, ['FR', 'BE', 'CH']],
-  [/\b(?:obrigad[oa]|cumprimentos|olá|orçamento|telemóvel|não|você)\b/iu, ['PT', 'BR']],
-  [/\b(?:gracias|saludos?|hola|presupuesto|usted|móvil)\b/iu, ['ES', 'MX']],
-  [/\b(?:groet|groeten|graag|bedankt|offerte|geachte|wij|jullie)\b/iu, ['NL', 'BE']],
+  [/\b(?:und|nicht|wir|grüße|grüßen|bitte|angebot|geschäftsführer\w*|straße)\b/giu, ['DE', 'AT', 'CH']],
+  [/\b(?:nous|vous|bonjour|merci|cordialement|devis|avec)\b/giu, ['FR', 'BE', 'CH']],
+  [/\b(?:obrigad[oa]|cumprimentos|olá|orçamento|telemóvel|não|você)\b/giu, ['PT', 'BR']],
+  [/\b(?:gracias|saludos?|hola|presupuesto|usted|móvil)\b/giu, ['ES', 'MX']],
+  [/\b(?:groet|groeten|graag|bedankt|offerte|geachte|wij|jullie)\b/giu, ['NL', 'BE']],
   [
-    /\b(?:saluti|grazie|buongiorno|preventivo|gentile|cellulare|distinti|cordiali|vorrei|vorremmo|consegna|ordine|della)\b/iu,
+    /\b(?:saluti|grazie|buongiorno|preventivo|gentile|cellulare|distinti|cordiali|vorrei|vorremmo|consegna|ordine|della)\b/giu,
     ['IT'],
   ],
-  [/\b(?:hälsningar|tack|hej|offert)\b/iu, ['SE']],
-  [/\b(?:venlig|tak|tilbud|tlf)\b/iu, ['DK', 'NO']],
-  [/(?<!\p{L})(?:hvis|noget|hvad|gerne|hilsen|onsdag|skrev|ladcykel|cykler)(?!\p{L})/iu, ['DK', 'NO']],
-  [/(?<!\p{L})(?:dzień|proszę|pozdrawiam|poważaniem|czy|rowery|oferta|ofertę)(?!\p{L})/iu, ['PL']],
-  [/(?<!\p{L})(?:dobrý|prosím|děkuji|pozdravem|nabídku|máme)(?!\p{L})/iu, ['CZ', 'SK']],
-  [/(?<!\p{L})(?:kiitos|terveisin|tarjous\p{L}*|hei|puh)(?!\p{L})/iu, ['FI']],
-  [/(?<!\p{L})(?:üdvözlettel|tisztelettel|köszönöm|ajánlat\p{L}*)(?!\p{L})/iu, ['HU']],
+  [/\b(?:hälsningar|tack|hej|offert)\b/giu, ['SE']],
+  [/\b(?:venlig|tak|tilbud|tlf)\b/giu, ['DK', 'NO']],
+  [/(?<!\p{L})(?:hvis|noget|hvad|gerne|hilsen|onsdag|skrev|ladcykel|cykler)(?!\p{L})/giu, ['DK', 'NO']],
+  [/(?<!\p{L})(?:dzień|proszę|pozdrawiam|poważaniem|czy|rowery|oferta|ofertę)(?!\p{L})/giu, ['PL']],
+  [/(?<!\p{L})(?:dobrý|prosím|děkuji|pozdravem|nabídku|máme)(?!\p{L})/giu, ['CZ', 'SK']],
+  [/(?<!\p{L})(?:kiitos|terveisin|tarjous\p{L}*|hei|puh)(?!\p{L})/giu, ['FI']],
+  [/(?<!\p{L})(?:üdvözlettel|tisztelettel|köszönöm|ajánlat\p{L}*)(?!\p{L})/giu, ['HU']],
   // Scripts that are written in one country, or in few.
   [/[\p{sc=Hiragana}\p{sc=Katakana}]/u, ['JP']],
   [/\p{sc=Hangul}/u, ['KR']],
   [/[\p{sc=Han}]{2}/u, ['CN', 'TW', 'JP']],
-  [/[іїєґ]\p{sc=Cyrillic}/iu, ['UA']],
+  [/[іїєґ]\p{sc=Cyrillic}/giu, ['UA']],
   [/\p{sc=Cyrillic}{3}/u, ['RU', 'BG', 'UA']],
   [/\p{sc=Greek}{3}/u, ['GR', 'CY']],
   [/\p{sc=Hebrew}{3}/u, ['IL']],
   [/\p{sc=Thai}{3}/u, ['TH']],
   [/\p{sc=Arabic}{3}/u, ['AE', 'SA', 'EG', 'MA']],
   [/[ışğİ]\p{Ll}|\p{L}ı(?!\p{L})/u, ['TR']],
-  [/\b(?:hei|mvh|vennlig|daglig leder|innkjøp\w*)\b/iu, ['NO']],
+  [/\b(?:hei|mvh|vennlig|daglig leder|innkjøp\w*)\b/giu, ['NO']],
 ];
 const BY_LEGAL_FORM: readonly [RegExp, string][] = [
   [/\bGmbH\b|\be\.\s?[KV]\.|\bOHG\b/, 'DE'],
@@ -116,8 +116,9 @@ export function voteCountries(
     if (phones.some((phone) => shape.test(phone.trim()))) vote(country, 4);
   const tld = domain?.split('.').at(-1) ?? '';
   if (tld.length === 2) vote(TLD[tld] ?? tld.toUpperCase(), 7);
+  const start = body.slice(0, 4000);
   for (const [pattern, countries] of BY_LANGUAGE) {
-    const hits = body.slice(0, 4000).match(new RegExp(pattern, 'giu'))?.length ?? 0;
+    const hits = start.match(pattern)?.length ?? 0;
     if (hits) countries.forEach((country, rank) => vote(country, Math.min(hits, 4) - rank));
   }
   (OFFSETS[sentAt?.slice(-6) ?? ''] ?? []).forEach((country, rank) => vote(country, 1.5 - rank * 0.1));
