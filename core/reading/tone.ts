@@ -18,6 +18,20 @@ const COURTESY =
 export const compoundOf = (sentence: string): number =>
   vader.SentimentIntensityAnalyzer.polarity_scores(sentence).compound;
 
+const neutral = new Map<string, boolean>();
+const MOST_KNOWN = 50_000;
+
+/** Whether VADER gives a word no score by itself; a sentence of only such words has none either, and need not be scored. */
+function isNeutral(word: string): boolean {
+  let is = neutral.get(word);
+  if (is === undefined) {
+    is = compoundOf(word) === 0;
+    if (neutral.size >= MOST_KNOWN) neutral.clear();
+    neutral.set(word, is);
+  }
+  return is;
+}
+
 /** Whether enough of the commonest English words stand in a text for VADER's English word list to mean anything. */
 function isEnglish(text: string): boolean {
   const words = text.toLowerCase().match(/[a-zà-ÿ']+/g) ?? [];
@@ -36,6 +50,7 @@ export function toneOf(text: string): Tone | null {
     .split(/(?<=[.!?])\s+|\n+/)
     .filter((sentence) => sentence.trim().length > 2)
     .slice(0, MOST)
+    .filter((sentence) => sentence.split(/\s+/).some((word) => !isNeutral(word)))
     .map(compoundOf)
     .filter((score) => score !== 0);
   if (!scores.length) return 'neutral';

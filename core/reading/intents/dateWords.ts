@@ -264,3 +264,15 @@ export const WEEKS_LATER: Readonly<Record<string, number>> = {
   'in acht tagen': 1,
   'over een week': 1,
 };
+
+const words = (names: Names): string[] => Object.keys(names).flatMap((name) => name.split('-'));
+/** The words of the names of months, by which to tell that a text has none. */
+export const MONTH_WORDS: ReadonlySet<string> = new Set(words({ ...MONTHS, ...MONTHS_SHORT }));
+/** The words of the names of weekdays. */
+export const WEEKDAY_WORDS: ReadonlySet<string> = new Set(
+  words({ ...WEEKDAYS, ...WEEKDAYS_INFLECTED, ...WEEKDAYS_SHORT, ...WEEKDAYS_BARE, ...WEEKDAYS_DOTTED }),
+);
+/** The words that begin the names of feasts; of the new year the second, for much is new. */
+export const FEAST_WORDS: readonly string[] = FEASTS.flatMap(([names]) => names.split('|')).map(
+  (name) => /^(?:new )?(\p{L}+)/u.exec(name)?.[1] ?? '',
+);

@@ -1,7 +1,6 @@
 import type { DateTime } from 'luxon';
-import { MONTH_BY_A_DAY, WEEKDAY } from './dateWords';
-import { NEAR } from './dayPatterns';
 import { RULES } from './dayRules';
+import { vocabularyOf } from './vocabulary';
 
 /** A day found in flat text. */
 export interface FoundDay {
@@ -16,8 +15,6 @@ export interface FoundDay {
   isIdiom: boolean;
 }
 
-const ANY_MONTH = new RegExp(`\\b${MONTH_BY_A_DAY}`);
-const ANY_WEEKDAY = new RegExp(WEEKDAY);
 /** Rules that can only hold where a figure is written; most sentences have none. */
 const NUMERIC = new Set(RULES.filter((rule) => /\(\?<(?:d|nth)>/.test(rule.pattern.source)));
 
@@ -29,13 +26,8 @@ const NUMERIC = new Set(RULES.filter((rule) => /\(\?<(?:d|nth)>/.test(rule.patte
  */
 export function findDays(flat: string, today: DateTime, monthFirst: boolean): FoundDay[] {
   const found: FoundDay[] = [];
-  const has = {
-    digit: /\d/.test(flat),
-    month: ANY_MONTH.test(flat),
-    weekday: ANY_WEEKDAY.test(flat),
-    near: NEAR.test(flat),
-  };
-  if (!Object.values(has).some(Boolean)) return found;
+  const has = vocabularyOf(flat);
+  if (!has.digit && !has.month && !has.weekday && !has.near) return found;
   for (const rule of RULES) {
     if ((rule.needs && !has[rule.needs]) || (!has.digit && NUMERIC.has(rule))) continue;
     for (const match of flat.matchAll(rule.pattern)) {

@@ -1,4 +1,3 @@
-import { FEASTS, RELATIVE } from './dateWords';
 import { NUMBER_WORDS } from './numbers';
 
 export const THE = '(?:the|den|dem|der|le|el|o|a|dia|il|op|d\\.)';
@@ -26,15 +25,3 @@ export const UNITS: readonly [RegExp, 'days' | 'weeks' | 'months'][] = [
 ];
 export const UNIT =
   'fortnights?|days?|tagen?|jours?|dias?|dag(?:en|ar)?|giorn[io]|weeks?|wochen?|semaines?|semanas?|weken|settiman[ae]|veckor|uger|uker|months?|monaten?|mois|mes(?:es)?|maand(?:en)?|mes[ei]|manader';
-
-/** What a day is said with that is told by its distance, a unit or a feast, and not by its number or name. */
-export const NEAR = new RegExp(
-  `\\b(?:${[
-    ...Object.keys(RELATIVE),
-    ...FEASTS.map(([names]) => names),
-    WEEK,
-    MONTHS_WORD,
-    UNIT,
-    'this (?:afternoon|morning|evening)|weekend|working|business|work|werk|arbeits|jours|dias|eow|eod|cob|eom|q[1-4]',
-  ].join('|')})`,
-);

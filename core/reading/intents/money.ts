@@ -1,7 +1,8 @@
 import { minorDigits } from '../../lifecycle/minorUnits';
 import type { Intent } from '../types';
-import { hasNumberWord, NUMBER_WORDS, readNumber } from './numbers';
+import { NUMBER_WORDS, readNumber } from './numbers';
 import type { Sentence } from './sentences';
+import { hasNumber } from './vocabulary';
 
 const CURRENCIES: Record<string, string> = {
   '€': 'EUR',
@@ -105,7 +106,7 @@ export function readMoney(
 ): Intent[] {
   if (!HINT.test(sentence.text)) return [];
   const intents: Intent[] = [];
-  const isSpelt = /half|thousand|million/i.test(sentence.text) || hasNumberWord(sentence.text);
+  const isSpelt = /half|thousand|million/i.test(sentence.text) || hasNumber(sentence.text) === 'in words';
   const pattern = isSpelt ? IN_WORDS_TOO : IN_FIGURES;
   for (const match of sentence.text.matchAll(pattern)) {
     const groups = match.groups ?? {};

@@ -17,12 +17,8 @@ export const NUMBER_WORDS = Object.keys(WORDS)
   .sort((a, b) => b.length - a.length)
   .join('|');
 
-/** Whether a number word stands in a text: splitting it is quicker than a pattern of all of them. */
-export const hasNumberWord = (text: string): boolean =>
-  text
-    .toLowerCase()
-    .split(/[^\p{L}]+/u)
-    .some((word) => word.length > 2 && Object.hasOwn(WORDS, word));
+/** Whether a word is one of the number words of a pattern. */
+export const isNumberWord = (word: string): boolean => word.length > 2 && Object.hasOwn(WORDS, word);
 
 /** "four hundred and twenty", "seven and a half": what English speakers say; null for anything else. */
 function spokenNumber(text: string): number | null {

@@ -1,7 +1,8 @@
 import { alternatives } from '../../words/compile';
 import type { Intent } from '../types';
-import { hasNumberWord, NUMBER_WORDS, readNumber } from './numbers';
+import { NUMBER_WORDS, readNumber } from './numbers';
 import type { Sentence } from './sentences';
+import { hasNumber } from './vocabulary';
 
 const GOODS = new RegExp(
   String.raw`^(?:e-?)?(?:cargo|long|e|electric|delivery|box|courier|rear|front|cold|service|charging|spare|rain)?-?(?:${alternatives('goods')})$`,
@@ -9,9 +10,12 @@ const GOODS = new RegExp(
 );
 const NOT_GOODS = new RegExp(String.raw`^(?:${alternatives('notGoods')})$`, 'iu');
 const WANT = new RegExp(String.raw`(?<!\p{L})(?:${alternatives('wantsGoods')})(?!\p{L})`, 'iu');
-const COUNT = new RegExp(
-  `(?<![\\p{L}\\d.,:€£$+/-])(?<count>half a dozen|(?:an?\\s)?(?:dozen|couple of|pair of)|\\d{1,5}|(?:${NUMBER_WORDS})(?:-(?:${NUMBER_WORDS}))?)(?:\\s*x)?\\s+(?=\\p{L})`,
-  'giu',
+const countOf = (numbers: string): RegExp =>
+  new RegExp(`(?<![\\p{L}\\d.,:€£$+/-])(?<count>${numbers})(?:\\s*x)?\\s+(?=\\p{L})`, 'giu');
+/** Counts in figures, and counts in figures or words: the words are many, and most counts are figures. */
+const IN_FIGURES = countOf('\\d{1,5}');
+const IN_WORDS_TOO = countOf(
+  `half a dozen|(?:an?\\s)?(?:dozen|couple of|pair of)|\\d{1,5}|(?:${NUMBER_WORDS})(?:-(?:${NUMBER_WORDS}))?`,
 );
 const PHRASE = /^\p{L}[\p{L}'’-]*(?: \p{L}[\p{L}'’-]*){0,3}/u;
 /** A word that begins something else: "five bikes and two trailers" are two counts. */
@@ -91,10 +95,11 @@ function isForm(word: string, thing: string): boolean {
  * numbers that are withdrawn ("12, not 10").
  */
 export function readQuantities(sentence: Sentence, counting: Counting = {}): Intent[] {
-  if (!/\d/.test(sentence.text) && !hasNumberWord(sentence.text)) return [];
+  const number = hasNumber(sentence.text);
+  if (!number) return [];
   const intents: Intent[] = counting.anything ? bareCounts(sentence) : [];
   const wanted = WANT.test(sentence.text);
-  for (const match of sentence.text.matchAll(COUNT)) {
+  for (const match of sentence.text.matchAll(number === 'in words' ? IN_WORDS_TOO : IN_FIGURES)) {
     const count = match.groups?.count ?? '';
     const before = sentence.text.slice(0, match.index);
     const isWithdrawn = WITHDRAWN.test(before);
