@@ -21,6 +21,8 @@ const WORD = /[\p{L}\p{M}]+(?:-[\p{L}\p{M}]+)*|[,;.–—-]|\d+/gu;
 /** A national number has no fewer and an international one no more (ITU-T E.164). */
 const [FEWEST, MOST] = [7, 15];
 
+const HUNDRED = /^(?:hundred|hundert|cent|cien|honderd|hundra|hundrede)$/i;
+
 /** What one word says: a digit, or a number below a hundred as the French say theirs; null for any other word. */
 function spoken(word: string): string | null {
   const folded = fold(word);
@@ -47,6 +49,12 @@ export function dictatedNumbers(text: string): Dictated[] {
     const repeated = TIMES[fold(word)];
     if (repeated) {
       times = repeated;
+      continue;
+    }
+    // "Nine hundred": the figure stands already.
+    if (run && HUNDRED.test(word)) {
+      run.digits += '00';
+      run.end = match.index + word.length;
       continue;
     }
     const said = spoken(word);

@@ -19,6 +19,7 @@ import { contactClaims } from './contacts';
 import { fitted } from './fitted';
 import { givenName, isFamilyName } from '../lexicon/names';
 import { readLabelled } from './labelled';
+import { mended } from './mended';
 import { isLedIn, NOT_A_TITLE, readWho, type Found } from './who';
 
 export interface NoteOptions {
@@ -202,7 +203,7 @@ export function readNote(text: string, options: NoteOptions): NoteReading {
   const labelled = readLabelled(note, options.country);
   const single = new Set(['fullName', 'jobTitle', 'companyName', 'address']);
   const claims = [...labelled];
-  const who = agreed(whoClaims(note, clauses), tagNote(note));
+  const who = mended(agreed(whoClaims(note, clauses), tagNote(note)), note);
   for (const claim of [...who, ...contactClaims(note, options.country)]) {
     const same = claims.some((one) =>
       single.has(claim.field)

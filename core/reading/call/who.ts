@@ -32,7 +32,7 @@ const LEAD = new RegExp(
     '(?:just )?(?:called|rang|phoned|reached|visited|met|saw|tried|caught|got hold of|left (?:a )?(?:message|voicemail) (?:for|with))(?: up with)?',
     '(?:incoming|inbound|outgoing|outbound|missed)(?: call)?(?:,? voicemail)?(?: from| to|:)?',
     '(?:new |hot |warm |cold )?(?:lead|contact|prospect|enquiry|inquiry|caller|customer|client|walk-in|walk in|voicemail|name|re|reception|called by)(?: from| by| at)?[:,]?',
-    '(?:gespräch mit|anruf von|anruf bei|telefonat mit|hat angerufen:?|appel (?:de|avec)|appelé|chamada (?:de|com)|falei com|ligou|llamada (?:de|con)|hablé con|gesprek met|gebeld met|telefonata con|parlato con)',
+    "(?:gespräch mit|anruf von|anruf bei|telefonat mit|hat angerufen:?|appel (?:de|avec)|appelé|chamada (?:de|com)|falei com|ligou|llamada (?:de|con)|hablé con|(?:j['’]ai |on a )?eu|j['’]ai (?:appelé|vu|rencontré)|gesprek met|gebeld met|telefonata con|parlato con)",
   ].join('|')})\\s+`,
   'iuy',
 );

@@ -6,13 +6,14 @@ export const SUFFIX = '(?:st|nd|rd|th|er|[.oae\\u00ba\\u00b0])?';
 export const NOT_A_STREET = '(?!\\s(?:street|st|road|rd|lane|ave|avenue|close|court|square|place)\\b)';
 export const LEAD =
   '(?:on|by|before|until|till|from|after|since|due|meeting|call|back|again|up|ring|demo|visit|lunch|am|bis(?:\\szum)?|vor(?:\\sdem)?|zum|ab(?:\\sdem)?|nach(?:\\sdem)?|le|avant(?:\\sle)?|ate(?:\\so)?(?:\\sdia)?|no\\sdia|dia|el|antes\\sdel|para\\sel|op|voor|il|entro\\sil|den|senast|innen)';
-export const NEXT = '(?:next|nachste[nrsm]?|prochaine?|proxim[oa]|volgende|prossim[oa]|nasta|neste)';
+export const NEXT =
+  '(?:next|nachste[nrsm]?|prochaine?|proxim[oa]|volgende|prossim[oa]|nasta|neste|n\u00e6ste)';
 export const THIS =
   '(?:this(?:\\scoming)?|coming|diese[nrsm]?|kommende[nrsm]?|ce|cette|est[ea]|komende|deze|questo|denna)';
 export const END = '(?:end|ende|fin|fim|final|finais|eind|einde|fine|slutet|close)';
 export const OF =
   '(?:\\s(?:of|der|des|de|da|do|del|della|van|von|av|la|the|this|dieser|diesem|deze|esta|este|cette))*';
-export const WEEK = 'week|woche|semaine|semana|settimana|vecka';
+export const WEEK = 'week|woche|semaine|semana|settimana|vecka|uke|uge';
 export const MONTHS_WORD = 'month|monats?|mois|mes|maand|mese|manad';
 export const NUMBER = `\\d{1,2}|(?:a|an|einer?|une?|uma?|un[ao]?|een)(?=\\s)|${NUMBER_WORDS}`;
 

@@ -9,6 +9,32 @@ const WORDS: Readonly<Record<string, number>> = {
   ...Object.fromEntries(Object.entries(numbers).map(([word, value]) => [flatten(word), value])),
   ...{ a: 1, an: 1, ein: 1, eine: 1, einen: 1, une: 1, uma: 1, een: 1, duas: 2 },
   ...{ couple: 2, pair: 2, dozen: 12, hundred: 100, thousand: 1000 },
+  // What the languages of the south make of ten, twelve, fifteen, twenty …: about so many.
+  ...{
+    dizaine: 10,
+    douzaine: 12,
+    quinzaine: 15,
+    vingtaine: 20,
+    trentaine: 30,
+    quarantaine: 40,
+    cinquantaine: 50,
+    centaine: 100,
+  },
+  ...{
+    decena: 10,
+    docena: 12,
+    veintena: 20,
+    centenar: 100,
+    dezena: 10,
+    duzia: 12,
+    dúzia: 12,
+    centena: 100,
+    decina: 10,
+    dozzina: 12,
+    ventina: 20,
+    trentina: 30,
+  },
+  ...{ dutzend: 12, dozijn: 12, tiental: 10, dussin: 12, dusin: 12 },
 };
 
 /** Alternation of the number words for a pattern, longest first. `a` and `an` are left to the caller. */

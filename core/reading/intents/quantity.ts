@@ -106,7 +106,8 @@ export function readQuantities(sentence: Sentence, counting: Counting = {}): Int
     const meant = isWithdrawn ? MEANT.exec(before)?.groups?.count : undefined;
     if (isWithdrawn && !meant) continue;
     const number = readNumber(meant ?? count);
-    const from = match.index + match[0].length;
+    const [of = ''] = /^(?:de |d['’])/i.exec(sentence.text.slice(match.index + match[0].length)) ?? [];
+    const from = match.index + match[0].length + of.length;
     const words = (PHRASE.exec(sentence.text.slice(from, from + 120))?.[0] ?? '').split(' ');
     if (number === null || number < 1 || ARTICLES.test(count)) continue;
     const thing = thingIn(words, wanted, counting);
