@@ -38,10 +38,12 @@ export function dictatedNumbers(text: string): Dictated[] {
   const found: Dictated[] = [];
   let run: Dictated | null = null;
   let times = 1;
+  let hundreds = '';
   const end = (): void => {
     if (run && run.digits.length >= FEWEST && run.digits.length <= MOST) found.push(run);
     run = null;
     times = 1;
+    hundreds = '';
   };
   for (const match of text.matchAll(WORD)) {
     const [word] = match;
@@ -51,10 +53,9 @@ export function dictatedNumbers(text: string): Dictated[] {
       times = repeated;
       continue;
     }
-    // "Nine hundred": the figure stands already.
+    // "Nine hundred one two three": the figure stands already, if others follow.
     if (run && HUNDRED.test(word)) {
-      run.digits += '00';
-      run.end = match.index + word.length;
+      hundreds = '00';
       continue;
     }
     const said = spoken(word);
@@ -63,7 +64,8 @@ export function dictatedNumbers(text: string): Dictated[] {
       continue;
     }
     run ??= { digits: '', start: match.index, end: match.index };
-    run.digits += said.repeat(times);
+    run.digits += hundreds + said.repeat(times);
+    hundreds = '';
     run.end = match.index + word.length;
     times = 1;
   }

@@ -1,6 +1,7 @@
 import { alternatives } from '../../words/compile';
 import { companyLikeness } from '../../people/companies';
 import { looksLikeName } from '../../people/names';
+import { flatten, WEEKDAY_WORDS } from '../intents/dateWords';
 import { titleLikeness } from '../signature/words';
 import type { Claim } from '../types';
 
@@ -22,7 +23,8 @@ const isTitle = ({ field, value }: Claim): boolean =>
 function nameOf(claim: Claim): Claim | null {
   if (claim.field !== 'fullName') return claim;
   const [first = ''] = claim.value.split(/\s*[+&/]\s*/);
-  if (!first || titleLikeness(first) > 0) return null;
+  const isDay = WEEKDAY_WORDS.has(flatten(first).replace(/\.$/, ''));
+  if (!first || isDay || titleLikeness(first) > 0) return null;
   const span = claim.span && { ...claim.span, end: claim.span.start + first.length };
   return first === claim.value ? claim : { ...claim, value: first, ...(span ? { span } : {}) };
 }

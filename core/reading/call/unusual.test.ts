@@ -64,3 +64,27 @@ describe('a note written in a hurry', () => {
     ]);
   });
 });
+
+describe('whoever is named in more than one way', () => {
+  it.each([
+    ['left vm for Stan (Stan Kowalczyk, ops mgr, Peak Parcels)', 'Stan Kowalczyk'],
+    ['met Luis at the trade fair in Porto, Luis Carvalho, works for Mercado Azul', 'Luis Carvalho'],
+    ['Habe mit der Chefin von Blumen Wagner gesprochen, heißt Petra Wagner, braucht 3 Räder', 'Petra Wagner'],
+    ["j'ai eu Thierry au téléphone, de chez Transports Roussel", 'Thierry'],
+  ])('%s', (text, name) => expect(facts(text).fullName).toBe(name));
+
+  it('an honorific and the post of somebody else are not theirs', () => {
+    const { fullName, jobTitle } = facts('falei com a Dona Graça Moniz, gerente da Padaria Central');
+    expect([fullName, jobTitle]).not.toContain('Dona');
+    expect(fullName).toBe('Graça Moniz');
+    expect(facts('Tues 10:30 meeting w/ Halcyon Print').fullName).toBeUndefined();
+    expect(facts('rang Dr. Anselm Pickering. his secretary Jo took msg').jobTitle).toBeUndefined();
+  });
+
+  it('about so many are a count', () => {
+    const counts = readNote('Thierry, Transports Roussel, une dizaine de remorques', OPTIONS).intents.flatMap(
+      (intent) => (intent.kind === 'quantity' ? [intent.value] : []),
+    );
+    expect(counts).toEqual([{ count: 10, of: 'remorques' }]);
+  });
+});

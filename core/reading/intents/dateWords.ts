@@ -129,15 +129,19 @@ const UNMISTAKABLE = 'tues|weds|thurs|thur|thu';
 const AT_END = 'mon|tue|wed|fri';
 const BEFORE_A_NUMBER = '(?=,?\\s(?:the\\s)?\\d|,?\\s(?:at|noon|morning|afternoon|evening)\\b)';
 
+/** "Freitagvormittag", "vrijdagmiddag", "fredagskväll": the part of a day that is written with it. */
+export const PART_OF_DAY =
+  '(?:s?(?:vormittag|nachmittag|mittag|abend|morgen|ochtend|middag|avond|formiddag|ettermiddag|eftermiddag|aften|kvall|morgon)s?)?';
+
 /** Pattern source for a weekday in flat text, without groups. */
 export const WEEKDAY = [
-  `\\b(?:${longestFirst({ ...WEEKDAYS, ...WEEKDAYS_INFLECTED })})\\b`,
+  `\\b(?:${longestFirst({ ...WEEKDAYS, ...WEEKDAYS_INFLECTED })})(?=${PART_OF_DAY}\\b)`,
   `${AFTER_A_WORD}(?:${longestFirst(WEEKDAYS_SHORT)})\\b\\.?`,
   `\\b(?:${longestFirst(WEEKDAYS_SHORT)})\\b\\.?${BEFORE_A_NUMBER}`,
   `\\b(?:${UNMISTAKABLE})\\b\\.?`,
   `(?<=[a-z]\\s)(?:${AT_END})\\b${AT_THE_END}`,
   `(?<=\\b(?:na|nesta|da|a|ate|proxima|esta|para|de|em)\\s)(?:${longestFirst(WEEKDAYS_BARE)})\\b(?!\\s(?:vez|etapa|fase|opcao|feira))`,
-  `\\b(?:${longestFirst(WEEKDAYS_BARE)})(?=\\sque\\s(?:vem|viene)\\b)`,
+  `\\b(?:${longestFirst(WEEKDAYS_BARE)})(?=\\s(?:que\\s(?:vem|viene)|de\\smanha|a\\s(?:tarde|noite)|as\\s\\d)\\b)`,
   `\\b(?:${longestFirst(WEEKDAYS_DOTTED)})\\b\\.?(?=,?\\s(?:den\\s)?\\d{1,2}\\.)`,
 ].join('|');
 

@@ -1,4 +1,5 @@
-import { NUMBER_WORDS } from './numbers';
+import type { DateTime } from 'luxon';
+import { NUMBER_WORDS, readNumber } from './numbers';
 
 export const THE = '(?:the|den|dem|der|le|el|o|a|dia|il|op|d\\.)';
 export const YEAR = '(?:,?\\s(?:de\\s|del\\s)?(?<year>20\\d\\d)\\b)?';
@@ -19,10 +20,26 @@ export const NUMBER = `\\d{1,2}|(?:a|an|einer?|une?|uma?|un[ao]?|een)(?=\\s)|${N
 
 export const all = (source: string): RegExp => new RegExp(source, 'g');
 export const UNITS: readonly [RegExp, 'days' | 'weeks' | 'months'][] = [
-  [/^(?:day|tag|jour|dia|dag|giorn)/, 'days'],
+  [/^(?:day|tag|jour|dia|dag|giorn|dni$|dny$)/, 'days'],
   [/^fortnight/, 'weeks'],
-  [/^(?:week|woche|semain|seman|weken|settiman|veck|uge|uke)/, 'weeks'],
-  [/^(?:month|monat|mois|mes|maand|manad)/, 'months'],
+  [/^(?:week|woche|semain|seman|weken|settiman|veck|uge|uke|tygod|tydn)/, 'weeks'],
+  [/^(?:month|monat|mois|mes|maand|man[ae]d|miesiac)/, 'months'],
 ];
 export const UNIT =
-  'fortnights?|days?|tagen?|jours?|dias?|dag(?:en|ar)?|giorn[io]|weeks?|wochen?|semaines?|semanas?|weken|settiman[ae]|veckor|uger|uker|months?|monaten?|mois|mes(?:es)?|maand(?:en)?|mes[ei]|manader';
+  'fortnights?|days?|tagen?|jours?|dias?|dag(?:en|ar)?|giorn[io]|weeks?|wochen?|semaines?|semanas?|weken|settiman[ae]|veckor|uger|uker|months?|monaten?|mois|mes(?:es)?|maand(?:en)?|mes[ei]|manader|maneder|tygodnie|tygodni|tydny|tydnu|dni|dny|miesiace|mesice';
+
+/** Numbers that other languages have other words for, so that they count only before a unit of time. */
+const SHORT_NUMBERS: Readonly<Record<string, number>> = { to: 2, dva: 2, dve: 2, tri: 3, ctyri: 4 };
+export const SHORT_NUMBER = Object.keys(SHORT_NUMBERS).join('|');
+export const ABOUT =
+  '(?:(?:about|around|roughly|etwa|ca\\.?|circa|ungefahr|environ|unas|unos|cerca\\sde|ongeveer|omtrent|cirka)\\s)?';
+
+/** The day that is so many units of time after another, as both are written in flat text; null where they say nothing. */
+export function afterUnits(today: DateTime, count: string, unit: string): DateTime | null {
+  const number = /^(?:an?|einer?|une?|uma?|un[ao]?|een)$/.test(count)
+    ? 1
+    : (SHORT_NUMBERS[count] ?? readNumber(count));
+  const kind = UNITS.find(([pattern]) => pattern.test(unit))?.[1];
+  const times = unit.startsWith('fortnight') ? 2 : 1;
+  return number && kind ? today.plus({ [kind]: number * times }) : null;
+}

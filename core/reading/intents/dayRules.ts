@@ -1,11 +1,8 @@
 import type { DateTime } from 'luxon';
+import type {} from 'luxon';
 import {
-  FEASTS,
-  MONTH,
   MONTH_BY_A_DAY,
   monthOf,
-  NOT_ON,
-  OF_A_FEAST,
   ordinalOf,
   ORDINALS,
   RELATIVE,
@@ -14,10 +11,15 @@ import {
   weekdayOf,
   WEEKS_LATER,
 } from './dateWords';
+import { FAR_DAYS } from './farDays';
+import { MONTH_PARTS } from './monthParts';
 import { readNumber } from './numbers';
 import { monday, onDate, onNthWeekday, onNumber, onQuarter, onWeek, onWeekday, workingDays } from './onDay';
 
 import {
+  ABOUT,
+  afterUnits,
+  SHORT_NUMBER,
   THE,
   YEAR,
   SUFFIX,
@@ -51,6 +53,7 @@ const ALWAYS = (): boolean => true;
 
 /** From the most to the least said; an earlier rule keeps a later one off its words. */
 export const RULES: readonly Rule[] = [
+  ...FAR_DAYS,
   {
     pattern: /\b(?<year>20\d\d)-(?<month>\d\d)-(?<d>\d\d)\b/g,
     day: ({ d, month, year }, today) => onDate(today, Number(d), Number(month), year),
@@ -146,7 +149,7 @@ export const RULES: readonly Rule[] = [
   },
   {
     pattern:
-      /\b(?:(?:the|on|by|before|until|from)\s(?<nth>\d{1,2})(?:st|nd|rd|th)(?!\s(?:floor|street|avenue|ave|birthday|time))|(?:am|zum|ab\sdem|vor\sdem)\s(?<dotted>\d{1,2})\.(?!\d)|(?:(?:no|el|al|le)\s(?:dia\s)?|o\sdia\s)(?<dia>\d{1,2})(?=\s(?:a|as)\s(?:las?\s)?\d|\s?[.?!]?$))\b/g,
+      /\b(?:(?:the|on|by|before|until|from)\s(?<nth>\d{1,2})(?:st|nd|rd|th)(?!\s(?:floor|street|avenue|ave|birthday|time))|(?:am|zum|ab\sdem|vor\sdem)\s(?<dotted>\d{1,2})(?=\.(?!\d))|(?:(?:no|el|al|le)\s(?:dia\s)?|a?o\sdia\s)(?<dia>\d{1,2})(?=\s(?:a|as)\s(?:las?\s)?\d|\s?[.?!]?$))\b/g,
     day: ({ nth, dotted, dia }, today) => onNumber(today, Number(nth ?? dotted ?? dia)),
     idiom: ALWAYS,
   },
@@ -227,14 +230,9 @@ export const RULES: readonly Rule[] = [
   },
   {
     pattern: all(
-      `\\b(?:in|within|innerhalb\\svon|dans|d'ici|em|en|dentro\\sde|over|binnen|tra|fra|om)\\s(?<n>${NUMBER})\\s(?<unit>${UNIT})\\b`,
+      `\\b(?:in|within|innerhalb\\svon|dans|d'ici|em|en|daqui\\sa|dentro\\sde|over|binnen|tra|fra|om|za)\\s${ABOUT}(?<n>${NUMBER}|${SHORT_NUMBER})\\s(?<unit>${UNIT})\\b`,
     ),
-    day: ({ n = '', unit = '' }, today) => {
-      const count = /^(?:an?|einer?|une?|uma?|un[ao]?|een)$/.test(n) ? 1 : readNumber(n);
-      const kind = UNITS.find(([pattern]) => pattern.test(unit))?.[1];
-      const times = unit.startsWith('fortnight') ? 2 : 1;
-      return count && kind ? today.plus({ [kind]: count * times }) : null;
-    },
+    day: ({ n = '', unit = '' }, today) => afterUnits(today, n, unit),
     needs: 'near',
   },
   {
@@ -271,48 +269,5 @@ export const RULES: readonly Rule[] = [
     day: ({ d, month }, today, monthFirst) =>
       monthFirst ? onDate(today, Number(month), Number(d)) : onDate(today, Number(d), Number(month)),
   },
-  {
-    pattern: all(
-      `\\b(?:the\\s)?(?<which>first|second|third|last)\\sweek\\s(?:of|in)\\s(?<month>${MONTH})${YEAR}`,
-    ),
-    day: ({ which = '', month = '', year }, today) => {
-      const first = onDate(today.startOf('month'), 1, monthOf(month), year);
-      const weeks = ['first', 'second', 'third'].indexOf(which);
-      return first && (weeks < 0 ? first.endOf('month').startOf('week') : first.plus({ weeks }));
-    },
-    idiom: ALWAYS,
-    needs: 'month',
-  },
-  {
-    pattern: all(
-      `\\b(?:mid|middle\\sof|mitte|mi|medio|mediados\\sde|meados\\sde|meta|medio|mitten\\sav)[-\\s](?<month>${MONTH_BY_A_DAY})${YEAR}`,
-    ),
-    day: ({ month = '', year }, today) => onDate(today, 15, monthOf(month), year),
-    idiom: ALWAYS,
-    needs: 'month',
-  },
-  {
-    pattern: all(`\\b(?:by\\s(?:the\\s)?)?${END}${OF}\\s(?<month>${MONTH_BY_A_DAY})(?![a-z])${YEAR}`),
-    day: ({ month = '', year }, today) =>
-      onDate(today.startOf('month'), 1, monthOf(month), year)?.endOf('month').startOf('day') ?? null,
-    idiom: ALWAYS,
-    needs: 'month',
-  },
-  ...FEASTS.map(([names, day, month]): Rule => ({
-    pattern: all(`(?<!\\b${NOT_ON}\\s)\\b(?:${names})\\b(?!\\s(?:${OF_A_FEAST})\\b)`),
-    day: (_, today) => onDate(today, day, month),
-    idiom: ALWAYS,
-    needs: 'near',
-  })),
-  {
-    pattern: all(
-      `\\b(?:(?<end>${END})${OF}|(?:by|from|before|until|till|starting(?:\\sin)?|(?:start|beginning)\\sof|ab|bis|anfang|debut|ate|a\\spartir\\sde|des|desde|vanaf|begin|entro|innan|innen|fran|fra|(?:in|im|en|em|i)(?=\\s[a-z]+\\.?,?\\s(?:de\\s|del\\s)?20\\d\\d))(?:\\s(?:the|of|zum|anfang))*)\\s(?<month>${MONTH})${YEAR}`,
-    ),
-    day: ({ end, month = '', year }, today) => {
-      const first = onDate(today.startOf('month'), 1, monthOf(month), year);
-      return first && end ? first.endOf('month').startOf('day') : first;
-    },
-    idiom: ALWAYS,
-    needs: 'month',
-  },
+  ...MONTH_PARTS,
 ];

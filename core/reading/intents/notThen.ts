@@ -19,6 +19,9 @@ const EACH =
 /** A day somebody cannot, or that was only weighed. */
 const NOT_FREE =
   /\b(?:can'?t|cannot|can not|couldn'?t|won'?t|kann nicht|ne peut pas|no puede|nao pode|non puo|kan niet|kan inte|kan ikke)\s(?:do|make|come|le|el|na|on|am|op)?\s?$|,\s(?:and\s)?(?:not|nicht|pas|no|nao|non|niet|inte|ikke)\s(?:on\s|am\s|le\s|el\s)?$/;
+/** "Any day but Friday". */
+const EXCEPT =
+  /\b(?:but|except|au(?:ss|\u00df)er|sauf|excepto|exceto|menos|tranne|behalve|unntatt|undtagen|utom|oprocz)(?:\s(?:on|am|le|el|na|il|op|pa|den))?\s$/;
 const CLOSED = words('isClosed');
 const CLOSED_BEFORE = new RegExp(String.raw`\b(?:${CLOSED})(?:\s${PREPOSITION})?\s$`);
 const CLOSED_BEHIND = new RegExp(String.raw`^\s(?:is\s|are\s|ist\s|est\s)?(?:${CLOSED})\b`);
@@ -51,6 +54,7 @@ export function isNotThen(flat: string, days: readonly FoundDay[], day: FoundDay
   if (isOver && (hasBeen || ANNIVERSARY.test(before))) return true;
   if (!day.byWeekday) return false;
   if (hasBeen || EACH.test(before) || NOT_FREE.test(before) || OWN_NAME.test(before)) return true;
+  if (EXCEPT.test(before)) return true;
   if (CLOSED_BEFORE.test(before) || CLOSED_BEHIND.test(behind)) return true;
   if (OF_THE_DAY.test(behind) || POSSESSIVE.test(behind) || EVERY_WEEK.test(flat)) return true;
   return isOfRange(flat, days, day);

@@ -28,7 +28,7 @@ const ZONES: Record<string, number> = {
   pdt: -420,
 };
 const ZONE = `(?:\\s\\(?(?<zone>${Object.keys(ZONES).join('|')})\\b\\)?)?`;
-const HALF_DAY = "a\\.m\\.|p\\.m\\.|am|pm|uhr|hrs?|h|heures?|horas?|uur|o'?clock";
+const HALF_DAY = "a\\.m\\.|p\\.m\\.|am|pm|uhr|hrs?|h|heures?|horas?|uur|o'?clock|ish";
 const CLOCK = [
   `(?<h>[01]?\\d|2[0-4])\\s?[:.h]\\s?(?<m>[0-5]\\d)(?!\\d)\\s?(?<half>${HALF_DAY})?(?![a-z])`,
   `(?<h2>[01]?\\d|2[0-4])(?:\\s?(?:-|\\u2013|to|and|bis|und|a|e|y|et|tot|en)\\s?(?:las\\s|as\\s)?\\d{1,2}(?:[:.h]\\d\\d)?)?\\s?(?<half2>${HALF_DAY})(?![a-z])`,
@@ -38,12 +38,12 @@ const CLOCK = [
   `(?:a\\s)?quarter\\s(?<quarter>past|to)\\s(?<qh>${HOURS}|\\d{1,2})\\b`,
 ];
 const BARE =
-  '(?<bare>[01]?\\d|2[0-3])(?:\\s?[-\\u2013]\\s?(?:[01]?\\d|2[0-3]))?(?![\\d:.,h%/-]*\\d)(?!\\s?(?:st|nd|rd|th|%|k|m|km|kg|bikes?|x)\\b)';
+  '(?<bare>[01]?\\d|2[0-3])(?:(?:\\s?[-\\u2013]\\s?|\\s(?:and|to|und|bis|et|y|en|tot)\\s)(?:[01]?\\d|2[0-3]))?(?![\\d:.,h%/-]*\\d)(?!\\s?(?:st|nd|rd|th|%|k|m|km|kg|bikes?|x)\\b)';
 const PREPOSITION =
   '(?:at|@|around|about|from|after|before|by|um|ab|gegen|nach|vor|a\\slas|a\\sla|as|a|sobre\\slas|pelas|o|desde\\slas|por\\svolta\\sdas|a\\spartir\\sdas|om|vanaf|rond|na|alle\\sore|alle|ore|dalle|verso\\sle|kl\\.?|klo|klockan|vers|des|apres|avant|between|zwischen|entre(?:\\slas|\\sas)?|tussen|by\\sabout)';
 const AT = '(?:at|@|um|a\\slas|a\\sla|as|a|om|alle\\sore|alle|kl\\.?|klo|klockan|between|zwischen|tussen)';
 const DAYTIME =
-  '(?:(?:in\\sthe\\s|am\\s|de\\sla\\s|por\\sla\\s|da\\s|de\\s)?(?:morning|afternoon|evening|vormittag|nachmittag|abend|matin|apres-midi|soir|manha|tarde|manana|noche|ochtend|middag|avond|mattina|pomeriggio|lunchtime)[\\s,]*)?';
+  '(?:(?:in\\sthe\\s|am\\s|de\\sla\\s|por\\sla\\s|da\\s|de\\s)?(?:morning|afternoon|evening|vormittag|nachmittag|abend|matin|apres-midi|soir|manha|tarde|manana|noche|ochtend|middag|avond|mattina|pomeriggio|formiddag|ettermiddag|eftermiddag|lunchtime)[\\s,]*)?';
 
 const CLOCKS = CLOCK.map(
   (clock) => new RegExp(`^[\\s,(-]*${DAYTIME}(?:${PREPOSITION}\\s?)?(?:${clock})${ZONE}`),

@@ -1,4 +1,4 @@
-import { FEAST_WORDS, flatten, MONTH_WORDS, RELATIVE, WEEKDAY_WORDS } from './dateWords';
+import { FEAST_WORDS, flatten, MONTH_WORDS, PART_OF_DAY, RELATIVE, WEEKDAY_WORDS } from './dateWords';
 import { MONTHS_WORD, UNIT, WEEK } from './dayPatterns';
 import { isNumberWord } from './numbers';
 
@@ -24,9 +24,12 @@ const NEAR_WORDS = new Set([
   'evening',
 ]);
 const NEAR = new RegExp(
-  `^(?:${WEEK}|${MONTHS_WORD}|${UNIT}|weekend|working|business|work|werk|arbeits|jours|dias|eow|eod|cob|eom|q[1-4])`,
+  `^(?:${WEEK}|${MONTHS_WORD}|${UNIT}|weekend|monatsende|ubernachste|konca|konce|slut|viik|paiv|kuukau|tygod|tyd|working|business|work|werk|arbeits|jours|dias|eow|eod|cob|eom|q[1-4])`,
 );
 
+const WITH_PART = new RegExp(
+  `^(?:${[...WEEKDAY_WORDS].filter((word) => word.length > 4).join('|')})${PART_OF_DAY}$`,
+);
 const NOTHING: readonly Kind[] = [];
 /** Texts of one language have few words, and each is looked up once. */
 const known = new Map<string, readonly Kind[]>();
@@ -38,7 +41,7 @@ function kindsOf(word: string): readonly Kind[] {
   const kinds: Kind[] = [];
   if (isNumberWord(word)) kinds.push('number');
   if (MONTH_WORDS.has(word)) kinds.push('month');
-  if (WEEKDAY_WORDS.has(word)) kinds.push('weekday');
+  if (WEEKDAY_WORDS.has(word) || WITH_PART.test(word)) kinds.push('weekday');
   if (NEAR_WORDS.has(word) || NEAR.test(word)) kinds.push('near');
   if (known.size >= MOST_KNOWN) known.clear();
   const kept = kinds.length ? kinds : NOTHING;
