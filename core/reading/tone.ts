@@ -4,7 +4,7 @@ import type { Tone } from './types';
 /** From VADER's published recommendation: a compound of ±0.05 and beyond is a mood. */
 const FROM = 0.05;
 /** By then a letter has shown its tone; what is longer is a list or a paper. */
-const MOST = 40;
+const MOST = 24;
 const ENGLISH = new Set(
   'the and to of a in is for you we with that it on are i our have be as at this would your not can from they she he wants will but was has her his'.split(
     ' ',
@@ -22,7 +22,11 @@ const neutral = new Map<string, boolean>();
 const MOST_KNOWN = 50_000;
 
 /** Whether VADER gives a word no score by itself; a sentence of only such words has none either, and need not be scored. */
-function isNeutral(word: string): boolean {
+function isNeutral(written: string): boolean {
+  if (/\d\d|@|\/\//.test(written)) return true;
+  // Capitals and marks around it change how much a word says, and not whether it says anything.
+  const bare = written.replace(/^[^\p{L}]+|[^\p{L}]+$/gu, '').toLowerCase();
+  const word = bare || written;
   let is = neutral.get(word);
   if (is === undefined) {
     is = compoundOf(word) === 0;
@@ -32,6 +36,27 @@ function isNeutral(word: string): boolean {
   return is;
 }
 
+const ALL_CAPITALS = /(?:^|\s)[^a-z\s]*[A-Z][^a-z\s]+(?=\s|$)/;
+/** How many words before and behind a word VADER looks at, for what makes it stronger, weaker or its opposite. */
+const [BEFORE, BEHIND] = [3, 2];
+
+/**
+ * The words of a sentence that VADER's score depends on: those with a score of their own, the words around them, "but", and marks
+ * that stress. Its package takes time for every word; the rest of a sentence changes nothing, unless some words are in capitals.
+ */
+export function withMood(sentence: string): string {
+  if (ALL_CAPITALS.test(sentence)) return sentence;
+  const tokens = sentence.split(/\s+/).filter(Boolean);
+  // Single characters are no words to VADER.
+  const words = tokens.flatMap((token, at) => (token.length > 1 ? [at] : []));
+  const kept = new Set<number>();
+  for (const [order, at] of words.entries())
+    if (!isNeutral(tokens[at] ?? ''))
+      for (const near of words.slice(Math.max(0, order - BEFORE), order + BEHIND + 1)) kept.add(near);
+  if (!kept.size) return '';
+  return tokens.filter((token, at) => kept.has(at) || /[!?]/.test(token) || /^but\b/i.test(token)).join(' ');
+}
+
 /** Whether enough of the commonest English words stand in a text for VADER's English word list to mean anything. */
 function isEnglish(text: string): boolean {
   const words = text.toLowerCase().match(/[a-zà-ÿ']+/g) ?? [];
@@ -39,7 +64,7 @@ function isEnglish(text: string): boolean {
 }
 
 /**
- * The tone of a text: the mean of the VADER scores of its first forty sentences, courtesy left out.
+ * The tone of a text: the mean of the VADER scores of its first twenty-four sentences, courtesy left out.
  * @param text what is said, without quoting and signature
  * @returns null when it is not English or too short to tell: the method knows English words only, no irony, no trade
  */
@@ -50,7 +75,8 @@ export function toneOf(text: string): Tone | null {
     .split(/(?<=[.!?])\s+|\n+/)
     .filter((sentence) => sentence.trim().length > 2)
     .slice(0, MOST)
-    .filter((sentence) => sentence.split(/\s+/).some((word) => !isNeutral(word)))
+    .map(withMood)
+    .filter(Boolean)
     .map(compoundOf)
     .filter((score) => score !== 0);
   if (!scores.length) return 'neutral';

@@ -1,3 +1,4 @@
+import { matchesOf } from '../matches';
 /** A stretch of a note that says one thing. */
 export interface Clause {
   text: string;
@@ -35,7 +36,7 @@ export function clausesOf(text: string): Clause[] {
     if (/[\p{L}\p{N}]/u.test(words))
       clauses.push({ text: words, start: from + lead, end: from + lead + words.length });
   };
-  const breaks = [...text.matchAll(BREAK), ...text.matchAll(AFTER_DAY)].sort((a, b) => a.index - b.index);
+  const breaks = [...matchesOf(BREAK, text), ...matchesOf(AFTER_DAY, text)].sort((a, b) => a.index - b.index);
   for (const match of breaks) {
     if (clauses.length >= MOST) return clauses;
     const kept = /^[.!?]/.test(match[0]) ? match[0].length : 0;

@@ -230,7 +230,8 @@ export async function readEmail(raw: Uint8Array, options: ReadOptions = {}): Pro
       side: chosen.side,
       ...(message.nature && chosen.side === 'theirs' ? { nature: message.nature } : {}),
       digest,
-      tone: said ? toneOf(said) : null,
+      // What no person wrote has no mood.
+      tone: said && !message.nature ? toneOf(said) : null,
     },
     notices,
   };

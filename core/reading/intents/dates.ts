@@ -1,3 +1,4 @@
+import { matchesOf } from '../matches';
 import type { DateTime } from 'luxon';
 import { RULES } from './dayRules';
 import { vocabularyOf } from './vocabulary';
@@ -30,7 +31,7 @@ export function findDays(flat: string, today: DateTime, monthFirst: boolean): Fo
   if (!has.digit && !has.month && !has.weekday && !has.near) return found;
   for (const rule of RULES) {
     if ((rule.needs && !has[rule.needs]) || (!has.digit && NUMERIC.has(rule))) continue;
-    for (const match of flat.matchAll(rule.pattern)) {
+    for (const match of matchesOf(rule.pattern, flat)) {
       const end = match.index + match[0].trimEnd().length;
       if (found.some((one) => match.index < one.end && one.start < end)) continue;
       const day = rule.day(match.groups ?? {}, today, monthFirst);

@@ -1,3 +1,4 @@
+import { matchesOf } from '../matches';
 import { minorDigits } from '../../lifecycle/minorUnits';
 import type { Intent } from '../types';
 import { NUMBER_WORDS, readNumber } from './numbers';
@@ -108,7 +109,7 @@ export function readMoney(
   const intents: Intent[] = [];
   const isSpelt = /half|thousand|million/i.test(sentence.text) || hasNumber(sentence.text) === 'in words';
   const pattern = isSpelt ? IN_WORDS_TOO : IN_FIGURES;
-  for (const match of sentence.text.matchAll(pattern)) {
+  for (const match of matchesOf(pattern, sentence.text)) {
     const groups = match.groups ?? {};
     const written = readNumber(
       groups.after ?? groups.before ?? groups.grand ?? groups.bare ?? groups.budget ?? '',

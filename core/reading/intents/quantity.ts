@@ -1,3 +1,4 @@
+import { matchesOf } from '../matches';
 import { alternatives } from '../../words/compile';
 import type { Intent } from '../types';
 import { NUMBER_WORDS, readNumber } from './numbers';
@@ -99,7 +100,7 @@ export function readQuantities(sentence: Sentence, counting: Counting = {}): Int
   if (!number) return [];
   const intents: Intent[] = counting.anything ? bareCounts(sentence) : [];
   const wanted = WANT.test(sentence.text);
-  for (const match of sentence.text.matchAll(number === 'in words' ? IN_WORDS_TOO : IN_FIGURES)) {
+  for (const match of matchesOf(number === 'in words' ? IN_WORDS_TOO : IN_FIGURES, sentence.text)) {
     const count = match.groups?.count ?? '';
     const before = sentence.text.slice(0, match.index);
     const isWithdrawn = WITHDRAWN.test(before);
@@ -129,7 +130,7 @@ export function readQuantities(sentence: Sentence, counting: Counting = {}): Int
 /** Counts without a thing behind them. */
 function bareCounts(sentence: Sentence): Intent[] {
   return [QTY, BARE].flatMap((pattern) =>
-    [...sentence.text.matchAll(pattern)].map((match): Intent => ({
+    [...matchesOf(pattern, sentence.text)].map((match): Intent => ({
       kind: 'quantity',
       text: match[0],
       value: { count: Number(match.groups?.count), of: '' },

@@ -1,3 +1,4 @@
+import { matchesOf } from '../matches';
 import type { Line } from '../email/layers';
 
 export interface Sentence {
@@ -47,7 +48,7 @@ export function toSentences(lines: readonly Line[]): Sentence[] {
     const start = from + lead;
     if (text) sentences.push({ text, start: place(start), at: (position) => place(start + position) });
   };
-  for (const match of joined.matchAll(END)) {
+  for (const match of matchesOf(END, joined)) {
     if (sentences.length >= MOST) return sentences;
     push(match.index + match[0].trimEnd().length);
     from = match.index + match[0].length;

@@ -116,7 +116,7 @@ export function voteCountries(
     if (phones.some((phone) => shape.test(phone.trim()))) vote(country, 4);
   const tld = domain?.split('.').at(-1) ?? '';
   if (tld.length === 2) vote(TLD[tld] ?? tld.toUpperCase(), 7);
-  const start = body.slice(0, 4000);
+  const start = body.slice(0, 2500);
   for (const [pattern, countries] of BY_LANGUAGE) {
     const hits = start.match(pattern)?.length ?? 0;
     if (hits) countries.forEach((country, rank) => vote(country, Math.min(hits, 4) - rank));

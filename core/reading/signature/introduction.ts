@@ -1,3 +1,4 @@
+import { matchesOf } from '../matches';
 import { alternatives } from '../../words/compile';
 import { companyFitsDomain } from '../../people/companies';
 import { findEmails } from '../../people/emails';
@@ -76,12 +77,12 @@ export function readIntroduction(body: readonly Line[], know: Knowledge): Claim[
       span: { part: 'text', start: line.start + at, end: line.start + at + value.length },
       source: 'how they introduce themselves',
     });
-    for (const match of line.text.matchAll(INTRO_NAME)) {
+    for (const match of matchesOf(INTRO_NAME, line.text)) {
       const [whole, name = '', firm] = match;
       add(claim('fullName', name, match.index + whole.indexOf(name), know.name ? 0.5 : 0.8));
       if (firm) add(claim('companyName', trimFirm(firm), match.index + whole.lastIndexOf(firm), 0.8));
     }
-    for (const match of line.text.matchAll(INTRO_ROLE)) {
+    for (const match of matchesOf(INTRO_ROLE, line.text)) {
       const [whole, role = '', firm = ''] = match;
       if (
         tellRoles([{ kind: 'text', value: role, start: 0, end: role.length, line: 0 }], know)[0]?.role !==
@@ -98,7 +99,7 @@ export function readIntroduction(body: readonly Line[], know: Knowledge): Claim[
         ),
       );
     }
-    for (const match of line.text.matchAll(INTRO_FIRM)) {
+    for (const match of matchesOf(INTRO_FIRM, line.text)) {
       const firm = trimFirm(match[1] ?? '');
       const fits = know.domain !== null && companyFitsDomain(firm, know.domain);
       if (fits || parseName(firm).fullName.split(' ').length >= 2)
