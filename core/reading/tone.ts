@@ -36,16 +36,16 @@ function isNeutral(written: string): boolean {
   return is;
 }
 
-const ALL_CAPITALS = /(?:^|\s)[^a-z\s]*[A-Z][^a-z\s]+(?=\s|$)/;
+const ALL_CAPITALS = /^[^a-z]*[A-Z][^a-z]*$/;
 /** How many words before and behind a word VADER looks at, for what makes it stronger, weaker or its opposite. */
 const [BEFORE, BEHIND] = [3, 2];
 
 /**
  * The words of a sentence that VADER's score depends on: those with a score of their own, the words around them, "but", and marks
- * that stress. Its package takes time for every word; the rest of a sentence changes nothing, unless some words are in capitals.
+ * that stress; of words in capitals and others one each, for a word in capitals says more among others. Its package takes time for
+ * every word, and the rest of a sentence changes nothing.
  */
 export function withMood(sentence: string): string {
-  if (ALL_CAPITALS.test(sentence)) return sentence;
   const tokens = sentence.split(/\s+/).filter(Boolean);
   // Single characters are no words to VADER.
   const words = tokens.flatMap((token, at) => (token.length > 1 ? [at] : []));
@@ -54,6 +54,9 @@ export function withMood(sentence: string): string {
     if (!isNeutral(tokens[at] ?? ''))
       for (const near of words.slice(Math.max(0, order - BEFORE), order + BEHIND + 1)) kept.add(near);
   if (!kept.size) return '';
+  const inCapitals = words.filter((at) => ALL_CAPITALS.test(tokens[at] ?? ''));
+  const inOthers = words.find((at) => !inCapitals.includes(at));
+  if (inCapitals[0] !== undefined && inOthers !== undefined) kept.add(inCapitals[0]).add(inOthers);
   return tokens.filter((token, at) => kept.has(at) || /[!?]/.test(token) || /^but\b/i.test(token)).join(' ');
 }
 

@@ -49,12 +49,16 @@ function kindsOf(word: string): readonly Kind[] {
   return kept;
 }
 
+/** Days, sums and counts are looked for in the same sentence one after the other. */
+let last: { flat: string; has: Vocabulary } | null = null;
+
 /**
  * The vocabulary of a text. Asking for single words is many times quicker than a pattern of all of them, and most sentences
  * have none.
  * @param flat text as `flatten` gives it
  */
 export function vocabularyOf(flat: string): Vocabulary {
+  if (last?.flat === flat) return last.has;
   const has: Vocabulary = {
     digit: /\d/.test(flat),
     number: false,
@@ -62,8 +66,9 @@ export function vocabularyOf(flat: string): Vocabulary {
     weekday: false,
     near: false,
   };
-  for (const word of flat.split(/[^\p{L}\d]+/u))
+  for (const word of flat.split(/[^\0-\x7f]/.test(flat) ? /[^\p{L}\d]+/u : /[^a-z\d]+/))
     if (word.length > 1) for (const kind of kindsOf(word)) has[kind] = true;
+  last = { flat, has };
   return has;
 }
 

@@ -1,36 +1,65 @@
 import { countriesOfAddress } from '../../people/addresses';
 import { readPhone } from '../../people/phones';
 
-const BY_LANGUAGE: readonly [RegExp, string[]][] = [
-  [/\b(?:und|nicht|wir|grüße|grüßen|bitte|angebot|geschäftsführer\w*|straße)\b/giu, ['DE', 'AT', 'CH']],
-  [/\b(?:nous|vous|bonjour|merci|cordialement|devis|avec)\b/giu, ['FR', 'BE', 'CH']],
-  [/\b(?:obrigad[oa]|cumprimentos|olá|orçamento|telemóvel|não|você)\b/giu, ['PT', 'BR']],
-  [/\b(?:gracias|saludos?|hola|presupuesto|usted|móvil)\b/giu, ['ES', 'MX']],
-  [/\b(?:groet|groeten|graag|bedankt|offerte|geachte|wij|jullie)\b/giu, ['NL', 'BE']],
+/** Words that tell a language, those with a star by how they begin, and where it is written, the likeliest first. */
+const BY_WORD: readonly (readonly [words: string, countries: readonly string[]])[] = [
+  ['und nicht wir grüße grüßen bitte angebot geschäftsführer* straße', ['DE', 'AT', 'CH']],
+  ['nous vous bonjour merci cordialement devis avec', ['FR', 'BE', 'CH']],
+  ['obrigado obrigada cumprimentos olá orçamento telemóvel não você', ['PT', 'BR']],
+  ['gracias saludo saludos hola presupuesto usted móvil', ['ES', 'MX']],
+  ['groet groeten graag bedankt offerte geachte wij jullie', ['NL', 'BE']],
   [
-    /\b(?:saluti|grazie|buongiorno|preventivo|gentile|cellulare|distinti|cordiali|vorrei|vorremmo|consegna|ordine|della)\b/giu,
+    'saluti grazie buongiorno preventivo gentile cellulare distinti cordiali vorrei vorremmo consegna ordine della',
     ['IT'],
   ],
-  [/\b(?:hälsningar|tack|hej|offert)\b/giu, ['SE']],
-  [/\b(?:venlig|tak|tilbud|tlf)\b/giu, ['DK', 'NO']],
-  [/(?<!\p{L})(?:hvis|noget|hvad|gerne|hilsen|onsdag|skrev|ladcykel|cykler)(?!\p{L})/giu, ['DK', 'NO']],
-  [/(?<!\p{L})(?:dzień|proszę|pozdrawiam|poważaniem|czy|rowery|oferta|ofertę)(?!\p{L})/giu, ['PL']],
-  [/(?<!\p{L})(?:dobrý|prosím|děkuji|pozdravem|nabídku|máme)(?!\p{L})/giu, ['CZ', 'SK']],
-  [/(?<!\p{L})(?:kiitos|terveisin|tarjous\p{L}*|hei|puh)(?!\p{L})/giu, ['FI']],
-  [/(?<!\p{L})(?:üdvözlettel|tisztelettel|köszönöm|ajánlat\p{L}*)(?!\p{L})/giu, ['HU']],
-  // Scripts that are written in one country, or in few.
-  [/[\p{sc=Hiragana}\p{sc=Katakana}]/u, ['JP']],
-  [/\p{sc=Hangul}/u, ['KR']],
-  [/[\p{sc=Han}]{2}/u, ['CN', 'TW', 'JP']],
-  [/[іїєґ]\p{sc=Cyrillic}/giu, ['UA']],
-  [/\p{sc=Cyrillic}{3}/u, ['RU', 'BG', 'UA']],
-  [/\p{sc=Greek}{3}/u, ['GR', 'CY']],
-  [/\p{sc=Hebrew}{3}/u, ['IL']],
-  [/\p{sc=Thai}{3}/u, ['TH']],
-  [/\p{sc=Arabic}{3}/u, ['AE', 'SA', 'EG', 'MA']],
-  [/[ışğİ]\p{Ll}|\p{L}ı(?!\p{L})/u, ['TR']],
-  [/\b(?:hei|mvh|vennlig|daglig leder|innkjøp\w*)\b/giu, ['NO']],
+  ['hälsningar tack hej offert', ['SE']],
+  ['venlig tak tilbud tlf', ['DK', 'NO']],
+  ['hvis noget hvad gerne hilsen onsdag skrev ladcykel cykler', ['DK', 'NO']],
+  ['dzień proszę pozdrawiam poważaniem czy rowery oferta ofertę', ['PL']],
+  ['dobrý prosím děkuji pozdravem nabídku máme', ['CZ', 'SK']],
+  ['kiitos terveisin tarjous* hei puh', ['FI']],
+  ['üdvözlettel tisztelettel köszönöm ajánlat*', ['HU']],
+  ['hei mvh vennlig innkjøp*', ['NO']],
 ];
+const entries = BY_WORD.flatMap(([words], language) =>
+  words.split(' ').map((word): [string, number] => [word, language]),
+);
+const WHOLE_WORDS = new Map<string, number[]>();
+for (const [word, language] of entries)
+  if (!word.endsWith('*')) WHOLE_WORDS.set(word, [...(WHOLE_WORDS.get(word) ?? []), language]);
+const BEGINNINGS = entries.flatMap(([word, language]): [string, number][] =>
+  word.endsWith('*') ? [[word.slice(0, -1), language]] : [],
+);
+
+/** Scripts that are written in one country, or in few. */
+const BY_SCRIPT: readonly (readonly [RegExp, readonly string[]])[] = [
+  [/[\p{sc=Hiragana}\p{sc=Katakana}]/gu, ['JP']],
+  [/\p{sc=Hangul}/gu, ['KR']],
+  [/[\p{sc=Han}]{2}/gu, ['CN', 'TW', 'JP']],
+  [/[іїєґ]\p{sc=Cyrillic}/giu, ['UA']],
+  [/\p{sc=Cyrillic}{3}/gu, ['RU', 'BG', 'UA']],
+  [/\p{sc=Greek}{3}/gu, ['GR', 'CY']],
+  [/\p{sc=Hebrew}{3}/gu, ['IL']],
+  [/\p{sc=Thai}{3}/gu, ['TH']],
+  [/\p{sc=Arabic}{3}/gu, ['AE', 'SA', 'EG', 'MA']],
+  [/[ışğİ]\p{Ll}|\p{L}ı(?!\p{L})/gu, ['TR']],
+];
+
+/** How often the words and letters of a text speak for a language, with the countries in which it is written. */
+function languagesOf(text: string): (readonly [hits: number, countries: readonly string[]])[] {
+  const hits = BY_WORD.map(() => 0);
+  for (const word of text.toLowerCase().match(/\p{L}{2,}/gu) ?? []) {
+    for (const language of WHOLE_WORDS.get(word) ?? []) hits[language] = (hits[language] ?? 0) + 1;
+    for (const [beginning, language] of BEGINNINGS)
+      if (word.startsWith(beginning)) hits[language] = (hits[language] ?? 0) + 1;
+  }
+  const byWord = BY_WORD.map(([, countries], language) => [hits[language] ?? 0, countries] as const);
+  if (!/[^\0-\x7f]/.test(text)) return byWord;
+  return [
+    ...byWord,
+    ...BY_SCRIPT.map(([pattern, countries]) => [text.match(pattern)?.length ?? 0, countries] as const),
+  ];
+}
 const BY_LEGAL_FORM: readonly [RegExp, string][] = [
   [/\bGmbH\b|\be\.\s?[KV]\.|\bOHG\b/, 'DE'],
   [/\bL\.?da\b/, 'PT'],
@@ -90,6 +119,9 @@ const SHAPES: readonly [RegExp, string][] = [
   [/^0[36-9]\s\d{3}\s\d{4}$|^02[1279]\s\d{3}\s\d{3,4}$/, 'NZ'],
 ];
 
+/** By then a letter has shown its language. */
+const LONGEST_BODY = 4000;
+
 /**
  * Where a sender is likely to be, for reading numbers written without a country code: from the address written in the
  * signature, other numbers, the domain, the way the number is written, the language, the clock of the message.
@@ -116,11 +148,8 @@ export function voteCountries(
     if (phones.some((phone) => shape.test(phone.trim()))) vote(country, 4);
   const tld = domain?.split('.').at(-1) ?? '';
   if (tld.length === 2) vote(TLD[tld] ?? tld.toUpperCase(), 7);
-  const start = body.slice(0, 2500);
-  for (const [pattern, countries] of BY_LANGUAGE) {
-    const hits = start.match(pattern)?.length ?? 0;
+  for (const [hits, countries] of languagesOf(body.slice(0, LONGEST_BODY)))
     if (hits) countries.forEach((country, rank) => vote(country, Math.min(hits, 4) - rank));
-  }
   (OFFSETS[sentAt?.slice(-6) ?? ''] ?? []).forEach((country, rank) => vote(country, 1.5 - rank * 0.1));
   return [...votes].sort((a, b) => b[1] - a[1]);
 }
