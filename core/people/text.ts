@@ -36,6 +36,15 @@ export function fold(text: string): string {
     .trim();
 }
 
+/** A function of a text that is asked of the same text several times in a row, and works it out once. */
+export function rememberingLast<T>(of: (text: string) => T): (text: string) => T {
+  let last: { text: string; is: T } | null = null;
+  return (text) => {
+    if (last?.text !== text) last = { text, is: of(text) };
+    return last.is;
+  };
+}
+
 /** Folds and removes the spaces as well: the form in which names and domain labels can be compared. */
 export function squash(text: string): string {
   return fold(text).replace(/ /g, '');

@@ -26,7 +26,7 @@ it.each([
 ])('the tone of “%s” is %s', (text, tone) => expect(toneOf(text)).toBe(tone));
 
 it('the words that a score depends on have the same score as the sentence', () => {
-  // Every fortieth message of a public corpus of real mail, its figures apart: "86 8161184" is none of the marks VADER knows.
+  // Every fortieth message of a public corpus of real mail.
   const sentences = spam()
     .filter((_, index) => index % 40 === 3)
     .flatMap(({ text }) =>
@@ -34,8 +34,7 @@ it('the words that a score depends on have the same score as the sentence', () =
         .slice(text.indexOf('\n\n'))
         .split(/(?<=[.!?])\s+|\n+/)
         .slice(0, 40),
-    )
-    .filter((sentence) => !/\d\d/.test(sentence));
+    );
   expect(sentences.length).toBeGreaterThan(2000);
   for (const sentence of sentences) {
     const words = withMood(sentence);

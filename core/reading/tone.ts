@@ -1,4 +1,5 @@
 import vader from 'vader-sentiment';
+import moods from './lexicon/moods.json';
 import type { Tone } from './types';
 
 /** From VADER's published recommendation: a compound of ±0.05 and beyond is a mood. */
@@ -18,22 +19,12 @@ const COURTESY =
 export const compoundOf = (sentence: string): number =>
   vader.SentimentIntensityAnalyzer.polarity_scores(sentence).compound;
 
-const neutral = new Map<string, boolean>();
-const MOST_KNOWN = 50_000;
+const MOODS: ReadonlySet<string> = new Set(moods.words.split(' '));
 
-/** Whether VADER gives a word no score by itself; a sentence of only such words has none either, and need not be scored. */
+/** Whether VADER gives a word no score by itself. Capitals and marks around it change how much a word says, and not whether. */
 function isNeutral(written: string): boolean {
-  if (/\d\d|@|\/\//.test(written)) return true;
-  // Capitals and marks around it change how much a word says, and not whether it says anything.
-  const bare = written.replace(/^[^\p{L}]+|[^\p{L}]+$/gu, '').toLowerCase();
-  const word = bare || written;
-  let is = neutral.get(word);
-  if (is === undefined) {
-    is = compoundOf(word) === 0;
-    if (neutral.size >= MOST_KNOWN) neutral.clear();
-    neutral.set(word, is);
-  }
-  return is;
+  const word = written.toLowerCase();
+  return !MOODS.has(word) && !MOODS.has(word.replace(/^[^\p{L}]+|[^\p{L}]+$/gu, ''));
 }
 
 const ALL_CAPITALS = /^[^a-z]*[A-Z][^a-z]*$/;

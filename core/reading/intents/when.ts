@@ -37,20 +37,21 @@ export interface Said {
   monthFirst?: boolean | undefined;
 }
 
-let last: { reference: string; zone: string | undefined; now: DateTime } | null = null;
+let last: { reference: string; zone: string | undefined; now: DateTime; today: DateTime } | null = null;
 /** The sentences of one letter were all said at the same moment: it is read once. */
-function momentOf(reference: string, zone: string | undefined): DateTime {
-  if (last?.reference !== reference || last.zone !== zone)
-    last = { reference, zone, now: DateTime.fromISO(reference, zone ? { zone } : { setZone: true }) };
-  return last.now;
+function momentOf(reference: string, zone: string | undefined): { now: DateTime; today: DateTime } {
+  if (last?.reference !== reference || last.zone !== zone) {
+    const now = DateTime.fromISO(reference, zone ? { zone } : { setZone: true });
+    last = { reference, zone, now, today: now.startOf('day') };
+  }
+  return last;
 }
 
 /** Finds the dates and times in one sentence, in any of our languages, resolved forward from when it was said. */
 export function findMoments(text: string, { reference, zone, monthFirst = false }: Said): Moment[] {
-  const now = momentOf(reference, zone);
+  const { now, today } = momentOf(reference, zone);
   if (!now.isValid) return [];
   const flat = flatten(text);
-  const today = now.startOf('day');
   const named = findDays(flat, today, monthFirst);
   const days = named.filter((day) => !isNotThen(flat, named, day, today));
   const moments: Moment[] = [];

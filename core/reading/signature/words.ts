@@ -1,5 +1,5 @@
 import { alternatives, wordsOf } from '../../words/compile';
-import { fold } from '../../people/text';
+import { fold, rememberingLast } from '../../people/text';
 
 const LEAVES = alternatives('valediction');
 /** A line that takes leave, alone on its line or followed by a name. Common practice in the languages we read. */
@@ -18,7 +18,7 @@ const TITLE_SECTIONS =
 const isTitleWord = (word: string): boolean => TITLE_WORDS.has(word) || TITLE_STEMS.test(word);
 
 /** How strongly a text reads as a job title: 0 no word of one, up to 1. */
-export function titleLikeness(text: string): number {
+export const titleLikeness = rememberingLast((text: string): number => {
   const folded = fold(text);
   const words = folded.split(' ');
   if (!folded || words.length > 9 || /[@]|\d{3}/.test(text)) return 0;
@@ -26,7 +26,7 @@ export function titleLikeness(text: string): number {
   const hits = words.filter(isTitleWord).length;
   if (!hits) return 0;
   return words.length <= 6 ? 1 : 0.6;
-}
+});
 
 /** What a word before a number says of it; `phone` is any telephone, whichever kind. */
 export type PhoneLabel = 'mobile' | 'work' | 'home' | 'fax' | 'phone';
