@@ -10,3 +10,17 @@ export function* matchesOf(pattern: RegExp, text: string): Generator<RegExpExecA
     pattern.lastIndex = next;
   }
 }
+
+/**
+ * The text in small letters, each where it stood, for patterns in small letters: to make a pattern of hundreds of words that
+ * takes capitals too costs more than all it reads in an hour. A letter that would become two stays as it is.
+ */
+export function lowered(text: string): string {
+  const small = text.toLowerCase();
+  return small.length === text.length
+    ? small
+    : text.replace(/./gsu, (letter) => {
+        const one = letter.toLowerCase();
+        return one.length === letter.length ? one : letter;
+      });
+}

@@ -1,4 +1,4 @@
-import { matchesOf } from '../matches';
+import { lowered, matchesOf } from '../matches';
 import { minorDigits } from '../../lifecycle/minorUnits';
 import type { Intent } from '../types';
 import { NUMBER_WORDS, readNumber } from './numbers';
@@ -60,7 +60,7 @@ const LOCAL: Record<string, string> = {
 /** What "kr" can mean; Swedish where nothing tells which. */
 const CROWNS = ['SEK', 'DKK', 'NOK'];
 const SIGN =
-  'US\\$|C\\$|A\\$|R\\$|[€£$₹]|\\b(?:EUR|GBP|USD|CHF|SEK|DKK|NOK|PLN|CAD|AUD|NZD|CZK|HUF|BRL|INR)\\b';
+  'us\\$|c\\$|a\\$|r\\$|[€£$₹]|\\b(?:eur|gbp|usd|chf|sek|dkk|nok|pln|cad|aud|nzd|czk|huf|brl|inr)\\b';
 const NAME = `${SIGN}|\\b(?:euros?|pounds|quid|dollars|francs|franken|kronor|kr|reais|rupees)\\b|zł`;
 const FIGURE = `\\d{1,3}(?:[., \\u00a0\\u202f']\\d{3})+(?:[.,]\\d{1,2})?|\\d+(?:[.,]\\d{1,2})?`;
 const SCALE = `\\s?(?:(?:mio|tsd)\\b\\.?|(?:k|m|thousand|million|mil|tausend|duizend|mille)\\b)`;
@@ -74,7 +74,7 @@ const WRITTEN_OUT = `|\\bhalf a million|${SPOKEN}|\\b${WORD}`;
 const patternOf = (figures: string, grands: string): RegExp =>
   new RegExp(
     `(?<sign>${SIGN})\\s?(?<low>${RANGE})(?<after>${AMOUNT})|(?<before>(?:${figures}))(?:,-|,–)?\\s?(?<name>${NAME})|(?<grand>${grands})\\s(?:grand|tkr)\\b|(?<![\\p{L}\\d.,])(?<bare>\\d{1,4}(?:[.,]\\d)?k)\\b|(?<=\\b(?:budget|presupuesto|orçamento|preventivo)(?:\\s[\\p{L}]+){0,4}\\s)(?<budget>\\d{1,3}(?:[., ]\\d{3})+|\\d{3,7})(?![\\d.,]*\\d)`,
-    'giu',
+    'gu',
   );
 /** Sums in figures, and sums in figures or words: the words are many, and most sums are figures. */
 const IN_FIGURES = patternOf(AMOUNT, FIGURE);
@@ -82,7 +82,7 @@ const IN_WORDS_TOO = patternOf(`${AMOUNT}${WRITTEN_OUT}`, `${FIGURE}|${SPOKEN}|\
 /** Without one of these there is no sum, and most sentences have none. */
 const HINT = new RegExp(
   `${NAME}|\\b(?:grand|tkr)\\b|\\dk\\b|\\b(?:budget|presupuesto|orçamento|preventivo)\\b`,
-  'iu',
+  'u',
 );
 const ABOUT =
   /\b(?:about|around|roughly|approx(?:imately)?\.?|circa|ca\.?|some|up to|max(?:imum)?|nearly|under|etwa|rund|ungefähr|bis zu|environ|cerca de|à volta de|unos|alrededor de|ongeveer|zo'n|circa)\s*$/iu;
@@ -105,11 +105,12 @@ export function readMoney(
   sentence: Sentence,
   { countries = [], currency: otherwise = 'EUR', bare }: Purse,
 ): Intent[] {
-  if (!HINT.test(sentence.text)) return [];
+  const text = lowered(sentence.text);
+  if (!HINT.test(text)) return [];
   const intents: Intent[] = [];
-  const isSpelt = /half|thousand|million/i.test(sentence.text) || hasNumber(sentence.text) === 'in words';
+  const isSpelt = /half|thousand|million/.test(text) || hasNumber(sentence.text) === 'in words';
   const pattern = isSpelt ? IN_WORDS_TOO : IN_FIGURES;
-  for (const match of matchesOf(pattern, sentence.text)) {
+  for (const match of matchesOf(pattern, text)) {
     const groups = match.groups ?? {};
     const written = readNumber(
       groups.after ?? groups.before ?? groups.grand ?? groups.bare ?? groups.budget ?? '',
@@ -125,7 +126,7 @@ export function readMoney(
     const before = ABOUT.exec(sentence.text.slice(0, match.index));
     intents.push({
       kind: 'money',
-      text: match[0].trim(),
+      text: sentence.text.slice(match.index, match.index + match[0].length).trim(),
       value: {
         minor: Math.round(amount * 10 ** minorDigits(currency)),
         currency,

@@ -1,4 +1,4 @@
-import { matchesOf } from '../matches';
+import { lowered, matchesOf } from '../matches';
 import { alternatives } from '../../words/compile';
 import type { Intent } from '../types';
 import { NUMBER_WORDS, readNumber } from './numbers';
@@ -12,7 +12,7 @@ const GOODS = new RegExp(
 const NOT_GOODS = new RegExp(String.raw`^(?:${alternatives('notGoods')})$`, 'iu');
 const WANT = new RegExp(String.raw`(?<!\p{L})(?:${alternatives('wantsGoods')})(?!\p{L})`, 'iu');
 const countOf = (numbers: string): RegExp =>
-  new RegExp(`(?<![\\p{L}\\d.,:€£$+/-])(?<count>${numbers})(?:\\s*x)?\\s+(?=\\p{L})`, 'giu');
+  new RegExp(`(?<![\\p{L}\\d.,:€£$+/-])(?<count>${numbers})(?:\\s*x)?\\s+(?=\\p{L})`, 'gu');
 /** Counts in figures, and counts in figures or words: the words are many, and most counts are figures. */
 const IN_FIGURES = countOf('\\d{1,5}');
 const IN_WORDS_TOO = countOf(
@@ -100,7 +100,7 @@ export function readQuantities(sentence: Sentence, counting: Counting = {}): Int
   if (!number) return [];
   const intents: Intent[] = counting.anything ? bareCounts(sentence) : [];
   const wanted = WANT.test(sentence.text);
-  for (const match of matchesOf(number === 'in words' ? IN_WORDS_TOO : IN_FIGURES, sentence.text)) {
+  for (const match of matchesOf(number === 'in words' ? IN_WORDS_TOO : IN_FIGURES, lowered(sentence.text))) {
     const count = match.groups?.count ?? '';
     const before = sentence.text.slice(0, match.index);
     const isWithdrawn = WITHDRAWN.test(before);
