@@ -1,6 +1,18 @@
 import type { DateTime } from 'luxon';
 import { NUMBER_WORDS, readNumber } from './numbers';
 
+type Groups = Record<string, string | undefined>;
+/** A way to name a day. */
+export interface Rule {
+  pattern: RegExp;
+  day: (groups: Groups, today: DateTime, monthFirst: boolean) => DateTime | null;
+  /** A kind of word without which the rule cannot hold; the figures apart. */
+  needs?: 'month' | 'weekday' | 'near';
+  byWeekday?: true;
+  /** Which of its findings are ways of speaking; none, where it is left out. */
+  idiom?: (groups: Groups) => boolean;
+}
+
 export const THE = '(?:the|den|dem|der|le|el|o|a|dia|il|op|d\\.)';
 export const YEAR = '(?:,?\\s(?:de\\s|del\\s)?(?<year>20\\d\\d)\\b)?';
 export const SUFFIX = '(?:st|nd|rd|th|er|[.oae\\u00ba\\u00b0])?';

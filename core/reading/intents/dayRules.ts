@@ -1,4 +1,3 @@
-import type { DateTime } from 'luxon';
 import type {} from 'luxon';
 import {
   MONTH_BY_A_DAY,
@@ -35,19 +34,8 @@ import {
   all,
   UNITS,
   UNIT,
+  type Rule,
 } from './dayPatterns';
-
-type Groups = Record<string, string | undefined>;
-/** A way to name a day. */
-export interface Rule {
-  pattern: RegExp;
-  day: (groups: Groups, today: DateTime, monthFirst: boolean) => DateTime | null;
-  /** A kind of word without which the rule cannot hold; the figures apart. */
-  needs?: 'month' | 'weekday' | 'near';
-  byWeekday?: true;
-  /** Which of its findings are ways of speaking; none, where it is left out. */
-  idiom?: (groups: Groups) => boolean;
-}
 
 const ALWAYS = (): boolean => true;
 

@@ -1,6 +1,5 @@
 import { WEEKDAY, weekdayOf } from './dateWords';
-import { afterUnits, all, NEXT, NUMBER, UNIT } from './dayPatterns';
-import type { Rule } from './dayRules';
+import { afterUnits, all, NEXT, NUMBER, UNIT, type Rule } from './dayPatterns';
 import { monday, onWeekday } from './onDay';
 
 const ALWAYS = (): boolean => true;

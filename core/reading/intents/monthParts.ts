@@ -1,6 +1,5 @@
 import { FEASTS, MONTH, MONTH_BY_A_DAY, monthOf, NOT_ON, OF_A_FEAST } from './dateWords';
-import { all, END, OF, YEAR } from './dayPatterns';
-import type { Rule } from './dayRules';
+import { all, END, OF, YEAR, type Rule } from './dayPatterns';
 import { onDate } from './onDay';
 
 const ALWAYS = (): boolean => true;
