@@ -1,3 +1,4 @@
+import firmWords from './firmWords.json';
 import { alternatives } from '../words/compile';
 import { fold, rememberingLast, spelt, squash, tidy } from './text';
 
@@ -16,28 +17,14 @@ export const LEGAL_FORM = new RegExp(
 /** Legal forms of scripts that put no space between words. */
 const JOINED_FORM = new RegExp(alternatives('legalFormJoined'), 'u');
 
-const ORG_WORDS = new Set(
-  `bakery bakeries bakehouse baker padaria pastelaria panaderia boulangerie patisserie baeckerei backerei backhaus konditorei bakkerij
-  panificio forno bageri bagarn leipomo couriers courier kurier kurierdienst koerier koeriers coursiers mensajeria logistics logistik
-  logistique logistica express deliveries delivery bezorging florist florists floristik fleuriste fleurs floristeria florista blumen
-  bloemen bloemist fiori blommor catering caterers caterer traiteur cateringservice kitchen kitchens council city borough county stadt
-  gemeinde gemeente kommune ayuntamiento camara mairie ville comune municipality workshop workshops werkstatt werkplaats atelier taller
-  oficina garage garden gardens nursery farm farms foods food cafe coffee roasters roastery brewery brauerei studio studios group
-  gruppe holding partners associates consulting services solutions systems technologies industries works trading traders
-  cooperative coop collective society association foundation stiftung stichting trust university college school schule hospital clinic
-  pharmacy apotheke market markt mercado marche grocers grocer greengrocer deli dairy butchers metzgerei fleischerei laundry linen
-  wholesale distribution transport transports spedition freight cargo cycles bikes bicycles velos fahrrad fietsen press books
-  verlag media design architects builders bau construction plumbing electrical elektro sanitaer tischlerei schreinerei carpentry
-  hotel inn restaurant bistro pizzeria trattoria estate winery vineyard agency agentur bureau enterprises ventures house haus dienst
-  supplies supply store stores shop boutique repairs cleaners cleaning events florals flowers post parcels paketdienst wash
-  electrics joinery glass glaziers printers print druckerei imprimerie tipografia grafica`.split(/\s+/),
-);
+/** Words that firms and other bodies have in their names, folded, by language. */
+const FIRM_WORDS = new Set(Object.values(firmWords).flatMap((words) => words.split(' ')));
 
 /** How strongly a text looks like a firm's name in itself: 0 not at all, 1 has a legal form. */
 export const companyLikeness = rememberingLast((text: string): number => {
   if (LEGAL_FORM.test(text) || JOINED_FORM.test(text)) return 1;
   const words = fold(text).split(' ');
-  if (words.some((word) => ORG_WORDS.has(word))) return 0.7;
+  if (words.some((word) => FIRM_WORDS.has(word))) return 0.7;
   const last = words.at(-1) ?? '';
   if (
     /(?:backerei|baeckerei|kurier|logistik|werkstatt|bakkerij|bloemen|dienst|gesellschaft|bezorging|handel|betriebe)$/.test(

@@ -61,7 +61,7 @@ const MOST_SURE = 0.85;
 export const LESS_SURE = 0.7;
 
 /** "Mr J. R. Whitcombe", "Hr. Falk, Jürgen": whoever is called by an honorific. */
-function byHonorific(text: string): Found | null {
+export function byHonorific(text: string): Found | null {
   const match = HONORIFIC.exec(text);
   const { name = '', given = '' } = match?.groups ?? {};
   if (!match || !name || companyLikeness(name) > 0) return null;

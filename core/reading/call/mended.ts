@@ -2,7 +2,10 @@ import { alternatives } from '../../words/compile';
 import { companyLikeness } from '../../people/companies';
 import { looksLikeName } from '../../people/names';
 import { flatten, WEEKDAY_WORDS } from '../intents/dateWords';
+import { isFamilyName } from '../lexicon/names';
 import { titleLikeness } from '../signature/words';
+import { byHonorific } from './anchor';
+import { readTail } from './who';
 import type { Claim } from '../types';
 
 const WORD = "\\p{Lu}[\\p{L}\\p{M}'’-]+";
@@ -11,6 +14,7 @@ const CALLED = new RegExp(
   `(?<!\\p{L})(?:${alternatives('isCalled')})\\s(?<name>${WORD}(?:\\s${WORD}){0,2})`,
   'du',
 );
+const NOT_A_NAME = new RegExp(`^(?:${alternatives('notACallersName')})$`, 'iu');
 const HONORIFIC = new RegExp(`^(?:${alternatives('honorific')})\\.?$`, 'iu');
 /** "his secretary", "ihre Assistentin": somebody else's post. */
 const OF_SOMEBODY =
@@ -24,10 +28,38 @@ function nameOf(claim: Claim): Claim | null {
   if (claim.field !== 'fullName') return claim;
   const [first = ''] = claim.value.split(/\s*[+&/]\s*/);
   const isDay = WEEKDAY_WORDS.has(flatten(first).replace(/\.$/, ''));
-  if (!first || isDay || titleLikeness(first) > 0) return null;
+  const isOther = isDay || NOT_A_NAME.test(first.split(/[\s.]/)[0] ?? '');
+  if (!first || isOther || titleLikeness(first) > 0) return null;
   const span = claim.span && { ...claim.span, end: claim.span.start + first.length };
   return first === claim.value ? claim : { ...claim, value: first, ...(span ? { span } : {}) };
 }
+
+const PARTICLES = '(?:(?:de|da|do|dos|das|di|del|della|van|von|der|den|la|le|el|al)\\s){0,3}';
+/** "Jean-Luc" and "la Tour": a family name that was taken for the firm behind a given name. */
+function withFamilyName(claims: readonly Claim[], note: string): Claim[] {
+  const [name, firm] = (['fullName', 'companyName'] as const).map((of) =>
+    claims.find(({ field }) => field === of),
+  );
+  const [given, family] = [name?.span, firm?.span];
+  if (!name || !firm || !given || !family || companyLikeness(firm.value) > 0) return [...claims];
+  if (isFamilyName(name.value.split(' ').at(-1) ?? '')) return [...claims];
+  const isJoined = new RegExp(`^\\s${PARTICLES}$`, 'iu').test(note.slice(given.end, family.start));
+  const next = readTail(note, family.end, []).find(({ field }) => field === 'companyName');
+  if (!isJoined || !next || companyLikeness(next.value) === 0) return [...claims];
+  const value = note.slice(given.start, family.end);
+  return [
+    { ...name, value, span: { ...given, end: family.end } },
+    ...claims.filter((claim) => claim !== name && claim !== firm),
+    {
+      field: 'companyName',
+      value: next.value,
+      confidence: AFTER_A_NAME,
+      span: { part: 'text', start: next.start, end: next.end },
+      source: 'the note',
+    },
+  ];
+}
+const AFTER_A_NAME = 0.75;
 
 /** A given name alone, as the whole name where the note says that further on: "met Luis at the fair, Luis Carvalho". */
 function inFull(claim: Claim, note: string): Claim {
@@ -53,9 +85,24 @@ const LIKELY = 0.8;
 
 /** What was found of whom a note is about, without what cannot be so, and with the whole of a name. */
 export function mended(claims: readonly Claim[], note: string): Claim[] {
-  const kept = claims.filter(isTitle).flatMap((claim) => {
-    const named = nameOf(claim);
-    return named ? [inFull(named, note)] : [];
-  });
-  return kept.some(({ field }) => field === 'fullName') ? kept : [...calledSo(note), ...kept];
+  const kept = withFamilyName(claims, note)
+    .filter(isTitle)
+    .flatMap((claim) => {
+      const named = nameOf(claim);
+      return named ? [inFull(named, note)] : [];
+    });
+  if (kept.some(({ field }) => field === 'fullName')) return kept;
+  const polite = byHonorific(note);
+  const named = polite
+    ? [
+        {
+          field: polite.field,
+          value: polite.value,
+          confidence: LIKELY,
+          span: { part: 'text' as const, start: polite.start, end: polite.end },
+          source: 'the note',
+        },
+      ]
+    : calledSo(note);
+  return [...named, ...kept];
 }

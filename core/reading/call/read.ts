@@ -1,6 +1,7 @@
 import type { FreeDays } from '../../calendar/workingDays';
 import { companyLikeness } from '../../people/companies';
-import { nameOverlap, parseName } from '../../people/names';
+import { parseName } from '../../people/names';
+import { fold } from '../../people/text';
 import { readPhone } from '../../people/phones';
 import { readMoney } from '../intents/money';
 import { goodsOf, readQuantities } from '../intents/quantity';
@@ -187,8 +188,20 @@ function noteIntents(
     }
     intents.push(...dates, ...sums, ...things);
   }
-  return intents.sort((a, b) => a.span.start - b.span.start);
+  return intents
+    .filter((intent) => !isSaidSurer(intent, intents))
+    .sort((a, b) => a.span.start - b.span.start);
 }
+
+/** Whether a count is the same number that stands elsewhere more surely: "wants twelve … 12 seats". */
+const isSaidSurer = (intent: Intent, all: readonly Intent[]): boolean =>
+  intent.kind === 'quantity' &&
+  all.some(
+    (other) =>
+      other.kind === 'quantity' &&
+      other.value.count === intent.value.count &&
+      other.confidence > intent.confidence,
+  );
 
 /** Whom a note is about by the rules alone, without the model: for the bench that compares the two. */
 export const whoByRules = (text: string): Claim[] => whoClaims(text, clausesOf(text));
@@ -211,8 +224,9 @@ export function readNote(text: string, options: NoteOptions): NoteReading {
         : one.field === claim.field && one.normalized === claim.normalized,
     );
     const inside =
-      claim.field === 'companyName' && nameOverlap(claim.value, valueOf(claims, 'fullName')) > 0.9;
-    if (!same && !inside) claims.push(claim);
+      claim.field === 'companyName' && isWithin(fold(claim.value), fold(valueOf(claims, 'fullName')));
+    const isLabelled = labelled.some((one) => overlaps(one, claim));
+    if (!same && !inside && !isLabelled) claims.push(claim);
   }
   const spoken = clauses.filter(
     (clause) =>
@@ -225,6 +239,13 @@ export function readNote(text: string, options: NoteOptions): NoteReading {
   );
   return { ...fitted(claims, intents), clauses };
 }
+
+/** Whether all the words of a text stand in another, one behind the other. */
+const isWithin = (text: string, other: string): boolean => ` ${other} `.includes(` ${text} `);
+
+/** Whether two claims rest on the same words. */
+const overlaps = ({ span: one }: Claim, { span: other }: Claim): boolean =>
+  one !== undefined && other !== undefined && one.start < other.end && other.start < one.end;
 
 /** Whether what was taken for a day or a count is part of somebody's name or number: "Fabrice Noël", "Two Hands Bakery". */
 const isInName = ({ kind, span }: Intent, claims: readonly Claim[]): boolean =>

@@ -78,7 +78,7 @@ function thingIn(
   const sold = noun.findLastIndex((word) => counting.goods?.some((one) => isForm(word, one)));
   if (sold >= 0) return { length: sold + 1, confidence: wanted ? 0.92 : 0.85 };
   const plural = noun.findIndex((word) => /s$/.test(word) && word.length > 3);
-  if (wanted && plural >= 0 && plural <= 2) return { length: plural + 1, confidence: 0.6 };
+  if (wanted && plural >= 0 && plural <= 2) return { length: plural + 1, confidence: 0.7 };
   const [first = '', second = ''] = noun;
   // "12 Mill Lane" is an address, and a word of three letters joins others.
   const isThing = first.length > 3 && !(/^\p{Lu}/u.test(first) && /^\p{Lu}/u.test(second));
