@@ -22,8 +22,11 @@ const ENDS_NAME = new RegExp(
 const MOST_WORDS = 40;
 const FAMILY = 3;
 
+/** Addresses are no names, though names are in them. */
+const ADDRESS = /\S+@\S+|https?:\S+|www\.\S+/g;
+
 const wordsOf = (text: string): Word[] =>
-  [...text.matchAll(WORD)]
+  [...text.replace(ADDRESS, (address) => ' '.repeat(address.length)).matchAll(WORD)]
     .slice(0, MOST_WORDS)
     .map((match) => ({ text: match[0], start: match.index, end: match.index + match[0].length }));
 const isCapital = (word: string): boolean => /^\p{Lu}/u.test(word);
@@ -171,7 +174,9 @@ export function readAnchored(text: string): Found[] {
   const words = wordsOf(text);
   for (const [at, word] of words.entries()) {
     const given = givenName(word.text);
-    const sure = isLikeName(words, at, isLowered) ? 2 : given;
+    // "bill (wexford haulage)": what stands first and alone before a bracket is a name, though it be a word as well.
+    const isSetOff = at === 0 && given > 0 && /^\s\(/.test(text.slice(word.end));
+    const sure = isSetOff || isLikeName(words, at, isLowered) ? 2 : given;
     if (!sure || (!isLowered && !isCapital(word.text)) || /\.$/.test(word.text)) continue;
     const last = endOfName(text, words, at, isLowered);
     const [end, isAlone] = [words[last]?.end ?? word.end, last === at];

@@ -29,9 +29,9 @@ const LEAD = new RegExp(
   `\\s*(?:\\d{1,2}[:.]\\d\\d(?:\\s?[ap]m)?[,:]?\\s+)?(?:${[
     '(?:just |quick |long |short |good |great |brief )*(?:spoke|spoken|talked|chatted|chat|met(?: up)?|meeting|call|phone call|catch-up|catch up|conversation|visit)(?: briefly| again| today| just now| on the phone| by phone)?(?: to| with| w/| from| by|:)',
     '(?:had |took |got )?(?:a |an )?(?:good |quick |long |short |great |brief )*(?:call|phone call|chat|meeting|enquiry|inquiry|message|voicemail|visit)(?: today| just now| yesterday| this morning)? (?:with|w/|from|by)',
-    '(?:just )?(?:called|rang|phoned|reached|visited|met|saw|tried|caught|got hold of|left (?:a )?(?:message|voicemail) (?:for|with))(?: up with)?',
+    '(?:just )?(?:called|rang|phoned|reached|visited|met|saw|tried|caught|got hold of|got (?:put )?through to|put through to|left (?:a )?(?:message|voicemail) (?:for|with))(?: up with)?',
     '(?:incoming|inbound|outgoing|outbound|missed)(?: call)?(?:,? voicemail)?(?: from| to|:)?',
-    '(?:new |hot |warm |cold )?(?:lead|contact|prospect|enquiry|inquiry|caller|customer|client|walk-in|walk in|voicemail|name|re|reception|called by)(?: from| by| at)?[:,]?',
+    '(?:new |hot |warm |cold )?(?:lead|contact|prospect|enquiry|inquiry|caller|customer|client|walk-in|walk in|voicemail|name|re|reception|called by|per|cc.?d)(?: from| by| at)?[:,]?',
     "(?:gespräch mit|anruf von|anruf bei|telefonat mit|hat angerufen:?|appel (?:de|avec)|appelé|chamada (?:de|com)|falei com|ligou|llamada (?:de|con)|hablé con|(?:j['’]ai |on a )?eu|j['’]ai (?:appelé|vu|rencontré)|gesprek met|gebeld met|telefonata con|parlato con)",
   ].join('|')})\\s+`,
   'iuy',
