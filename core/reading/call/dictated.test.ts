@@ -13,6 +13,9 @@ describe('numbers that are said word by word', () => {
     ['treble four nine six oh one two', ['44496012']],
     ['two bikes and three trailers for four shops', []],
     ['twelve seats, twenty stems', []],
+    ['zéro six, trente-neuf, quatre-vingt-dix-huit, soixante-dix-sept, vingt et un', ['0639987721']],
+    ['son portable: zero six trente neuf quatre vingt dix huit douze zero zero', ['0639981200']],
+    ['zéro six trente-neuf, douze vélos et quatre remorques', []],
     ['one two three', []],
     ['one '.repeat(40), []],
   ])('%s', (text, expected) => expect(digits(text)).toEqual(expected));

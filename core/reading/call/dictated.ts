@@ -1,12 +1,6 @@
 import { fold } from '../../people/text';
 import { readNumber } from '../intents/numbers';
-
-/** A telephone number that was said word by word. */
-export interface Dictated {
-  digits: string;
-  start: number;
-  end: number;
-}
+import { frenchNumbers, type Dictated } from './frenchPairs';
 
 const NOUGHTS = new Set('zero oh o nought null nul zéro cero nulla noll'.split(' ').map(fold));
 const TIMES: Readonly<Record<string, number>> = {
@@ -35,6 +29,8 @@ function spoken(word: string): string | null {
 
 /** The numbers that a note spells out: "two one two, five five five, oh one eight eight", "double oh four four". */
 export function dictatedNumbers(text: string): Dictated[] {
+  const inPairs = frenchNumbers(text);
+  if (inPairs.length) return inPairs;
   const found: Dictated[] = [];
   let run: Dictated | null = null;
   let times = 1;
