@@ -151,6 +151,17 @@ describe('the composer reads what took place in the languages the reader knows',
   });
 });
 
+it('the composer shows the words that it understood', () => {
+  const line = 'Gestern um 15 Uhr angerufen, sie will 8 Lastenräder. Am Donnerstag um 11 Uhr zurückrufen';
+  expect(composed(line).lit.map(({ start, end }) => line.slice(start, end))).toEqual([
+    'Gestern um 15 Uhr',
+    'angerufen',
+    '8 Lastenräder',
+    'Donnerstag um 11 Uhr',
+    'zurückrufen',
+  ]);
+});
+
 describe('the call sheet parts facts, talk and follow-ups in them too', () => {
   const read = (note: string) =>
     readCallSheet(note, { at: NOW, zone: 'Europe/London', country: 'DE', currency: 'EUR' });

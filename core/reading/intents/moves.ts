@@ -79,10 +79,15 @@ export function findToDo(text: string): ToDo | null {
 /** The kind of thing to do that a text begins with; null when it begins otherwise. */
 export const moveKindOf = (text: string): MoveKind | null => findToDo(text)?.kind ?? null;
 
-function firstOf(patterns: Verbs<EntryKind>, flat: string): { kind: EntryKind; end: number } | null {
+function firstOf(
+  patterns: Verbs<EntryKind>,
+  flat: string,
+): { kind: EntryKind; start: number; end: number } | null {
   for (const [pattern, kind] of patterns) {
     const found = pattern.exec(flat);
-    if (found) return { kind, end: found[0].length };
+    if (!found) continue;
+    const end = found[0].length;
+    return { kind, start: end - (found.groups?.verb?.length ?? 0), end };
   }
   return null;
 }
@@ -114,7 +119,7 @@ export function findDone(text: string): Done | null {
   return {
     kind: found.kind,
     side: theirs ? 'theirs' : 'ours',
-    verb: { start: 0, end: found.end },
+    verb: { start: found.start, end: found.end },
     subject: null,
   };
 }
