@@ -2,7 +2,7 @@ import { alternatives } from '../../words/compile';
 import { companyLikeness } from '../../people/companies';
 import { looksLikeName } from '../../people/names';
 import { flatten, WEEKDAY_WORDS } from '../intents/dateWords';
-import { isFamilyName } from '../lexicon/names';
+import { givenName, isFamilyName } from '../lexicon/names';
 import { titleLikeness } from '../signature/words';
 import { byHonorific } from './anchor';
 import { readTail } from './who';
@@ -29,9 +29,20 @@ function nameOf(claim: Claim): Claim | null {
   const [first = ''] = claim.value.split(/\s*[+&/]\s*/);
   const isDay = WEEKDAY_WORDS.has(flatten(first).replace(/\.$/, ''));
   const isOther = isDay || NOT_A_NAME.test(first.split(/[\s.]/)[0] ?? '');
-  if (!first || isOther || titleLikeness(first) > 0) return null;
+  // "Chefin" is a post; Femke Bakker and Anna Koch are called so.
+  const isPost = titleLikeness(first) > 0 && givenName(first) === 0;
+  if (!first || isOther || isPost) return null;
   const span = claim.span && { ...claim.span, end: claim.span.start + first.length };
   return first === claim.value ? claim : { ...claim, value: first, ...(span ? { span } : {}) };
+}
+
+/** "Fa. Lehmann & Sohn", "ditta Moretti": the word for a firm is none of its name. */
+const FIRM = /^(?:Fa\.|Firma|Ditta|Entreprise|Sté|Société|Empresa|M\/s\.?)\s+(?=\p{Lu})/iu;
+function firmOf(claim: Claim): Claim {
+  const word = claim.field === 'companyName' ? (FIRM.exec(claim.value)?.[0] ?? '') : '';
+  if (!word) return claim;
+  const span = claim.span && { ...claim.span, start: claim.span.start + word.length };
+  return { ...claim, value: claim.value.slice(word.length), ...(span ? { span } : {}) };
 }
 
 const PARTICLES = '(?:(?:de|da|do|dos|das|di|del|della|van|von|der|den|la|le|el|al)\\s){0,3}';
@@ -61,6 +72,28 @@ function withFamilyName(claims: readonly Claim[], note: string): Claim[] {
 }
 const AFTER_A_NAME = 0.75;
 
+/** "Eisdiele Venezia (Marco Bianchi)": a firm that was taken for the name, and the name for the firm. */
+function inTheirPlaces(claims: readonly Claim[]): Claim[] {
+  const [name, firm] = (['fullName', 'companyName'] as const).map((of) =>
+    claims.find(({ field }) => field === of),
+  );
+  const isTurned =
+    name &&
+    firm &&
+    companyLikeness(name.value) > 0 &&
+    givenName(name.value) === 0 &&
+    companyLikeness(firm.value) === 0 &&
+    givenName(firm.value) > 0;
+  if (!isTurned) return [...claims];
+  return claims.map((claim) => {
+    if (claim === name)
+      return { ...claim, field: 'companyName', confidence: Math.min(claim.confidence, LIKELY) };
+    return claim === firm
+      ? { ...claim, field: 'fullName', confidence: Math.min(claim.confidence, LIKELY) }
+      : claim;
+  });
+}
+
 /** A given name alone, as the whole name where the note says that further on: "met Luis at the fair, Luis Carvalho". */
 function inFull(claim: Claim, note: string): Claim {
   if (claim.field !== 'fullName' || !/^\p{Lu}[\p{L}\p{M}'’-]+$/u.test(claim.value)) return claim;
@@ -85,11 +118,11 @@ const LIKELY = 0.8;
 
 /** What was found of whom a note is about, without what cannot be so, and with the whole of a name. */
 export function mended(claims: readonly Claim[], note: string): Claim[] {
-  const kept = withFamilyName(claims, note)
+  const kept = withFamilyName(inTheirPlaces(claims), note)
     .filter(isTitle)
     .flatMap((claim) => {
       const named = nameOf(claim);
-      return named ? [inFull(named, note)] : [];
+      return named ? [firmOf(inFull(named, note))] : [];
     });
   if (kept.some(({ field }) => field === 'fullName')) return kept;
   const polite = byHonorific(note);

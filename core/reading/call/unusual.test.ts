@@ -81,6 +81,27 @@ describe('whoever is named in more than one way', () => {
     expect(facts('rang Dr. Anselm Pickering. his secretary Jo took msg').jobTitle).toBeUndefined();
   });
 
+  it('the word for a firm is none of its name', () =>
+    expect(facts('Hr. Lehmann (Fa. Lehmann & Sohn) bittet um Rückruf').companyName).toBe('Lehmann & Sohn'));
+  it('a family name with particles stays whole, and the firm behind it is the firm', () =>
+    expect(facts('Sr. Joaquim da Silva Prates, Talho Prates, 910 000 123')).toMatchObject({
+      fullName: 'Joaquim da Silva Prates',
+      companyName: 'Talho Prates',
+    }));
+  it('what a label says is a firm is nobody’s name', () => {
+    const { fullName, companyName } = facts("caller wouldn't give name. Company: Delta Marine");
+    expect([fullName, companyName]).toEqual([undefined, 'Delta Marine']);
+  });
+
+  it('a firm that stands first is the firm, and a name that is a trade is a name', () => {
+    expect(facts('Eisdiele Venezia (Marco Bianchi) - Angebot über 1 Rad')).toMatchObject({
+      fullName: 'Marco Bianchi',
+      companyName: 'Eisdiele Venezia',
+    });
+    expect(facts('gesproken met Femke Bakker, eigenaar Bloemenhuis Bakker').fullName).toBe('Femke Bakker');
+    expect(facts('Anruf von Anna Koch, Koch Catering').fullName).toBe('Anna Koch');
+  });
+
   it('about so many are a count', () => {
     const counts = readNote('Thierry, Transports Roussel, une dizaine de remorques', OPTIONS).intents.flatMap(
       (intent) => (intent.kind === 'quantity' ? [intent.value] : []),
