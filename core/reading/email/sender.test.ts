@@ -72,3 +72,31 @@ describe('whose message it is', () => {
       'maren@holtbakery.example',
     ));
 });
+
+describe('what stands beside the firm in a signature', () => {
+  const factsOf = async (mail: string): Promise<Record<string, string>> => {
+    const { claims } = await readEmail(new TextEncoder().encode(mail.replace(/\n/g, '\r\n')), {
+      ours: ['wharfside.example'],
+      receivedAt: '2026-11-24T10:00:00+00:00',
+    });
+    return Object.fromEntries(claims.map((claim) => [claim.field, claim.normalized ?? claim.value]));
+  };
+
+  it('small print behind a bar takes neither the firm nor the numbers below it', async () => {
+    const facts = await factsOf(
+      'From: "Beaumont, Cora" <c.beaumont@larkhallschools.example>\nSubject: trikes\n\nHi there\n\nCould someone ring me, mornings best?\n\nCora Beaumont BSc (Hons)\nFacilities Manager\nLarkhall Schools Trust | Registered charity no. 1099999\nDirect: 0191 498 0155\nwww.larkhallschools.example\n',
+    );
+    expect(facts).toMatchObject({
+      fullName: 'Cora Beaumont',
+      companyName: 'Larkhall Schools Trust',
+      phone: '+441914980155',
+    });
+  });
+
+  it('a sentence in which a Japanese legal form stands is no firm', async () => {
+    const facts = await factsOf(
+      'From: =?utf-8?B?5bGx55Sw5aSq6YOO?= <yamada@sakura-bakery.example>\nContent-Type: text/plain; charset=utf-8\nSubject: x\n\nさくらベーカリー株式会社の山田太郎と申します。\nお見積りをお願いいたします。\n\n━━━━━━━━\nさくらベーカリー株式会社\n購買部 部長 山田太郎\nTEL: 03-5550-0199\n━━━━━━━━\n',
+    );
+    expect(facts).toMatchObject({ fullName: '山田太郎', companyName: 'さくらベーカリー株式会社' });
+  });
+});

@@ -8,7 +8,7 @@ import type { Line } from '../email/layers';
 import { isOthersLine, leadsBelow } from '../others';
 import { cutLine } from './pieces';
 import { ownOfTwo } from './split';
-import { DEVICE_LINE, SMALL_PRINT, VALEDICTION } from './words';
+import { DEVICE_LINE, isSmallPrint, VALEDICTION } from './words';
 
 export interface Parted {
   /** What the sender says. */
@@ -69,7 +69,7 @@ function withoutSmallPrint(lines: readonly Line[]): Line[] {
       dropping = false;
       kept.push(line);
     } else if (dropping || DEVICE_LINE.test(text)) continue;
-    else if (SMALL_PRINT.test(text)) dropping = text.length > 50 || /[a-z,]$/.test(text);
+    else if (isSmallPrint(text)) dropping = text.length > 50 || /[a-z,]$/.test(text);
     else kept.push(line);
   }
   return kept;
@@ -97,7 +97,7 @@ export function partSignature(
   let smallPrintAbove = false;
   for (let at = tail.length - 1; at >= 0; at--) {
     const { index, text } = tail[at] ?? { index: 0, text: '' };
-    const small = SMALL_PRINT.test(text);
+    const small = isSmallPrint(text);
     if (small) smallPrintAbove = true;
     const isFirst = filled[0]?.index === index;
     if (isFirst && GREETING.test(text)) break;
@@ -183,7 +183,7 @@ function contactRun(lines: readonly Line[], tail: readonly { index: number; text
   let reach = (tail.at(-1)?.index ?? lines.length) + 1;
   for (let at = tail.length - 1; at >= 0; at--) {
     const { index, text } = tail[at] ?? { index: 0, text: '' };
-    if (SMALL_PRINT.test(text) || DEVICE_LINE.test(text)) {
+    if (isSmallPrint(text) || DEVICE_LINE.test(text)) {
       if (contacts === 0) reach = index;
       continue;
     }

@@ -2,7 +2,7 @@ import { addressLikeness } from '../../people/addresses';
 import { companyLikeness } from '../../people/companies';
 import { findEmails } from '../../people/emails';
 import type { Line } from '../email/layers';
-import { labelOf, SMALL_PRINT, titleLikeness, type PhoneLabel } from './words';
+import { isSmallPrint, labelOf, titleLikeness, type PhoneLabel } from './words';
 
 export type Piece =
   | { kind: 'email' | 'url'; value: string; start: number; end: number; line: number }
@@ -62,7 +62,7 @@ function isNumberLike(value: string, before: string, after: string, label: strin
  */
 export function cutLine(line: Line, index: number): Piece[] {
   const { text } = line;
-  if (SMALL_PRINT.test(text) && text.length > 60) return [];
+  if (isSmallPrint(text) && text.length > 60) return [];
   const pieces: Piece[] = [];
   const taken: Taken[] = [];
   const free = (start: number, end: number): boolean =>

@@ -64,8 +64,11 @@ export function nameScore(value: string, know: Knowledge): number {
   return titleLikeness(value) || companyLikeness(value) || addressLikeness(value) >= 1 || know.name ? 0 : 0.6;
 }
 
+/** "…と申します。": a sentence of a script without spaces, in which a legal form stands as well. */
+const SENTENCE = /[。！？]|(?:です|ます|ました)$/u;
+
 export function companyScore(value: string, know: Knowledge): number {
-  if (value.length < 2 || value.length > 70) return 0;
+  if (value.length < 2 || value.length > 70 || SENTENCE.test(value)) return 0;
   const byDomain =
     know.domain !== null &&
     companyFitsDomain(value, know.domain) &&

@@ -56,6 +56,12 @@ export function labelOf(word: string): Label | null {
 /** Text that belongs to a house and not to the sender: small print, registrations, virus notes. */
 export const SMALL_PRINT = new RegExp(String.raw`\b(?:${alternatives('smallPrint')})`, 'iu');
 
+/** Whether a line is small print, and not only its last part behind a bar: "Larkhall Trust | Registered charity no. 1". */
+export const isSmallPrint = (line: string): boolean => {
+  const [first = ''] = line.split(/\s*[|•·]\s*/);
+  return SMALL_PRINT.test(line) && (first === line || SMALL_PRINT.test(first));
+};
+
 /** What a phone or a program adds by itself. */
 export const DEVICE_LINE =
   /^\s*(?:(?:sent|written|typed) (?:from|with|via|by|on|using) .{2,60}|(?:von (?:meinem|unterwegs)|gesendet (?:von|mit)|envoyé (?:de|depuis)|enviado (?:do|desde|de|a partir)|verzonden (?:vanaf|met|via)|verstuurd vanaf|inviato da|sendt fra|skickat från) .{1,60}|get .{2,30} for .{2,20}|(?:please )?(?:excuse|forgive) .{0,40}(?:typos|brevity|thumbs).*)$/iu;
