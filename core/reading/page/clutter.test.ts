@@ -189,3 +189,34 @@ it('the page of a firm stays the firm’s, whoever works there', () => {
   const { claims, message } = readPage(html, { url: 'https://rollcall.example/companies/Delby%20Cork' });
   expect([message.page?.kind, claims.map(({ field }) => field)]).toEqual(['company', ['companyName']]);
 });
+
+describe('what a site is called', () => {
+  const factsOf = (url: string, html: string): Record<string, string> =>
+    Object.fromEntries(
+      readPage(html, { url }).claims.map((claim) => [claim.field, claim.normalized ?? claim.value]),
+    );
+
+  it('is not the line of its places', () =>
+    expect(
+      factsOf(
+        'https://shop.example/about',
+        `<html><head><meta property="og:site_name" content="Copper Pot Coffee"><title>About us | Copper Pot Coffee</title></head><body><nav>Shop Wholesale About</nav><article><h1>Hello!</h1><p>I'm Nell Abara and I started Copper Pot Coffee in a shed. Drop me a line: nell@copperpot.example or 07700 900 871.</p></article></body></html>`,
+      ),
+    ).toMatchObject({ fullName: 'Nell Abara', companyName: 'Copper Pot Coffee' }));
+
+  it('is what its title says with a legal form, and not its slogan', () =>
+    expect(
+      factsOf(
+        'https://firm.example/',
+        '<html lang="en"><head><title>Ashgrove Joinery Ltd - bespoke kitchens</title></head><body><h1>Bespoke kitchens</h1><p>Since 1988.</p><footer><p>Ashgrove Joinery Ltd, Unit 4, Dock Road, Hull HU1 1AA · hello@firm.example</p></footer></body></html>',
+      ).companyName,
+    ).toBe('Ashgrove Joinery Ltd'));
+
+  it('a label is the name of no firm', () =>
+    expect(
+      factsOf(
+        'https://vereinigung.example/vorstand',
+        '<html lang="de"><body><h1>Vorstand</h1><table><tr><td>Name</td><td>Dr. Almut Richter</td></tr><tr><td>Funktion</td><td>Vorsitzende</td></tr><tr><td>Verein</td><td>Stadtgärten Nord e.V.</td></tr></table></body></html>',
+      ),
+    ).toMatchObject({ fullName: 'Almut Richter', companyName: 'Stadtgärten Nord e.V.' }));
+});

@@ -2,7 +2,7 @@ import { companyFitsDomain, companyKey, companyLikeness } from '../../people/com
 import { localPart, registrableDomain } from '../../people/emails';
 import { isRoleName } from '../../people/names';
 import { addressFacts } from './account';
-import { siteFirm } from './firm';
+import { SEGMENTS, siteFirm } from './firm';
 import { contactOfLink, contactsIn } from './contacts';
 import type { Fact } from './facts';
 import type { PageLine } from './layout';
@@ -41,6 +41,13 @@ function nameOf(sheet: Sheet, lines: readonly PageLine[]): Fact | null {
     ) ??
     shown.find(({ text, line }) => line.level === 1 && host !== null && companyFitsDomain(text, host)) ??
     (own ? undefined : shown.find(({ text, line }) => line.level === 1 && companyLikeness(text) > 0));
+  // With a legal form in the title of the page, a heading that may be a slogan says less.
+  const titled = sheet.outline.title
+    .split(SEGMENTS)
+    .find((text) => companyLikeness(text) >= 1)
+    ?.trim();
+  if (titled && (!found || companyLikeness(found.text) < 1))
+    return { field: 'companyName', value: titled, origin: 'page text' };
   if (found) {
     const value = found.text.split(/\s[–|·—-]\s|,\s/)[0] ?? found.text;
     const start = found.line.start + found.line.text.indexOf(value);

@@ -8,7 +8,7 @@ import { isPersonName } from './names';
 import type { Sheet } from './sheet';
 
 const DIRECTORY = /\/(?:in|people|profile|profiles|members?|u|user|users|speakers?|listing|jobs?|search)\//i;
-const SEGMENTS = /\s+[|·•–—-]\s+|\s*\|\s*|\s*[,:]\s+/;
+export const SEGMENTS = /\s+[|·•–—-]\s+|\s*\|\s*|\s*[,:]\s+/;
 
 /** The addresses a page shows or links to. */
 const emailsOn = ({ layout }: Sheet): string[] =>
@@ -19,6 +19,19 @@ const emailsOn = ({ layout }: Sheet): string[] =>
 /** Whether some address on the page that is nobody's function is at the domain of the page. */
 const isTheirSite = (sheet: Sheet): boolean =>
   emailsOn(sheet).some((email) => registrableDomain(email) === sheet.host && !isRoleName(localPart(email)));
+
+const MENU =
+  /^(?:home|about|shop|store|contact|services|products|blog|news|jobs|careers|team|login|cart|search|wholesale|menu|start|presse|kontakt|produkte|accueil|boutique|contacto|inicio|tienda)$/i;
+
+/** A line of the places of a site: "Shop Wholesale About". */
+const isMenu = (text: string): boolean => text.split(' ').filter((word) => MENU.test(word)).length > 1;
+
+/** What a site calls itself, where an address on it is at the domain of that name. */
+function namedSite(sheet: Sheet): string | null {
+  const name = sheet.outline.meta.get('og:site_name')?.text.trim() ?? '';
+  const fits = emailsOn(sheet).some((email) => companyFitsDomain(name, registrableDomain(email) ?? ''));
+  return name && fits ? name : null;
+}
 
 /** The firm whose site a page is on, from its title and foot; null where the site is a directory, or says no name. */
 export function siteFirm(sheet: Sheet, name: string): string | null {
@@ -39,10 +52,14 @@ export function siteFirm(sheet: Sheet, name: string): string | null {
     .map((text) => text.trim())
     .filter(
       (text) =>
-        text.length > 1 && text.length < 60 && !/[@]|https?:/.test(text) && nameOverlap(text, name) < 0.9,
+        text.length > 1 &&
+        text.length < 60 &&
+        !/[@]|https?:/.test(text) &&
+        !isMenu(text) &&
+        nameOverlap(text, name) < 0.9,
     );
   const fits = shown.filter((text) => companyFitsDomain(text, host) && /^[\p{Lu}\p{Lo}\d]/u.test(text));
-  return fits.find((text) => companyLikeness(text) >= 1) ?? fits[0] ?? null;
+  return fits.find((text) => companyLikeness(text) >= 1) ?? fits[0] ?? namedSite(sheet);
 }
 
 /** Parts of a house that are no house of their own. */
