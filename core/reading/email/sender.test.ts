@@ -67,6 +67,19 @@ describe('whose message it is', () => {
     expect(claims.map((claim) => claim.field)).toEqual(['fullName', 'email']);
   });
 
+  it('of a portal that writes for somebody, whoever the answers go to', async () => {
+    const { claims } = await readEmail(
+      new TextEncoder().encode(
+        'From: "Rui via Contactos" <notify@contactos.example>\r\nReply-To: rui.moreira@oficinamoreira.example\r\nTo: sales@wharfside.example\r\nSubject: x\r\n\r\nPreciso de 2 reboques.\r\n',
+      ),
+      { ours: OURS },
+    );
+    expect(claims.map(({ field, value }) => `${field} ${value}`)).toContain(
+      'email rui.moreira@oficinamoreira.example',
+    );
+    expect(claims.map(({ value }) => value)).not.toContain('notify@contactos.example');
+  });
+
   it('with an unquoted comma in its header, the one mailbox it means', async () =>
     expect(await whose(message('Holt, Maren <maren@holtbakery.example>', PELL, 'x', 'Hello'))).toBe(
       'maren@holtbakery.example',

@@ -51,11 +51,20 @@ function isInside(
 }
 
 /** "… via cargo-trade": how a list writes itself into the name of whoever wrote. */
-const VIA = /^['"]*(.*?)['"]*\s+via\s+.*$/i;
+const VIA = /^['"]*(.*?)['"]*\s+(?:via|über|através de|tramite)\s+.*$/iu;
+
+/** Whoever answers are to go to, where a portal writes for them: "Rui via Contactos", with an address of another domain. */
+function writtenFor({ from, replyTo }: Message): Mailbox | null {
+  const name = VIA.exec(from?.name ?? '')?.[1];
+  if (!from || !name || !replyTo?.address) return null;
+  const isPortals = registrableDomain(replyTo.address) === registrableDomain(from.address);
+  return isPortals ? null : { name: replyTo.name || name, address: replyTo.address };
+}
 
 /** Who wrote a message: behind a list that puts its own address in From, whoever Reply-To names. */
-function authorOf({ from, replyTo, list, to }: Message): Mailbox | null {
-  if (list === null || !from) return from;
+function authorOf(message: Message): Mailbox | null {
+  const { from, replyTo, list, to } = message;
+  if (list === null || !from) return writtenFor(message) ?? from;
   const isLists = (address: string): boolean =>
     address.toLowerCase() === list || to.some((one) => one.address.toLowerCase() === address.toLowerCase());
   if (!isLists(from.address)) return from;

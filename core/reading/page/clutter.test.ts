@@ -212,6 +212,29 @@ describe('what a site is called', () => {
       ).companyName,
     ).toBe('Ashgrove Joinery Ltd'));
 
+  it.each([
+    [
+      'a post before the name in a heading is the post',
+      '<html lang="de"><h2>Rechtsanwältin Julia Brandt</h2><p>Durchwahl 0221 2999 11 · brandt@kanzlei.example</p></html>',
+      { fullName: 'Julia Brandt', jobTitle: 'Rechtsanwältin' },
+    ],
+    [
+      'an honorific before it is none',
+      '<html lang="en"><h1>Professor Amara Nwosu</h1><p>E: a.nwosu@kanzlei.example</p></html>',
+      { fullName: 'Amara Nwosu' },
+    ],
+    [
+      'of two posts on a line, the one somebody has now counts',
+      '<html lang="en"><h1>Otto Vance</h1><h3>Former CTO, Blue Kettle · now Founder at Stillwater Bikes</h3></html>',
+      { fullName: 'Otto Vance', jobTitle: 'Founder', companyName: 'Stillwater Bikes' },
+    ],
+    [
+      'what stands before a colon is none of the firm',
+      '<html lang="es"><h1>Se vende furgoneta</h1><p>Anunciante: Frutas Montes SL</p><p>Contacto: Iván Montes</p></html>',
+      { fullName: 'Iván Montes', companyName: 'Frutas Montes SL' },
+    ],
+  ])('%s', (_, html, facts) => expect(factsOf('https://kanzlei.example/team/x', html)).toMatchObject(facts));
+
   it('a label is the name of no firm', () =>
     expect(
       factsOf(

@@ -1,3 +1,4 @@
+import { alternatives } from '../../words/compile';
 import { companyLikeness } from '../../people/companies';
 import { nameFitsLocalPart } from '../../people/names';
 import { findEmails, localPart } from '../../people/emails';
@@ -61,10 +62,24 @@ function isBorneOut(name: string, line: number, sheet: Sheet, lines: readonly Pa
   );
 }
 
+/** "Rechtsanwältin Julia Brandt", "Professor Amara Nwosu": the name behind the post or honorific that a heading begins with. */
+function behindPost(text: string): { name: string; post: string } | null {
+  const words = text.split(/\s+/);
+  for (let first = 1; first <= MOST_OF_A_POST && first < words.length - 1; first++) {
+    const [post, name] = [words.slice(0, first).join(' '), words.slice(first).join(' ')];
+    if (titleLikeness(post) > 0 && isPersonName(name) && isKnownName(name)) return { name, post };
+  }
+  return null;
+}
+const MOST_OF_A_POST = 3;
+const HONORIFIC = new RegExp(`^(?:${alternatives('honorific')})\\.?$`, 'iu');
+
 function byHeading(sheet: Sheet, lines: readonly PageLine[]): FoundName | null {
   const named = lines.flatMap((line, index) => {
     const name = line.level > 0 ? clean(line.text, sheet.url) : '';
-    return name && isPersonName(name) ? [{ line, index, name }] : [];
+    if (name && isPersonName(name)) return [{ line, index, name, post: '' }];
+    const behind = name ? behindPost(name) : null;
+    return behind ? [{ line, index, ...behind }] : [];
   });
   const first = named.find(({ line }) => line.level === 1);
   if (!first && named.length >= LIST) return null;
@@ -72,7 +87,7 @@ function byHeading(sheet: Sheet, lines: readonly PageLine[]): FoundName | null {
     isBorneOut(name, index, sheet, lines),
   );
   if (!found) return null;
-  const { line, index, name } = found;
+  const { line, index, name, post } = found;
   const at = line.text.indexOf(name);
   return {
     name,
@@ -80,6 +95,9 @@ function byHeading(sheet: Sheet, lines: readonly PageLine[]): FoundName | null {
     line: index,
     end: null,
     isAnywhere: false,
+    ...(post && !HONORIFIC.test(post)
+      ? { post: { field: 'jobTitle' as const, value: post, origin: 'page headings' as const } }
+      : {}),
     ...(at < 0
       ? {}
       : { at: { part: 'text' as const, start: line.start + at, end: line.start + at + name.length } }),

@@ -93,7 +93,9 @@ export function firmBeside(sheet: Sheet, lines: readonly PageLine[], name: strin
   const own = siteFirm(sheet, name);
   if (own) return { field: 'companyName', value: own, origin: 'page text' };
   for (const line of lines) {
-    const part = line.text.split(/,\s|\t|\s[|·•]\s/)[0]?.trim() ?? '';
+    const said = line.text.split(/,\s|\t|\s[|·•]\s/)[0]?.trim() ?? '';
+    // "Anunciante: Frutas Montes SL": what stands before the colon says what it is.
+    const part = said.replace(/^\p{L}[\p{L} ]{2,24}:\s+/u, '');
     if (part.length < 60 && companyLikeness(part) >= 1 && !isPersonName(part))
       return textFact('companyName', part, 'page text', line);
   }

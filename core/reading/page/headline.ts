@@ -23,6 +23,10 @@ const IN_TOWN = /\s+(?:in|à|en|em|w|i|a)\s+\p{Lu}[\p{L} ,.-]+$/u;
 const ONCE = String.raw`(?:${alternatives('formerly')})`;
 /** What was before: "…, previously Buyer at Nordkaffe". */
 const FORMER_TAIL = new RegExp(String.raw`[\s,;(|·–—-]+(?<!\p{L})${ONCE}(?!\p{L})[\s:-].*$`, 'iu');
+/** "Former CTO, Blue Kettle · now Founder at Stillwater". */
+const NOW = /^(?:now|currently|today|jetzt|heute|aujourd['’]hui|actualmente|atualmente|ora|nu)\s+/i;
+/** "The buyer for Northside Grocers"; "Head of Sales for Europe" names no firm. */
+const FOR = /^(.{2,60}?)\s+(?:for|für|pour|para|per|voor|for)\s+(?=\p{Lu})(.{2,60})$/u;
 /** "Angestellt, Teamleiterin Logistik, …": how somebody is employed is no post. */
 const EMPLOYMENT = new RegExp(String.raw`^(?:${alternatives('employment')})\s*[,:·|–-]\s+`, 'iu');
 const FORMER = new RegExp(String.raw`^\W*${ONCE}(?!\p{L})`, 'iu');
@@ -92,7 +96,13 @@ function ofParts(parts: readonly string[], host: string | null): Headline | null
  * @returns null where the line is neither
  */
 export function readHeadline(line: string, host: string | null = null): Headline | null {
-  if (line.length > MOST || isFormer(line)) return null;
+  if (line.length > MOST) return null;
+  if (isFormer(line)) {
+    const left = line.split(PARTS).filter((part) => !isFormer(part));
+    return left.length && left.length < line.split(PARTS).length
+      ? readHeadline(left.map((part) => part.replace(NOW, '')).join(' | '), host)
+      : null;
+  }
   const text = line
     .trim()
     .replace(EMPLOYMENT, '')
@@ -118,6 +128,9 @@ export function readHeadline(line: string, host: string | null = null): Headline
     const both = ofTwo(text.slice(0, spaced.index), text.slice(spaced.index + spaced[0].length), false, host);
     if (both) return both;
   }
+  const forFirm = FOR.exec(text);
+  if (forFirm?.[1] && forFirm[2] && isTitle(forFirm[1]) && companyLikeness(forFirm[2]) > 0)
+    return { jobTitle: forFirm[1].trim(), companyName: trimFirm(forFirm[2]) };
   const of = OF.exec(text);
   if (of?.[1] && of[2] && isTitle(of[1])) {
     const right = trimFirm(of[2]);

@@ -84,7 +84,10 @@ export interface Named {
 
 /** Trims a particle or a word that belongs to the sentence from the end of a name. */
 const trimmed = (name: string): string =>
-  name.replace(/(?:\s+(?:van|von|de|da|der|den|dos|di|la|le|el|bin|al))+$/u, '').replace(/\.$/, '');
+  // "I'm Ayo. I'm the buyer": a full stop behind a whole word ends the sentence.
+  (name.split(/(?<=\p{Ll}{2})\.\s/u)[0] ?? name)
+    .replace(/(?:\s+(?:van|von|de|da|der|den|dos|di|la|le|el|bin|al))+$/u, '')
+    .replace(/\.$/, '');
 
 /** The name somebody gives of themselves in a sentence: "My name is Tobe Okonjo and …". */
 export function introducedIn(line: string): Named | null {

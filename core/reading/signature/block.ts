@@ -59,6 +59,9 @@ const isContact = (text: string): boolean =>
 const isProse = (text: string): boolean =>
   text.length > 72 && !/[|•·]/.test(text) && (text.match(/\p{Ll}+/gu)?.length ?? 0) > 9 && !isContact(text);
 
+/** "T 01482 496 0300" below the small print is no part of it. */
+const LABELLED_NUMBER = /^(?:t|tel|telephone|phone|m|mob|mobile|d|direct)\b[.:]?\s*[+(]?\d/i;
+
 /** Marks the small print: from a paragraph that holds a phrase of it to that paragraph's end; all after it if long. */
 function withoutSmallPrint(lines: readonly Line[]): Line[] {
   const kept: Line[] = [];
@@ -68,9 +71,12 @@ function withoutSmallPrint(lines: readonly Line[]): Line[] {
     if (!text) {
       dropping = false;
       kept.push(line);
-    } else if (dropping || DEVICE_LINE.test(text)) continue;
+    } else if (DEVICE_LINE.test(text) || (dropping && !LABELLED_NUMBER.test(text))) continue;
     else if (isSmallPrint(text)) dropping = text.length > 50 || /[a-z,]$/.test(text);
-    else kept.push(line);
+    else {
+      dropping = false;
+      kept.push(line);
+    }
   }
   return kept;
 }
