@@ -153,7 +153,7 @@ function noteIntents(
   let doer: 'ours' | 'theirs' = 'ours';
   for (const clause of clauses) {
     const sentence = sentenceOf(clause);
-    const dates = readWhen(sentence, said);
+    const dates = readWhen(sentence, said).filter((date) => !isOfNote(date, options.at));
     const clear = (taken: readonly Intent[]) => (one: Intent) =>
       !taken.some((other) => other.span.start < one.span.end && one.span.start < other.span.end);
     const sums = readMoney(sentence, {
@@ -192,6 +192,10 @@ function noteIntents(
     .filter((intent) => !isSaidSurer(intent, intents))
     .sort((a, b) => a.span.start - b.span.start);
 }
+
+/** "Telefonat 24.11.": the day on which a note is written, by its number, is that of the note and no appointment. */
+const isOfNote = ({ kind, text, value }: Intent, at: string): boolean =>
+  kind === 'date' && value.allDay && value.at.slice(0, 10) === at.slice(0, 10) && /\d/.test(text);
 
 /** Whether a count is the same number that stands elsewhere more surely: "wants twelve … 12 seats". */
 const isSaidSurer = (intent: Intent, all: readonly Intent[]): boolean =>

@@ -102,6 +102,15 @@ describe('whoever is named in more than one way', () => {
     expect(facts('Anruf von Anna Koch, Koch Catering').fullName).toBe('Anna Koch');
   });
 
+  it('the day of the note itself is no appointment', () => {
+    const dates = (text: string): string[] =>
+      readNote(text, OPTIONS).intents.flatMap((intent) =>
+        intent.kind === 'date' ? [intent.value.at.slice(0, 10)] : [],
+      );
+    expect(dates('Telefonat 25.11., Herr Kallweit, Angebot bis 2.12.')).toEqual(['2026-12-02']);
+    expect(dates('ring again today')).toEqual(['2026-11-25']);
+  });
+
   it('about so many are a count', () => {
     const counts = readNote('Thierry, Transports Roussel, une dizaine de remorques', OPTIONS).intents.flatMap(
       (intent) => (intent.kind === 'quantity' ? [intent.value] : []),

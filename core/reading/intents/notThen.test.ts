@@ -48,6 +48,8 @@ describe('a day on which somebody is never there is none either', () => {
     'Tuesday team meeting every week',
     "can't do Tuesday",
   ])('%s', (text) => expect(days(text)).toEqual([]));
+  it('of a day until which somebody is away and another, the other is meant', () =>
+    expect(days('she is off til Wednesday so ring Thursday')).toEqual(['2026-11-26']));
   it('of two days, the one that was not refused is meant', () =>
     expect(days('Thursday, not Friday')).toEqual(['2026-11-26']));
 });

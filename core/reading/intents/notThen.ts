@@ -22,6 +22,9 @@ const NOT_FREE =
 /** "Any day but Friday". */
 const EXCEPT =
   /\b(?:but|except|au(?:ss|\u00df)er|sauf|excepto|exceto|menos|tranne|behalve|unntatt|undtagen|utom|oprocz)(?:\s(?:on|am|le|el|na|il|op|pa|den))?\s$/;
+/** Until when somebody is away: of two days, the other is meant. */
+const AWAY_UNTIL =
+  /\b(?:off|away|out|on leave|on holiday|ill|sick|weg|verreist|krank|urlaub|absente?|en vacances|en conges|fuera|de vacaciones|fora|de ferias|in ferie|op vakantie|ziek|bortrest|pa ferie|borta)\s(?:til|till|until|bis|jusqu['\u2019](?:a|au)|hasta(?:\sel)?|ate|fino\sa|tot|tills)(?:\s(?:the|zum|le|el|den))?\s$/;
 const CLOSED = words('isClosed');
 const CLOSED_BEFORE = new RegExp(String.raw`\b(?:${CLOSED})(?:\s${PREPOSITION})?\s$`);
 const CLOSED_BEHIND = new RegExp(String.raw`^\s(?:is\s|are\s|ist\s|est\s)?(?:${CLOSED})\b`);
@@ -52,6 +55,7 @@ export function isNotThen(flat: string, days: readonly FoundDay[], day: FoundDay
   const isOver = day.day.diff(today, 'days').days > ROLLED_OVER_DAYS;
   const hasBeen = PAST.test(before) || TOOK_PLACE.test(before);
   if (isOver && (hasBeen || ANNIVERSARY.test(before))) return true;
+  if (AWAY_UNTIL.test(before) && days.indexOf(day) < days.length - 1) return true;
   if (!day.byWeekday) return false;
   if (hasBeen || EACH.test(before) || NOT_FREE.test(before) || OWN_NAME.test(before)) return true;
   if (EXCEPT.test(before)) return true;
