@@ -9,7 +9,7 @@ import { findToDo, moveKindOf, type MoveKind } from '../reading/intents/moves';
 import { findMoments, type Moment } from '../reading/intents/when';
 import type { Claim, Intent } from '../reading/types';
 import { alternatives } from '../words/compile';
-import { behindLeadingDay, withPreposition } from './dayWords';
+import { behindLeadingDay, LEADING, withPreposition } from './dayWords';
 import { nextWorkingDay } from '../calendar/workingDays';
 
 export type SheetPart = 'person' | 'background' | 'said' | 'move' | 'deal';
@@ -124,7 +124,7 @@ const ANY_MOMENT = '2026-01-05T08:00:00+00:00';
 
 /** The kind of thing to do that a clause names, said as an order or as our promise; null when it names none. */
 function toDo(text: string): MoveKind | null {
-  const [first] = findMoments(text, { reference: ANY_MOMENT });
+  const [first] = findMoments(text.slice(0, LEADING), { reference: ANY_MOMENT });
   const behind = behindLeadingDay(text, first);
   if (behind && behind < text.length && !moveKindOf(text)) return toDo(text.slice(behind));
   if (isLedIn(text) && !/^(?:call|visit|meet)\s+(?:back|him|her|them|again)\b/i.test(text)) {
@@ -135,10 +135,15 @@ function toDo(text: string): MoveKind | null {
   return moveKindOf(words) ?? (promised && /^\p{L}/u.test(words) ? 'task' : null);
 }
 
+/** Behind more commas than this a clause is a list, and of a note so many clauses are cut. */
+const [MOST_PIECES, MOST_CUT] = [12, 40];
+
 /** A clause cut where, behind a comma, something to do or something that stays so begins. */
-function apart(clause: Clause): Clause[] {
+function apart(clause: Clause, number: number): Clause[] {
+  const pieces = [...clause.text.matchAll(/\S.*?(?=,\s|$)/gsu)];
+  if (number >= MOST_CUT || pieces.length > MOST_PIECES) return [clause];
   const cut: Clause[] = [];
-  for (const piece of clause.text.matchAll(/\S.*?(?=,\s|$)/gsu)) {
+  for (const piece of pieces) {
     const text = piece[0].replace(/^,\s+/, '');
     const start = clause.start + piece.index + piece[0].length - text.length;
     const [before, end] = [cut.at(-1), start + text.length];

@@ -5,7 +5,7 @@ import { MONDAY_TO_FRIDAY, nextWorkingDay, workingDayFrom, type FreeDays } from 
 import { tidy } from '../people/text';
 import { findToDo, type MoveKind, type ToDo } from '../reading/intents/moves';
 import { findMoments, type Moment } from '../reading/intents/when';
-import { behindLeadingDay, withPreposition } from './dayWords';
+import { behindLeadingDay, LEADING, withPreposition } from './dayWords';
 import { mentionsIn, type Colleague } from './mentions';
 
 /** A task as a line of plain words asks for it. */
@@ -55,7 +55,9 @@ export function toDoOf(
   const named = called && mentionsIn(called, users).length ? called.length : 0;
   const rest = text.slice(named);
   const atOnce = findToDo(rest);
-  const from = named + (atOnce ? 0 : behindLeadingDay(rest, findMoments(rest, { reference: now, zone })[0]));
+  const from =
+    named +
+    (atOnce ? 0 : behindLeadingDay(rest, findMoments(rest.slice(0, LEADING), { reference: now, zone })[0]));
   const found = atOnce ?? findToDo(text.slice(from));
   const shifted = ({ start, end }: { start: number; end: number }) => ({
     start: start + from,

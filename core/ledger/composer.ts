@@ -46,6 +46,8 @@ export interface ComposerReading {
 }
 
 const LONGEST = 2000;
+/** A clause says within so many characters what it is about. */
+const LONGEST_READ = 600;
 
 interface Clause {
   text: string;
@@ -79,14 +81,18 @@ function doneIn(
   );
 }
 
+/** Behind more commas than this a line is a list, and of a thing to do a day stands near its verb. */
+const [MOST_COMMAS, LONGEST_MOVE] = [8, 200];
+
 /** "Left a voicemail, try again tomorrow": after what is over, or before a day, a verb begins what is to come. */
 function splitPast(clause: Clause, context: ComposerContext): Clause[] {
-  if (toDoOf(clause.text, context)) return [clause];
-  for (const comma of clause.text.matchAll(/,\s+/g)) {
+  if (toDoOf(clause.text.slice(0, LONGEST_READ), context)) return [clause];
+  for (const comma of [...clause.text.matchAll(/,\s+/g)].slice(0, MOST_COMMAS)) {
     const from = comma.index + comma[0].length;
     const [before, rest] = [clause.text.slice(0, comma.index), clause.text.slice(from)];
-    if (!toDoOf(rest, context)) continue;
-    const isDated = findMoments(rest, { reference: context.now, zone: context.zone }).length > 0;
+    const near = rest.slice(0, LONGEST_MOVE);
+    if (!toDoOf(near, context)) continue;
+    const isDated = findMoments(near, { reference: context.now, zone: context.zone }).length > 0;
     if (isDated || isOutcome(before) || doneIn(before, context))
       return [
         { ...clause, text: before, end: '.' },
@@ -130,7 +136,8 @@ export function readComposerLine(line: string, context: ComposerContext): Compos
   const reading: ComposerReading = { nextMove: null, entry: null, amount: null, wants: null, lit: [] };
   const said: Clause[] = [];
   for (const clause of clausesOf(text, context)) {
-    const [moment] = findMoments(clause.text, { reference: context.now, zone: context.zone });
+    const start = clause.text.slice(0, LONGEST_READ);
+    const [moment] = findMoments(start, { reference: context.now, zone: context.zone });
     const taken = moment ? [moment] : [];
     const clear = (intent: Intent): boolean =>
       !taken.some(
@@ -143,7 +150,7 @@ export function readComposerLine(line: string, context: ComposerContext): Compos
     if (quantity?.kind === 'quantity') reading.wants ??= quantity.value;
     for (const intent of [money, quantity])
       if (intent) reading.lit.push({ start: intent.span.start, end: intent.span.end });
-    const toDo = reading.nextMove ? null : toDoOf(clause.text, context);
+    const toDo = reading.nextMove ? null : toDoOf(start, context);
     if (toDo) {
       const { move, lit } = composeMove(clause.text, toDo, context);
       reading.nextMove = move;
@@ -151,7 +158,7 @@ export function readComposerLine(line: string, context: ComposerContext): Compos
         reading.lit.push({ start: clause.start + start, end: clause.start + end });
       continue;
     }
-    const past = said.length === 0 ? doneIn(clause.text, context) : null;
+    const past = said.length === 0 ? doneIn(start, context) : null;
     if (past) {
       const { done, when: named } = past;
       const outcome = outcomeOf(done.kind, text);

@@ -13,6 +13,9 @@ export function withPreposition(
 }
 const LONGEST = 24;
 
+/** A day that stands first ends within so many characters. */
+export const LEADING = 80;
+
 /** Where the words go on behind a day that stands first: "yesterday at 3 called her", "am Freitag, Angebot schicken"; 0 without one. */
 export function behindLeadingDay(
   text: string,

@@ -40,6 +40,8 @@ const TO_ANOTHER = /^\s?(?:-|\u2013|to|till?|til|bis|au|al|a|ate|tot(?: en met)?
 const MOVED_FROM =
   /\b(?:moved|changed|shifted|put back|verschoben|deplace|cambiado|mudou|spostato|verzet|flyttet|flyttad)\b/;
 const AGO = /^\s(?:ago|vor|auparavant|atras)\b/;
+/** What is said further away than this is said of something else; and a list of a thousand days is read in time. */
+const NEAR = 120;
 /** A day without a year that lies so far ahead has just been. */
 const ROLLED_OVER_DAYS = 200;
 
@@ -50,7 +52,8 @@ const ROLLED_OVER_DAYS = 200;
  * @param days all the days it names
  */
 export function isNotThen(flat: string, days: readonly FoundDay[], day: FoundDay, today: DateTime): boolean {
-  const [before, behind] = [flat.slice(0, day.start), flat.slice(day.end)];
+  const before = flat.slice(Math.max(0, day.start - NEAR), day.start);
+  const behind = flat.slice(day.end, day.end + NEAR);
   if (AGO.test(behind)) return true;
   const isOver = day.day.diff(today, 'days').days > ROLLED_OVER_DAYS;
   const hasBeen = PAST.test(before) || TOOK_PLACE.test(before);

@@ -12,6 +12,8 @@ const INVITES =
 const HABIT =
   /\b(?:every|each|daily|always|usually|open|opens|close|closes|taglich|jeden|chaque|tous les|todos os|todos los|cada|elke|ogni)\b/;
 const FURTHEST_YEARS = 5;
+/** A sentence with more days than this is a calendar. */
+const MOST_DAYS = 12;
 /** A day in a way of speaking is less surely the one that was meant. */
 const IDIOM = 0.82;
 
@@ -52,7 +54,7 @@ export function findMoments(text: string, { reference, zone, monthFirst = false 
   const { now, today } = momentOf(reference, zone);
   if (!now.isValid) return [];
   const flat = flatten(text);
-  const named = findDays(flat, today, monthFirst);
+  const named = findDays(flat, today, monthFirst).slice(0, MOST_DAYS);
   const days = named.filter((day) => !isNotThen(flat, named, day, today));
   const moments: Moment[] = [];
   for (const [index, day] of days.entries()) {
