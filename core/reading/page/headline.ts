@@ -26,7 +26,7 @@ const FORMER_TAIL = new RegExp(String.raw`[\s,;(|·–—-]+(?<!\p{L})${ONCE}(?!
 /** "Former CTO, Blue Kettle · now Founder at Stillwater". */
 const NOW = /^(?:now|currently|today|jetzt|heute|aujourd['’]hui|actualmente|atualmente|ora|nu)\s+/i;
 /** "The buyer for Northside Grocers"; "Head of Sales for Europe" names no firm. */
-const FOR = /^(.{2,60}?)\s+(?:for|für|pour|para|per|voor|for)\s+(?=\p{Lu})(.{2,60})$/u;
+const FOR = /^(.{2,60}?)\s+(?:for|für|pour|para|per|voor)\s+(?=\p{Lu})(.{2,60})$/u;
 /** "Angestellt, Teamleiterin Logistik, …": how somebody is employed is no post. */
 const EMPLOYMENT = new RegExp(String.raw`^(?:${alternatives('employment')})\s*[,:·|–-]\s+`, 'iu');
 const FORMER = new RegExp(String.raw`^\W*${ONCE}(?!\p{L})`, 'iu');

@@ -21,13 +21,13 @@ const BY_WORD: readonly (readonly [words: string, countries: readonly string[]])
   ['üdvözlettel tisztelettel köszönöm ajánlat*', ['HU']],
   ['hei mvh vennlig innkjøp*', ['NO']],
 ];
-const entries = BY_WORD.flatMap(([words], language) =>
+const LANGUAGE_WORDS = BY_WORD.flatMap(([words], language) =>
   words.split(' ').map((word): [string, number] => [word, language]),
 );
 const WHOLE_WORDS = new Map<string, number[]>();
-for (const [word, language] of entries)
+for (const [word, language] of LANGUAGE_WORDS)
   if (!word.endsWith('*')) WHOLE_WORDS.set(word, [...(WHOLE_WORDS.get(word) ?? []), language]);
-const BEGINNINGS = entries.flatMap(([word, language]): [string, number][] =>
+const BEGINNINGS = LANGUAGE_WORDS.flatMap(([word, language]): [string, number][] =>
   word.endsWith('*') ? [[word.slice(0, -1), language]] : [],
 );
 
