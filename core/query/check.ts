@@ -9,9 +9,9 @@ export interface Issue {
   message: string;
 }
 
-const [MOST_CONDITIONS, MOST_DEPTH, MOST_VALUES, MOST_GROUPS, MOST_ORDER, MOST_COLUMNS] = [
-  60, 8, 500, 4, 6, 40,
-];
+const [MOST_DEPTH, MOST_VALUES, MOST_COLUMNS] = [8, 500, 40];
+/** How many a question has at most. */
+export const [MOST_CONDITIONS, MOST_GROUPS, MOST_ORDER] = [60, 4, 6];
 const DAY = /^\d{4}-\d{2}-\d{2}$/;
 const MOST_AWAY = 36_600;
 
@@ -22,6 +22,21 @@ function isGoodWhen(when: When): boolean {
   if ('away' in when) return Number.isInteger(when.away) && Math.abs(when.away) <= MOST_AWAY;
   if ('shift' in when) return Number.isInteger(when.shift) && Math.abs(when.shift) <= MOST_AWAY;
   return isDay(when.day);
+}
+
+/** How many conditions there are in one, itself among them. */
+export function countConditions(filter: Filter): number {
+  const inner =
+    'all' in filter
+      ? filter.all
+      : 'any' in filter
+        ? filter.any
+        : 'not' in filter
+          ? [filter.not]
+          : 'relation' in filter && filter.where
+            ? [filter.where]
+            : [];
+  return inner.reduce((sum, part) => sum + countConditions(part), 1);
 }
 
 /** What values a comparison wants, in words; null where these will do. */

@@ -3,12 +3,14 @@ import { join } from 'node:path';
 import fc from 'fast-check';
 import { checkQuery } from '../check';
 import { describe as inWords } from '../describe';
+import { OPERATORS } from '../operators';
 import { registryWith } from '../registry/index';
-import type { Asking } from '../types';
+import type { Asking, FieldType, RecordKind } from '../types';
 import { asQuery, readQuestion } from './read';
 import type { Vocabulary } from './state';
 
 const options = (...values: string[]) => values.map((value) => ({ value, label: value }));
+const FIELD_TYPES = Object.keys(OPERATORS) as FieldType[];
 const registry = registryWith({ options: { 'deal.stage': options('Heard out', 'Proposal', 'Negotiation') } });
 const vocabulary: Vocabulary = {
   users: [
@@ -62,19 +64,54 @@ it('has enough of them to say something', () => expect(labelled.length).toBeGrea
 it.each(labelled)('%s', (phrase, label) => expect(asLabel(phrase)).toBe(label));
 
 it('reads anything at all into questions that can be asked, and what it leaves is of the text', () => {
+  const ownFields = FIELD_TYPES.map((type) => ({
+    key: `own_${type}`,
+    label: `Own ${type}`,
+    type,
+    ...(type === 'choice' && { options: options('Left', 'Right') }),
+  }));
+  const kinds = Object.keys(registry) as RecordKind[];
+  const withOwn = registryWith({ fields: Object.fromEntries(kinds.map((kind) => [kind, ownFields])) });
+  const labels = kinds.flatMap((kind) => [...withOwn[kind].fields.values()].map(({ label }) => label));
+  const joint = ['sorted by', 'grouped by', 'then by', 'and', 'or', 'without', 'not', 'with', 'before', 'in'];
   const word = fc.oneof(
     fc.constantFrom(...labelled.flatMap(([phrase]) => phrase.split(' '))),
+    fc.constantFrom(...joint),
+    fc.constantFrom(...labels),
+    fc.constantFrom(...labelled.map(([phrase]) => phrase)),
     fc.string({ maxLength: 8, unit: 'grapheme' }),
   );
   fc.assert(
-    fc.property(fc.array(word, { maxLength: 14 }), (parts) => {
+    fc.property(fc.array(word, { maxLength: 14 }), fc.constantFrom(...kinds), (parts, hint) => {
       const text = parts.join(' ');
-      const question = read(text);
-      expect(checkQuery(asQuery(question), registry)).toEqual([]);
+      const question = readQuestion(text, { registry: withOwn, vocabulary, asking, hint });
+      expect(checkQuery(asQuery(question), withOwn)).toEqual([]);
       for (const missed of question.notUnderstood) expect(text).toContain(missed);
     }),
     { numRuns: 2000 },
   );
+});
+
+it.each([
+  ['people sorted by tags', [], ['sorted', 'tags']],
+  ['people sorted by city and tags', ['city'], ['tags']],
+  ['people sorted by city then', ['city'], ['then']],
+])('%s: sorts by what can be sorted by, and says what it left out', (phrase, fields, left) => {
+  const { order, notUnderstood } = read(phrase);
+  expect(order.map(({ field }) => field)).toEqual(fields);
+  for (const word of left) expect(notUnderstood.join(' ')).toContain(word);
+});
+
+it.each([
+  ['grouped by city '.repeat(9), 'groups', 4],
+  ['sorted by city '.repeat(9), 'order', 6],
+  ['in Portugal without jobs in Lisbon or not in Cork '.repeat(40), 'conditions', 60],
+] as const)('asks no more than can be asked: %s', (phrase, part, most) => {
+  const question = read(phrase);
+  expect(question[part].length).toBeLessThanOrEqual(most);
+  expect(question[part].length).toBeGreaterThan(1);
+  expect(question.notUnderstood.length).toBeGreaterThan(0);
+  expect(checkQuery(asQuery(question), registry)).toEqual([]);
 });
 
 it('answers in no time, whatever was typed', () => {

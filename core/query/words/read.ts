@@ -1,3 +1,4 @@
+import { countConditions, MOST_CONDITIONS, MOST_GROUPS, MOST_ORDER } from '../check';
 import type { Asking, Filter, Group, Order, Query, RecordKind, Registry } from '../types';
 import { bareAmount, counted, openDeals, theirCompany } from './amounts';
 import { lastSpoken, lastWas, quiet, spoken, turn } from './contact';
@@ -96,7 +97,9 @@ class Reading {
       state.goesOn = this.hasJoint ? (this.last?.field ?? null) : null;
       if (this.moreTimes()) continue;
       const said = this.rule();
-      if (said) this.add(said);
+      if (said && this.isTooMany(said))
+        this.missed.push([start, state.at - Number(state.at < state.flat.length)]);
+      else if (said) this.add(said);
       else if (this.joins()) continue;
       else if (this.negates()) this.negatedFrom ??= start;
       else if (!state.take(SKIPPED)) this.miss(start);
@@ -154,6 +157,17 @@ class Reading {
     this.negatedFrom = null;
     this.missed.push([from, space < 0 ? state.flat.length : space]);
     this.last = null;
+  }
+
+  /** Whether a question could not be asked any more with this in it. */
+  private isTooMany(said: Said): boolean {
+    if (said.what === 'group') return this.groups.length + said.groups.length > MOST_GROUPS;
+    if (said.what === 'order') return this.order.length + said.order.length > MOST_ORDER;
+    // What is negated, or one of several, has another about it.
+    return (
+      said.what === 'condition' &&
+      countConditions({ all: this.conditions }) + countConditions(said.filter) + 2 > MOST_CONDITIONS
+    );
   }
 
   private add(said: Said): void {

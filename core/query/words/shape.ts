@@ -1,3 +1,4 @@
+import { isGroupable, isSortable } from '../operators';
 import type { Field, Group, Order, Unit } from '../types';
 import { anyOf, asTyped } from './tokens';
 import { words, type Rule, type State } from './state';
@@ -105,7 +106,7 @@ function readGroup(state: State): Group | null {
     return null;
   }
   const field = known.get(found.name ?? '');
-  if (!field || field.type === 'several') {
+  if (!field || !isGroupable(field.type)) {
     state.at = start;
     return null;
   }
@@ -218,13 +219,16 @@ export const order: Rule = (state) => {
   if (!state.take(SORTED)) return null;
   const known = callable(state);
   const found: Order[] = [];
+  let readTo = state.at;
   do {
-    const one = state.take(words(`(?:the )?(?<name>${anyOf(known.keys())})`));
-    const field = one && known.get(one.name ?? '');
-    if (!field) break;
+    const called = state.take(words(`(?:the )?(?<name>${anyOf(known.keys())})`));
+    const field = called && known.get(called.name ?? '');
+    if (!field || !isSortable(field.type)) break;
     state.take(/, /y);
     found.push({ field: field.key, direction: direction(state, 'asc') });
+    readTo = state.at;
   } while (state.take(words('(?:and then|then|and) ?(?:by )?')));
+  state.at = readTo;
   if (found.length) return { what: 'order', order: found };
   state.at = start;
   return null;
