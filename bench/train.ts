@@ -16,7 +16,7 @@ const WRITTEN = 12;
 const FREQUENT = 12;
 const SCALE = 100;
 /** Weights smaller than this, in hundredths, say nothing. */
-const SMALLEST = 15;
+const SMALLEST = 20;
 const KINDS = { fullName: 1, companyName: 3, jobTitle: 5 } as const;
 
 /** Mulberry32, a generator of 32 bits: the same series for the same seed. */

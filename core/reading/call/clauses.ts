@@ -11,10 +11,10 @@ const OPENER =
   "(?:(?:and |then |but |also |plus )?(?:s?he|they|we|i|it|who|her|his|their|wants?|wanted|would|needs?|needed|looking|likes?|liked|loves?|loved|keen|interested|budget|spend|decides?|decision|has|have|had|is|was|are|uses?|runs?|asked|asks|says?|said|told|thinks?|worried|concerned|prefers?|works?|lives?|will|won't|wouldn't|can't|cannot|could|can|might|may|promised|agreed|already|currently|not|no|too|price|delivery|start(?:s|ing)?|moving|opens?|opening|closing|send|call|ring|phone|email|e-mail|mail|write|quote|meet|meeting|visit|lunch|coffee|demo|follow[- ]?up|check|chase|remind|prepare|book|order|arrange|bring|deliver|confirm|invoice|draft|schedule|set up|test ride|site visit|back (?:on|in)|best (?:time|reached)|reach(?:able)?|don't|do not|pls|please|to do|todo|next|tel|mob|mobile|email address)\\b|(?:i|we|she|he|they)'(?:ll|d|re|ve|s|m)\\b)";
 /** Words that end in a full stop within a sentence. */
 export const ABBREVIATED =
-  'kl|Kl|Mr|Mrs|Ms|Dr|Hr|Hrn|Fr|St|No|Nr|Tsd|Mio|bzw|z\\.B|inkl|nos|approx|ca|e\\.g|i\\.e|tel|mob|ext|Tel|Mob|max|min|incl|excl|Ltd|Co|Inc|mon|tue|tues|wed|thu|thur|thurs|fri|sat|sun|jan|feb|mar|apr|jun|jul|aug|sept?|oct|nov|dec|hrs|p\\.m|a\\.m';
+  'kl|Kl|d|D|Mr|Mrs|Ms|Dr|Hr|Hrn|Fr|St|No|Nr|Tsd|Mio|tys|tis|mln|mrd|bzw|z\\.B|inkl|nos|approx|ca|e\\.g|i\\.e|tel|mob|ext|Tel|Mob|max|min|incl|excl|Ltd|Co|Inc|mon|tue|tues|wed|thu|thur|thurs|fri|sat|sun|jan|feb|mar|apr|jun|jul|aug|sept?|oct|nov|dec|hrs|p\\.m|a\\.m';
 /** "am 1. Januar", "den 11. desember": the full stop belongs to the day. */
 export const OF_A_MONTH =
-  '(?!\\s(?:um|kl|at|@|\\d{1,2}[:.h]\\d\\d|jan|feb|mär|mar|apr|ma[ijy]|jun|jul|aug|sep|okt|nov|de[zsc])\\p{L}*)';
+  '(?!\\s(?:\\d{1,2}\\.|um|kl|at|@|\\d{1,2}(?:[:.h]\\d\\d|\\s?(?:Uhr|h|uur|hod)\\b)|jan|feb|mär|mar|apr|ma[ijy]|jun|jul|aug|sep|okt|nov|de[zsc]|tammi|helmi|maalis|huhti|touko|kesä|heinä|elo|syys|loka|marras|joulu|led|únor|břez|dub|květ|červ|srp|zář|říj|list|pros|sty|lut|kwi|cze|lip|sie|wrz|paź|gru)\\p{L}*)';
 const BREAK = new RegExp(
   `\\n+|;|(?:(?<!\\d)[.!?]+|(?<=\\d)[!?]+|(?<=\\d)\\.${OF_A_MONTH})(?=["')\\]]?(?:\\s|$))(?<!\\b(?:${ABBREVIATED})\\.)|,(?!\\s+not\\s+\\d)(?=\\s+${OPENER})|\\s+[–—-]+(?=\\s+)|\\s+(?=(?:and|but)\\s+(?:s?he|they|i|we|wants?|needs?|will|asked|send|call|book)\\b)`,
   'giu',

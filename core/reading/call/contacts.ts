@@ -79,7 +79,11 @@ function phoneClaim(piece: PhonePiece, country: string | undefined): Claim[] {
 
 /** Numbers that a note spells out in words, where such a number is possible. */
 const dictatedPhones = (text: string, country: string | undefined): Claim[] =>
-  dictatedNumbers(text).flatMap(({ digits, start, end }): Claim[] => {
+  dictatedNumbers(text).flatMap(({ start, ...said }): Claim[] => {
+    const own = [said, ...(said.shorter ?? [])].find(
+      ({ digits }) => country && readPhone(digits, [country])?.valid,
+    );
+    const { digits, end } = own ?? said;
     const read = readPhone(digits, country ? [country, ...STRANGERS] : STRANGERS);
     return read
       ? [

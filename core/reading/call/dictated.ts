@@ -14,6 +14,8 @@ const TIMES: Readonly<Record<string, number>> = {
 const WORD = /[\p{L}\p{M}]+(?:-[\p{L}\p{M}]+)*|[,;.–—-]|\d+/gu;
 /** A national number has no fewer and an international one no more (ITU-T E.164). */
 const [FEWEST, MOST] = [7, 15];
+/** So many digits of a count that is said right behind a number: "… three five six, twelve trailers". */
+const AFTER = 4;
 
 const HUNDRED = /^(?:hundred|hundert|cent|cien|honderd|hundra|hundrede)$/i;
 
@@ -32,11 +34,11 @@ export function dictatedNumbers(text: string): Dictated[] {
   const inPairs = frenchNumbers(text);
   if (inPairs.length) return inPairs;
   const found: Dictated[] = [];
-  let run: Dictated | null = null;
+  let run: (Dictated & { shorter: { digits: string; end: number }[] }) | null = null;
   let times = 1;
   let hundreds = '';
   const end = (): void => {
-    if (run && run.digits.length >= FEWEST && run.digits.length <= MOST) found.push(run);
+    if (run && run.digits.length >= FEWEST && run.digits.length <= MOST + AFTER) found.push(run);
     run = null;
     times = 1;
     hundreds = '';
@@ -59,7 +61,8 @@ export function dictatedNumbers(text: string): Dictated[] {
       end();
       continue;
     }
-    run ??= { digits: '', start: match.index, end: match.index };
+    run ??= { digits: '', start: match.index, end: match.index, shorter: [] };
+    if (run.digits.length >= FEWEST) run.shorter.unshift({ digits: run.digits, end: run.end });
     run.digits += hundreds + said.repeat(times);
     hundreds = '';
     run.end = match.index + word.length;

@@ -5,6 +5,8 @@ export interface Dictated {
   digits: string;
   start: number;
   end: number;
+  /** What was said up to each word, the last first; where the number ends is not said. */
+  shorter?: readonly { digits: string; end: number }[];
 }
 
 const ONES = ['un', 'deux', 'trois', 'quatre', 'cinq', 'six', 'sept', 'huit', 'neuf'];

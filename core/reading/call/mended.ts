@@ -1,10 +1,14 @@
+import { DateTime } from 'luxon';
 import { alternatives } from '../../words/compile';
 import { companyLikeness } from '../../people/companies';
-import { looksLikeName } from '../../people/names';
+import { looksLikeName, setCase } from '../../people/names';
+import { currencyCalled } from '../intents/currencies';
+import { findDays } from '../intents/dates';
 import { flatten, WEEKDAY_WORDS } from '../intents/dateWords';
 import { givenName, isFamilyName } from '../lexicon/names';
 import { titleLikeness } from '../signature/words';
 import { byHonorific } from './anchor';
+import { partedFromFirm, untilWhen } from './bounds';
 import { readTail } from './who';
 import type { Claim } from '../types';
 
@@ -20,15 +24,38 @@ const HONORIFIC = new RegExp(`^(?:${alternatives('honorific')})\\.?$`, 'iu');
 const OF_SOMEBODY =
   /^(?:his|her|their|sein[er]?|ihr[er]?|son|sa|leur|seu|sua|su|suo|zijn|haar|hans|hennes)\s/i;
 
-const isTitle = ({ field, value }: Claim): boolean =>
-  field !== 'jobTitle' || (!HONORIFIC.test(value) && !OF_SOMEBODY.test(value));
+/** "The receptionist", "wenn der Chef zurück ist": whoever else is spoken of, unless the name stands beside it. */
+const SOMEONE_ELSE = new RegExp(`^(?:${alternatives('someoneElse')})$`, 'iu');
+const WITH_ARTICLE = /(?:^|[^\p{L}])(?:the|der|die|dem|den|le|la|el|il|lo|o|a|de|het|al|au|du|l['’])\s?$/iu;
+const BESIDE = 4;
+
+function isTitle({ field, value, span }: Claim, claims: readonly Claim[], note: string): boolean {
+  if (field !== 'jobTitle') return true;
+  if (HONORIFIC.test(value) || OF_SOMEBODY.test(value) || BEGINS_LATER.test(value)) return false;
+  const name = claims.find((claim) => claim.field === 'fullName')?.span;
+  if (!span || !name || !SOMEONE_ELSE.test(value)) return true;
+  const apart = span.start >= name.end ? note.slice(name.end, span.start) : note.slice(span.end, name.start);
+  const isBeside = apart.replace(WITH_ARTICLE, '').length < BESIDE;
+  return isBeside || !WITH_ARTICLE.test(note.slice(Math.max(0, span.start - 12), span.start));
+}
+/** "Im Vorstand", "on the board": where somebody sits, and no post. */
+const BEGINS_LATER =
+  /^(?:who\s)?(?:does|runs|handles|looks|works|makes|im|in|am|an|on|at|auf|bei|au|aux|dans|en|nel|nella|no|na|op|bij|på|i|w|we|ve|v)\s/i;
+
+const ANY_DAY = DateTime.utc(2000, 1, 3);
+/** "Christmas Eve" is nobody's name. */
+const isDay = ({ value, span }: Claim, note: string): boolean =>
+  (span && FEAST_BEFORE.test(note.slice(Math.max(0, span.start - 12), span.start))) ||
+  findDays(flatten(value), ANY_DAY, false).some(({ start, end }) => start === 0 && end === value.length);
+const FEAST_BEFORE = /(?:christmas|new year['’]s)\s$/i;
 
 /** The name of one of two people, and no post taken for a name. */
 function nameOf(claim: Claim): Claim | null {
   if (claim.field !== 'fullName') return claim;
   const [first = ''] = claim.value.split(/\s*[+&/]\s*/);
-  const isDay = WEEKDAY_WORDS.has(flatten(first).replace(/\.$/, ''));
-  const isOther = isDay || NOT_A_NAME.test(first.split(/[\s.]/)[0] ?? '');
+  const isWeekday = WEEKDAY_WORDS.has(flatten(first).replace(/\.$/, ''));
+  const isOther =
+    isWeekday || currencyCalled(first, '') !== null || NOT_A_NAME.test(first.split(/[\s.]/)[0] ?? '');
   // "Chefin" is a post; Femke Bakker and Anna Koch are called so.
   const isPost = titleLikeness(first) > 0 && givenName(first) === 0;
   if (!first || isOther || isPost) return null;
@@ -97,11 +124,19 @@ function inTheirPlaces(claims: readonly Claim[]): Claim[] {
 /** A given name alone, as the whole name where the note says that further on: "met Luis at the fair, Luis Carvalho". */
 function inFull(claim: Claim, note: string): Claim {
   if (claim.field !== 'fullName' || !/^\p{Lu}[\p{L}\p{M}'’-]+$/u.test(claim.value)) return claim;
-  const fuller = new RegExp(`(?<![\\p{L}])${claim.value}\\s${WORD}`, 'u').exec(note);
-  const value = fuller?.[0] ?? '';
+  const isFamily = givenName(claim.value) === 0;
+  const fuller = isFamily
+    ? [
+        ...note.matchAll(
+          new RegExp(`(?<![\\p{L}])(?<given>[\\p{L}][\\p{L}\\p{M}'’-]+)\\s${claim.value}(?![\\p{L}])`, 'giu'),
+        ),
+      ].find(({ groups }) => !HONORIFIC.test(groups?.given ?? '') && !NOT_A_NAME.test(groups?.given ?? ''))
+    : new RegExp(`(?<![\\p{L}])${claim.value}\\s${WORD}`, 'u').exec(note);
+  const written = fuller?.[0] ?? '';
+  const value = isFamily ? setCase(written) : written;
   if (!fuller || companyLikeness(value) > 0 || titleLikeness(value) > 0 || !looksLikeName(value))
     return claim;
-  return { ...claim, value, span: { part: 'text', start: fuller.index, end: fuller.index + value.length } };
+  return { ...claim, value, span: { part: 'text', start: fuller.index, end: fuller.index + written.length } };
 }
 
 /** Somebody whose name is only said by "is called". */
@@ -119,11 +154,12 @@ const LIKELY = 0.8;
 /** What was found of whom a note is about, without what cannot be so, and with the whole of a name. */
 export function mended(claims: readonly Claim[], note: string): Claim[] {
   const kept = withFamilyName(inTheirPlaces(claims), note)
-    .filter(isTitle)
+    .filter((claim, _, all) => isTitle(claim, all, note) && !isDay(claim, note))
     .flatMap((claim) => {
       const named = nameOf(claim);
-      return named ? [firmOf(inFull(named, note))] : [];
-    });
+      return named ? [firmOf(untilWhen(inFull(named, note), note))] : [];
+    })
+    .flatMap((claim, _, all) => partedFromFirm(claim, all, note));
   if (kept.some(({ field }) => field === 'fullName')) return kept;
   const polite = byHonorific(note);
   const named = polite

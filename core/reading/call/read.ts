@@ -197,15 +197,25 @@ function noteIntents(
 const isOfNote = ({ kind, text, value }: Intent, at: string): boolean =>
   kind === 'date' && value.allDay && value.at.slice(0, 10) === at.slice(0, 10) && /\d/.test(text);
 
-/** Whether a count is the same number that stands elsewhere more surely: "wants twelve … 12 seats". */
+/**
+ * Whether a count or a day is the same that stands elsewhere more surely, or as surely and earlier: "wants twelve … 12 seats",
+ * "Thursday week, the 3rd".
+ */
 const isSaidSurer = (intent: Intent, all: readonly Intent[]): boolean =>
-  intent.kind === 'quantity' &&
   all.some(
     (other) =>
-      other.kind === 'quantity' &&
-      other.value.count === intent.value.count &&
-      other.confidence > intent.confidence,
+      other !== intent &&
+      isSameSaid(intent, other) &&
+      (other.confidence > intent.confidence ||
+        (intent.kind === 'date' &&
+          other.confidence === intent.confidence &&
+          other.span.start < intent.span.start)),
   );
+
+function isSameSaid(one: Intent, other: Intent): boolean {
+  if (one.kind === 'quantity') return other.kind === 'quantity' && other.value.count === one.value.count;
+  return one.kind === 'date' && other.kind === 'date' && other.value.at === one.value.at;
+}
 
 /** Whom a note is about by the rules alone, without the model: for the bench that compares the two. */
 export const whoByRules = (text: string): Claim[] => whoClaims(text, clausesOf(text));

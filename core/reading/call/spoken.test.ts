@@ -74,6 +74,24 @@ describe('sums', () => {
     ['only two hundred and fifty pounds', '25000 GBP'],
     ['20 Tsd. Euro Rahmen', '2000000 EUR'],
   ])('%s', (text, expected) => expect(sums(text)).toEqual([expected]));
+  it.each([
+    ['R350 000 approved, invoice in January', 'ZA', '35000000 ZAR'],
+    ['R120k available', 'ZA', '12000000 ZAR'],
+    ['Budget 15 lakh', 'IN', '150000000 INR'],
+    ['Rs 2.5 crore in all', 'IN', '2500000000 INR'],
+    ['budget 30mila euro', 'IT', '3000000 EUR'],
+    ['rozpočet 300 tis. Kč', 'CZ', '30000000 CZK'],
+    ['budżet 45 tys. zł', 'PL', '4500000 PLN'],
+    ['he has $120k', 'CA', '12000000 CAD'],
+    ['presupuesto $250,000', 'MX', '25000000 MXN'],
+    ['2.500.000 pesos', 'AR', '250000000 ARS'],
+    ['200.000 kr. i budget', 'DK', '20000000 DKK'],
+    ["CHF 12'500", 'DE', '1250000 CHF'],
+    ['he has $120k', 'DE', '12000000 USD'],
+  ])('%s in %s', (text, country, expected) => expect(sums(text, country)).toEqual([expected]));
+  it.each(['try 3 bikes', 'all 20 of them', 'r 12 bikes', 'room for 20 quids in'])('none in %s', (text) =>
+    expect(sums(text)).toEqual([]),
+  );
   it('of other lands', () => {
     expect([sums('två cyklar, 120 tkr', 'SE'), sums('R$ 15 mil', 'PT')]).toEqual([
       ['12000000 SEK'],
@@ -86,6 +104,17 @@ describe('sums', () => {
 describe('counts', () => {
   it.each([
     ['wants 40 elevators', ['40 elevators']],
+    ['wants 6 not 4', ['6']],
+    ['Needs thirty for campus porters', ['30']],
+    ['needs 5 for 3 weeks', []],
+    ['once the stock take is done', []],
+    ['une vingtaine de caisses par mois', ['20 caisses']],
+    ['Une vingtaine... disons 24', ['24']],
+    ['hun vil have 30 kasser om ugen', ['30 kasser']],
+    ['chce jedenáct kol', ['11 kol']],
+    ['she wants one', []],
+    ['he wants 3 days on site', []],
+    ['six five trailers', ['5 trailers']],
     ['onze remorques', ['11 remorques']],
     ['quindici licenze', ['15 licenze']],
     ['no, 12, not 10 crates', ['12 crates']],
@@ -95,7 +124,7 @@ describe('counts', () => {
     ['deliver to 12 Mill Lane', []],
     ['in 3 weeks, 5 days', []],
   ])('%s', (text, expected) => expect(counts(text)).toEqual(expected));
-  it('of what is sold are sure, whatever the trade, and of anything else are not said', () => {
+  it('of what is sold are sure, whatever the trade; of anything else less so, and only where it is wanted or noted by itself', () => {
     const sure = (text: string, names: readonly string[]): number =>
       read(text, 'GB', names).intents.find(({ kind }) => kind === 'quantity')?.confidence ?? 0;
     expect(goodsOf(['Rose stem, long', 'Vase'])).toEqual(['rose', 'stem', 'long', 'vase']);
@@ -104,6 +133,8 @@ describe('counts', () => {
       ['twelve workbenches', 'Workbench'],
       ['200 peonies a week', 'Peonies'],
     ] as const)
-      expect([sure(text, []), sure(text, [name])]).toEqual([0, 0.97]);
+      expect([sure(text, []), sure(text, [name])]).toEqual([0.75, 0.95]);
+    expect(sure('they already had twelve workbenches at the old place', [])).toBe(0);
+    expect(sure('she would like about 30 peonies', [])).toBe(0.75);
   });
 });

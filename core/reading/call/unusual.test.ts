@@ -93,6 +93,30 @@ describe('whoever is named in more than one way', () => {
     expect([fullName, companyName]).toEqual([undefined, 'Delta Marine']);
   });
 
+  it.each([
+    ['sunita rao marlow pharmacies tues 1 dec half nine', 'companyName', 'Marlow Pharmacies'],
+    ['solange petit mairie de corval huit triporteurs', 'companyName', 'Mairie de Corval'],
+    ['die frau moosbacher vom gasthof alpenblick, resi moosbacher, samstag', 'fullName', 'Resi Moosbacher'],
+    ['maxence brunel directeur des opérations clinique des tilleuls', 'jobTitle', 'directeur des opérations'],
+    ['maxence brunel directeur des opérations clinique des tilleuls', 'companyName', 'Clinique des Tilleuls'],
+    ['rowena ashdown, head of estates, beacon hospice', 'jobTitle', 'head of estates'],
+  ] as const)('%s: the %s ends where it ends', (text, field, value) =>
+    expect(facts(text)[field]).toBe(value),
+  );
+
+  it.each([
+    'spoke to the receptionist at Northgate Veterinary Group, decision maker is a Hattie Lockwood',
+    'Annegret Polle, Gärtnerei Polle, ruft selber an wenn der Chef aus dem Urlaub ist',
+    'Tilo Brandis, Brandis Kurierdienst. Entscheidung fällt im Vorstand',
+    'Tom Bright, Bright Foods. the owner has to agree',
+    'Sadie Hollins who does purchasing at The Crooked Spire Brewery',
+  ])('whoever else is spoken of is no title: %s', (text) => expect(facts(text).jobTitle).toBeUndefined());
+
+  it.each(['Christmas Eve', 'CHF 500', 'Termin Mi', 'Try Friday', 'Come back Thursday'])(
+    'nobody is called %s',
+    (text) => expect(facts(text).fullName).toBeUndefined(),
+  );
+
   it('a firm that stands first is the firm, and a name that is a trade is a name', () => {
     expect(facts('Eisdiele Venezia (Marco Bianchi) - Angebot über 1 Rad')).toMatchObject({
       fullName: 'Marco Bianchi',

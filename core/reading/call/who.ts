@@ -61,7 +61,8 @@ const DEPARTMENT = new RegExp(String.raw`^(?:${alternatives('department')})\b`, 
 const NOT_A_NAME = new RegExp(String.raw`^(?:${alternatives('notACallersName')})$`, 'i');
 
 /** A clause that holds the word of a title and says something else. */
-export const NOT_A_TITLE = /[?!]|^(?:no\b|not\b|s?he(?:'ll|'d)|(?:s?he|they|we|i|it|who) (?!is\b|was\b))/i;
+export const NOT_A_TITLE =
+  /[?!]|^(?:no\b|not\b|s?he(?:'ll|'d)|(?:s?he|they|we|i|it|who) (?!is\b|was\b))|\s(?:has|have|had|will|would|must|can|could|decides?|agrees?|says?|said|wants?|needs?|signs?|pays?|asks?|muss|kann|hat|will|doit|peut|veut|debe|puede|tiene|pode|deve|può|moet|kan|heeft|fällt|wird|entscheidet|bleibt|décide|firma|decide)\s/i;
 
 const isName = (text: string): boolean =>
   looksLikeName(text) &&

@@ -141,7 +141,8 @@ export const WEEKDAY = [
   `\\b(?:${UNMISTAKABLE})\\b\\.?`,
   `(?<=[a-z]\\s)(?:${AT_END})\\b${AT_THE_END}`,
   `(?<=\\b(?:na|nesta|da|a|ate|proxima|esta|para|de|em)\\s)(?:${longestFirst(WEEKDAYS_BARE)})\\b(?!\\s(?:vez|etapa|fase|opcao|feira))`,
-  `\\b(?:${longestFirst(WEEKDAYS_BARE)})(?=\\s(?:que\\s(?:vem|viene)|de\\smanha|a\\s(?:tarde|noite)|as\\s\\d)\\b)`,
+  `\\b(?:${longestFirst(WEEKDAYS_BARE)})(?=\\s(?:(?:que\\s(?:vem|viene)|de\\smanha|a\\s(?:tarde|noite))\\b|as\\s\\d|\\d{1,2}\\/\\d))`,
+  `(?<=\\b(?:retornar|ligar|liga|ligo|voltar|volto|reuniao|visita|enviar|falar|proposta|encontro|visitar)\\s)(?:${longestFirst(WEEKDAYS_BARE)})\\b(?!\\s(?:vez|etapa|fase|opcao|feira))`,
   `\\b(?:${longestFirst(WEEKDAYS_DOTTED)})\\b\\.?(?=,?\\s(?:den\\s)?\\d{1,2}\\.)`,
 ].join('|');
 
@@ -246,10 +247,10 @@ export const RELATIVE: Record<string, number> = {
 };
 /** What stands before a feast that is a time of year and not the day of something. */
 export const NOT_ON =
-  '(?:over|during|after|before|until|till|uber|vor|nach|bis|avant|apres|pendant|antes\\sd[oe]|depois\\sdo|despues\\sde|ate\\sao|hasta|prima\\sdi|dopo|voor|na|fore|efter|for)';
+  '(?:over|during|in\\sthe|into\\sthe|after|before|until|till|uber|vor|nach|bis|avant|apres|pendant|antes\\sd[oe]|depois\\sdo|despues\\sde|ate\\sao|hasta|prima\\sdi|dopo|voor|na|fore|efter|for)';
 /** What is of a feast, and not on it: "Christmas rush". */
 export const OF_A_FEAST =
-  'rush|part(?:y|ies)|orders?|markets?|season|menus?|cards?|stock|period|break|trade|lights?|hampers?|trees?|dinner|do|geschaft|feier|markt|essen';
+  'week|rush|part(?:y|ies)|orders?|markets?|season|menus?|cards?|stock|period|break|trade|lights?|hampers?|trees?|dinner|do|geschaft|feier|markt|essen';
 /** Feasts by month and day. */
 export const FEASTS: readonly [string, number, number][] = [
   ['christmas eve|heiligabend|nochebuena', 24, 12],

@@ -14,7 +14,7 @@ export interface Rule {
 }
 
 export const THE = '(?:the|den|dem|der|le|el|o|a|dia|il|op|d\\.)';
-export const YEAR = '(?:,?\\s(?:de\\s|del\\s)?(?<year>20\\d\\d)\\b)?';
+export const YEAR = '(?:,?\\s(?:de\\s|del\\s)?(?<year>(?:19|20)\\d\\d)\\b)?';
 export const SUFFIX = '(?:st|nd|rd|th|er|[.oae\\u00ba\\u00b0])?';
 export const NOT_A_STREET = '(?!\\s(?:street|st|road|rd|lane|ave|avenue|close|court|square|place)\\b)';
 export const LEAD =

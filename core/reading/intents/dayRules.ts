@@ -48,12 +48,12 @@ export const RULES: readonly Rule[] = [
   },
   {
     pattern: all(
-      `(?:(?:${WEEKDAY})[\\s,]*${THE}?\\s*)?(?<![\\d.,/-])(?<d>\\d{1,2})\\s?(?<sep>[./-])\\s?(?<month>\\d{1,2})\\s?\\k<sep>\\s?(?<year>20\\d\\d|\\d\\d)(?![\\d/-]|\\.\\d)`,
+      `(?:(?:${WEEKDAY})[\\s,]*${THE}?\\s*)?(?<![\\d.,/-])(?<d>\\d{1,2})\\s?(?<sep>[./-])\\s?(?<month>\\d{1,2})\\s?\\k<sep>(?<year>\\s?20\\d\\d|(?:(?<!\\.)\\s)?\\d\\d)(?![\\d/-]|[.:]\\d)`,
     ),
     day: ({ d, month, year, sep }, today, monthFirst) => {
       const [dayFirst, turned] = [
-        onDate(today, Number(d), Number(month), year),
-        onDate(today, Number(month), Number(d), year),
+        onDate(today, Number(d), Number(month), year?.trim()),
+        onDate(today, Number(month), Number(d), year?.trim()),
       ];
       const [likely, other] = monthFirst && sep === '/' ? [turned, dayFirst] : [dayFirst, turned];
       return likely && likely >= today ? likely : sep === '/' ? (other ?? likely) : likely;

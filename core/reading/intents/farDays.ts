@@ -20,6 +20,26 @@ export const FAR_DAYS: readonly Rule[] = [
     needs: 'weekday',
   },
   {
+    pattern: all(`(?<wd>${WEEKDAY})\\s(?:der\\s)?kommende[rn]\\swoche\\b`),
+    day: ({ wd = '' }, today) => monday(today, 1).plus({ days: weekdayOf(wd) - 1 }),
+    idiom: ALWAYS,
+    needs: 'weekday',
+  },
+  {
+    pattern:
+      /\b(?:mid(?:dle\sof)?[-\s]next\sweek|(?:mitte|midden|mitten)\s(?:der\s)?(?:nachste[rn]|kommende[rn]|volgende)\s(?:woche|week)|(?:milieu\sde\sla|mediados\sde\sla|meio\sda|meta)\s(?:semaine\sprochaine|proxima\ssemana|semana\sque\svi?em?|prossima\ssettimana))\b/g,
+    day: (_, today) => monday(today, 1).plus({ days: 2 }),
+    idiom: ALWAYS,
+    needs: 'near',
+  },
+  {
+    pattern:
+      /\b(?:a\s)?fortnight\s(?:today|from\stoday)\b|\bsous\s(?<eight>huitaine)\b|\bsous\squinzaine\b|\bin\sa\scouple\sof\sweeks\b/g,
+    day: ({ eight }, today) => today.plus({ weeks: eight ? 1 : 2 }),
+    idiom: ALWAYS,
+    needs: 'near',
+  },
+  {
     pattern: all(`(?<wd>${WEEKDAY})\\sfortnight\\b`),
     day: ({ wd = '' }, today) => onWeekday(today, weekdayOf(wd), 2),
     idiom: ALWAYS,

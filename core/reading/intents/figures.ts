@@ -7,11 +7,29 @@ export const SCALE: Record<string, number> = {
   mille: 1e3,
   tausend: 1e3,
   duizend: 1e3,
+  mila: 1e3,
+  tys: 1e3,
+  tis: 1e3,
+  tusen: 1e3,
+  tusind: 1e3,
+  tuhatta: 1e3,
+  lakh: 1e5,
+  lakhs: 1e5,
+  lac: 1e5,
+  lacs: 1e5,
   m: 1e6,
   mio: 1e6,
   mn: 1e6,
+  mln: 1e6,
   million: 1e6,
+  crore: 1e7,
+  crores: 1e7,
 };
+/** The same as alternatives of a pattern, longest first; a full stop may stand behind the short ones. */
+export const SCALE_WORDS = Object.keys(SCALE)
+  .sort((a, b) => b.length - a.length)
+  .join('|');
+const FIGURE = new RegExp(`^(\\d[\\d., ]*\\d|\\d)(?:[.,]-|,–)?\\s*(?:(${SCALE_WORDS})\\.?)?$`);
 
 /**
  * Reads figures as people write them: `40,000`, `40.000`, `40 000`, `12.500,50`, `1,250.5`, `40k`.
@@ -20,10 +38,7 @@ export const SCALE: Record<string, number> = {
  */
 export function readFigure(text: string): number | null {
   const clean = plainFigure(text);
-  const match =
-    /^(\d[\d., ]*\d|\d)(?:[.,]-|,–)?\s*(k|tsd\.?|thousand|mil|mille|tausend|duizend|m|mio\.?|mn|million)?$/.exec(
-      clean,
-    );
+  const match = FIGURE.exec(clean);
   if (!match?.[1]) return null;
   const written = match[1].replace(/ /g, '');
   const lastComma = written.lastIndexOf(',');
@@ -36,7 +51,7 @@ export function readFigure(text: string): number | null {
   const plain = isDecimal
     ? `${written.slice(0, decimalAt).replace(/[.,]/g, '')}.${written.slice(decimalAt + 1)}`
     : written.replace(/[.,]/g, '');
-  const value = Number(plain) * (SCALE[(match[2] ?? '').replace('.', '')] ?? 1);
+  const value = Number(plain) * (SCALE[match[2] ?? ''] ?? 1);
   return Number.isFinite(value) ? value : null;
 }
 

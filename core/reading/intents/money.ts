@@ -1,69 +1,18 @@
+import { alternatives } from '../../words/compile';
 import { lowered, matchesOf } from '../matches';
 import { minorDigits } from '../../lifecycle/minorUnits';
 import type { Intent } from '../types';
+import { CURRENCY_NAME, CURRENCY_SIGN, currencyCalled, moneyOf } from './currencies';
+import { SCALE_WORDS } from './figures';
 import { NUMBER_WORDS, readNumber } from './numbers';
 import type { Sentence } from './sentences';
 import { hasNumber } from './vocabulary';
 
-const CURRENCIES: Record<string, string> = {
-  '€': 'EUR',
-  eur: 'EUR',
-  euro: 'EUR',
-  euros: 'EUR',
-  '£': 'GBP',
-  gbp: 'GBP',
-  pounds: 'GBP',
-  quid: 'GBP',
-  $: 'USD',
-  usd: 'USD',
-  us$: 'USD',
-  dollars: 'USD',
-  chf: 'CHF',
-  francs: 'CHF',
-  franken: 'CHF',
-  'sfr.': 'CHF',
-  sek: 'SEK',
-  dkk: 'DKK',
-  nok: 'NOK',
-  kronor: 'SEK',
-  pln: 'PLN',
-  zł: 'PLN',
-  cad: 'CAD',
-  c$: 'CAD',
-  aud: 'AUD',
-  a$: 'AUD',
-  nzd: 'NZD',
-  czk: 'CZK',
-  huf: 'HUF',
-  r$: 'BRL',
-  brl: 'BRL',
-  reais: 'BRL',
-  inr: 'INR',
-  '₹': 'INR',
-  rupees: 'INR',
-};
-const LOCAL: Record<string, string> = {
-  GB: 'GBP',
-  US: 'USD',
-  CA: 'CAD',
-  AU: 'AUD',
-  NZ: 'NZD',
-  CH: 'CHF',
-  SE: 'SEK',
-  DK: 'DKK',
-  NO: 'NOK',
-  PL: 'PLN',
-  CZ: 'CZK',
-  BR: 'BRL',
-  IN: 'INR',
-};
-/** What "kr" can mean; Swedish where nothing tells which. */
-const CROWNS = ['SEK', 'DKK', 'NOK'];
-const SIGN =
-  'us\\$|c\\$|a\\$|r\\$|[€£$₹]|\\b(?:eur|gbp|usd|chf|sek|dkk|nok|pln|cad|aud|nzd|czk|huf|brl|inr)\\b';
-const NAME = `${SIGN}|\\b(?:euros?|pounds|quid|dollars|francs|franken|kronor|kr|reais|rupees)\\b|zł`;
+const SIGN = CURRENCY_SIGN;
+const NAME = CURRENCY_NAME;
+const BUDGET = alternatives('budget');
 const FIGURE = `\\d{1,3}(?:[., \\u00a0\\u202f']\\d{3})+(?:[.,]\\d{1,2})?|\\d+(?:[.,]\\d{1,2})?`;
-const SCALE = `\\s?(?:(?:mio|tsd)\\b\\.?|(?:k|m|thousand|million|mil|tausend|duizend|mille)\\b)`;
+const SCALE = `\\s?(?:${SCALE_WORDS})\\b\\.?`;
 const AMOUNT = `(?:${FIGURE})(?:${SCALE})?`;
 /** "€12-15k": the scale behind the second figure counts for the first as well. */
 const RANGE = `(?:(?:${FIGURE})(?:${SCALE})?\\s?[-\u2013]\\s?)?`;
@@ -73,7 +22,7 @@ const SPOKEN = `\\b(?:${NUMBER_WORDS}|an?)(?:(?:[- ]|\\sand\\s)(?:${NUMBER_WORDS
 const WRITTEN_OUT = `|\\bhalf a million|${SPOKEN}|\\b${WORD}`;
 const patternOf = (figures: string, grands: string): RegExp =>
   new RegExp(
-    `(?<sign>${SIGN})\\s?(?<low>${RANGE})(?<after>${AMOUNT})|(?<before>(?:${figures}))(?:,-|,–)?\\s?(?<name>${NAME})|(?<grand>${grands})\\s(?:grand|tkr)\\b|(?<![\\p{L}\\d.,])(?<bare>\\d{1,4}(?:[.,]\\d)?k)\\b|(?<=\\b(?:budget|presupuesto|orçamento|preventivo)(?:\\s[\\p{L}]+){0,4}\\s)(?<budget>\\d{1,3}(?:[., ]\\d{3})+|\\d{3,7})(?![\\d.,]*\\d)`,
+    `(?<sign>${SIGN})\\s?(?<low>${RANGE})(?<after>${AMOUNT})|(?<before>(?:${figures}))(?:,-|,–)?\\s?(?<name>${NAME})|(?<grand>${grands})\\s(?:grand|tkr)\\b|(?<![\\p{L}\\d.,])(?<bare>\\d{1,4}(?:[.,]\\d{1,2})?(?:k|\\s?(?:la(?:kh|c)|crore)s?))\\b|(?<![\\p{L}\\d])r\\s?(?<rand>\\d{1,3}(?:[ ,]\\d{3})+|\\d+\\s?k\\b)|(?<=\\b(?:${BUDGET})(?:\\s[\\p{L}]+){0,4}\\s)(?<budget>\\d{1,3}(?:[., ]\\d{3})+|\\d{3,7})(?![\\d.,]*\\d)`,
     'gu',
   );
 /** Sums in figures, and sums in figures or words: the words are many, and most sums are figures. */
@@ -81,7 +30,7 @@ const IN_FIGURES = patternOf(AMOUNT, FIGURE);
 const IN_WORDS_TOO = patternOf(`${AMOUNT}${WRITTEN_OUT}`, `${FIGURE}|${SPOKEN}|\\b(?:${NUMBER_WORDS})`);
 /** Without one of these there is no sum, and most sentences have none. */
 const HINT = new RegExp(
-  `${NAME}|\\b(?:grand|tkr)\\b|\\dk\\b|\\b(?:budget|presupuesto|orçamento|preventivo)\\b`,
+  `${NAME}|\\b(?:grand|tkr)\\b|\\dk\\b|\\d\\s?(?:la(?:kh|c)|crore)|\\br\\s?\\d|\\b(?:${BUDGET})\\b`,
   'u',
 );
 const ABOUT =
@@ -113,16 +62,14 @@ export function readMoney(
   for (const match of matchesOf(pattern, text)) {
     const groups = match.groups ?? {};
     const written = readNumber(
-      groups.after ?? groups.before ?? groups.grand ?? groups.bare ?? groups.budget ?? '',
+      groups.after ?? groups.before ?? groups.grand ?? groups.bare ?? groups.rand ?? groups.budget ?? '',
     );
     const amount = written === null ? null : written * (groups.grand ? 1000 : 1);
     if (amount === null || amount <= 0 || amount > 1e10) continue;
-    const named = CURRENCIES[(groups.sign ?? groups.name ?? '').toLowerCase()];
     if (groups.bare && bare !== 'a sum' && !MONEY_TALK.test(sentence.text)) continue;
-    const local = LOCAL[countries[0] ?? ''] ?? otherwise;
-    const isCrowns = /^kr$/i.test(groups.name ?? '') || /tkr$/i.test(match[0]);
-    const crowns = isCrowns && !CROWNS.includes(local);
-    const currency = named ?? (crowns ? 'SEK' : local);
+    const local = moneyOf(countries[0] ?? '') ?? otherwise;
+    const named = currencyCalled(groups.sign ?? groups.name ?? (match[0].endsWith('tkr') ? 'kr' : ''), local);
+    const currency = named?.currency ?? (groups.rand ? 'ZAR' : local);
     const before = ABOUT.exec(sentence.text.slice(0, match.index));
     intents.push({
       kind: 'money',
@@ -132,7 +79,7 @@ export function readMoney(
         currency,
         approximate: before !== null || Boolean(groups.low),
       },
-      confidence: named ? 0.96 : 0.7,
+      confidence: named?.isSure || groups.rand ? 0.96 : 0.7,
       span: {
         part: 'text',
         start: sentence.at(match.index),

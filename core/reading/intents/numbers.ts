@@ -43,6 +43,10 @@ export const NUMBER_WORDS = Object.keys(WORDS)
   .sort((a, b) => b.length - a.length)
   .join('|');
 
+/** Whether a word is said in counting or in a telephone number. */
+export const isSpokenNumber = (word: string): boolean =>
+  isNumberWord(word) || /^(?:oh|zero|null|nul|double|triple)$/.test(word);
+
 /** Whether a word is one of the number words of a pattern. */
 export const isNumberWord = (word: string): boolean => word.length > 2 && Object.hasOwn(WORDS, word);
 

@@ -28,7 +28,7 @@ const ZONES: Record<string, number> = {
   pdt: -420,
 };
 const ZONE = `(?:\\s\\(?(?<zone>${Object.keys(ZONES).join('|')})\\b\\)?)?`;
-const HALF_DAY = "a\\.m\\.|p\\.m\\.|am|pm|uhr|hrs?|h|heures?|horas?|uur|o'?clock|ish";
+const HALF_DAY = "a\\.m\\.|p\\.m\\.|am|pm|uhr|hrs?|h|heures?|horas?|uur|u|o'?clock|ish";
 const CLOCK = [
   `(?<h>[01]?\\d|2[0-4])\\s?[:.h]\\s?(?<m>[0-5]\\d)(?!\\d)\\s?(?<half>${HALF_DAY})?(?![a-z])`,
   `(?<h2>[01]?\\d|2[0-4])(?:\\s?(?:-|\\u2013|to|and|bis|und|a|e|y|et|tot|en)\\s?(?:las\\s|as\\s)?\\d{1,2}(?:[:.h]\\d\\d)?)?\\s?(?<half2>${HALF_DAY})(?![a-z])`,
@@ -40,8 +40,9 @@ const CLOCK = [
 const BARE =
   '(?<bare>[01]?\\d|2[0-3])(?:(?:\\s?[-\\u2013]\\s?|\\s(?:and|to|und|bis|et|y|en|tot)\\s)(?:[01]?\\d|2[0-3]))?(?![\\d:.,h%/-]*\\d)(?!\\s?(?:st|nd|rd|th|%|k|m|km|kg|bikes?|x)\\b)';
 const PREPOSITION =
-  '(?:at|@|around|about|from|after|before|by|um|ab|gegen|nach|vor|a\\slas|a\\sla|as|a|sobre\\slas|pelas|o|desde\\slas|por\\svolta\\sdas|a\\spartir\\sdas|om|vanaf|rond|na|alle\\sore|alle|ore|dalle|verso\\sle|kl\\.?|klo|klockan|vers|des|apres|avant|between|zwischen|entre(?:\\slas|\\sas)?|tussen|by\\sabout)';
-const AT = '(?:at|@|um|a\\slas|a\\sla|as|a|om|alle\\sore|alle|kl\\.?|klo|klockan|between|zwischen|tussen)';
+  '(?:at|@|around|about|from|after|before|by|um|ab|gegen|nach|vor|a\\slas|a\\sla|as|a|sobre\\slas|pelas|o|desde\\slas|por\\svolta\\sdas|a\\spartir\\sdas|om|vanaf|rond|na|alle\\sore|alle|ore|dalle|verso\\sle|kl\\.?|klo|klockan|klokka|klokken|v|ve|vers|des|apres|avant|between|zwischen|entre(?:\\slas|\\sas)?|tussen|by\\sabout)';
+const AT =
+  '(?:at|@|um|a\\slas|a\\sla|as|a|om|alle\\sore|alle|kl\\.?|klo|klockan|klokka|klokken|between|zwischen|tussen)';
 const DAYTIME =
   '(?:(?:in\\sthe\\s|am\\s|de\\sla\\s|por\\sla\\s|da\\s|de\\s)?(?:morning|afternoon|evening|vormittag|nachmittag|abend|matin|apres-midi|soir|manha|tarde|manana|noche|ochtend|middag|avond|mattina|pomeriggio|formiddag|ettermiddag|eftermiddag|lunchtime)[\\s,]*)?';
 
@@ -50,6 +51,7 @@ const CLOCKS = CLOCK.map(
 );
 const BARE_WITH_AT = new RegExp(`^[\\s,(]*${DAYTIME}${AT}\\s?${BARE}`);
 const BARE_SLAVIC = new RegExp(`^\\s(?:o|v|ve)\\s${BARE}`);
+const BARE_SLAVIC_LAST = new RegExp(`^\\s(?:o|v|ve)\\s${BARE}(?=\\s*(?:[.,;!?)]|$))`);
 const BARE_BEHIND = new RegExp(
   `^,?\\s${BARE}(?=\\s*(?:[.,;!?)]|$|\\s(?:about|for|with|to|re|and|he|she|they|we|is|works|suits|wegen|uber)\\b))`,
 );
@@ -114,7 +116,9 @@ export function timeBehind(
 ): FoundTime | null {
   const rest = flat.slice(end, end + 60);
   return first(
-    byWeekday ? [...CLOCKS, BARE_WITH_AT, BARE_SLAVIC, BARE_BEHIND] : [...CLOCKS, BARE_WITH_AT],
+    byWeekday
+      ? [...CLOCKS, BARE_WITH_AT, BARE_SLAVIC, BARE_BEHIND]
+      : [...CLOCKS, BARE_WITH_AT, BARE_SLAVIC_LAST],
     rest,
     end,
     evening,

@@ -20,6 +20,10 @@ const NEAR_WORDS = new Set([
   ...wordsOf(Object.keys(RELATIVE)),
   ...FEAST_WORDS,
   'afternoon',
+  'huitaine',
+  'quinzaine',
+  'couple',
+  'fortnight',
   'morning',
   'evening',
 ]);

@@ -3,6 +3,7 @@ import { companyLikeness, LEGAL_FORM } from '../../people/companies';
 import { fold } from '../../people/text';
 import { monthOf, RELATIVE, weekdayOf } from '../intents/dateWords';
 import { readNumber } from '../intents/numbers';
+import { isCommonWord } from '../lexicon/common';
 import { givenName, isFamilyName } from '../lexicon/names';
 import { titleLikeness } from '../signature/words';
 import type { Token } from './tokens';
@@ -42,7 +43,7 @@ function classesOf(text: string, folded: string): string[] {
   if (/['’]s$/i.test(text)) classes.push('possessive');
   if (weekdayOf(folded) || monthOf(folded) || RELATIVE[folded] !== undefined) classes.push('when');
   else if (readNumber(folded) !== null) classes.push('number');
-  if (classes.length === 1) classes.push('unknown');
+  if (classes.length === 1) classes.push(isCommonWord(folded) ? 'common' : 'rare');
   return classes;
 }
 
