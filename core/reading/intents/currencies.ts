@@ -1,8 +1,8 @@
 import currencies from '../lexicon/currencies.json';
-import names from '../lexicon/moneyNames.json';
+import moneyNames from '../lexicon/moneyNames.json';
 
 const ENDS = '(?!\\p{L})';
-const all = Object.entries(names).flatMap(([of, written]) =>
+const all = Object.entries(moneyNames).flatMap(([of, written]) =>
   written.split(' ').map((name) => ({ of, name })),
 );
 const MEANT = new Map(all.map(({ of, name }) => [name, of]));
@@ -11,16 +11,13 @@ const longestFirst = (list: readonly string[]): string[] => [...list].sort((a, b
 const isSign = (name: string): boolean => /[^\p{L}]$/u.test(name) || name.length === 1;
 const isCode = (name: string): boolean => /^[a-z]{3}$/.test(name);
 
+const names = longestFirst([...MEANT.keys()]);
+const byThemselves = (words: readonly string[]): string => `(?<!\\p{L})(?:${words.join('|')})${ENDS}`;
+
 /** Signs and codes, which stand before a sum as well as behind it: `€`, `R$`, `chf`. As parts of a pattern, in small letters. */
-export const CURRENCY_SIGN = longestFirst([...MEANT.keys()])
-  .filter((name) => isSign(name) || isCode(name))
-  .map((name) => (isCode(name) ? `(?<!\\p{L})${name}${ENDS}` : quoted(name)))
-  .join('|');
+export const CURRENCY_SIGN = `${names.filter(isSign).map(quoted).join('|')}|${byThemselves(names.filter(isCode))}`;
 /** Those and the names of money, which stand behind a sum: `pounds`, `zł`. */
-export const CURRENCY_NAME = `${CURRENCY_SIGN}|(?<!\\p{L})(?:${longestFirst([...MEANT.keys()])
-  .filter((name) => !isSign(name) && !isCode(name))
-  .map(quoted)
-  .join('|')})${ENDS}`;
+export const CURRENCY_NAME = `${CURRENCY_SIGN}|${byThemselves(names.filter((name) => !isSign(name) && !isCode(name)).map(quoted))}`;
 
 const LANDS = currencies.byLand.split(' ');
 const LOCAL = new Map(

@@ -55,9 +55,10 @@ export function readMoney(
   { countries = [], currency: otherwise = 'EUR', bare }: Purse,
 ): Intent[] {
   const text = lowered(sentence.text);
-  if (!HINT.test(text)) return [];
+  const number = hasNumber(sentence.text);
+  const isSpelt = number === 'in words' || /half|thousand|million/.test(text);
+  if ((!number && !isSpelt) || !HINT.test(text)) return [];
   const intents: Intent[] = [];
-  const isSpelt = /half|thousand|million/.test(text) || hasNumber(sentence.text) === 'in words';
   const pattern = isSpelt ? IN_WORDS_TOO : IN_FIGURES;
   for (const match of matchesOf(pattern, text)) {
     const groups = match.groups ?? {};
