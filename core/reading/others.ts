@@ -8,8 +8,11 @@ const ANYBODYS = new RegExp(
   'iu',
 );
 
+const LONGEST_HEADING = 200;
+
 /** Whether a heading leads to what is somebody else's: the press office, an assistant, "people also viewed". */
-export const isOthersHeading = (text: string): boolean => HEADING.test(text);
+export const isOthersHeading = (text: string): boolean =>
+  text.length <= LONGEST_HEADING && HEADING.test(text);
 
 /** Whether a line says whose it is, and it is somebody else's: "Assistant: Pru Nash, …", or "Vertretung:" above them. */
 export const isOthersLine = (text: string): boolean => LINE.test(text);

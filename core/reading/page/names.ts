@@ -72,6 +72,8 @@ const LED_NAME = new RegExp(
 );
 
 const LONGEST_LEAD = 50;
+/** Who to speak to stands near the beginning of a paragraph; one that goes on for pages is a paper. */
+const LONGEST_LINE = 4000;
 
 export interface Named {
   name: string;
@@ -100,7 +102,7 @@ export function introducedIn(line: string): Named | null {
 
 /** The name a line leads to: "Questions? Contact Reuben Tansley, Depot Manager, …". */
 export function ledToIn(line: string): Named | null {
-  for (const lead of line.matchAll(LED)) {
+  for (const lead of line.slice(0, LONGEST_LINE).matchAll(LED)) {
     const behind = lead.index + lead[0].length;
     const colon = line.indexOf(':', behind);
     // "Vertreten durch die Geschäftsführerin: Ruth Kallweit": what leads to the name may say more before its colon.
