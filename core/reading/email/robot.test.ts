@@ -38,6 +38,13 @@ describe('whom a program writes about', () => {
         'First name: Orson\nLast name: Delby\nE-mail: orson@delby.example',
       ),
     ).toEqual(['email=orson@delby.example', 'fullName=Orson Delby']));
+  it('by questions, and not by what the program signs with', async () =>
+    expect(
+      await read(
+        'Trade Leads <leads@portal.example>',
+        `Your name? Orson Delby\nWhat is your company? Delby Cork\nYour email? orson@delby.example\nYour phone? 020 7946 0123\nHow did you find us? A friend\n\nTrade Leads, 1 High Street, Leeds. Tel. 0113 496 0000`,
+      ),
+    ).toEqual(ORSON));
   it('in a sentence, with the address behind the name', async () =>
     expect(
       await read(

@@ -85,7 +85,9 @@ export function readRobot(
     isOurs(address, ours) ||
     (registrableDomain(address) === host && !isOurs(from.address, ours));
   const shown = asLines(lines).filter(
-    (line) => !contactsIn(line).some((fact) => fact.field === 'email' && isRobotsOwn(fact.value)),
+    (line) =>
+      !isSignedBy(line.text, from.name) &&
+      !contactsIn(line).some((fact) => fact.field === 'email' && isRobotsOwn(fact.value)),
   );
   const account = readAccount(
     { layout: { text, lines: shown, read: shown, links: [] }, outline: outlineOf(''), url: '', host: null },
@@ -127,6 +129,11 @@ export function readRobot(
     source: 'what the message hands on',
   }));
 }
+
+/** "Directorio Industrial, C/ Mayor 1, Madrid. Tel. 910 123 456": the line a program signs with. */
+const isSignedBy = (line: string, name: string): boolean =>
+  name.length >= SHORTEST_NAME && fold(line).startsWith(`${fold(name)} `) && /\d/.test(line);
+const SHORTEST_NAME = 5;
 
 /** "Edwin Tarrant (edwin@homemail.example) has asked for a brochure": a name with its address behind it. */
 function beforeAddress(lines: readonly PageLine[]): Fact[] {

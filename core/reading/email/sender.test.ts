@@ -86,6 +86,49 @@ describe('whose message it is', () => {
     ));
 });
 
+describe('who signs', () => {
+  const facts = async (from: string, body: string): Promise<string[]> =>
+    (await readEmail(message(from, PELL, 'Bikes', body), { ours: OURS })).claims.map(
+      ({ field, value, normalized }) => `${field} ${normalized ?? value}`,
+    );
+
+  it('for a firm whose mailbox it is, by order', async () => {
+    const read = await facts(
+      'Finkel Raumausstattung <info@finkel-raum.example>',
+      'Guten Tag,\n\nwir suchen ein Lastenrad.\n\nMit freundlichen Grüßen\ni.A. Carola Finkel\n\nFinkel Raumausstattung\nTel. 030 231259988',
+    );
+    expect(read).toContain('fullName Carola Finkel');
+    expect(read).toContain('companyName Finkel Raumausstattung');
+  });
+
+  it('beside somebody else, whose number stands behind their name', async () => {
+    const read = await facts(
+      'Elspeth Rooke <elspeth@rooketallis.example>',
+      'Hello,\n\ntwo trailers please.\n\nElspeth Rooke and Jim Tallis\nRooke & Tallis Gardens\nElspeth 07700 900583 | Jim 07700 900584',
+    );
+    expect(read).toContain('phone +447700900583');
+    expect(read.join()).not.toMatch(/900584|Jim/);
+  });
+
+  it('above the press office, and the sender’s own lines stay', async () => {
+    const read = await facts(
+      'Isolde Farren <isolde@farrenevents.example>',
+      'Hi,\n\nten bikes please.\n\nIsolde Farren\nEvent Producer\nFarren Events\n07700 900391\nPress: Max Orr\nmax@orrpress.example\n07700 900392',
+    );
+    expect(read).toContain('phone +447700900391');
+    expect(read.join()).not.toMatch(/900392|orrpress/);
+  });
+
+  it('for a list, whose own words are nobody’s firm', async () => {
+    const read = await facts(
+      'Theodora Banham <theodora.banham@towns.example>',
+      'Dear all,\n\nhas anybody tried bikes?\n\nTheodora Banham\n\n--\nYou receive this because you are a member of Low Carbon Towns.\nTo leave, write to leave@list.example',
+    );
+    expect(read).toContain('fullName Theodora Banham');
+    expect(read.join()).not.toMatch(/companyName|leave@/);
+  });
+});
+
 describe('what stands beside the firm in a signature', () => {
   const factsOf = async (mail: string): Promise<Record<string, string>> => {
     const { claims } = await readEmail(new TextEncoder().encode(mail.replace(/\n/g, '\r\n')), {

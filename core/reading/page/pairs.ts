@@ -41,7 +41,7 @@ const fieldOf = (label: string): Labelled | null => {
   return fieldOfLabel(label) ?? fieldOfLabel(folded) ?? (PERSON.has(folded) ? { field: 'fullName' } : null);
 };
 
-const COLON = /^\s*(\p{L}[^:：=\t]{0,40}?)\s*[:：=]\s*(\S.*)$/u;
+const COLON = /^\s*(\p{L}[^:：=?\t]{0,40}?)\s*[:：=?]\s*(\S.*)$/u;
 const PARTS = /\s+[|·•]\s+/g;
 
 /** "Geschäftsführerin: Ruth Kallweit": a post that leads to who has it. */

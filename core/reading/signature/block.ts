@@ -26,7 +26,8 @@ const DEEPEST = 30;
 /** What is added under a signature is said, and not signed. */
 const POSTSCRIPT = new RegExp(String.raw`^\s*(?:${alternatives('postscript')})`, 'iu');
 /** A list's own words under a message it hands on. */
-const LIST_FOOT = /^\s*_{20,}\s*$|^You received this message because|mailing list\s*$/i;
+const LIST_FOOT =
+  /^\s*_{20,}\s*$|^You (?:have )?receiv(?:ed?|ing) this|^You are (?:receiving|subscribed|a member)|^To (?:leave|unsubscribe)\b|mailing list\s*$/i;
 /** So many lines are somebody else's, below a line that leads to them. */
 const THEIRS = 4;
 
@@ -34,6 +35,7 @@ const THEIRS = 4;
 function withoutOthers(lines: readonly Line[]): Line[] {
   const own: Line[] = [];
   let left = 0;
+  let isNamed = false;
   for (const line of lines) {
     const text = line.text.trim();
     if (LIST_FOOT.test(text)) break;
@@ -42,12 +44,17 @@ function withoutOthers(lines: readonly Line[]): Line[] {
     if (column && isOthersLine(column)) {
       own.push({ ...line, text: line.text.slice(0, tab) });
       left = leadsBelow(column) ? THEIRS : 0;
+      isNamed = left === 0 && !isContact(column);
       continue;
     }
     if (isOthersLine(text)) {
       left = leadsBelow(text) ? THEIRS : 0;
+      // "Press: Max Orr", and their number and address on the lines below, where the sender's stand above.
+      isNamed = left === 0 && !isContact(text) && own.some((other) => isContact(other.text));
       continue;
     }
+    isNamed &&= text === '' || (isContact(text) && isContactAlone(text));
+    if (isNamed) continue;
     if (left > 0 && text) left--;
     else own.push(line);
   }

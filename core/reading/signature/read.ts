@@ -2,8 +2,9 @@ import { bareUrl, isPageOfASite, isProfileUrl } from '../links';
 import { alternatives } from '../../words/compile';
 import { hasHouseShape, hasPostcode, hasStreet } from '../../people/addresses';
 import { localPart, normalizeEmail, registrableDomain } from '../../people/emails';
-import { isRoleName, nameFitsLocalPart } from '../../people/names';
+import { isRoleName, nameFitsLocalPart, nameOverlap } from '../../people/names';
 import { readPhone } from '../../people/phones';
+import { givenName } from '../lexicon/names';
 import type { Line } from '../email/layers';
 import type { Claim } from '../types';
 import { voteCountries } from './countries';
@@ -141,7 +142,10 @@ export function readSignature({ signature, body, know, sentAt }: SignatureInput)
   name: Told | null;
   countries: string[];
 } {
-  const pieces = signature.flatMap((line, index) => (line.text.trim() ? cutLine(line, index) : []));
+  const pieces = withoutSecond(
+    signature.flatMap((line, index) => (line.text.trim() ? cutLine(line, index) : [])),
+    know,
+  );
   const told = tellRoles(pieces, know);
   const spoken = findSpoken(body);
   const phones = [
@@ -182,6 +186,19 @@ export function readSignature({ signature, body, know, sentAt }: SignatureInput)
   if (company) claims.push(text(company, 'companyName'));
   claims.push(...addressClaim(told), ...emailClaims(pieces, know), ...urlClaims(pieces, know));
   return { claims, name, countries };
+}
+
+/** "Elspeth 07700 900583 | Jim 07700 900584": the given name of a second person, and the number beside it. */
+function withoutSecond(pieces: readonly Piece[], know: Knowledge): Piece[] {
+  const isSecond = (piece: Piece | undefined, next: Piece | undefined): boolean =>
+    piece?.kind === 'text' &&
+    next?.kind === 'phone' &&
+    next.line === piece.line &&
+    know.name !== '' &&
+    /^\p{Lu}\p{L}+$/u.test(piece.value) &&
+    givenName(piece.value) === 2 &&
+    nameOverlap(piece.value, know.name) === 0;
+  return pieces.filter((piece, at) => !isSecond(piece, pieces[at + 1]) && !isSecond(pieces[at - 1], piece));
 }
 
 function emailClaims(pieces: readonly Piece[], know: Knowledge): Claim[] {

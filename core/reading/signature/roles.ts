@@ -18,7 +18,7 @@ export interface Told {
 }
 
 const LEAD_IN =
-  /^(?:(?:for and )?on behalf of\s+|(?:for|für|pour|voor|för|para|per)\s+(?=\p{Lu})|im auftrag (?:von|der|des)\s+|(?:address|adresse|adress|morada|direcci[oó]n|adres|indirizzo|anschrift|a|visit us(?: at)?|find us(?: at)?)\s*[:.]\s*)/iu;
+  /^(?:(?:for and )?on behalf of\s+|(?:for|für|pour|voor|för|para|per)\s+(?=\p{Lu})|im auftrag (?:von|der|des)\s+|(?:i\.\s?[av]\.|ppa\.|p\.\s?p\.|p\.\s?o\.|p\/o)\s+|(?:address|adresse|adress|morada|direcci[oó]n|adres|indirizzo|anschrift|a|visit us(?: at)?|find us(?: at)?)\s*[:.]\s*)/iu;
 const SLOGAN = new RegExp(String.raw`[!?]$|\b(?:${alternatives('slogan')})\b`, 'iu');
 
 /**

@@ -46,6 +46,16 @@ const isNamesake = (value: string, { domain }: Knowledge): boolean =>
   companyLikeness(value) === 0 &&
   squash(value.split(' ')[1] ?? '') === squash(domain.split('.')[0] ?? '');
 
+/** "Carola Finkel" of Finkel Raumausstattung: a given name before a family name that the firm has too. */
+const isGivenFirst = (value: string): boolean =>
+  /^\S+(?:\s\S+){1,2}$/.test(value) &&
+  givenName(value) === 2 &&
+  looksLikeName(value) &&
+  companyLikeness(value) === 0 &&
+  titleLikeness(value) === 0;
+const isFirmsName = ({ name, domain }: Knowledge): boolean =>
+  name === '' || companyLikeness(name) > 0 || (domain !== null && companyFitsDomain(name, domain));
+
 /** Whether a piece can be the sender's name, given what the header says. */
 export function nameScore(value: string, know: Knowledge): number {
   if (isFullerName(value, know.name)) return 0.95;
@@ -56,7 +66,8 @@ export function nameScore(value: string, know: Knowledge): number {
     if (spellsLocalPart(value, local)) return 0.95;
     if (isGivenName(value, local)) return 0.93;
   }
-  if (know.domain && companyFitsDomain(value, know.domain) && nameOverlap(value, know.name) < 0.99) return 0;
+  if (know.domain && companyFitsDomain(value, know.domain) && nameOverlap(value, know.name) < 0.99)
+    return isGivenFirst(value) && isFirmsName(know) ? 0.85 : 0;
   if (know.name && nameOverlap(value, know.name) >= 0.99) return 0.99;
   if (know.name && nameOverlap(value, know.name) >= 0.5)
     return titleLikeness(value) || companyLikeness(value) ? 0 : 0.95;
@@ -73,6 +84,7 @@ export function companyScore(value: string, know: Knowledge): number {
     know.domain !== null &&
     companyFitsDomain(value, know.domain) &&
     !(know.name === '' && isNamesake(value, know));
+  if (byDomain && isGivenFirst(value)) return 0.5;
   if (byDomain) return value.split(' ').length <= 7 ? 0.97 : 0.4;
   const likeness = companyLikeness(value);
   if (likeness >= 1) return 0.94;
