@@ -204,6 +204,38 @@ describe('what a site is called', () => {
       ),
     ).toMatchObject({ fullName: 'Nell Abara', companyName: 'Copper Pot Coffee' }));
 
+  it('is not the firm of an exhibitor or an advertiser, whose address is elsewhere', () => {
+    expect(
+      factsOf(
+        'https://messe-halle.example/aussteller/412',
+        '<html lang="de"><body><header>Messe Halle 2026</header><main><h1>Grieshaber Fördertechnik GmbH</h1><h2>Ansprechpartner</h2><p>Wolfram Grieshaber<br>Vertriebsleiter</p><p>w.grieshaber@grieshaber-ft.example</p></main></body></html>',
+      ),
+    ).toMatchObject({ fullName: 'Wolfram Grieshaber', companyName: 'Grieshaber Fördertechnik GmbH' });
+    expect(
+      factsOf(
+        'https://werkplek.example/vacature/8831',
+        '<html lang="nl"><body><header>Werkplek.example</header><article><h1>Planner</h1><p>Bel met Marije Kuipers, Recruiter, 06 12345600.</p></article></body></html>',
+      ).companyName,
+    ).toBeUndefined();
+  });
+
+  it.each([
+    ['Our School Business Manager is Marian Teale.', 'School Business Manager'],
+    ['Unsere Einkaufsleiterin ist Marian Teale.', 'Einkaufsleiterin'],
+    ['Notre responsable achats est Marian Teale.', 'responsable achats'],
+  ])('%s says who has which post', (said, jobTitle) =>
+    expect(
+      factsOf(
+        'https://stoswins.example/office',
+        `<html lang="en"><body><main><h2>Deliveries</h2><p>${said} Write to mteale@stoswins.example.</p></main></body></html>`,
+      ),
+    ).toMatchObject({ fullName: 'Marian Teale', jobTitle, email: 'mteale@stoswins.example' }),
+  );
+  it('The weather is Marian Teale is no post', () =>
+    expect(
+      factsOf('https://stoswins.example/office', '<p>The weather is Marian Teale.</p>').fullName,
+    ).toBeUndefined());
+
   it('is what its title says with a legal form, and not its slogan', () =>
     expect(
       factsOf(

@@ -149,7 +149,9 @@ function bySentence(lines: readonly PageLine[], by: 'introduction' | 'lead'): Fo
         end: found.end,
         isAnywhere: by === 'introduction',
         at: at(line, found.start, found.end),
-        ...postIn(found.lead, 'page text'),
+        ...(found.post
+          ? { post: { field: 'jobTitle' as const, value: found.post, origin: 'page text' as const } }
+          : postIn(found.lead, 'page text')),
       };
   }
   return null;

@@ -1,5 +1,6 @@
 import { companyFitsDomain, companyLikeness, LEGAL_FORM } from '../../people/companies';
-import { localPart, registrableDomain } from '../../people/emails';
+import { companyDomain, localPart, registrableDomain } from '../../people/emails';
+import { alternatives } from '../../words/compile';
 import { isRoleName, nameFitsLocalPart, nameOverlap } from '../../people/names';
 import { contactOfLink, contactsIn } from './contacts';
 import { textFact, type Fact } from './facts';
@@ -7,7 +8,8 @@ import type { PageLine } from './layout';
 import { isPersonName } from './names';
 import type { Sheet } from './sheet';
 
-const DIRECTORY = /\/(?:in|people|profile|profiles|members?|u|user|users|speakers?|listing|jobs?|search)\//i;
+/** How sites call the parts that tell of others: their members, exhibitors, suppliers, adverts. Common practice. */
+const DIRECTORY = new RegExp(String.raw`\/(?:${alternatives('directoryPath')})\/`, 'i');
 export const SEGMENTS = /\s+[|·•–—-]\s+|\s*\|\s*|\s*[,:]\s+/;
 
 /** The addresses a page shows or links to. */
@@ -88,9 +90,26 @@ export function withoutDepartment(sheet: Sheet, name: string, facts: readonly Fa
   return [...rest.filter((fact) => fact !== post), { field: 'jobTitle', value: whole, origin: post.origin }];
 }
 
+/** The domain of the one address that is made of their name, where that is another than the page's and nobody's mailbox for all. */
+function domainElsewhere({ host }: Sheet, lines: readonly PageLine[], name: string): string | null {
+  const theirs = lines
+    .flatMap(contactsIn)
+    .flatMap(({ field, value }) =>
+      field === 'email' && nameFitsLocalPart(name, localPart(value)) ? [companyDomain(value)] : [],
+    );
+  const [domain] = theirs;
+  return domain && host && domain !== host && theirs.every((one) => one === domain) ? domain : null;
+}
+
+const firmOfDomain = ({ outline }: Sheet, lines: readonly PageLine[], domain: string): string | null =>
+  [...lines.map((line) => line.text), ...outline.title.split(SEGMENTS)]
+    .map((text) => text.trim())
+    .find((text) => text.length < 60 && !/@/.test(text) && companyFitsDomain(text, domain)) ?? null;
+
 /** The firm of a person that no headline names: the site's own, or the one with a legal form beside them. */
 export function firmBeside(sheet: Sheet, lines: readonly PageLine[], name: string): Fact | null {
-  const own = siteFirm(sheet, name);
+  const elsewhere = domainElsewhere(sheet, lines, name);
+  const own = elsewhere ? (firmOfDomain(sheet, lines, elsewhere) ?? namedSite(sheet)) : siteFirm(sheet, name);
   if (own) return { field: 'companyName', value: own, origin: 'page text' };
   for (const line of lines) {
     const said = line.text.split(/,\s|\t|\s[|·•]\s/)[0]?.trim() ?? '';

@@ -71,6 +71,11 @@ const LED_NAME = new RegExp(
   'u',
 );
 
+const POST_IS = new RegExp(
+  String.raw`(?<=^|[.!?]\s)(?:${alternatives('ourPost')})\s(?<post>[\p{L}&'’/-]+(?:\s[\p{L}&'’/-]+){0,4})\s(?:${alternatives('isPost')})\s${NAME.replace('(', '(?<name>')}(?=[\s,.;:(]|$)`,
+  'gu',
+);
+
 const LONGEST_LEAD = 50;
 /** Who to speak to stands near the beginning of a paragraph; one that goes on for pages is a paper. */
 const LONGEST_LINE = 4000;
@@ -82,6 +87,8 @@ export interface Named {
   end: number;
   /** The words that led to it. */
   lead: string;
+  /** The post that a sentence says is theirs. */
+  post?: string;
 }
 
 /** Trims a particle or a word that belongs to the sentence from the end of a name. */
@@ -114,6 +121,18 @@ export function ledToIn(line: string): Named | null {
       const start = line.indexOf(name, from);
       return { name, start, end: start + name.length, lead: line.slice(lead.index, start) };
     }
+  }
+  return postHeldIn(line.slice(0, LONGEST_LINE));
+}
+
+/** "Our School Business Manager is Marian Teale." */
+function postHeldIn(line: string): Named | null {
+  for (const held of line.matchAll(POST_IS)) {
+    const { post = '', name: written = '' } = held.groups ?? {};
+    const name = trimmed(written);
+    if (titleLikeness(post) === 0 || !isPersonName(name)) continue;
+    const start = held.index + held[0].lastIndexOf(name);
+    return { name, start, end: start + name.length, lead: post, post };
   }
   return null;
 }
