@@ -19,6 +19,9 @@ const ENDS_NAME = new RegExp(
   String.raw`^(?:${alternatives('notACallersName')}|at|from|of|with|for|in|on|by|is|was|and|or|the|a|an|again|re|about|wants?|needs?|called|rang|phoned|said|says|will|would|has|had|bei|von|vom|aus|und|ist|will|hat|ruft|chez|des|du|et|est|veut|de|da|do|di|del|della|y|e|es|quiere|quer|ligou|llamo|vuole|bij|en|wil|is|belt|pa|fra|fran|hos|i|och|og|ring|ringde|ringte|ringede|vil)$`,
   'iu',
 );
+/** What stands right before whom somebody spoke to, in the midst of a sentence without capitals. */
+const LED_BY =
+  /^(?:with|w|to|ring|call|calling|rang|called|mit|frau|herr|con|com|met|mevr|dhr|med|avec|eu|madame|monsieur|mme|z|ze|pan|pani|s|se|dona|don|sig|dott|signora|signor|a|o|la|il)$/;
 const MOST_WORDS = 40;
 const FAMILY = 3;
 
@@ -184,7 +187,8 @@ export function readAnchored(text: string): Found[] {
     // A word that is also a name, and a name without a family name in the middle of things, say too little.
     if (sure === 1 && (isLowered || isAlone)) continue;
     if (isAlone && at > 1) continue;
-    if (isLowered && !hasFamily && at > 2) continue;
+    const isLed = given === 2 && !isAlone && LED_BY.test(fold(words[at - 1]?.text ?? ''));
+    if (isLowered && !hasFamily && at > 2 && !isLed) continue;
     const written = text.slice(word.start, end).replace(/\.$/, '');
     const who: Found = {
       field: 'fullName',

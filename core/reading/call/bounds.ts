@@ -50,6 +50,13 @@ const isWhen = (word: string): boolean => {
   return /^\p{Ll}/u.test(word) && (weekdayOf(flat) > 0 || RELATIVE[flat] !== undefined);
 };
 
+type Word = RegExpExecArray | RegExpMatchArray;
+const isFirmWord = (word: string, index: number, first: number, words: readonly Word[]): boolean =>
+  companyLikeness(word) > 0 &&
+  titleLikeness(word) === 0 &&
+  // "Flores" is a family name as well, but not the third behind "de".
+  (!isFamilyName(word) || (index > first + 1 && PARTICLE.test(words[index - 1]?.[0] ?? '')));
+
 /**
  * "directeur des opérations clinique des tilleuls", "luz ospina de flores de la sabana": what is a firm by its words is no part of
  * the title or name before it.
@@ -62,10 +69,9 @@ export function partedFromFirm(claim: Claim, all: readonly Claim[], note: string
   const at = words.findIndex(
     ([word], index) =>
       index >= first &&
-      companyLikeness(word) > 0 &&
-      titleLikeness(word) === 0 &&
-      // "Flores" is a family name as well, but not the third behind "de".
-      (!isFamilyName(word) || (index > first + 1 && PARTICLE.test(words[index - 1]?.[0] ?? ''))),
+      // "reuben asher asher antiques": the firm is called like its owner.
+      ((field === 'fullName' && word.toLowerCase() === words[index - 1]?.[0].toLowerCase()) ||
+        isFirmWord(word, index, first, words)),
   );
   // "Head of estates" is a post, whatever else is called so; "… clinique des tilleuls" goes on.
   if (at < 0 || (field === 'jobTitle' && !GOES_ON.test(note.slice(span.end)))) return [claim];

@@ -109,7 +109,7 @@ export function contactClaims(text: string, country: string | undefined): Claim[
   let start = 0;
   // Between commas, so that nothing in a long sentence is taken for the small print of a letter.
   for (const line of text.split(/\n|(?<=[,;])\s/)) {
-    const pieces = line.length > 2000 ? [] : cutLine({ text: line, start }, 0);
+    const pieces = line.length > 2000 ? [] : cutLine({ text: line, start }, 0, false);
     for (const piece of pieces) {
       const span: Claim['span'] = { part: 'text', start: piece.start, end: piece.end };
       const { value } = piece;

@@ -121,23 +121,46 @@ function inTheirPlaces(claims: readonly Claim[]): Claim[] {
   });
 }
 
+/** "gesprochen stationsleitung": a word of the talk before a post is none of it. */
+const TALK = new RegExp(`^(?:${alternatives('tookPlace')})\\s+`, 'iu');
+function withoutLead(claim: Claim): Claim {
+  const lead = claim.field === 'jobTitle' ? (TALK.exec(claim.value)?.[0].length ?? 0) : 0;
+  const span = claim.span && { ...claim.span, start: claim.span.start + lead };
+  return lead ? { ...claim, value: claim.value.slice(lead), ...(span ? { span } : {}) } : claim;
+}
+
 /** A given name alone, as the whole name where the note says that further on: "met Luis at the fair, Luis Carvalho". */
 function inFull(claim: Claim, note: string): Claim {
   if (claim.field !== 'fullName' || !/^\p{Lu}[\p{L}\p{M}'’-]+$/u.test(claim.value)) return claim;
   const isFamily = givenName(claim.value) === 0;
-  const fuller = isFamily
-    ? [
-        ...note.matchAll(
-          new RegExp(`(?<![\\p{L}])(?<given>[\\p{L}][\\p{L}\\p{M}'’-]+)\\s${claim.value}(?![\\p{L}])`, 'giu'),
-        ),
-      ].find(({ groups }) => !HONORIFIC.test(groups?.given ?? '') && !NOT_A_NAME.test(groups?.given ?? ''))
-    : new RegExp(`(?<![\\p{L}])${claim.value}\\s${WORD}`, 'u').exec(note);
-  const written = fuller?.[0] ?? '';
-  const value = isFamily ? setCase(written) : written;
-  if (!fuller || companyLikeness(value) > 0 || titleLikeness(value) > 0 || !looksLikeName(value))
+  const isLowered = note === note.toLowerCase();
+  const bracketed =
+    claim.span && /^\s?\((?<family>\p{L}[\p{L}'’-]+)\)/u.exec(note.slice(claim.span.end))?.groups?.family;
+  if (!isFamily && bracketed && isTheirs(bracketed, note))
+    return { ...claim, value: `${claim.value} ${bracketed}` };
+  const beside = [...note.matchAll(fullerName(claim.value, isFamily, isLowered))].find(({ groups }) =>
+    isFamily
+      ? !HONORIFIC.test(groups?.given ?? '') && !NOT_A_NAME.test(groups?.given ?? '')
+      : !isLowered || isTheirs(groups?.family ?? '', note),
+  );
+  const written = beside?.[0] ?? '';
+  const value = isFamily || isLowered ? setCase(written) : written;
+  if (!beside || companyLikeness(value) > 0 || titleLikeness(value) > 0 || !looksLikeName(value))
     return claim;
-  return { ...claim, value, span: { part: 'text', start: fuller.index, end: fuller.index + written.length } };
+  return { ...claim, value, span: { part: 'text', start: beside.index, end: beside.index + written.length } };
 }
+
+/** Whether a word is a family name: one that we know, or one that the note says again, mostly in the name of the firm. */
+const isTheirs = (word: string, note: string): boolean =>
+  isFamilyName(word) || note.toLowerCase().split(word.toLowerCase()).length > 2;
+
+/** Where a family name stands behind its given name, or a given name before its family name. */
+const fullerName = (name: string, isFamily: boolean, isLowered: boolean): RegExp =>
+  isFamily
+    ? new RegExp(`(?<![\\p{L}])(?<given>[\\p{L}][\\p{L}\\p{M}'’-]+)\\s${name}(?![\\p{L}])`, 'giu')
+    : isLowered
+      ? new RegExp(`(?<![\\p{L}])${name}\\s(?<family>[\\p{L}][\\p{L}\\p{M}'’-]+)`, 'giu')
+      : new RegExp(`(?<![\\p{L}])${name}\\s(?<family>${WORD})`, 'gu');
 
 /** Somebody whose name is only said by "is called". */
 function calledSo(note: string): Claim[] {
@@ -154,10 +177,10 @@ const LIKELY = 0.8;
 /** What was found of whom a note is about, without what cannot be so, and with the whole of a name. */
 export function mended(claims: readonly Claim[], note: string): Claim[] {
   const kept = withFamilyName(inTheirPlaces(claims), note)
-    .filter((claim, _, all) => isTitle(claim, all, note) && !isDay(claim, note))
+    .filter((claim, _, all) => /\p{L}/u.test(claim.value) && isTitle(claim, all, note) && !isDay(claim, note))
     .flatMap((claim) => {
       const named = nameOf(claim);
-      return named ? [firmOf(untilWhen(inFull(named, note), note))] : [];
+      return named ? [withoutLead(firmOf(untilWhen(inFull(named, note), note)))] : [];
     })
     .flatMap((claim, _, all) => partedFromFirm(claim, all, note));
   if (kept.some(({ field }) => field === 'fullName')) return kept;

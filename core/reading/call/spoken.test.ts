@@ -35,6 +35,10 @@ describe('addresses and numbers', () => {
     ["call 07700 900611, not her mobile 07700 900612 that's her son's", ['+447700900611']],
     ['send it to ada@mills.example, her brother is bo@mills.example', ['ada@mills.example']],
   ])('%s', (text, expected) => expect(contacts(text)).toEqual(expected));
+  it('stand in a long sentence without marks', () => {
+    const text = 'falei agora com a graça nogueira da florista nogueira 912 345 699 quer duas bicicletas';
+    expect(contacts(text, 'PT')).toEqual(['+351912345699']);
+  });
   it('end where the number ends, and not with the count behind it', () => {
     expect(contacts('Shane, Billabong Blooms, 0491 570 156. 80 stems weekly', 'AU')).toEqual([
       '+61491570156',
@@ -80,6 +84,8 @@ describe('sums', () => {
     ['Budget 15 lakh', 'IN', '150000000 INR'],
     ['Rs 2.5 crore in all', 'IN', '2500000000 INR'],
     ['budget 30mila euro', 'IT', '3000000 EUR'],
+    ['diciottomila euro', 'IT', '1800000 EUR'],
+    ['zwanzigtausend Euro', 'DE', '2000000 EUR'],
     ['rozpočet 300 tis. Kč', 'CZ', '30000000 CZK'],
     ['budżet 45 tys. zł', 'PL', '4500000 PLN'],
     ['he has $120k', 'CA', '12000000 CAD'],
@@ -105,6 +111,8 @@ describe('counts', () => {
   it.each([
     ['wants 40 elevators', ['40 elevators']],
     ['wants 6 not 4', ['6']],
+    ['10 to start, possibly more by summer', ['10']],
+    ['vill låna 1 lådcykel på prov', ['1 lådcykel']],
     ['Needs thirty for campus porters', ['30']],
     ['needs 5 for 3 weeks', []],
     ['once the stock take is done', []],

@@ -112,6 +112,22 @@ describe('whoever is named in more than one way', () => {
     'Sadie Hollins who does purchasing at The Crooked Spire Brewery',
   ])('whoever else is spoken of is no title: %s', (text) => expect(facts(text).jobTitle).toBeUndefined());
 
+  it.each([
+    [
+      'okay so i just spoke to judith marlowe she’s the office manager at bellwether architects',
+      'Judith Marlowe',
+    ],
+    ['note to self ring colin trask at trask ironworks about the flatbed', 'Colin Trask'],
+    [
+      'also ich hab gerade mit cornelia wachter gesprochen stationsleitung klinikum rabenau',
+      'Cornelia Wachter',
+    ],
+    ['bueno he hablado con fermín olabarri de talleres olabarri que lo piensa', 'Fermín Olabarri'],
+    ['Desmond (Pyke) from Pyke Pets texted me', 'Desmond Pyke'],
+    ['wayne from catterall concrete (wayne catterall) wants one trailer', 'Wayne Catterall'],
+    ['reuben asher asher antiques moving premises 7 dec', 'Reuben Asher'],
+  ])('is named as it is dictated: %s', (text, name) => expect(facts(text).fullName).toBe(name));
+
   it.each(['Christmas Eve', 'CHF 500', 'Termin Mi', 'Try Friday', 'Come back Thursday'])(
     'nobody is called %s',
     (text) => expect(facts(text).fullName).toBeUndefined(),

@@ -164,7 +164,12 @@ export function readTail(text: string, from: number, known: Found[]): Found[] {
       addressLikeness(piece.text) < 1
     )
       added.push(found('companyName', text, here, companyLikeness(piece.text) > 0 ? 0.93 : 0.85));
-    else if (!has('address') && addressLikeness(piece.text) >= 1 && /\d/.test(piece.text))
+    else if (
+      !has('address') &&
+      addressLikeness(piece.text) >= 1 &&
+      /\d/.test(piece.text) &&
+      !/[€£$]/.test(piece.text)
+    )
       added.push(found('address', text, here, 0.8));
     else if (!/^[\p{Lu}\d]/u.test(piece.text)) break;
   }

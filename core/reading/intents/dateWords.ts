@@ -26,7 +26,7 @@ function namesOf(count: number, first: Date, step: number, options: Intl.DateTim
     for (let index = 0; index < count; index++) {
       const day = new Date(first.getTime() + index * step * 86_400_000);
       const name = flatten(format.formatToParts(day).find((one) => one.type === part)?.value ?? '');
-      if (/^[a-z][a-z-]{2,}$/.test(name)) names[name] ??= index + 1;
+      if (/^[a-z][a-zøæł-]{2,}$/.test(name)) names[name] ??= index + 1;
     }
   }
   return names;

@@ -104,11 +104,20 @@ export const RULES: readonly Rule[] = [
   },
   {
     pattern: all(
-      `\\b(?:the\\s)?(?<ordinal>${ORDINALS.join('|')})\\s(?:of\\s|de\\s)?(?<month>${MONTH_BY_A_DAY})${YEAR}`,
+      `(?:(?:${WEEKDAY})[\\s,]*)?(?:\\bthe\\s|\\b)(?<ordinal>${ORDINALS.join('|')})\\s(?:of\\s|de\\s)?(?<month>${MONTH_BY_A_DAY})${YEAR}`,
     ),
     day: ({ ordinal = '', month = '', year }, today) =>
       onDate(today, ordinalOf(ordinal), monthOf(month), year),
     needs: 'month',
+  },
+  {
+    // "On friday the fourth", "by the fourth".
+    pattern: all(
+      `(?:(?<wd>${WEEKDAY})[\\s,]*(?:the\\s|den\\s|der\\s)|\\b(?:on|by|before|until)\\sthe\\s)(?<ordinal>${ORDINALS.join('|')})\\b(?!\\s(?:of|floor|time|one|quarter|week|month|half|day|order|visit|call|meeting|phase|stage)\\b)`,
+    ),
+    day: ({ wd, ordinal = '' }, today) => onNumber(today, ordinalOf(ordinal), wd ? weekdayOf(wd) : 0),
+    idiom: ALWAYS,
+    needs: 'weekday',
   },
   {
     pattern: all(`\\b(?<n>${NUMBER})\\s(?<unit>weeks?|fortnights?)\\s(?:from\\s)?(?<word>today|tomorrow)\\b`),

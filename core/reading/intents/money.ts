@@ -16,7 +16,7 @@ const SCALE = `\\s?(?:${SCALE_WORDS})\\b\\.?`;
 const AMOUNT = `(?:${FIGURE})(?:${SCALE})?`;
 /** "€12-15k": the scale behind the second figure counts for the first as well. */
 const RANGE = `(?:(?:${FIGURE})(?:${SCALE})?\\s?[-\u2013]\\s?)?`;
-const WORD = `(?:${NUMBER_WORDS})(?:[- ](?:${NUMBER_WORDS}))?\\s(?:thousand|hundred|million|mil|tausend|duizend|mille)`;
+const WORD = `(?:${NUMBER_WORDS})(?:mila|tausend|duizend|tusen|tusind)|(?:${NUMBER_WORDS})(?:[- ](?:${NUMBER_WORDS}))?\\s(?:thousand|hundred|million|mil|tausend|duizend|mille)`;
 /** "four hundred and twenty", "three and a half". */
 const SPOKEN = `\\b(?:${NUMBER_WORDS}|an?)(?:(?:[- ]|\\sand\\s)(?:${NUMBER_WORDS}|a half|hundred|thousand)){1,6}`;
 const WRITTEN_OUT = `|\\bhalf a million|${SPOKEN}|\\b${WORD}`;

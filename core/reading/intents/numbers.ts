@@ -48,7 +48,14 @@ export const isSpokenNumber = (word: string): boolean =>
   isNumberWord(word) || /^(?:oh|zero|null|nul|double|triple)$/.test(word);
 
 /** Whether a word is one of the number words of a pattern. */
-export const isNumberWord = (word: string): boolean => word.length > 2 && Object.hasOwn(WORDS, word);
+export const isNumberWord = (word: string): boolean =>
+  word.length > 2 && (Object.hasOwn(WORDS, word) || thousands(word) !== null);
+
+/** "diciottomila", "zwanzigtausend": so many thousand in one word; null for any other. */
+function thousands(word: string): number | null {
+  const base = WORDS[/^(\p{L}{2,})(?:mila|tausend|duizend|tusen|tusind)$/u.exec(word)?.[1] ?? ''];
+  return base === undefined ? null : base * 1000;
+}
 
 /** "four hundred and twenty", "seven and a half": what English speakers say; null for anything else. */
 function spokenNumber(text: string): number | null {
@@ -80,6 +87,8 @@ export function readNumber(text: string): number | null {
   if (clean === 'half a million') return 500_000;
   const word = clean.replace(/^(?:a|an) (?=dozen|couple|pair|hundred|thousand)/, '').replace(/ of$/, '');
   if (WORDS[word] !== undefined) return WORDS[word] ?? null;
+  const inOneWord = thousands(word);
+  if (inOneWord !== null) return inOneWord;
   const spoken = spokenNumber(word);
   if (spoken !== null) return spoken;
   const pair = /^(\p{L}+)[- ](\p{L}+)$/u.exec(word);

@@ -29,6 +29,11 @@ const COMPLEMENT = /^(?:de|da|do|di|à|para)$/iu;
 /** "qty 25", "Menge: 25". */
 const QTY =
   /(?<![\p{L}])(?:qty|quantity|menge|anzahl|stückzahl|qté|quantité|cantidad|quantidade|qtd|quantità|aantal|antal|antall|ilość)\.?\s?[:=]?\s?(?<count>\d{1,5})(?![\d.,]*\d)/giu;
+/** "10 to start, possibly 25 by summer". */
+const TO_START = new RegExp(
+  `(?<![\\p{L}\\d.,:])(?<count>\\d{1,4}|${NUMBER_WORDS})\\s(?:${alternatives('toStart')})(?!\\p{L})`,
+  'giu',
+);
 /** What withdraws the number behind it. */
 const NOT = 'not|rather than|instead of|nicht|statt|pas|niet|non|no|não|inte|ikke|nie';
 /** "needs 5", "wil er 10", "wants 6 not 4", "say 20": of what was said before. */
@@ -150,7 +155,7 @@ export function readQuantities(sentence: Sentence, counting: Counting = {}): Int
 
 /** Counts without a thing behind them. */
 function bareCounts(sentence: Sentence): Intent[] {
-  return [QTY, BARE].flatMap((pattern) =>
+  return [QTY, BARE, TO_START].flatMap((pattern) =>
     [...matchesOf(pattern, lowered(sentence.text))].flatMap((match): Intent[] => {
       const count = readNumber(match.groups?.count ?? '');
       // "He wants one" is of whatever was spoken of.

@@ -59,10 +59,11 @@ function isNumberLike(value: string, before: string, after: string, label: strin
 /**
  * Cuts one line of a signature into its pieces: addresses, links, numbers with the label that stands before them, and
  * what is left between them, parted at bars, bullets, tabs and dashes. Each keeps its place in the body.
+ * @param hasSmallPrint whether a long line with words of the law in it is none of the signature
  */
-export function cutLine(line: Line, index: number): Piece[] {
+export function cutLine(line: Line, index: number, hasSmallPrint = true): Piece[] {
   const { text } = line;
-  if (isSmallPrint(text) && text.length > 60) return [];
+  if (hasSmallPrint && isSmallPrint(text) && text.length > 60) return [];
   const pieces: Piece[] = [];
   const taken: Taken[] = [];
   const free = (start: number, end: number): boolean =>

@@ -12,6 +12,8 @@ export interface Part {
 }
 
 interface Language {
+  /** What somebody says before they come to it, when they dictate. */
+  openers: readonly string[];
   leads: readonly string[];
   whos: readonly string[];
   joins: readonly string[];
@@ -130,7 +132,8 @@ export function noteMaker(random: Random): () => Part[] {
     const say = (text: string, kind: Part['kind'] = null): void => void parts.push({ text, kind });
     const isOfNobody = chance(0.1);
     if (isOfNobody) say(filled(language, any(language.nobody)));
-    else if (chance(0.55)) {
+    else if (chance(0.12)) say(any(language.openers));
+    if (!isOfNobody && chance(0.5)) {
       const lead = filled(language, any(language.leads));
       say(chance(0.3) ? capital(lead.slice(0, 1)) + lead.slice(1) : lead);
     }
