@@ -114,6 +114,13 @@ it.each([
   expect(checkQuery(asQuery(question), registry)).toEqual([]);
 });
 
+it('leaves a "not" out with what it was said of', () => {
+  const full = 'people '.concat('in Portugal without jobs in Lisbon or not in Cork '.repeat(40));
+  const { conditions, notUnderstood } = read(`${full} not in Porto tagged vip`);
+  expect(JSON.stringify(conditions)).not.toContain('vip');
+  expect(notUnderstood.join(' ')).toMatch(/not in Porto/);
+});
+
 it('answers in no time, whatever was typed', () => {
   const long = 'not not without or and in the last '.repeat(300);
   const start = process.cpuUsage();

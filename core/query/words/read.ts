@@ -97,8 +97,7 @@ class Reading {
       state.goesOn = this.hasJoint ? (this.last?.field ?? null) : null;
       if (this.moreTimes()) continue;
       const said = this.rule();
-      if (said && this.isTooMany(said))
-        this.missed.push([start, state.at - Number(state.at < state.flat.length)]);
+      if (said && this.isTooMany(said)) this.leaveOut(start);
       else if (said) this.add(said);
       else if (this.joins()) continue;
       else if (this.negates()) this.negatedFrom ??= start;
@@ -156,6 +155,14 @@ class Reading {
     const from = this.negatedFrom ?? start;
     this.negatedFrom = null;
     this.missed.push([from, space < 0 ? state.flat.length : space]);
+    this.last = null;
+  }
+
+  /** Says that what was just read is left out, with the "not" before it. */
+  private leaveOut(start: number): void {
+    const { state } = this;
+    this.missed.push([this.negatedFrom ?? start, state.at - Number(state.at < state.flat.length)]);
+    this.negatedFrom = null;
     this.last = null;
   }
 

@@ -27,6 +27,8 @@ const OF_SOMEBODY =
 /** "The receptionist", "wenn der Chef zurück ist": whoever else is spoken of, unless the name stands beside it. */
 const SOMEONE_ELSE = new RegExp(`^(?:${alternatives('someoneElse')})$`, 'iu');
 const WITH_ARTICLE = /(?:^|[^\p{L}])(?:the|der|die|dem|den|le|la|el|il|lo|o|a|de|het|al|au|du|l['’])\s?$/iu;
+/** "He's the owner", "sie ist die Inhaberin". */
+const SAID_OF_THEM = /(?:['’]s|(?<!\p{L})(?:is|was|ist|est|es|é|è|är|er|jest|je))\s(?:\p{L}+\s|l['’])$/iu;
 const BESIDE = 4;
 
 function isTitle({ field, value, span }: Claim, claims: readonly Claim[], note: string): boolean {
@@ -35,8 +37,9 @@ function isTitle({ field, value, span }: Claim, claims: readonly Claim[], note: 
   const name = claims.find((claim) => claim.field === 'fullName')?.span;
   if (!span || !name || !SOMEONE_ELSE.test(value)) return true;
   const apart = span.start >= name.end ? note.slice(name.end, span.start) : note.slice(span.end, name.start);
+  const before = note.slice(Math.max(0, span.start - 16), span.start);
   const isBeside = apart.replace(WITH_ARTICLE, '').length < BESIDE;
-  return isBeside || !WITH_ARTICLE.test(note.slice(Math.max(0, span.start - 12), span.start));
+  return isBeside || SAID_OF_THEM.test(before) || !WITH_ARTICLE.test(before);
 }
 /** "Im Vorstand", "on the board": where somebody sits, and no post. */
 const BEGINS_LATER =
@@ -50,12 +53,15 @@ const isDay = ({ value, span }: Claim, note: string): boolean =>
 const FEAST_BEFORE = /(?:christmas|new year['’]s)\s$/i;
 
 /** The name of one of two people, and no post taken for a name. */
-function nameOf(claim: Claim): Claim | null {
+function nameOf(claim: Claim, note: string): Claim | null {
   if (claim.field !== 'fullName') return claim;
   const [first = ''] = claim.value.split(/\s*[+&/]\s*/);
   const isWeekday = WEEKDAY_WORDS.has(flatten(first).replace(/\.$/, ''));
+  const words = first.split(/[\s.]+/).filter(Boolean);
+  // "Chase the invoice", but Chase Miller, June Ashby and Domingo Pérez are called so.
+  const isCalledSo = words.length > 1 && givenName(words[0] ?? '') > 0 && isTheirs(words.at(-1) ?? '', note);
   const isOther =
-    isWeekday || currencyCalled(first, '') !== null || NOT_A_NAME.test(first.split(/[\s.]/)[0] ?? '');
+    isWeekday || currencyCalled(first, '') !== null || (NOT_A_NAME.test(words[0] ?? '') && !isCalledSo);
   // "Chefin" is a post; Femke Bakker and Anna Koch are called so.
   const isPost = titleLikeness(first) > 0 && givenName(first) === 0;
   if (!first || isOther || isPost) return null;
@@ -121,8 +127,8 @@ function inTheirPlaces(claims: readonly Claim[]): Claim[] {
   });
 }
 
-/** "gesprochen stationsleitung": a word of the talk before a post is none of it. */
-const TALK = new RegExp(`^(?:${alternatives('tookPlace')})\\s+`, 'iu');
+/** "gesprochen stationsleitung", "the manager": a word of the talk before a post is none of it. */
+const TALK = new RegExp(`^(?:${alternatives('tookPlace')}|the|der|die|la|le|el|il|o|a|de|het)\\s+`, 'iu');
 function withoutLead(claim: Claim): Claim {
   const lead = claim.field === 'jobTitle' ? (TALK.exec(claim.value)?.[0].length ?? 0) : 0;
   const span = claim.span && { ...claim.span, start: claim.span.start + lead };
@@ -179,7 +185,7 @@ export function mended(claims: readonly Claim[], note: string): Claim[] {
   const kept = withFamilyName(inTheirPlaces(claims), note)
     .filter((claim, _, all) => /\p{L}/u.test(claim.value) && isTitle(claim, all, note) && !isDay(claim, note))
     .flatMap((claim) => {
-      const named = nameOf(claim);
+      const named = nameOf(claim, note);
       return named ? [withoutLead(firmOf(untilWhen(inFull(named, note), note)))] : [];
     })
     .flatMap((claim, _, all) => partedFromFirm(claim, all, note));

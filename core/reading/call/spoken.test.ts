@@ -94,6 +94,7 @@ describe('sums', () => {
     ['200.000 kr. i budget', 'DK', '20000000 DKK'],
     ["CHF 12'500", 'DE', '1250000 CHF'],
     ['he has $120k', 'DE', '12000000 USD'],
+    ['not for$50', 'US', '5000 USD'],
   ])('%s in %s', (text, country, expected) => expect(sums(text, country)).toEqual([expected]));
   it.each(['try 3 bikes', 'all 20 of them', 'r 12 bikes', 'room for 20 quids in'])('none in %s', (text) =>
     expect(sums(text)).toEqual([]),

@@ -128,6 +128,25 @@ describe('whoever is named in more than one way', () => {
     ['reuben asher asher antiques moving premises 7 dec', 'Reuben Asher'],
   ])('is named as it is dictated: %s', (text, name) => expect(facts(text).fullName).toBe(name));
 
+  it.each([
+    ["Tom Bright, Bright Foods. He's the owner.", 'owner'],
+    ['Anna Berg, Berg Holzbau, sie ist die Inhaberin', 'Inhaberin'],
+    ['Léa Roux, Roux Fleurs, c’est la gérante', 'gérante'],
+    ['Ann Moss is the manager at Bright Foods', 'manager'],
+  ])('a post that is said of them is theirs: %s', (text, title) => expect(facts(text).jobTitle).toBe(title));
+
+  it.each([
+    ['spoke to June Ashby, Ashby Foods', 'June Ashby'],
+    ['Domingo Pérez, Frutas Pérez', 'Domingo Pérez'],
+    ['Noël Lemoine, Transports Lemoine', 'Noël Lemoine'],
+    ['Chase Miller from Miller Freight', 'Chase Miller'],
+    ['Will Harper at Harper Lifts', 'Will Harper'],
+    ['Chase invoice for Miller Freight', undefined],
+    ['June delivery for Ashby Foods', undefined],
+  ])('a name that is a word as well is one before a family name: %s', (text, name) =>
+    expect(facts(text).fullName).toBe(name),
+  );
+
   it.each(['Christmas Eve', 'CHF 500', 'Termin Mi', 'Try Friday', 'Come back Thursday'])(
     'nobody is called %s',
     (text) => expect(facts(text).fullName).toBeUndefined(),

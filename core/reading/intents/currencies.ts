@@ -6,7 +6,9 @@ const all = Object.entries(moneyNames).flatMap(([of, written]) =>
   written.split(' ').map((name) => ({ of, name })),
 );
 const MEANT = new Map(all.map(({ of, name }) => [name, of]));
-const quoted = (name: string): string => name.replace(/[$.]/g, '\\$&');
+/** What begins with a letter stands at the beginning of a word: "R$ 50", but "for$50" is dollars. */
+const quoted = (name: string): string =>
+  (/^\p{L}.*\P{L}$/u.test(name) ? '(?<!\\p{L})' : '') + name.replace(/[$.]/g, '\\$&');
 const longestFirst = (list: readonly string[]): string[] => [...list].sort((a, b) => b.length - a.length);
 const isSign = (name: string): boolean => /[^\p{L}]$/u.test(name) || name.length === 1;
 const isCode = (name: string): boolean => /^[a-z]{3}$/.test(name);

@@ -111,11 +111,11 @@ export const RULES: readonly Rule[] = [
     needs: 'month',
   },
   {
-    // "On friday the fourth", "by the fourth".
+    // "On friday the fourth".
     pattern: all(
-      `(?:(?<wd>${WEEKDAY})[\\s,]*(?:the\\s|den\\s|der\\s)|\\b(?:on|by|before|until)\\sthe\\s)(?<ordinal>${ORDINALS.join('|')})\\b(?!\\s(?:of|floor|time|one|quarter|week|month|half|day|order|visit|call|meeting|phase|stage)\\b)`,
+      `(?<wd>${WEEKDAY})[\\s,]*(?:the\\s|den\\s|der\\s)(?<ordinal>${ORDINALS.join('|')})\\b(?!\\s(?:of|floor|time|one|quarter|week|month|half|day|order|visit|call|meeting|phase|stage)\\b)`,
     ),
-    day: ({ wd, ordinal = '' }, today) => onNumber(today, ordinalOf(ordinal), wd ? weekdayOf(wd) : 0),
+    day: ({ wd = '', ordinal = '' }, today) => onNumber(today, ordinalOf(ordinal), weekdayOf(wd)),
     idiom: ALWAYS,
     needs: 'weekday',
   },

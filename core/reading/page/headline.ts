@@ -40,11 +40,7 @@ export const isFormer = (line: string): boolean => FORMER.test(line);
 const isTitle = (text: string): boolean => titleLikeness(text) > 0;
 /** The firm at the end of a sentence, without the town and what else follows. */
 const trimFirm = (text: string): string =>
-  (LEGAL_FORM.test(text) ? text : text.replace(IN_TOWN, '').replace(LINK_WORD, ''))
-    .replace(/[\s.,;:]+$/, '')
-    .trim();
-/** The words of a link that stands behind: "… at Cove Hotels mail". */
-const LINK_WORD = /\s(?:e-?mail|website|contact)$/;
+  (LEGAL_FORM.test(text) ? text : text.replace(IN_TOWN, '')).replace(/[\s.,;:]+$/, '').trim();
 
 const isFirmName = (text: string): boolean =>
   (/^[\p{Lu}\p{Lo}\d«“"]/u.test(text) || companyLikeness(text) > 0) &&
