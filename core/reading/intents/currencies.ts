@@ -6,20 +6,24 @@ const all = Object.entries(moneyNames).flatMap(([of, written]) =>
   written.split(' ').map((name) => ({ of, name })),
 );
 const MEANT = new Map(all.map(({ of, name }) => [name, of]));
-/** What begins with a letter stands at the beginning of a word: "R$ 50", but "for$50" is dollars. */
-const quoted = (name: string): string =>
-  (/^\p{L}.*\P{L}$/u.test(name) ? '(?<!\\p{L})' : '') + name.replace(/[$.]/g, '\\$&');
+const quoted = (name: string): string => name.replace(/[$.]/g, '\\$&');
 const longestFirst = (list: readonly string[]): string[] => [...list].sort((a, b) => b.length - a.length);
 const isSign = (name: string): boolean => /[^\p{L}]$/u.test(name) || name.length === 1;
 const isCode = (name: string): boolean => /^[a-z]{3}$/.test(name);
 
 const names = longestFirst([...MEANT.keys()]);
-const byThemselves = (words: readonly string[]): string => `(?<!\\p{L})(?:${words.join('|')})${ENDS}`;
+const isLettered = (name: string): boolean => /^\p{L}/u.test(name);
+const atBeginning = (words: readonly string[]): string => `(?<!\\p{L})(?:${words.map(quoted).join('|')})`;
+const byThemselves = (words: readonly string[]): string => `${atBeginning(words)}${ENDS}`;
+const signs = names.filter(isSign);
 
-/** Signs and codes, which stand before a sum as well as behind it: `€`, `R$`, `chf`. As parts of a pattern, in small letters. */
-export const CURRENCY_SIGN = `${names.filter(isSign).map(quoted).join('|')}|${byThemselves(names.filter(isCode))}`;
+/**
+ * Signs and codes, which stand before a sum as well as behind it: `€`, `R$`, `chf`; "for$50" is dollars. As parts of a pattern, in
+ * small letters.
+ */
+export const CURRENCY_SIGN = `[${signs.filter((name) => !isLettered(name)).join('')}]|${atBeginning(signs.filter(isLettered))}|${byThemselves(names.filter(isCode))}`;
 /** Those and the names of money, which stand behind a sum: `pounds`, `zł`. */
-export const CURRENCY_NAME = `${CURRENCY_SIGN}|${byThemselves(names.filter((name) => !isSign(name) && !isCode(name)).map(quoted))}`;
+export const CURRENCY_NAME = `${CURRENCY_SIGN}|${byThemselves(names.filter((name) => !isSign(name) && !isCode(name)))}`;
 
 const LANDS = currencies.byLand.split(' ');
 const LOCAL = new Map(
