@@ -4,7 +4,7 @@ import type { Claim } from '@emporikon/core/reading/types';
 import { readPage } from '@emporikon/core/reading/page/read';
 import { tagNote } from '@emporikon/core/reading/tagger/tag';
 import { performance } from 'node:perf_hooks';
-import { drawReliability, type Plate } from './reading/plot';
+import { drawReliability, type Plate } from './plot';
 import { calibrationError, reliability, report, SURE, tallyOf, type Judged } from './reading/judge';
 import {
   loadLabelled,

@@ -8,21 +8,21 @@ import Papa from 'papaparse';
 import { separatorOf } from '@emporikon/core/formats/csv';
 import { decodeText } from '@emporikon/core/formats/encoding';
 import { candidatePairs, ROWS_AT_MOST } from '@emporikon/core/matching/linkage/blocks';
-import { expectedNamesakes, FeatureBuilder, type Features } from '@emporikon/core/matching/linkage/features';
+import { FeatureBuilder, type Features } from '@emporikon/core/matching/linkage/features';
 import { likelyEdges, linkedPairs, type LinkedPair } from '@emporikon/core/matching/linkage/link';
-import { estimate, type Model, type Patterns } from '@emporikon/core/matching/linkage/mixture';
-import { compareAll, mergePatterns } from '@emporikon/core/matching/linkage/patterns';
 import type { Edge } from '@emporikon/core/matching/linkage/groups';
 import { planOf, type Plan } from '@emporikon/core/matching/linkage/plan';
 
-/** What a worker is started with, and what it answers. */
+/** What a thread is started with. It answers with the pairs that may be one person, three numbers a pair. */
 export interface Work {
   features: Features;
   pairs: Float64Array;
   from: number;
   to: number;
 }
-export type Answer = { patterns: Patterns } | { edges: Float64Array };
+export interface Answer {
+  edges: Float64Array;
+}
 
 const SAMPLE = 500;
 /** Fewer rows are not worth starting threads for. */
@@ -74,70 +74,38 @@ async function readTable(file: string): Promise<Table> {
   return { ids, plan: decided, features: made.finish() };
 }
 
-/** One thread that compares a part of the pairs, and later scores it. */
-class Thread {
-  private readonly worker: Worker;
-
-  constructor(work: Work) {
-    this.worker = new Worker(fileURLToPath(new URL('./matchWorker.js', import.meta.url)), {
-      workerData: work,
+/** Compares a part of the pairs in a thread of its own. */
+async function inThread(work: Work): Promise<Edge[]> {
+  const worker = new Worker(fileURLToPath(new URL('./matchWorker.js', import.meta.url)), {
+    workerData: work,
+  });
+  try {
+    const { edges } = await new Promise<Answer>((resolve, reject) => {
+      worker.once('message', resolve);
+      worker.once('error', reject);
+      worker.once('exit', (code) => reject(new Error(`the thread ended with ${code}`)));
     });
+    return Array.from({ length: edges.length / 3 }, (_, at) => ({
+      a: edges[3 * at] as number,
+      b: edges[3 * at + 1] as number,
+      logOdds: edges[3 * at + 2] as number,
+    }));
+  } finally {
+    await worker.terminate();
   }
-
-  private ask<Kind extends 'patterns' | 'edges'>(
-    kind: Kind,
-    model?: Model,
-  ): Promise<Extract<Answer, Record<Kind, unknown>>> {
-    return new Promise((resolve, reject) => {
-      this.worker.once('error', reject);
-      this.worker.once('message', (answer: Answer) => {
-        this.worker.off('error', reject);
-        if (kind in answer) resolve(answer as Extract<Answer, Record<Kind, unknown>>);
-        else reject(new Error('the thread answered something else'));
-      });
-      this.worker.postMessage(model ?? null);
-    });
-  }
-
-  compare = async (): Promise<Patterns> => (await this.ask('patterns')).patterns;
-
-  async score(model: Model): Promise<Edge[]> {
-    const { edges } = await this.ask('edges', model);
-    const list: Edge[] = [];
-    for (let at = 0; at < edges.length; at += 3)
-      list.push({ a: edges[at] as number, b: edges[at + 1] as number, logOdds: edges[at + 2] as number });
-    return list;
-  }
-
-  stop = (): Promise<number> => this.worker.terminate();
 }
 
 /** Every pair of rows that may be one person. Pure computation on the table, spread over the cores. */
-async function link({ features, plan }: Table, threads: number): Promise<LinkedPair[]> {
+async function link({ features }: Table, threads: number): Promise<LinkedPair[]> {
   const found = candidatePairs(features);
-  const kinds = plan.fields.map((field) => field.kind);
-  const known = { namesakes: expectedNamesakes(features) };
-  if (threads === 1) {
-    const compared = compareAll(features, found);
-    const model = estimate(kinds, compared.patterns, known);
-    return linkedPairs(features, model, likelyEdges(features, model, found, compared));
-  }
+  if (threads === 1) return linkedPairs(features, likelyEdges(features, found));
   const pairs = new Float64Array(new SharedArrayBuffer(8 * found.length));
   pairs.set(found);
   const part = Math.ceil(pairs.length / threads);
-  const crew = Array.from(
-    { length: threads },
-    (_, at) => new Thread({ features, pairs, from: at * part, to: Math.min(pairs.length, (at + 1) * part) }),
+  const parts = Array.from({ length: threads }, (_, at) =>
+    inThread({ features, pairs, from: at * part, to: Math.min(pairs.length, (at + 1) * part) }),
   );
-  try {
-    const parts = await Promise.all(crew.map((one) => one.compare()));
-    const { whole } = mergePatterns(parts, features.fields.length);
-    const model = estimate(kinds, whole, known);
-    const edges = (await Promise.all(crew.map((one) => one.score(model)))).flat();
-    return linkedPairs(features, model, edges);
-  } finally {
-    await Promise.all(crew.map((one) => one.stop()));
-  }
+  return linkedPairs(features, (await Promise.all(parts)).flat());
 }
 
 const cell = (text: string): string => (/[",\r\n]/.test(text) ? `"${text.replace(/"/g, '""')}"` : text);

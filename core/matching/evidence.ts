@@ -1,8 +1,9 @@
 import { companyFitsDomain, companyKey } from '../people/companies';
 import { companyDomain, localPart, normalizeEmail } from '../people/emails';
-import { isRoleName, nameKey, stripTitles } from '../people/names';
-import { formsOf } from '../people/nicknames';
-import { fold, spelt } from '../people/text';
+import { isRoleName, nameKey } from '../people/names';
+import { fold } from '../people/text';
+import { agrees, LEVEL } from './linkage/nameLevels';
+import { agreeInBoth, agreementInWords, comparedNames } from './names';
 import { jaroWinkler } from './similarity';
 import { DEFAULT_WEIGHTS, type Weights } from './weights';
 
@@ -59,30 +60,33 @@ function asRareAs(bits: number, { records, namesakes }: Scales, times = 1): numb
   return namesakes ? Math.min(bits, Math.max(0, Math.log2(records / (times * namesakes)))) : bits;
 }
 
-/** Whether two given names are forms of one. */
-const isFormOf = (a: string, b: string): boolean => a === b || formsOf(a).includes(b);
+/** How many of a name share what agrees only in part with it: as many times as the name itself has. */
+const COMMONER = { spelling: 2, near: 4, initial: 20 };
 
 function compareNames(a: string, b: string, scales: Scales): Reason[] {
   const { bits } = scales;
   const [left, right] = [nameKey(a), nameKey(b)];
   if (!left || !right) return [];
+  const compared = comparedNames(a, b);
+  if (compared.isOtherGeneration)
+    return [reason('another of the same name: one is senior, one junior', bits.otherName)];
   if (left === right)
     return [reason('name agrees', asRareAs(left.includes(' ') ? bits.name : bits.oneName, scales))];
-  const [one, two] = [fold(stripTitles(a)).split(' '), fold(stripTitles(b)).split(' ')];
-  const family = (one.at(-1) ?? '') === (two.at(-1) ?? '');
-  const [mine, theirs] = [one[0] ?? '', two[0] ?? ''];
-  if (family && one.length > 1 && two.length > 1) {
-    if (mine[0] === theirs[0] && (mine.length === 1 || theirs.length === 1))
-      return [reason('family name and initial agree', asRareAs(bits.initial, scales, 20))];
-    if (isFormOf(mine, theirs))
-      return [reason('name agrees in another form', asRareAs(bits.name - 1, scales, 2))];
+  const { given, family } = compared;
+  if (agreeInBoth(compared)) {
+    const text = agreementInWords(a, b, compared);
+    const worst = [given, family];
+    if (worst.includes(LEVEL.initial))
+      return [reason(text, asRareAs(bits.initial, scales, COMMONER.initial))];
+    if (worst.includes(LEVEL.near) || worst.includes(LEVEL.part))
+      return [reason(text, asRareAs(bits.nearName, scales, COMMONER.near))];
+    return [reason(text, asRareAs(bits.name - 1, scales, COMMONER.spelling))];
   }
-  if (nameKey(spelt(a)) === nameKey(spelt(b)))
-    return [reason('name agrees in another spelling', asRareAs(bits.name - 1, scales, 2))];
-  if (jaroWinkler(left, right) >= 0.92)
-    return [reason('name nearly agrees', asRareAs(bits.nearName, scales, 4))];
-  if (one.some((word) => word.length > 2 && two.includes(word)))
-    return [reason('part of the name agrees', bits.partOfName)];
+  if (jaroWinkler(left, right) >= 0.92 && given !== LEVEL.differs)
+    return [reason('name nearly agrees', asRareAs(bits.nearName, scales, COMMONER.near))];
+  if (given === LEVEL.differs && agrees(family))
+    return [reason('same family name, another given name', bits.partOfName)];
+  if (agrees(given) || agrees(family)) return [reason('part of the name agrees', bits.partOfName)];
   return [reason('another name', bits.otherName)];
 }
 

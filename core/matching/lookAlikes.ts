@@ -1,16 +1,17 @@
-import { compareCompanyFacts, comparePeople, type CompanyFacts, type PersonFacts } from './evidence';
+import { compareCompanyFacts, type CompanyFacts } from './evidence';
 import { companyPairs } from './companyPairs';
 import { candidatePairs } from './linkage/blocks';
-import { Comparer } from './linkage/compare';
-import { expectedNamesakes, FeatureBuilder, type Features } from './linkage/features';
+import { FeatureBuilder, type Features } from './linkage/features';
 import { groupUp, settlePairs, type Edge } from './linkage/groups';
-import { likelyEdges } from './linkage/link';
-import { estimate, type Patterns } from './linkage/mixture';
-import { compareAll } from './linkage/patterns';
+import type { Examples } from './linkage/learn';
+import { likelyEdges, weighed } from './linkage/link';
+import { beforeOf, probabilityOf, shippedModel, taught } from './linkage/model';
+import { PairComparer } from './linkage/pairs';
+import { FEATURES } from './linkage/vector';
 import type { Kind, Plan } from './linkage/plan';
-import { probabilityOf, Scorer } from './linkage/score';
+import { chanceOf, OutcomeCounter } from './outcomes';
 import { scalesOf } from './verdict';
-import { weightsFrom, type Chance, type Weights } from './weights';
+import { weightsFrom, type Weights } from './weights';
 
 /** How a book is laid out as a table, a row a record. */
 const field = (kind: Kind, name: string, ...columns: number[]): Plan['fields'][number] => ({
@@ -29,6 +30,7 @@ export const PERSON_PLAN: Plan = {
     field('title', 'job title', 7),
     field('street', 'postal address', 8),
     field('date', 'birthday', 9),
+    field('text', 'page', 10),
   ],
 };
 /** A group of rows that are likely one record. */
@@ -94,55 +96,28 @@ export function gather({ edges, logOdds }: Scored, rows: number, apart: PairSet)
     .sort((x, y) => y.probability - x.probability || (x.rows[0] ?? 0) - (y.rows[0] ?? 0));
 }
 
-const SAMPLED = 30_000;
-/** A step that meets every row before it meets one again, whatever the number of rows. */
-const STEP = 7_919;
-
-/** How often two rows picked at random come to each level: exactly for equal values, by a sample for the others. */
-export function chanceOf(features: Features): Chance {
-  const { rows, fields } = features;
-  const sums = fields.map(() => new Float64Array(8));
-  const levels = new Uint8Array(fields.length);
-  const comparer = new Comparer(features);
-  const times = Math.min(SAMPLED, (rows * (rows - 1)) / 2);
-  for (let at = 0; at < times; at++) {
-    const a = at % rows;
-    const b = (a + 1 + ((at * STEP) % Math.max(1, rows - 1))) % rows;
-    if (a === b) continue;
-    comparer.compare(Math.min(a, b), Math.max(a, b), levels);
-    for (const [index, sum] of sums.entries())
-      sum[levels[index] as number] = (sum[levels[index] as number] as number) + 1;
-  }
-  return (kind, level) => {
-    const index = fields.findIndex((field) => field.kind === kind);
-    const sum = sums[index];
-    if (!sum) return 0;
-    const said = sum.reduce((left, count, at) => (at ? left + count : left), 0);
-    if (level !== 1) return said ? ((sum[level] ?? 0) + 0.5) / (said + 1) : 0;
-    const counts = fields[index]?.counts ?? new Uint32Array();
-    let [pairs, all] = [0, 0];
-    for (let id = 1; id < counts.length; id++) {
-      const count = counts[id] as number;
-      pairs += count * (count - 1);
-      all += count;
-    }
-    return all > 1 ? (pairs + 1) / (all * (all - 1) + 1) : 0;
-  };
-}
-
-/** Judged pairs as patterns: two rows of a table a pair, one after the other. */
-export function patternsOf(
-  pairs: readonly (readonly [readonly string[], readonly string[]])[],
+/**
+ * What reps answered, as examples to learn from: pairs of rows that are one person, and pairs that are not.
+ * @param pairs the two rows of each pair, as they were when it was judged
+ */
+export function answersOf(
+  pairs: readonly { rows: readonly [readonly string[], readonly string[]]; isSame: boolean }[],
   plan: Plan,
-): Patterns {
+): Examples {
   const builder = new FeatureBuilder(plan);
-  for (const [one, other] of pairs) {
-    builder.add(one);
-    builder.add(other);
-  }
+  for (const { rows } of pairs) for (const row of rows) builder.add(row);
   const features = builder.finish();
-  const codes = Float64Array.from(pairs, (_, at) => 2 * at * features.rows + 2 * at + 1);
-  return compareAll(features, codes).patterns;
+  const comparer = new PairComparer(features);
+  const vectors = pairs.map((_, at) => {
+    const vector = new Float64Array(FEATURES);
+    comparer.compare(2 * at, 2 * at + 1, vector);
+    return vector;
+  });
+  return {
+    vectors,
+    same: pairs.map(({ isSame }) => Number(isSame)),
+    before: pairs.map(() => beforeOf(features.rows)),
+  };
 }
 
 export interface PeopleFound {
@@ -156,40 +131,39 @@ const ENOUGH = 2000;
 const MOST_LOUD = 60;
 
 /**
- * People who are in the book more than once. In a book of some size the weights are learnt from it by EM, with judged
- * pairs for what they are; in a small one the verdict's own weights serve.
- * @param facts of each row, asked for in a small book
+ * People who are in the book more than once.
+ * @param answers what reps answered so far
+ * @param apart pairs that somebody told apart
  */
-export function findPeople(
-  features: Features,
-  facts: readonly PersonFacts[],
-  judged: { same: Patterns; different: Patterns } | null,
-  apart: PairSet,
-): PeopleFound {
+export function findPeople(features: Features, answers: Examples | null, apart: PairSet): PeopleFound {
   const pairs = candidatePairs(features);
-  if (features.rows < ENOUGH) {
-    const { scales, prior } = scalesOf({ records: features.rows });
-    const score = (a: number, b: number): number => {
-      const [one, other] = [facts[a], facts[b]];
-      if (!one || !other) return TOLD_APART;
-      return (
-        Math.LN2 * (prior + comparePeople(one, other, scales).reduce((sum, reason) => sum + reason.bits, 0))
-      );
-    };
-    return { groups: gather(scoredBy(features.rows, pairs, score), features.rows, apart), weights: null };
-  }
-  const compared = compareAll(features, pairs);
-  const kinds = features.fields.map((field) => field.kind);
-  const model = estimate(kinds, compared.patterns, {
-    namesakes: expectedNamesakes(features),
-    labelled: judged,
-  });
-  const scorer = new Scorer(features, model);
-  const edges = likelyEdges(features, model, pairs, compared);
+  const model = answers ? taught(shippedModel(), answers) : shippedModel();
+  const { edges, logOdds } = weighed(features, likelyEdges(features, pairs, model), model);
   return {
-    groups: gather({ edges, logOdds: (a, b) => scorer.logOdds(a, b) }, features.rows, apart),
-    weights: weightsFrom(model, features.rows, pairs.length, chanceOf(features)),
+    groups: gather({ edges, logOdds }, features.rows, apart),
+    weights: features.rows < ENOUGH ? null : learntFrom(features, edges, answers),
   };
+}
+
+/** The weights of the verdict, learnt from the pairs that are one person and from what reps answered. */
+function learntFrom(features: Features, edges: readonly Edge[], answers: Examples | null): Weights {
+  const counter = new OutcomeCounter();
+  const comparer = new PairComparer(features);
+  const vector = new Float64Array(FEATURES);
+  let doubles = 0;
+  for (const { a, b, logOdds } of edges) {
+    if (logOdds < 0) continue;
+    const probability = probabilityOf(logOdds);
+    comparer.compare(a, b, vector);
+    counter.add(vector, probability);
+    doubles += probability;
+  }
+  for (const [at, answered] of (answers?.vectors ?? []).entries())
+    if (answers?.same[at]) {
+      counter.add(answered, 1);
+      doubles++;
+    }
+  return weightsFrom(counter.shares(), chanceOf(features), doubles, features.rows);
 }
 
 function scoredBy(rows: number, pairs: Iterable<number>, score: (a: number, b: number) => number): Scored {

@@ -1,5 +1,3 @@
-import { isOne, type Model, type PairClass } from './linkage/mixture';
-import type { Kind } from './linkage/plan';
 
 /** What comparing a capture's facts with a record's can come to. */
 export type Outcome =
@@ -19,6 +17,9 @@ export type Outcome =
   | 'company'
   | 'nearCompany'
   | 'otherCompany';
+
+/** Of each outcome the share that it has where its question is answered at all; of names the product of both halves. */
+export type OutcomeShares = Partial<Record<Outcome, number>>;
 
 /** What each outcome says, as log2 of the likelihood ratio m/u (Fellegi & Sunter 1969), in a book of so many people. */
 export interface Weights {
@@ -74,61 +75,47 @@ export function forBook(weights: Weights, records: number): { bits: Weights['bit
   return { bits, prior: -Math.log2(size) };
 }
 
-/** Which outcome of a comparison of tables stands for which here. */
-const FROM: readonly [Outcome, Kind, number][] = [
-  ['address', 'email', 1],
-  ['sharedMailbox', 'email', 2],
-  ['otherAddress', 'email', 6],
-  ['number', 'phone', 1],
-  ['otherNumber', 'phone', 3],
-  ['company', 'company', 1],
-  ['nearCompany', 'company', 2],
-  ['otherCompany', 'company', 3],
+/** What is learnt from a book; the others are seen too seldom. */
+const LEARNT: readonly Outcome[] = [
+  'address',
+  'sharedMailbox',
+  'otherAddress',
+  'number',
+  'otherNumber',
+  'company',
+  'nearCompany',
+  'otherCompany',
+  'name',
+  'otherName',
 ];
 /** An estimate may move a weight so far from judgement, in bits, however many pairs it rests on. */
 const FARTHEST = 3;
 /** So many pairs of one person make an estimate count half. */
 const HALF = 200;
 
-const shareOf = (classes: readonly PairClass[], field: number, levels: readonly number[]): number => {
-  const whole = classes.reduce((sum, one) => sum + one.share, 0);
-  const at = classes.reduce(
-    (sum, one) => sum + one.share * levels.reduce((odds, level) => odds + (one.odds[field]?.[level] ?? 0), 0),
-    0,
-  );
-  return whole ? at / whole : 0;
-};
 const bounded = (bits: number, by: number, sure: number): number =>
   by + sure * Math.max(-FARTHEST, Math.min(FARTHEST, bits - by));
 
-/** What a table of the book says by chance: how often two people picked at random agree. */
-export type Chance = (kind: Kind, level: number) => number;
-
 /**
- * The weights of this installation: how often pairs of one person come to each outcome, as EM found it in the book
- * itself, against how often two people come to it by chance. Where few doubles were found, judgement keeps its say.
- * @param model estimated on pairs of the book
+ * The weights of this installation: how often pairs of one person come to each outcome in the book itself, against how often two
+ * people come to it by chance. Where few doubles were found, judgement keeps its say.
+ * @param same of each outcome its share among pairs of one person
+ * @param chance its share among any two people
+ * @param doubles how many pairs of one person were found
  * @param records how many people there are
- * @param pairs how many pairs were compared
  */
-export function weightsFrom(model: Model, records: number, pairs: number, chance: Chance): Weights {
-  const same = model.classes.filter((one) => isOne(one.name));
-  const doubles = pairs * same.reduce((sum, one) => sum + one.share, 0);
+export function weightsFrom(
+  same: OutcomeShares,
+  chance: OutcomeShares,
+  doubles: number,
+  records: number,
+): Weights {
   const sure = doubles / (doubles + HALF);
   const { bits } = forBook(DEFAULT_WEIGHTS, records);
   const made = { ...bits };
-  for (const [outcome, kind, level] of FROM) {
-    const field = model.kinds.indexOf(kind);
-    const [m, u] = [field < 0 ? 0 : shareOf(same, field, [level]), chance(kind, level)];
+  for (const outcome of LEARNT) {
+    const [m = 0, u = 0] = [same[outcome], chance[outcome]];
     if (m > 0 && u > 0) made[outcome] = bounded(Math.log2(m / u), bits[outcome], sure);
-  }
-  const [given, family] = [model.kinds.indexOf('given'), model.kinds.indexOf('family')];
-  if (given >= 0 && family >= 0) {
-    const agrees = shareOf(same, given, [1]) * shareOf(same, family, [1]);
-    const differs = 1 - shareOf(same, family, [1, 2, 3, 4, 5, 7]);
-    const byChance = chance('given', 1) * chance('family', 1);
-    if (agrees > 0 && byChance > 0) made.name = bounded(Math.log2(agrees / byChance), bits.name, sure);
-    made.otherName = bounded(Math.log2(Math.max(1e-4, differs)), bits.otherName, sure);
   }
   return { records, bits: made };
 }

@@ -1,4 +1,4 @@
-import type { CompanyFacts, PersonFacts } from '@emporikon/core/matching/evidence';
+import type { CompanyFacts } from '@emporikon/core/matching/evidence';
 import { QueryTypes } from 'sequelize';
 import { runInTransaction, type Tools } from '../commands/context';
 
@@ -6,12 +6,10 @@ import { runInTransaction, type Tools } from '../commands/context';
 interface BookRow {
   id: string;
   cells: string[];
-  facts: PersonFacts;
 }
 
 interface PersonRow {
   id: string;
-  full_name: string;
   given_name: string;
   family_name: string;
   job_title: string | null;
@@ -23,7 +21,7 @@ interface PersonRow {
 
 const PAGE = 20_000;
 /** People in the order of their ids, a page at a time; the index on the id makes each page as quick as the first. */
-const PEOPLE = `SELECT p.id, p.full_name, p.given_name, p.family_name, p.job_title, p.address, p.birthday, c.name AS company, k.contacts
+const PEOPLE = `SELECT p.id, p.given_name, p.family_name, p.job_title, p.address, p.birthday, c.name AS company, k.contacts
     FROM people p LEFT JOIN companies c ON c.id = p.company_id
     LEFT JOIN LATERAL (SELECT jsonb_agg(jsonb_build_object('kind', k.kind, 'normalized', k.normalized) ORDER BY k.created_at, k.id) AS contacts
                          FROM contact_points k WHERE k.person_id = p.id AND k.kind <> 'url') k ON true
@@ -35,6 +33,7 @@ export function personCells(
   row: Pick<PersonRow, 'given_name' | 'family_name' | 'job_title' | 'address' | 'birthday' | 'company'>,
   emails: readonly string[],
   phones: readonly string[],
+  pages: readonly string[] = [],
 ): string[] {
   return [
     row.given_name,
@@ -47,6 +46,7 @@ export function personCells(
     row.job_title ?? '',
     row.address ?? '',
     row.birthday ?? '',
+    pages[0] ?? '',
   ];
 }
 
@@ -68,18 +68,7 @@ export async function* allPeople(tools: Tools): AsyncGenerator<BookRow> {
     for (const row of page) {
       const of = (kind: string): string[] =>
         (row.contacts ?? []).filter((contact) => contact.kind === kind).map((contact) => contact.normalized);
-      const [emails, phones] = [of('email'), of('phone')];
-      yield {
-        id: row.id,
-        cells: personCells(row, emails, phones),
-        facts: {
-          fullName: row.full_name,
-          emails,
-          phones,
-          profiles: of('profile'),
-          companyName: row.company ?? '',
-        },
-      };
+      yield { id: row.id, cells: personCells(row, of('email'), of('phone'), of('profile')) };
     }
 }
 

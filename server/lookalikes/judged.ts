@@ -1,5 +1,5 @@
-import type { Patterns } from '@emporikon/core/matching/linkage/mixture';
-import { patternsOf, PERSON_PLAN } from '@emporikon/core/matching/lookAlikes';
+import type { Examples } from '@emporikon/core/matching/linkage/learn';
+import { answersOf, PERSON_PLAN } from '@emporikon/core/matching/lookAlikes';
 import { QueryTypes } from 'sequelize';
 import { runInTransaction, type Context, type Tools } from '../commands/context';
 import { personCells } from './book';
@@ -45,24 +45,16 @@ const cellsOf = (side: Side): string[] =>
     side.keys.filter((key) => key.startsWith('+')),
   );
 
-/** What reps judged so far, for the estimate to learn from. */
-export async function judgedPairs(
-  tools: Tools,
-): Promise<{ judged: { same: Patterns; different: Patterns } | null; answers: number }> {
-  const of = async (sql: string): Promise<(readonly [string[], string[]])[]> => {
+/** What reps judged so far, to learn from. */
+export async function judgedPairs(tools: Tools): Promise<{ judged: Examples | null; answers: number }> {
+  const of = async (sql: string, isSame: boolean): Promise<Parameters<typeof answersOf>[0][number][]> => {
     const rows = await runInTransaction(tools, null, ({ sequelize, tx }) =>
       sequelize.query<MergedRow>(sql, { type: QueryTypes.SELECT, transaction: tx }),
     );
-    return rows.map((row) => [cellsOf(row.gone), cellsOf(row.kept)] as const);
+    return rows.map((row) => ({ rows: [cellsOf(row.gone), cellsOf(row.kept)] as const, isSame }));
   };
-  const [same, different] = [await of(MERGED), await of(APART)];
-  const answers = same.length + different.length;
-  return {
-    answers,
-    judged: answers
-      ? { same: patternsOf(same, PERSON_PLAN), different: patternsOf(different, PERSON_PLAN) }
-      : null,
-  };
+  const all = [...(await of(MERGED, true)), ...(await of(APART, false))];
+  return { answers: all.length, judged: all.length ? answersOf(all, PERSON_PLAN) : null };
 }
 
 /** Pairs of rows that reps told apart and whose facts are still those they saw, as `lower × rows + higher`. */

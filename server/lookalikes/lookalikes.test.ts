@@ -32,8 +32,8 @@ describe('look-alikes', () => {
       await pell.call('POST /api/leads', { body: { title, personId: ines } });
     await person('Rui Reis', { email: 'rui@padariasol.example', companyName: 'Padaria Sol' });
     const [one, other] = [
-      await person('Aoife Nolan', { companyName: 'Liffey Linen' }),
-      await person('Aoife Nolan', { email: 'aoife@freemail.example', companyName: 'Liffey Linen' }),
+      await person('Aoife Nolan', { phone: '+353 20 910 0001', companyName: 'Liffey Linen' }),
+      await person('Aoife Nolan', { phone: '+353 20 913 4471', companyName: 'Liffey Linen' }),
     ];
     const body = await look();
     expect(membersOf(body)).toEqual([[ines, again].sort(), [one, other].sort()]);

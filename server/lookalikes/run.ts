@@ -1,7 +1,7 @@
 import { lockNames } from '../commands/locks';
 import { z } from 'zod';
 import { defineJob } from '../jobs/job';
-import type { CompanyFacts, PersonFacts } from '@emporikon/core/matching/evidence';
+import type { CompanyFacts } from '@emporikon/core/matching/evidence';
 import { FeatureBuilder } from '@emporikon/core/matching/linkage/features';
 import { PERSON_PLAN, type FoundGroup } from '@emporikon/core/matching/lookAlikes';
 import type { Weights } from '@emporikon/core/matching/weights';
@@ -13,21 +13,17 @@ import type { RecordKind } from './links';
 import { ask } from './move';
 import { searchInThread, type Task } from './search';
 
-/** In a book of fewer people the facts themselves are compared. */
-const FACTS_UP_TO = 2000;
 const WRITTEN_AT_ONCE = 1000;
 const KEPT_WEIGHTS = 20;
 
 async function readBook(tools: Tools, kind: RecordKind): Promise<{ ids: string[]; task: Task }> {
   const ids: string[] = [];
-  const people: PersonFacts[] = [];
   const companies: CompanyFacts[] = [];
   const builder = new FeatureBuilder(PERSON_PLAN);
   if (kind === 'person')
-    for await (const { id, cells, facts } of allPeople(tools)) {
+    for await (const { id, cells } of allPeople(tools)) {
       ids.push(id);
       builder.add(cells);
-      if (people.length < FACTS_UP_TO) people.push(facts);
     }
   else
     for await (const { id, facts } of allCompanies(tools)) {
@@ -35,7 +31,7 @@ async function readBook(tools: Tools, kind: RecordKind): Promise<{ ids: string[]
       companies.push(facts);
     }
   const features = kind === 'person' ? builder.finish() : null;
-  return { ids, task: { features, people, companies, judged: null, apart: [] } };
+  return { ids, task: { features, companies, judged: null, apart: [] } };
 }
 
 const keyOf = (members: readonly string[]): string => [...members].sort().join(' ');

@@ -1,6 +1,6 @@
-import type { CompanyFacts, PersonFacts } from '@emporikon/core/matching/evidence';
+import type { CompanyFacts } from '@emporikon/core/matching/evidence';
 import type { Features } from '@emporikon/core/matching/linkage/features';
-import type { Patterns } from '@emporikon/core/matching/linkage/mixture';
+import type { Examples } from '@emporikon/core/matching/linkage/learn';
 import { findCompanies, findPeople, type PeopleFound } from '@emporikon/core/matching/lookAlikes';
 import { existsSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
@@ -10,9 +10,8 @@ import { Worker } from 'node:worker_threads';
 export interface Task {
   /** The book of people; null when it is companies that are looked through. */
   features: Features | null;
-  people: PersonFacts[];
   companies: CompanyFacts[];
-  judged: { same: Patterns; different: Patterns } | null;
+  judged: Examples | null;
   /** Pairs told apart, as `lower × rows + higher`. */
   apart: number[];
 }
@@ -21,7 +20,7 @@ export interface Task {
 export function look(task: Task): PeopleFound {
   const apart = new Set(task.apart);
   return task.features
-    ? findPeople(task.features, task.people, task.judged, apart)
+    ? findPeople(task.features, task.judged, apart)
     : { groups: findCompanies(task.companies, apart), weights: null };
 }
 

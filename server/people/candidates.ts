@@ -3,7 +3,8 @@ import { decidePerson, type Candidate, type Verdict } from '@emporikon/core/matc
 import { companyKey } from '@emporikon/core/people/companies';
 import { companyDomain } from '@emporikon/core/people/emails';
 import { stripTitles } from '@emporikon/core/people/names';
-import { formsOf } from '@emporikon/core/people/nicknames';
+import { romanise } from '@emporikon/core/people/naming/romanise';
+import { formsOf } from '@emporikon/core/people/naming/nicknames';
 import { fold } from '@emporikon/core/people/text';
 import type { Context } from '../commands/context';
 import { askWithFixedPlan } from '../db/prepared';
@@ -37,7 +38,8 @@ async function soughtNames(context: Context, fullNames: readonly string[]): Prom
   const all = fullNames.map(wordsOf);
   const long = all.flatMap(endsOf).filter((word) => word.length > 3);
   const alike = await alikeWords(context, [...new Set(long)], false);
-  const others = (word: string): string[] => alike.get(word) ?? [];
+  // A name of another script may stand in the book in Latin letters.
+  const others = (word: string): string[] => [...romanise(word).slice(0, 4), ...(alike.get(word) ?? [])];
   return all.map((words) => {
     const [given, family] = endsOf(words);
     return {

@@ -1,45 +1,22 @@
 import type { Features } from './features';
+import { compete } from './compete';
 import { settlePairs, type Edge } from './groups';
-import type { Model } from './mixture';
-import type { Compared } from './patterns';
-import { probabilityOf, Scorer } from './score';
+import { probabilityOf, rateOf, Scorer, shippedModel, USUAL_RATE, type Model } from './model';
 
-/** Pairs less likely than this are not worth a look. */
-const LEAST_LIKELY = 0.02;
-/** The natural logarithm of the odds of that. */
-const FLOOR = Math.log(LEAST_LIKELY / (1 - LEAST_LIKELY));
-/** A shared value counts at most so much more for being rare (natural logarithm of 64), in each field. */
-const RARE = Math.log(64);
+/** Pairs less likely than this, in natural logarithms of odds, are not worth a look. */
+const FLOOR = -6;
 
 /**
- * The pairs that may be of one person, with their odds.
+ * The pairs that may be of one person, with their odds at the usual rate of doubles.
  * @param pairs `lower × rows + higher`
- * @param compared the same pairs compared, with the numbers of their patterns in `patterns`
  */
-export function likelyEdges(
-  features: Features,
-  model: Model,
-  pairs: Float64Array,
-  { shown, patterns }: Compared,
-): Edge[] {
+export function likelyEdges(features: Features, pairs: Float64Array, model: Model = shippedModel()): Edge[] {
   const scorer = new Scorer(features, model);
-  const fields = features.fields.length;
-  const hopeless = new Uint8Array(patterns.size);
-  for (let pattern = 0; pattern < patterns.size; pattern++) {
-    let agreements = 0;
-    for (let field = 0; field < fields; field++)
-      if (patterns.levels[pattern * fields + field] === 1) agreements++;
-    const usual = scorer.usualOdds(patterns.levels, pattern * fields);
-    hopeless[pattern] = usual + agreements * RARE < FLOOR ? 1 : 0;
-  }
   const edges: Edge[] = [];
-  for (let index = 0; index < pairs.length; index++) {
-    const pattern = shown[index] as number;
-    if (hopeless[pattern]) continue;
-    const code = pairs[index] as number;
+  for (const code of pairs) {
     const a = Math.floor(code / features.rows);
     const b = code - a * features.rows;
-    const logOdds = scorer.fromLevels(patterns.levels, pattern * fields, a, b);
+    const logOdds = scorer.logOdds(a, b);
     if (logOdds >= FLOOR) edges.push({ a, b, logOdds });
   }
   return edges;
@@ -53,10 +30,27 @@ export interface LinkedPair {
   probability: number;
 }
 
+/** Edges as they are in this table: by how many doubles it has, and weighed against each other; with the odds of any two rows. */
+export function weighed(
+  features: Features,
+  edges: readonly Edge[],
+  model: Model = shippedModel(),
+): { edges: Edge[]; logOdds: (a: number, b: number) => number } {
+  const rate = rateOf(
+    edges.map((edge) => edge.logOdds),
+    features.rows,
+  );
+  const scorer = new Scorer(features, model, rate);
+  const logOdds = (a: number, b: number): number => scorer.logOdds(a, b);
+  const shift = Math.log(rate / USUAL_RATE);
+  const shifted = edges.map((edge) => ({ ...edge, logOdds: edge.logOdds + shift }));
+  return { edges: compete(shifted, (a, b) => scorer.contradiction(a, b)), logOdds };
+}
+
 /** Edges as pairs with probabilities, settled by the groups they make, surest first. */
-export function linkedPairs(features: Features, model: Model, edges: readonly Edge[]): LinkedPair[] {
-  const scorer = new Scorer(features, model);
-  return settlePairs(edges, (a, b) => scorer.logOdds(a, b))
-    .map(({ a, b, logOdds }) => ({ a, b, probability: probabilityOf(logOdds) }))
+export function linkedPairs(features: Features, found: readonly Edge[]): LinkedPair[] {
+  const { edges, logOdds } = weighed(features, found);
+  return settlePairs(edges, logOdds)
+    .map(({ a, b, logOdds: odds }) => ({ a, b, probability: probabilityOf(odds) }))
     .sort((x, y) => y.probability - x.probability || x.a - y.a || x.b - y.b);
 }

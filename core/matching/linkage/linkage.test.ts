@@ -1,37 +1,19 @@
-import fc from 'fast-check';
 import { jaro } from '../similarity';
 import { candidatePairs } from './blocks';
-import { Comparer, LEVELS } from './compare';
-import { expectedNamesakes, FeatureBuilder, type Features } from './features';
+import { compete } from './compete';
 import { groupUp, type Edge } from './groups';
 import { JELLYFISH } from './jellyfish.fixture';
 import { likelyEdges, linkedPairs, type LinkedPair } from './link';
-import { estimate, type Model, type Patterns } from './mixture';
-import { compareAll } from './patterns';
-import type { Kind } from './plan';
+import { chanceOf, fitted, type Examples } from './learn';
+import { grown, modelFrom, rateOf, shippedModel, taught, USUAL_RATE } from './model';
+import { FEATURE_NAMES, FEATURES } from './vector';
 import { planOf } from './plan';
-import { Scorer } from './score';
+import { featuresOf, HEAD, type Row } from './testing';
 import { Dictionary, isOneSlip, packedJaroWinkler } from './strings';
 
-const HEAD = ['id', 'given name', 'family name', 'email', 'phone', 'company', 'postcode', 'city'];
-type Row = string[];
-
-function featuresOf(rows: readonly Row[], head = HEAD): { features: Features; kinds: Kind[] } {
-  const plan = planOf(
-    head,
-    rows.map((row) => [...row]),
-  );
-  const builder = new FeatureBuilder(plan);
-  for (const row of rows) builder.add(row);
-  return { features: builder.finish(), kinds: plan.fields.map((field) => field.kind) };
-}
-
 function linked(rows: readonly Row[], head = HEAD): LinkedPair[] {
-  const { features, kinds } = featuresOf(rows, head);
-  const pairs = candidatePairs(features);
-  const compared = compareAll(features, pairs);
-  const model = estimate(kinds, compared.patterns, { namesakes: expectedNamesakes(features) });
-  return linkedPairs(features, model, likelyEdges(features, model, pairs, compared));
+  const features = featuresOf(rows, head);
+  return linkedPairs(features, likelyEdges(features, candidatePairs(features)));
 }
 
 describe('packed strings', () => {
@@ -57,146 +39,99 @@ describe('packed strings', () => {
 });
 
 describe('weights', () => {
-  const model = (share: number, same: number[][], other: number[][]): Model => ({
-    kinds: ['text', 'text'],
-    rounds: 0,
-    classes: [
-      { name: 'same', share, odds: same.map((odds) => Float64Array.from([0, ...odds])) },
-      { name: 'strangers', share: 1 - share, odds: other.map((odds) => Float64Array.from([0, ...odds])) },
-    ],
-  });
-  // Source: Herzog, Scheuren & Winkler, "Data Quality and Record Linkage Techniques" (2007), the formula of Fellegi & Sunter
-  // (1969): agreement weighs log2(m/u), disagreement log2((1−m)/(1−u)). Worked by hand with m 0.9 and u 0.01: 6.49, −3.31.
-  it('are those of Fellegi and Sunter for fields that are independent', () => {
-    const { features } = featuresOf(
-      [
-        ['1', 'red', 'round'],
-        ['2', 'red', 'flat'],
-        ['3', 'blue', 'wide'],
-      ],
-      ['id', 'colour', 'shape'],
-    );
-    const even = model(
-      0.5,
-      [
-        [0.9, 0, 0.1],
-        [0.9, 0, 0.1],
-      ],
-      [
-        [0.01, 0, 0.99],
-        [0.01, 0, 0.99],
-      ],
-    );
-    const scorer = new Scorer(features, even);
-    const bits = (levels: number[]): number => scorer.usualOdds(Uint8Array.from(levels), 0) / Math.LN2;
-    expect(bits([1, 0])).toBeCloseTo(6.492, 3);
-    expect(bits([0, 3])).toBeCloseTo(-3.307, 3);
-    expect(bits([1, 3])).toBeCloseTo(6.492 - 3.307, 2);
-    expect(bits([0, 0])).toBeCloseTo(0, 6);
-  });
+  const randomOf = (seed: number) => {
+    let state = seed;
+    return (): number => (state = (state * 48_271) % 2_147_483_647) / 2_147_483_647;
+  };
+  /** Pairs whose chance is known, of three features. */
+  function known(weights: readonly number[], intercept: number, size: number): Examples {
+    const random = randomOf(7);
+    const examples: Examples = { vectors: [], same: [], before: [] };
+    for (let pair = 0; pair < size; pair++) {
+      const vector = new Float64Array(FEATURES);
+      weights.forEach((_, at) => (vector[at] = random() < 0.5 ? 1 : 0));
+      const odds = weights.reduce((sum, weight, at) => sum + weight * (vector[at] ?? 0), intercept);
+      examples.vectors.push(vector);
+      examples.same.push(random() < chanceOf(odds) ? 1 : 0);
+      examples.before.push(0);
+    }
+    return examples;
+  }
+  const start = new Float64Array(FEATURES + 1);
 
-  it('are found again by EM in pairs made with known ones', () => {
-    let state = 7;
-    const random = (): number => (state = (state * 48_271) % 2_147_483_647) / 2_147_483_647;
-    const fields = 5;
-    const patterns: Patterns = {
-      levels: new Uint8Array(4 ** fields * fields),
-      counts: new Float64Array(4 ** fields),
-      size: 0,
+  // Source: Hosmer & Lemeshow, "Applied Logistic Regression": of one feature that is there or not, the weight is the logarithm of
+  // the ratio of the odds of the two, and the intercept the logarithm of the odds where it is not there.
+  it('are the logarithm of the ratio of the odds where there is one feature', () => {
+    const there = new Float64Array(FEATURES);
+    there[0] = 1;
+    const of = (vector: Float64Array, same: number, times: number) =>
+      Array.from({ length: times }, () => ({ vector, same }));
+    const none = new Float64Array(FEATURES);
+    const all = [...of(there, 1, 30), ...of(there, 0, 10), ...of(none, 1, 12), ...of(none, 0, 48)];
+    const weights = fitted(
+      { vectors: all.map((one) => one.vector), same: all.map((one) => one.same), before: all.map(() => 0) },
+      start,
+      1e-6,
+    );
+    expect(weights[FEATURES]).toBeCloseTo(Math.log(12 / 48), 3);
+    expect(weights[0]).toBeCloseTo(Math.log(30 / 10) - Math.log(12 / 48), 3);
+  });
+  it('are found again in pairs made with known ones', () => {
+    const weights = fitted(known([2, -1.5, 0.5], -0.4, 20_000), start, 1);
+    [2, -1.5, 0.5].forEach((weight, at) => expect(Math.abs((weights[at] ?? 0) - weight)).toBeLessThan(0.12));
+    expect(Math.abs((weights[FEATURES] ?? 0) + 0.4)).toBeLessThan(0.12);
+  });
+  it('stay where they are when there is nothing to learn from, and move with what reps answer', () => {
+    expect(taught(shippedModel(), { vectors: [], same: [], before: [] })).toBe(shippedModel());
+    const at = FEATURE_NAMES.indexOf('numberAnotherOfTheirOwn');
+    const vector = new Float64Array(FEATURES);
+    vector[at] = 1;
+    const answers = (isSame: number) => ({
+      vectors: Array.from({ length: 40 }, () => vector),
+      same: Array.from({ length: 40 }, () => isSame),
+      before: Array.from({ length: 40 }, () => 0),
+    });
+    const before = shippedModel().linear[at] ?? 0;
+    expect(taught(shippedModel(), answers(1)).linear[at]).toBeGreaterThan(before);
+    expect(taught(shippedModel(), answers(0)).linear[at]).toBeLessThanOrEqual(before);
+  });
+  it('of a tree are those at the end of its questions', () => {
+    const { trees } = modelFrom({
+      intercept: 0,
+      linear: [],
+      nodes: 7,
+      trees: 1,
+      splits: [0, 2, 0.5, 2, 0, 1],
+      leaves: [1, -3, 5, 4, 6, 9],
+    });
+    const of = (first: number, third: number) => {
+      const vector = new Float64Array(FEATURES);
+      [vector[0], vector[2]] = [first, third];
+      return grown(trees, vector);
     };
-    const numbers = new Map<string, number>();
-    const m = [0.95, 0.9, 0.85, 0.8, 0.7];
-    const u = [0.02, 0.05, 0.1, 0.2, 0.3];
-    for (let pair = 0; pair < 60_000; pair++) {
-      const isSame = random() < 0.2;
-      const levels = m.map((agrees, field) => (random() < (isSame ? agrees : (u[field] ?? 0)) ? 1 : 3));
-      const key = levels.join('');
-      const at = numbers.get(key) ?? patterns.size++;
-      numbers.set(key, at);
-      patterns.levels.set(levels, at * fields);
-      patterns.counts[at] = (patterns.counts[at] ?? 0) + 1;
-    }
-    const { classes } = estimate(['text', 'text', 'number', 'number', 'text'], patterns);
-    const of = (name: string) => classes.find((one) => one.name === name);
-    expect(of('same')?.share).toBeCloseTo(0.2, 1);
-    for (let field = 0; field < fields; field++) {
-      expect(Math.abs((of('same')?.odds[field]?.[1] ?? 0) - (m[field] ?? 0))).toBeLessThan(0.03);
-      expect(Math.abs((of('strangers')?.odds[field]?.[1] ?? 0) - (u[field] ?? 0))).toBeLessThan(0.03);
-    }
+    expect([of(0, 0), of(1, 1), of(2, 1)]).toEqual([-3, 4, 9]);
+  });
+  it('are shifted to how many doubles a table has', () => {
+    const odds = [...Array.from({ length: 60 }, () => 8), ...Array.from({ length: 900 }, () => -6)];
+    expect(rateOf(odds, 1000)).toBeCloseTo(0.06, 2);
+    expect(rateOf(odds, 1000)).toBeLessThan(USUAL_RATE);
+    expect(rateOf([], 1000)).toBeGreaterThan(0);
   });
 });
 
-describe('a comparison', () => {
-  const level = (a: Row, b: Row): Record<string, string> => {
-    const { features } = featuresOf([
-      a,
-      b,
-      ['9', 'Zoë', 'Quill', 'z@q.example', '+999 1 1234567', 'Quill', 'Q1 1QQ', 'Quay'],
-    ]);
-    const out = new Uint8Array(features.fields.length);
-    new Comparer(features).compare(0, 1, out);
-    return Object.fromEntries(
-      features.fields.map((field, at) => [field.kind, LEVELS[field.kind][out[at] ?? 0] ?? '']),
-    );
-  };
-  it('sees nicknames, initials, swapped names, marks, legal forms and any written form of a number', () => {
-    expect(
-      level(
-        [
-          '1',
-          'Robert',
-          'Müller',
-          'bob@muller.example',
-          '+44 20 7946 0123',
-          'Müller Foods Ltd',
-          'A1 1AA',
-          'Ashcombe',
-        ],
-        [
-          '2',
-          'Bob',
-          'Mueller',
-          'info@muller.example',
-          '(020) 7946-0123',
-          'Müller Foods',
-          'a11aa',
-          'ashcombe',
-        ],
-      ),
-    ).toEqual({
-      given: 'short for the same',
-      family: 'agrees',
-      email: 'same firm',
-      phone: 'same number',
-      company: 'same',
-      postcode: 'same',
-      city: 'same',
-    });
-    expect(
-      level(['1', 'Duarte', 'Ines', '', '', '', '', ''], ['2', 'Inês', 'Duarte', '', '', '', '', '']).given,
-    ).toBe('swapped');
-    expect(
-      level(['1', 'I.', 'Duarte', '', '', '', '', ''], ['2', 'Ines', 'Duarte', '', '', '', '', '']).given,
-    ).toBe('initial agrees');
+describe('rivals', () => {
+  const edges = [
+    { a: 0, b: 1, logOdds: 5 },
+    { a: 0, b: 2, logOdds: 5 },
+  ];
+  const [alone] = edges;
+  it('leave neither sure where they contradict each other', () => {
+    const weighed = compete(edges, () => 8);
+    for (const edge of weighed) expect(Math.abs(edge.logOdds)).toBeLessThan(0.1);
   });
-  it('is the same in either order', () => {
-    const cell = (...values: string[]) => fc.constantFrom('', ...values);
-    const row = fc.tuple(
-      cell('Robert', 'Bob', 'B.', 'Rob', 'Ines', 'Duarte'),
-      cell('Duarte', 'Duerte', 'Smith', 'Smyth', 'Smith-Jones', 'Ines'),
-      cell('bob@a.example', 'bob@b.example', 'info@a.example', 'bobb@a.example'),
-      cell('020 7946 0123', '+44 20 7946 0124', '07700 900123'),
-      cell('Sol Ltd', 'Sol', 'Sol Bakery', 'Luna'),
-      cell('A1 1AA', 'A1 1AB', 'Z9 9ZZ'),
-      cell('Ashcombe', 'Ascombe', 'Foxley'),
-    );
-    fc.assert(
-      fc.property(row, row, (a, b) =>
-        expect(level(['1', ...a], ['2', ...b])).toEqual(level(['1', ...b], ['2', ...a])),
-      ),
-      { numRuns: 200 },
-    );
-  });
+  it('are no rivals where nothing speaks against their being one', () =>
+    expect(compete(edges, () => 0)).toEqual(edges));
+  it('are none to who stands alone', () => expect(compete(alone ? [alone] : [], () => 8)).toEqual([alone]));
 });
 
 /** A small book: people written down twice with slips, colleagues, a family and namesakes among them. */

@@ -5,6 +5,12 @@ export interface PackedStrings {
   starts: Uint32Array;
 }
 
+/** An array of numbers that worker threads can share without copying. */
+export const shared = <T>(
+  kind: { new (buffer: SharedArrayBuffer): T; BYTES_PER_ELEMENT: number },
+  length: number,
+): T => new kind(new SharedArrayBuffer(kind.BYTES_PER_ELEMENT * Math.max(1, length)));
+
 /** Gives equal strings one number; 0 is the empty string, which stands for "nothing known". */
 export class Dictionary {
   private readonly ids = new Map<string, number>([['', 0]]);

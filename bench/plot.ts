@@ -1,10 +1,10 @@
 import { chromium } from '@playwright/test';
-import { CHROMIUM } from '../chromium';
-import type { Judged } from './judge';
+import { CHROMIUM } from './chromium';
 
 export interface Plate {
   title: string;
-  judged: readonly Judged[];
+  /** How sure each was said to be, null where nothing was said, and whether it was right. */
+  judged: readonly { confidence: number | null; isRight: boolean }[];
 }
 
 const [SIZE, GAP, BINS] = [280, 70, 10];
@@ -16,7 +16,7 @@ interface Bin {
   count: number;
 }
 
-function binsOf(judged: readonly Judged[]): Bin[] {
+function binsOf(judged: Plate['judged']): Bin[] {
   const claims = judged.flatMap((one) => (one.confidence === null ? [] : [{ ...one, sure: one.confidence }]));
   return Array.from({ length: BINS }, (_, bin) => {
     const within = claims.filter(({ sure }) => Math.min(BINS - 1, Math.floor(sure * BINS)) === bin);
@@ -39,7 +39,7 @@ function plate({ title, judged }: Plate, at: number): string {
   );
   const dots = binsOf(judged).map(
     ({ confidence, share, count }) =>
-      `<circle cx="${x(confidence)}" cy="${y(share)}" r="${3 + Math.sqrt(count)}" fill="${MADDER}" fill-opacity="0.75"/><text x="${x(confidence) - 8 - Math.sqrt(count)}" y="${y(share) + 4}" text-anchor="end">${count}</text>`,
+      `<circle cx="${x(confidence)}" cy="${y(share)}" r="${3 + Math.min(14, Math.sqrt(count))}" fill="${MADDER}" fill-opacity="0.75"/><text x="${x(confidence) - 8 - Math.min(14, Math.sqrt(count))}" y="${y(share) + 4}" text-anchor="end">${count}</text>`,
   );
   return `<text x="${left}" y="${GAP - 18}" font-size="16">${title}</text>${grid.join('')}<path d="M${x(0)} ${y(0)}L${x(1)} ${y(1)}" stroke="${INK}" stroke-dasharray="4 4"/>${dots.join('')}<text x="${x(0.5)}" y="${y(0) + 40}" text-anchor="middle">confidence given</text>`;
 }
