@@ -1,4 +1,3 @@
-
 /** What comparing a capture's facts with a record's can come to. */
 export type Outcome =
   | 'address'
