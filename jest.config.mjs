@@ -8,7 +8,7 @@ const shared = {
     ],
   },
   transformIgnorePatterns: [
-    '/node_modules/(?!(?:.*/)?(openid-client|oauth4webapi|jose|@seriousme|@scure|@noble|@tanstack|remove-accents|cookie|double-metaphone|any-ascii|htmlparser2|entities|domhandler|domutils|dom-serializer|domelementtype|linkedom|css-select|css-what|nth-check|boolbase|uhyphen|entities)/)',
+    '/node_modules/(?!(?:.*/)?(openid-client|oauth4webapi|jose|@seriousme|@scure|@noble|@tanstack|remove-accents|cookie|double-metaphone|@faker-js|any-ascii|htmlparser2|entities|domhandler|domutils|dom-serializer|domelementtype|linkedom|css-select|css-what|nth-check|boolbase|uhyphen|entities)/)',
   ],
   modulePathIgnorePatterns: ['/dist/', '/.emporikon/'],
 };

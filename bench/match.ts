@@ -4,6 +4,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { performance } from 'node:perf_hooks';
 import Papa from 'papaparse';
+import { findCompanies } from '@emporikon/core/matching/lookAlikes';
+import { firmBookOf } from './crowd/firmBook';
 import { inWords, judge, type Figures, type Said } from './matching/judge';
 import { compared, easyTable, truthOf, wildTable, type Table } from './matching/tables';
 import { drawReliability } from './plot';
@@ -136,7 +138,7 @@ async function wild(folder: string): Promise<void> {
   );
   printBins(figures);
   printMechanisms(table, printed);
-  for (const seed of isSmall ? [] : [555, 556, 557, 558]) {
+  for (const seed of isSmall ? [] : [555, 556, 557, 559]) {
     const other = await run(wildTable(6000, seed, 'test', false), folder);
     console.log(`6,000 rows, other habits and columns: ${inWords(other.figures)}`);
   }
@@ -183,8 +185,23 @@ async function large(folder: string): Promise<void> {
     );
 }
 
+/** Doubles of companies, found as the look-alikes page finds them. */
+function companies(): void {
+  const { firms, which } = firmBookOf(isSmall ? 300 : 6000, 3, 'test');
+  const began = performance.now();
+  const groups = findCompanies(firms, new Set());
+  const seconds = (performance.now() - began) / 1000;
+  const said = groups.flatMap(({ rows, probability }) =>
+    rows.flatMap((a, at) =>
+      rows.slice(at + 1).map((b): Said => ({ probability, isSame: which[a] === which[b] })),
+    ),
+  );
+  console.log(`${firms.length} companies in ${round(seconds, 1)} s: ${inWords(judge(said, truthOf(which)))}`);
+}
+
 const folder = await mkdtemp(join(tmpdir(), 'match-'));
 await wild(folder);
+companies();
 await steady(folder);
 await large(folder);
 await rm(folder, { recursive: true });

@@ -1,7 +1,8 @@
 import { doubleMetaphone } from 'double-metaphone';
 import { companyKey } from '../people/companies';
+import { firmParts, isInitials } from '../people/naming/firms';
 import { fold, squash } from '../people/text';
-import type { CompanyFacts } from './evidence';
+import type { CompanyFacts } from './firms';
 
 /** Of a larger block each is compared with its nearest neighbours in the order of their names alone. */
 const LARGEST = 20;
@@ -10,6 +11,7 @@ const NEIGHBOURS = 6;
 /** What two companies have in common when they are worth comparing; each key finds what a slip elsewhere hides. */
 function keysOf({ name, domain, phone, address }: CompanyFacts): string[] {
   const key = companyKey(name);
+  const { core, initials } = firmParts(name);
   const joined = squash(key);
   const words = key.split(' ');
   const [sound = ''] = doubleMetaphone(joined);
@@ -22,6 +24,11 @@ function keysOf({ name, domain, phone, address }: CompanyFacts): string[] {
     sound.length > 2 && `sound ${sound}`,
     words[0] && `begins ${words[0]} ${words[1]?.slice(0, 1) ?? ''}`,
     joined.length > 5 && `starts ${joined.slice(0, 6)}`,
+    core && `core ${core}`,
+    core && `core ${core.split(' ').sort().join(' ')}`,
+    domain && `domain ${domain}`,
+    isInitials(name) && `initials ${fold(name).replace(/ /g, '')}`,
+    initials && `initials ${initials}`,
   ].filter((one): one is string => Boolean(one));
 }
 

@@ -1,7 +1,7 @@
-import { companyFitsDomain, companyKey } from '../people/companies';
+import { companyKey } from '../people/companies';
 import { companyDomain, localPart, normalizeEmail } from '../people/emails';
 import { isRoleName, nameKey } from '../people/names';
-import { fold } from '../people/text';
+import { compareFirmNames } from './firmNames';
 import { agrees, LEVEL } from './linkage/nameLevels';
 import { agreeInBoth, agreementInWords, comparedNames } from './names';
 import { jaroWinkler } from './similarity';
@@ -42,7 +42,7 @@ export function weightInWords(bits: number): string {
   return bits >= 0 ? size : `${size}, against`;
 }
 
-const reason = (text: string, bits: number): Reason => ({ text, bits, weight: weightInWords(bits) });
+export const reason = (text: string, bits: number): Reason => ({ text, bits, weight: weightInWords(bits) });
 
 /** What is weighed with: the bits of each outcome in this book, and how common in it is what the two have in common. */
 export interface Scales {
@@ -127,13 +127,16 @@ function compareProfiles(a: PersonFacts, b: PersonFacts, { bits }: Scales): Reas
 }
 
 function compareCompanies(a: string, b: string, { bits }: Scales): Reason[] {
-  const [left, right] = [companyKey(a), companyKey(b)];
-  if (!left || !right) return [];
-  if (left === right) return [reason('same company', bits.company)];
-  return jaroWinkler(left, right) >= 0.92
+  if (!companyKey(a) || !companyKey(b)) return [];
+  const { text, bits: said } = compareFirmNames(a, b);
+  if (text === 'same name') return [reason('same company', bits.company)];
+  if (said >= SAME_FIRM) return [reason('same company, written otherwise', bits.company)];
+  return said > 0
     ? [reason('company nearly the same', bits.nearCompany)]
     : [reason('another company', bits.otherCompany)];
 }
+/** From so many bits on two names are of one firm, and people who give them work at one. */
+const SAME_FIRM = 9;
 
 /** All that speaks for and against two sets of facts being one person, strongest first. */
 export function comparePeople(a: PersonFacts, b: PersonFacts, scales: Scales = USUAL_SCALES): Reason[] {
@@ -144,57 +147,4 @@ export function comparePeople(a: PersonFacts, b: PersonFacts, scales: Scales = U
     ...compareNames(a.fullName, b.fullName, scales),
     ...compareCompanies(a.companyName, b.companyName, scales),
   ].sort((x, y) => Math.abs(y.bits) - Math.abs(x.bits));
-}
-
-export interface CompanyFacts {
-  name: string;
-  domain: string | null;
-  /** E.164. */
-  phone?: string | null;
-  address?: string | null;
-}
-
-/** Whether one firm's name is the other's with more words: a branch, or a firm of the group. */
-export function isBranchName(a: string, b: string): boolean {
-  const [few, many] = [companyKey(a).split(' '), companyKey(b).split(' ')].sort(
-    (x, y) => x.length - y.length,
-  );
-  return Boolean(few?.[0] && many && few.length < many.length && few.every((word, at) => many[at] === word));
-}
-
-const grown = (records: number): number => Math.log2(Math.max(1, records / DEFAULT_WEIGHTS.records));
-
-/**
- * The same for companies: registrable domain, normalised name, number and address. A branch has the name of the whole and
- * a word more, and is another record.
- */
-export function compareCompanyFacts(
-  a: CompanyFacts,
-  b: CompanyFacts,
-  { records }: Pick<Scales, 'records'> = USUAL_SCALES,
-): Reason[] {
-  const reasons: Reason[] = [];
-  const more = grown(records);
-  if (a.domain && b.domain)
-    reasons.push(a.domain === b.domain ? reason('same domain', 17 + more) : reason('another domain', -3));
-  const [left, right] = [companyKey(a.name), companyKey(b.name)];
-  if (left && right) {
-    if (left === right) reasons.push(reason('same name', 12 + more));
-    else if (isBranchName(a.name, b.name)) reasons.push(reason('the name of a branch', -2));
-    else if (jaroWinkler(left, right) >= 0.93) reasons.push(reason('nearly the same name', 7 + 0.8 * more));
-    else reasons.push(reason('another name', -4));
-  } else if (a.domain && b.name && companyFitsDomain(b.name, a.domain))
-    reasons.push(reason('name fits the domain', 6));
-  if (a.phone && b.phone)
-    reasons.push(a.phone === b.phone ? reason('same number', 8 + more) : reason('another number', -0.5));
-  const [here, there] = [fold(a.address ?? ''), fold(b.address ?? '')];
-  if (here && there)
-    reasons.push(
-      here === there
-        ? reason('same address', 5 + more)
-        : jaroWinkler(here, there) >= 0.92
-          ? reason('nearly the same address', 3 + more)
-          : reason('at another address', -2),
-    );
-  return reasons.sort((x, y) => Math.abs(y.bits) - Math.abs(x.bits));
 }

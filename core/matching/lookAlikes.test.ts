@@ -1,12 +1,7 @@
 import fc from 'fast-check';
 import { crowdOf } from '../../bench/crowd/people';
-import {
-  compareCompanyFacts,
-  comparePeople,
-  isBranchName,
-  type CompanyFacts,
-  type PersonFacts,
-} from './evidence';
+import { comparePeople, type PersonFacts } from './evidence';
+import { compareCompanyFacts, type CompanyFacts } from './firms';
 import { companyPairs } from './companyPairs';
 import { FeatureBuilder } from './linkage/features';
 import { answersOf, findCompanies, findPeople, gather, PERSON_PLAN } from './lookAlikes';
@@ -209,7 +204,6 @@ describe('companies that are in the book twice', () => {
       ),
     ).toEqual([[0, 1]]));
   it('are not branches of each other', () => {
-    expect(isBranchName('Greenbasket', 'Greenbasket Porto')).toBe(true);
     expect(
       found(
         company('Greenbasket', { phone: '+442079460100' }),

@@ -1,4 +1,4 @@
-import { compareCompanyFacts, type CompanyFacts } from './evidence';
+import { compareCompanyFacts, type CompanyFacts } from './firms';
 import { companyPairs } from './companyPairs';
 import { candidatePairs } from './linkage/blocks';
 import { FeatureBuilder, type Features } from './linkage/features';

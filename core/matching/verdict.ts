@@ -1,11 +1,5 @@
-import {
-  compareCompanyFacts,
-  comparePeople,
-  type CompanyFacts,
-  type PersonFacts,
-  type Reason,
-  type Scales,
-} from './evidence';
+import { comparePeople, type PersonFacts, type Reason, type Scales } from './evidence';
+import { compareCompanyFacts, type CompanyFacts } from './firms';
 import { DEFAULT_WEIGHTS, forBook, type Weights } from './weights';
 
 export interface Candidate<Facts> {

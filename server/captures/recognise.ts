@@ -1,6 +1,7 @@
 import { companyNameFromDomain } from '@emporikon/core/people/companies';
 import { companyDomain } from '@emporikon/core/people/emails';
-import type { CompanyFacts, PersonFacts } from '@emporikon/core/matching/evidence';
+import type { PersonFacts } from '@emporikon/core/matching/evidence';
+import type { CompanyFacts } from '@emporikon/core/matching/firms';
 import type { Verdict } from '@emporikon/core/matching/verdict';
 import type { Context } from '../commands/context';
 import { knownCompany } from '../companies/candidates';

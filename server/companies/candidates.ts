@@ -1,4 +1,4 @@
-import type { CompanyFacts } from '@emporikon/core/matching/evidence';
+import type { CompanyFacts } from '@emporikon/core/matching/firms';
 import { decideCompany, type Candidate, type Verdict } from '@emporikon/core/matching/verdict';
 import { companyKey } from '@emporikon/core/people/companies';
 import type { Context } from '../commands/context';

@@ -1,4 +1,4 @@
-import type { CompanyFacts } from '@emporikon/core/matching/evidence';
+import type { CompanyFacts } from '@emporikon/core/matching/firms';
 import { QueryTypes } from 'sequelize';
 import { runInTransaction, type Tools } from '../commands/context';
 

@@ -1,7 +1,7 @@
 import { lockNames } from '../commands/locks';
 import { z } from 'zod';
 import { defineJob } from '../jobs/job';
-import type { CompanyFacts } from '@emporikon/core/matching/evidence';
+import type { CompanyFacts } from '@emporikon/core/matching/firms';
 import { FeatureBuilder } from '@emporikon/core/matching/linkage/features';
 import { PERSON_PLAN, type FoundGroup } from '@emporikon/core/matching/lookAlikes';
 import type { Weights } from '@emporikon/core/matching/weights';

@@ -1,4 +1,4 @@
-import type { CompanyFacts } from '@emporikon/core/matching/evidence';
+import type { CompanyFacts } from '@emporikon/core/matching/firms';
 import type { Features } from '@emporikon/core/matching/linkage/features';
 import type { Examples } from '@emporikon/core/matching/linkage/learn';
 import { findCompanies, findPeople, type PeopleFound } from '@emporikon/core/matching/lookAlikes';

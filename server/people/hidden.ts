@@ -1,4 +1,5 @@
-import type { CompanyFacts, PersonFacts } from '@emporikon/core/matching/evidence';
+import type { PersonFacts } from '@emporikon/core/matching/evidence';
+import type { CompanyFacts } from '@emporikon/core/matching/firms';
 import { askPrepared } from '../db/prepared';
 import type { Context } from '../commands/context';
 import { pastSight } from '../commands/sight';

@@ -14,7 +14,7 @@ export interface Firm {
 }
 
 /** A trade in several languages, with how it is shortened. */
-const TRADES: readonly (readonly string[])[] = [
+export const TRADES: readonly (readonly string[])[] = [
   ['Bakery', 'Bäckerei', 'Boulangerie', 'Panadería', 'Padaria', 'Bakkerij', 'Piekarnia'],
   ['Brewery', 'Brauerei', 'Brasserie', 'Cervecería', 'Cervejaria', 'Brouwerij', 'Browar'],
   ['Consulting', 'Beratung', 'Conseil', 'Consultoría', 'Consultoria', 'Advies', 'Doradztwo'],

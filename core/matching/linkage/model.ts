@@ -1,5 +1,6 @@
 import { LEAST_ROWS, PairComparer } from './pairs';
-import { against, FEATURES } from './vector';
+import { against, AT, FAMILY, FEATURES, GIVEN } from './vector';
+import { LEVEL } from './nameLevels';
 import type { Features } from './features';
 import { fitted, type Examples } from './learn';
 import shipped from './model.json';
@@ -84,11 +85,15 @@ export function taught(model: Model, { vectors, same, before }: Examples): Model
 export const beforeOf = (rows: number, rate = USUAL_RATE): number =>
   Math.log(rate) - Math.log(Math.max(LEAST_ROWS, rows));
 
+/** Names come together more often than chance has it, in natural logarithms: the same people give both. */
+const TOGETHER = 2.9;
+
 /** Scores pairs of rows of one table. */
 export class Scorer {
   private readonly comparer: PairComparer;
   private readonly vector = new Float64Array(FEATURES);
   private readonly base: number;
+  private readonly logRate: number;
 
   /** @param rate how many pairs of one person there are for each row */
   constructor(
@@ -98,6 +103,7 @@ export class Scorer {
   ) {
     this.comparer = new PairComparer(features);
     this.base = model.intercept + beforeOf(features.rows, rate);
+    this.logRate = Math.log(rate);
   }
 
   /** The natural logarithm of the odds that two rows are of one person. */
@@ -106,7 +112,21 @@ export class Scorer {
     this.comparer.compare(a, b, vector);
     let sum = this.base;
     for (let at = 0; at < FEATURES; at++) sum += (model.linear[at] as number) * (vector[at] as number);
-    return sum + grown(model.trees, vector);
+    return Math.max(sum + grown(model.trees, vector), this.byNameAlone());
+  }
+
+  /**
+   * What the compared pair is by its name alone, where nothing else is known of both: the doubles of a row against its expected
+   * namesakes. The crowds to learn from have few such pairs, and what was learnt of others says too little of them.
+   */
+  private byNameAlone(): number {
+    const { vector } = this;
+    if (!vector[AT.onlyAName] || !vector[AT.wholeNameAgrees] || vector[AT.generationOnOneSide])
+      return -Infinity;
+    const isWhole = [LEVEL.same, LEVEL.spelling].some((level) => vector[GIVEN + level]);
+    const isFamily = [LEVEL.same, LEVEL.spelling].some((level) => vector[FAMILY + level]);
+    if (!isWhole || !isFamily) return -Infinity;
+    return this.logRate + (vector[AT.rarityWhereBothAgree] as number) - TOGETHER;
   }
 
   /** How much speaks against two rows in itself, as a natural logarithm of odds; 0 or more. */

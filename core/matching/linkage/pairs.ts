@@ -16,6 +16,8 @@ const UNSEEN = 200;
 const USUAL_GIVEN = 1 / 250;
 const USUAL_FAMILY = 1 / 2500;
 const MOST = 12;
+/** Beyond this it does not matter how much rarer or commoner a whole name is than one of its kind in the table. */
+const RARE = 8;
 
 /** Compares rows of one table. */
 export class PairComparer {
@@ -101,7 +103,7 @@ export class PairComparer {
     if (relation.isSwapped) out[AT.swapped] = 1;
     if (given && family) {
       out[AT.wholeNameAgrees] = 1;
-      out[AT.rarityWhereBothAgree] = Math.min(0, given + family - this.logRows);
+      out[AT.rarityWhereBothAgree] = Math.max(-RARE, Math.min(RARE, given + family - this.logRows));
     }
     if (family && relation.given === LEVEL.differs) out[AT.familyAgreesGivenDiffers] = 1;
     const [oldA, oldB] = [names.marks[2 * one] as number, names.marks[2 * two] as number];
