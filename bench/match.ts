@@ -142,15 +142,16 @@ async function wild(folder: string): Promise<void> {
     const other = await run(wildTable(6000, seed, 'test', false), folder);
     console.log(`6,000 rows, other habits and columns: ${inWords(other.figures)}`);
   }
-  await drawReliability(
-    [
-      {
-        title: 'pairs printed, crowd of many cultures',
-        judged: printed.map((pair) => ({ confidence: pair.probability, isRight: pair.isSame })),
-      },
-    ],
-    PLOT,
-  );
+  if (!isSmall)
+    await drawReliability(
+      [
+        {
+          title: 'pairs printed, crowd of many cultures',
+          judged: printed.map((pair) => ({ confidence: pair.probability, isRight: pair.isSame })),
+        },
+      ],
+      PLOT,
+    );
 }
 
 async function steady(folder: string): Promise<void> {

@@ -61,6 +61,14 @@ const GENERATIONS = new Map([
   ['iv', 4],
 ]);
 
+/** A number for a text, 0 for none: there are as many texts as names, and they are only held against each other (FNV-1a). */
+function hashOf(text: string): number {
+  if (!text) return 0;
+  let hash = 0x811c9dc5;
+  for (let at = 0; at < text.length; at++) hash = Math.imul(hash ^ text.charCodeAt(at), 0x01000193);
+  return hash | 1;
+}
+
 /** Collects names row by row. */
 export class NameBuilder {
   private readonly wordIds = new Map<string, number>();
@@ -97,15 +105,14 @@ export class NameBuilder {
     );
     const list = (words: readonly NameWord[], as: string): number[] =>
       Array.from({ length: WORDS }, (_, at) => (words[at] ? this.wordId(words[at], as, isEastern) : 0));
-    const id = (text: string): number => this.dictionary.add(text);
     this.names.push({
       words: [...list(parts.given, 'g'), ...list(parts.family, 'f')],
       joined: [
-        id(parts.given.length ? `=${joinedKey(parts.given)}` : ''),
-        id(isEastern && parts.given.length ? `&${joinedEasternKey(parts.given)}` : ''),
-        id(parts.family.length ? `=${joinedKey(parts.family)}` : ''),
-        id(isEastern && parts.family.length ? `&${joinedEasternKey(parts.family)}` : ''),
-        id(parts.wholeFamily ? `=${spellingKey(parts.wholeFamily)}` : ''),
+        hashOf(parts.given.length ? `=${joinedKey(parts.given)}` : ''),
+        hashOf(isEastern && parts.given.length ? `&${joinedEasternKey(parts.given)}` : ''),
+        hashOf(parts.family.length ? `=${joinedKey(parts.family)}` : ''),
+        hashOf(isEastern && parts.family.length ? `&${joinedEasternKey(parts.family)}` : ''),
+        hashOf(parts.wholeFamily ? `=${spellingKey(parts.wholeFamily)}` : ''),
       ],
       marks: [GENERATIONS.get(parts.generation) ?? 0, parts.sex === 'f' ? 1 : parts.sex === 'm' ? 2 : 0],
     });
