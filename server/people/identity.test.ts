@@ -94,7 +94,7 @@ describe('find or create a company', () => {
   });
   it('a hundred at once make one', async () => {
     const all = await Promise.all(
-      Array.from({ length: 100 }, () => firm({ name: 'Once Bakery', domain: 'oncebakery.example' })),
+      Array.from({ length: 100 }, () => firm({ name: 'Hundredfold Bakery', domain: 'hundredfold.example' })),
     );
     expect(new Set(all.map((one) => one.company?.id)).size).toBe(1);
     expect(all.filter((one) => one.created)).toHaveLength(1);
