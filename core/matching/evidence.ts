@@ -67,6 +67,8 @@ function compareNames(a: string, b: string, scales: Scales): Reason[] {
   const { bits } = scales;
   const [left, right] = [nameKey(a), nameKey(b)];
   if (!left || !right) return [];
+  if (left === right && a === b)
+    return [reason('name agrees', asRareAs(left.includes(' ') ? bits.name : bits.oneName, scales))];
   const compared = comparedNames(a, b);
   if (compared.isOtherGeneration)
     return [reason('another of the same name: one is senior, one junior', bits.otherName)];

@@ -9,6 +9,9 @@ export interface ComparedNames extends NameRelation {
   isOtherGeneration: boolean;
 }
 
+/** Two names have so few words. */
+const FEW = 64;
+
 /** Two names as they are written, each whole, compared word by word in all scripts. */
 export function comparedNames(a: string, b: string): ComparedNames {
   const dictionary = new Dictionary();
@@ -18,7 +21,7 @@ export function comparedNames(a: string, b: string): ComparedNames {
   const table = builder.finish();
   const relation = noRelation();
   const [one = 0, two = 0] = table.of;
-  new NameComparer(table, dictionary.pack()).compare(one, two, relation);
+  new NameComparer(table, dictionary.pack(), FEW).compare(one, two, relation);
   const [mine, theirs] = [table.marks[2 * one], table.marks[2 * two]];
   return { ...relation, isOtherGeneration: Boolean(mine && theirs && mine !== theirs) };
 }

@@ -38,20 +38,25 @@ const KEPT = 2 ** 18;
 
 /** Compares names of one table, remembering what two words come to. */
 export class NameComparer {
-  private readonly kept = new Float64Array(KEPT);
-  private readonly levels = new Uint8Array(KEPT);
+  private readonly kept: Float64Array;
+  private readonly levels: Uint8Array;
 
+  /** @param remembered of how many pairs of words it is remembered what they come to; a power of two */
   constructor(
     private readonly table: NameTable,
     private readonly strings: PackedStrings,
-  ) {}
+    private readonly remembered = KEPT,
+  ) {
+    this.kept = new Float64Array(remembered);
+    this.levels = new Uint8Array(remembered);
+  }
 
   /** What two words of a half come to. */
   wordLevel(a: number, b: number): number {
     if (a === b) return LEVEL.same;
     const [low, high] = a < b ? [a, b] : [b, a];
     const key = low * 2 ** 26 + high;
-    const place = (Math.imul(low, 0x9e3779b1) ^ Math.imul(high, 0x85ebca6b)) & (KEPT - 1);
+    const place = (Math.imul(low, 0x9e3779b1) ^ Math.imul(high, 0x85ebca6b)) & (this.remembered - 1);
     if (this.kept[place] === key) return this.levels[place] as number;
     const level = this.workOut(low, high);
     this.kept[place] = key;

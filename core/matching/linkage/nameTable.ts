@@ -61,6 +61,19 @@ const GENERATIONS = new Map([
   ['iv', 4],
 ]);
 
+const sounds = new Map<string, string>();
+const REMEMBERED = 50_000;
+/** How a word sounds, of words that come again and again worked out once. */
+function soundOf(word: string): string {
+  let sound = sounds.get(word);
+  if (sound === undefined) {
+    if (sounds.size >= REMEMBERED) sounds.clear();
+    [sound = ''] = doubleMetaphone(word);
+    sounds.set(word, sound);
+  }
+  return sound;
+}
+
 /** A number for a text, 0 for none: there are as many texts as names, and they are only held against each other (FNV-1a). */
 function hashOf(text: string): number {
   if (!text) return 0;
@@ -132,7 +145,7 @@ export class NameBuilder {
       roots: word.roots.slice(0, ROOTS).map((root) => add(`^${root}`)),
       bones: add(`|${bonesOf(word.text)}`),
       eastern: add(isEastern ? `&${easternKey(word.text)}` : ''),
-      sound: add(`*${doubleMetaphone(word.text)[0]}`),
+      sound: add(`*${soundOf(word.text)}`),
       is: (word.isInitial ? IS.initial : 0) | (isEastern ? IS.eastern : 0) | (isArabic ? IS.arabic : 0),
     });
     this.wordIds.set(cached, this.words.length - 1);
@@ -198,7 +211,12 @@ export class NameBuilder {
     const size = this.dictionary.size;
     const counts = shared(Uint32Array, 2 * size);
     const rootCounts = shared(Uint32Array, size);
-    const initialCounts = shared(Uint32Array, 2 * 65536);
+    const letterOf = (word: number): number =>
+      this.dictionary.textOf(this.words[word]?.spellings[0] ?? 0).charCodeAt(0) || 0;
+    const initialCounts = shared(
+      Uint32Array,
+      2 * (1 + this.words.reduce((most, _, word) => Math.max(most, letterOf(word)), 0)),
+    );
     const more = (list: Uint32Array, at: number): void => {
       list[at] = (list[at] ?? 0) + 1;
     };
@@ -212,7 +230,7 @@ export class NameBuilder {
         if (!isFamily)
           for (const root of roots.subarray(word * ROOTS, (word + 1) * ROOTS))
             if (root) more(rootCounts, root);
-        const letter = this.dictionary.textOf(this.words[word]?.spellings[0] ?? 0).charCodeAt(0);
+        const letter = letterOf(word);
         if (at % WORDS === 0) more(initialCounts, 2 * letter + isFamily);
       }
     return { counts, rootCounts, initialCounts };

@@ -5,11 +5,16 @@ export interface PackedStrings {
   starts: Uint32Array;
 }
 
+/** An array of fewer numbers is sooner copied than shared. */
+const SHARED_FROM = 1024;
 /** An array of numbers that worker threads can share without copying. */
 export const shared = <T>(
-  kind: { new (buffer: SharedArrayBuffer): T; BYTES_PER_ELEMENT: number },
+  kind: { new (buffer: ArrayBuffer | SharedArrayBuffer): T; BYTES_PER_ELEMENT: number },
   length: number,
-): T => new kind(new SharedArrayBuffer(kind.BYTES_PER_ELEMENT * Math.max(1, length)));
+): T => {
+  const size = kind.BYTES_PER_ELEMENT * Math.max(1, length);
+  return new kind(length < SHARED_FROM ? new ArrayBuffer(size) : new SharedArrayBuffer(size));
+};
 
 /** Gives equal strings one number; 0 is the empty string, which stands for "nothing known". */
 export class Dictionary {
@@ -33,14 +38,14 @@ export class Dictionary {
   }
 
   pack(): PackedStrings {
-    const starts = new Uint32Array(new SharedArrayBuffer(4 * (this.list.length + 1)));
+    const starts = shared(Uint32Array, this.list.length + 1);
     let length = 0;
     for (const [id, text] of this.list.entries()) {
       starts[id] = length;
       length += text.length;
     }
     starts[this.list.length] = length;
-    const units = new Uint16Array(new SharedArrayBuffer(2 * Math.max(1, length)));
+    const units = shared(Uint16Array, length);
     let at = 0;
     for (const text of this.list)
       for (let index = 0; index < text.length; index++) units[at++] = text.charCodeAt(index);

@@ -100,8 +100,21 @@ const companyWords = (name: string): string[] => fold(name.replace(/&/g, ' and '
 
 const LITTLE = new Set('and und et y e en i the der die das le la les de du des of for fur pour'.split(' '));
 
+/** Firms whose names were parted lately. */
+const lately = new Map<string, FirmParts>();
+
 /** A firm's name in its parts, however it is written; trade words of many languages are what they mean. */
 export function firmParts(name: string): FirmParts {
+  let parts = lately.get(name);
+  if (!parts) {
+    if (lately.size >= REMEMBERED) lately.clear();
+    parts = parted(name);
+    lately.set(name, parts);
+  }
+  return parts;
+}
+
+function parted(name: string): FirmParts {
   const bare = withoutForm(name);
   const latin =
     scriptOf(name) === 'latin'

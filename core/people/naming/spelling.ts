@@ -49,6 +49,19 @@ const replaced = (text: string, rules: readonly [RegExp, string][]): string =>
  * @param word one folded word in Latin letters
  */
 export function spellingKey(word: string): string {
+  let key = known.get(word);
+  if (key === undefined) {
+    if (known.size >= REMEMBERED) known.clear();
+    key = keyOf(word);
+    known.set(word, key);
+  }
+  return key;
+}
+/** Words of names come again and again. */
+const known = new Map<string, string>();
+const REMEMBERED = 50_000;
+
+function keyOf(word: string): string {
   const asHepburn = word.length > 2 && ROMAJI.test(word) ? replaced(word, AS_HEPBURN) : word;
   return replaced(asHepburn, ALIKE) || word;
 }

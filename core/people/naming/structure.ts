@@ -146,12 +146,27 @@ function halves(text: string): { given: string; family: string } {
     : { given: before.slice(0, from).join(' '), family: [...before.slice(from), familyName].join(' ') };
 }
 
+/** Names that were parted lately: a verdict holds one against many, and asks of the same ones again. */
+const lately = new Map<string, NameParts>();
+const REMEMBERED = 2000;
+
 /**
  * A name in its parts, from two columns or from one text: titles and generation apart, particles and patronymics left out,
  * every word brought into Latin letters in all the ways that people do. Family name first is seen by script, by a comma and by
  * capitals; where nothing tells, the halves may still be the wrong way round.
  */
 export function structureOf(given: string, family: string): NameParts {
+  const name = `${given}\t${family}`;
+  let parts = lately.get(name);
+  if (!parts) {
+    if (lately.size >= REMEMBERED) lately.clear();
+    parts = parted(given, family);
+    lately.set(name, parts);
+  }
+  return parts;
+}
+
+function parted(given: string, family: string): NameParts {
   const generation = GENERATION.exec(`${given} ${family}`.trim()) ?? GENERATION.exec(given.trim());
   const bare = (text: string): string => {
     const without = text.trim().replace(GENERATION, '');
