@@ -1,4 +1,4 @@
-import { chanceOf, fitted, type Examples } from '@emporikon/core/matching/linkage/learn';
+import { probabilityOf, fitted, type Examples } from '@emporikon/core/matching/linkage/learn';
 import { FEATURES } from '@emporikon/core/matching/linkage/vector';
 import { type Model, type StoredModel, type Trees } from '@emporikon/core/matching/linkage/model';
 
@@ -66,7 +66,7 @@ export function learnTrees(all: Examples, linear: Float64Array): Trees {
   const node = new Int32Array(kept.length);
   for (let tree = 0; tree < TREES; tree++) {
     for (const [at, one] of kept.entries()) {
-      const chance = chanceOf(one.odds);
+      const chance = probabilityOf(one.odds);
       slopes[at] = (one.same - chance) * one.weight;
       bends[at] = chance * (1 - chance) * one.weight;
     }

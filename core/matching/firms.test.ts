@@ -71,6 +71,8 @@ describe('two companies', () => {
       company('Alder Bakery', { address: '1 Mill Lane' }),
       company('Birch Press', { address: '1 Mill Lane' }),
     ],
+    ['names of nothing but a legal form', company('株式会社'), company('有限公司')],
+    ['names of nothing but marks', company('!!!'), company('???')],
     ['initials of another', company('NCB'), company('Northern Cargo Bikes Ltd')],
   ])('stay apart: %s', (_, a, b) => {
     expect(likely(a, b)).toBeLessThan(0.5);

@@ -1,4 +1,5 @@
 import { companyFitsDomain } from '../people/companies';
+import { firmParts } from '../people/naming/firms';
 import { fold } from '../people/text';
 import { reason, USUAL_SCALES, type Reason, type Scales } from './evidence';
 import { compareFirmNames } from './firmNames';
@@ -26,7 +27,7 @@ export function compareCompanyFacts(
 ): Reason[] {
   const reasons: Reason[] = [];
   const more = grown(records);
-  const named = a.name && b.name ? compareFirmNames(a.name, b.name) : null;
+  const named = firmParts(a.name).core && firmParts(b.name).core ? compareFirmNames(a.name, b.name) : null;
   if (named) reasons.push(reason(named.text, named.bits + named.grows * more));
   else if (a.domain && b.name && companyFitsDomain(b.name, a.domain))
     reasons.push(reason('name fits the domain', 6));

@@ -10,7 +10,8 @@ export interface Examples {
   before: number[];
 }
 
-export const chanceOf = (odds: number): number => 1 / (1 + Math.exp(-odds));
+/** The probability of odds given as their natural logarithm. */
+export const probabilityOf = (logOdds: number): number => 1 / (1 + Math.exp(-logOdds));
 const ROUNDS = 40;
 /** No weight moves further in one step. */
 const LONGEST_STEP = 2;
@@ -36,7 +37,7 @@ export function fitted(
       const said = [...vector.keys()].filter((feature) => vector[feature]);
       let odds = (before[at] ?? 0) + (weights[FEATURES] ?? 0);
       for (const feature of said) odds += (weights[feature] as number) * (vector[feature] as number);
-      const chance = chanceOf(odds);
+      const chance = probabilityOf(odds);
       const off = (same[at] ?? 0) - chance;
       const bend = chance * (1 - chance);
       const value = (feature: number): number => (feature === FEATURES ? 1 : (vector[feature] as number));

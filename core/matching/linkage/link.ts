@@ -1,7 +1,8 @@
 import type { Features } from './features';
 import { compete } from './compete';
 import { settlePairs, type Edge } from './groups';
-import { probabilityOf, rateOf, Scorer, shippedModel, USUAL_RATE, type Model } from './model';
+import { probabilityOf } from './learn';
+import { rateOf, Scorer, shippedModel, USUAL_RATE, type Model } from './model';
 
 /** Pairs less likely than this, in natural logarithms of odds, are not worth a look. */
 const FLOOR = -6;

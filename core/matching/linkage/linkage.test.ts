@@ -4,7 +4,7 @@ import { compete } from './compete';
 import { groupUp, type Edge } from './groups';
 import { JELLYFISH } from './jellyfish.fixture';
 import { likelyEdges, linkedPairs, type LinkedPair } from './link';
-import { chanceOf, fitted, type Examples } from './learn';
+import { probabilityOf, fitted, type Examples } from './learn';
 import { grown, modelFrom, rateOf, shippedModel, taught, USUAL_RATE } from './model';
 import { FEATURE_NAMES, FEATURES } from './vector';
 import { planOf } from './plan';
@@ -52,7 +52,7 @@ describe('weights', () => {
       weights.forEach((_, at) => (vector[at] = random() < 0.5 ? 1 : 0));
       const odds = weights.reduce((sum, weight, at) => sum + weight * (vector[at] ?? 0), intercept);
       examples.vectors.push(vector);
-      examples.same.push(random() < chanceOf(odds) ? 1 : 0);
+      examples.same.push(random() < probabilityOf(odds) ? 1 : 0);
       examples.before.push(0);
     }
     return examples;

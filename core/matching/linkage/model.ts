@@ -2,7 +2,7 @@ import { LEAST_ROWS, PairComparer } from './pairs';
 import { against, AT, FAMILY, FEATURES, GIVEN } from './vector';
 import { LEVEL } from './nameLevels';
 import type { Features } from './features';
-import { fitted, type Examples } from './learn';
+import { fitted, probabilityOf, type Examples } from './learn';
 import shipped from './model.json';
 
 /** What was learnt of pairs: a sum of weights, and trees for what the sum cannot say. */
@@ -135,8 +135,6 @@ export class Scorer {
     return against(this.vector);
   }
 }
-
-export const probabilityOf = (logOdds: number): number => 1 / (1 + Math.exp(-logOdds));
 
 const ROUNDS = 30;
 const RATES = { least: 0.002, most: 2 };

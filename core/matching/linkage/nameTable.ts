@@ -46,12 +46,10 @@ export interface NameTable {
   of: Int32Array;
   /** In how many rows a word stands as a given name (even places) and as a family name (odd places), by key. */
   counts: Uint32Array;
-  /** In how many rows something short for it or itself stands, by string number of the root. */
-  rootCounts: Uint32Array;
   /** In how many rows a given name and a family name begin with a letter, by string number of the letter. */
   initialCounts: Uint32Array;
 }
-export const IS = { initial: 1, eastern: 2, boned: 4, arabic: 8 } as const;
+export const IS = { initial: 1, eastern: 2, arabic: 4 } as const;
 export const JOINED = 5;
 
 const GENERATIONS = new Map([
@@ -199,18 +197,13 @@ export class NameBuilder {
     for (const [at, one] of names.entries()) marks.set(one.marks, 2 * at);
     const of = shared(Int32Array, this.rows.length);
     of.set(this.rows);
-    return { ...table, is, marks, of, ...this.counted(table.keys, table.roots, table.words) };
+    return { ...table, is, marks, of, ...this.counted(table.keys, table.words) };
   }
 
   /** How often words stand in the rows. */
-  private counted(
-    keys: Int32Array,
-    roots: Int32Array,
-    words: Int32Array,
-  ): Pick<NameTable, 'counts' | 'rootCounts' | 'initialCounts'> {
+  private counted(keys: Int32Array, words: Int32Array): Pick<NameTable, 'counts' | 'initialCounts'> {
     const size = this.dictionary.size;
     const counts = shared(Uint32Array, 2 * size);
-    const rootCounts = shared(Uint32Array, size);
     const letterOf = (word: number): number =>
       this.dictionary.textOf(this.words[word]?.spellings[0] ?? 0).charCodeAt(0) || 0;
     const initialCounts = shared(
@@ -227,13 +220,10 @@ export class NameBuilder {
         const isFamily = at >= WORDS ? 1 : 0;
         for (const key of new Set(keys.subarray(word * SPELLINGS, (word + 1) * SPELLINGS)))
           if (key) more(counts, 2 * key + isFamily);
-        if (!isFamily)
-          for (const root of roots.subarray(word * ROOTS, (word + 1) * ROOTS))
-            if (root) more(rootCounts, root);
         const letter = letterOf(word);
         if (at % WORDS === 0) more(initialCounts, 2 * letter + isFamily);
       }
-    return { counts, rootCounts, initialCounts };
+    return { counts, initialCounts };
   }
 }
 

@@ -130,7 +130,7 @@ function parted(name: string): FirmParts {
   };
   const core = words.filter((word, at) => !of(word, at).length);
   // A name of nothing but words of trades is told by the first.
-  const told = core.length ? core : words.slice(0, 1);
+  const told = core.length ? core : words.length ? words.slice(0, 1) : [key];
   const initials = words.length > 2 ? words.map((word) => word[0] ?? '').join('') : '';
   return {
     key,
