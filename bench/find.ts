@@ -1,6 +1,8 @@
 import { performance } from 'node:perf_hooks';
 import pg from 'pg';
 import { knownCompany } from '@emporikon/server/companies/candidates';
+import { formsOf } from '@emporikon/core/people/naming/nicknames';
+import { fold } from '@emporikon/core/people/text';
 import { runInTransaction } from '@emporikon/server/commands/context';
 import { knownPerson } from '@emporikon/server/people/candidates';
 import { quantile, serveBook, type Served } from './book/serve';
@@ -17,6 +19,10 @@ interface Somebody {
   company: string | null;
 }
 
+/** What a letter of a name may be by another scheme. */
+const other = (letters: string): string =>
+  ({ ch: 'tch', sh: 'sch', zh: 'j', i: 'y', y: 'i', u: 'ou' })[letters] ?? letters;
+
 /** The ways in which people look for somebody; each gives what is typed. */
 const WAYS: Record<string, (random: Random, one: Somebody) => string> = {
   'whole name': (_, one) => one.full_name,
@@ -27,6 +33,12 @@ const WAYS: Record<string, (random: Random, one: Somebody) => string> = {
       .split(' ')
       .map((word) => word.slice(0, 3))
       .join(' '),
+  'in another spelling': (_, one) => one.full_name.replace(/[csz]h|[iyu](?![aeiou])/g, other),
+  'short form': (_, one) => {
+    const [given = '', ...rest] = one.full_name.split(' ');
+    return [formsOf(fold(given)).at(-1) ?? given, ...rest].join(' ');
+  },
+  'short form alone': (_, one) => formsOf(fold(one.full_name.split(' ')[0] ?? '')).at(-1) ?? '',
   'one letter': (_, one) => one.full_name.slice(0, 1),
   'inside a name': (_, one) => (one.full_name.split(' ').at(-1) ?? '').slice(2, 7),
   'a slip': (random, one) => slip(random, one.full_name),
@@ -64,7 +76,10 @@ async function main(): Promise<void> {
     const [one, values] = args as [string | pg.QueryConfig, unknown[]?];
     const [text, bound, name] =
       typeof one === 'string' ? [one, values, undefined] : [one.text, one.values, one.name];
-    if (this !== bare && /find_words|find_records|find_vocabulary|contact_points k WHERE/.test(text ?? ''))
+    if (
+      this !== bare &&
+      /find_words|find_records|find_vocabulary|find_spellings|contact_points k WHERE/.test(text ?? '')
+    )
       said.push({ name, text: text ?? '', values: bound ?? [] });
     return (query as (...all: unknown[]) => unknown).apply(this, args);
   } as never;

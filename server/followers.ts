@@ -12,11 +12,20 @@ import { followRound } from './round/keep';
 import { placeAfter } from './places/jobs';
 import { keepMailedFiles } from './files/mailed';
 import { scoreAfter } from './qualifying/touched';
+import { keepSpellings } from './search/spellings';
 import { keepWorkedWith } from './search/worked';
 
 /** What follows the events of commands: with them, in their transaction, or after it through the queue. */
 export const followers: Followers = {
   completes: [keepPastWork, enterChanges],
-  within: [keepDealStates, keepWorkedWith, followTurns, followRound, followNotices, followReminders],
+  within: [
+    keepDealStates,
+    keepWorkedWith,
+    keepSpellings,
+    followTurns,
+    followRound,
+    followNotices,
+    followReminders,
+  ],
   after: [scoreAfter, lookUpAfter, inviteAfter, keepMailedFiles, syncAfter, placeAfter],
 };

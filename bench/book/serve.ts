@@ -1,5 +1,5 @@
 import pg from 'pg';
-import { systemTools, type Tools } from '@emporikon/server/commands/context';
+import { runInTransaction, systemTools, type Tools } from '@emporikon/server/commands/context';
 import { connect, SHORT_QUESTIONS } from '@emporikon/server/db/connect';
 import { migrate } from '@emporikon/server/db/migrate';
 import { LiveFeed } from '@emporikon/server/events/live';
@@ -7,6 +7,7 @@ import { buildApp } from '@emporikon/server/http/app';
 
 import { installed, rooms } from '@emporikon/server/rooms';
 import { migrateQueue } from '@emporikon/server/jobs/queue';
+import { spellNewWords } from '@emporikon/server/search/spellings';
 import { fillBook, MILLION, PASSWORD, repMail } from './fill';
 
 export interface Served {
@@ -62,6 +63,7 @@ export async function serveBook(poolSize: number): Promise<Served> {
     },
     installed,
   );
+  while (await runInTransaction(tools, null, (context) => spellNewWords(context.sequelize, context.tx)));
   const app = await buildApp({ tools, rooms, live: new LiveFeed(url), webRoot: null });
   await app.listen({ port: 0, host: '127.0.0.1' });
   const at = app.server.address();

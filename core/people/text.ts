@@ -14,6 +14,9 @@ const LETTERS: Record<string, string> = {
 /** Most text is: it needs no tables of Unicode. */
 const isAscii = (text: string): boolean => !/[^\0-\x7f]/.test(text);
 
+/** Diacritics; the voicing marks of kana make another letter, and stay. */
+const MARKS = /(?:(?![\u3099\u309a])\p{M})+/gu;
+
 /**
  * Folds text for comparison: lower case, no diacritics, only letters, digits and single spaces.
  * @param text any text
@@ -28,7 +31,8 @@ export function fold(text: string): string {
       .trim();
   return text
     .normalize('NFKD')
-    .replace(/\p{M}+/gu, '')
+    .replace(MARKS, '')
+    .normalize('NFC')
     .toLowerCase()
     .replace(/[ßæœøđðþłı]/g, (letter) => LETTERS[letter] ?? letter)
     .replace(/['’`´]/g, '')

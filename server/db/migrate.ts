@@ -52,6 +52,7 @@ import * as fortySeventh from './migrations/0047-views-of-work';
 import * as fortyEighth from './migrations/0048-sign-in-rules';
 import * as fortyNinth from './migrations/0049-terms';
 import * as fiftieth from './migrations/0050-reading-fits';
+import * as fiftyFirst from './migrations/0051-spellings';
 
 export const MIGRATIONS = [
   first,
@@ -104,6 +105,7 @@ export const MIGRATIONS = [
   fortyEighth,
   fortyNinth,
   fiftieth,
+  fiftyFirst,
 ];
 /** Any constant will do, as long as every process of this program takes the same lock. */
 const LOCK = 4600_0001;

@@ -22,7 +22,7 @@ interface PageOfIds {
 
 function conditions({ status, owner, source, rating, q = '' }: LeadFilter): {
   sql: string;
-  replacements: Record<string, string>;
+  replacements: Record<string, string | string[]>;
 } {
   const held = [
     nameHolds('l', 'l.id', q),

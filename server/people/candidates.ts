@@ -3,12 +3,11 @@ import { decidePerson, type Candidate, type Verdict } from '@emporikon/core/matc
 import { companyKey } from '@emporikon/core/people/companies';
 import { companyDomain } from '@emporikon/core/people/emails';
 import { stripTitles } from '@emporikon/core/people/names';
-import { romanise } from '@emporikon/core/people/naming/romanise';
-import { formsOf } from '@emporikon/core/people/naming/nicknames';
 import { fold } from '@emporikon/core/people/text';
 import type { Context } from '../commands/context';
 import { askWithFixedPlan } from '../db/prepared';
 import { allOf, type Term } from '../search/sql';
+import { wordsSpelt } from '../search/spellings';
 import { alikeWords } from '../search/vocabulary';
 import { bookOf, personBooks } from './book';
 
@@ -33,19 +32,27 @@ const wordsOf = (fullName: string): string[] => fold(stripTitles(fullName)).spli
 const endsOf = (words: readonly string[]): [given: string, family: string] =>
   words.length > 1 ? [words[0] ?? '', words.at(-1) ?? ''] : ['', words[0] ?? ''];
 
+/** So many words a word of a name may stand under because of its spelling. */
+const MOST_SPELT = 24;
+
 /** The names of some people as they may stand in the book, in one question however many they are. */
 async function soughtNames(context: Context, fullNames: readonly string[]): Promise<SoughtName[]> {
   const all = fullNames.map(wordsOf);
   const long = all.flatMap(endsOf).filter((word) => word.length > 3);
+  const ends = [...new Set(all.flatMap(endsOf).filter(Boolean))];
   const alike = await alikeWords(context, [...new Set(long)], false);
-  // A name of another script may stand in the book in Latin letters.
-  const others = (word: string): string[] => [...romanise(word).slice(0, 4), ...(alike.get(word) ?? [])];
+  // It may stand in the book in another script or spelling, or in a short form.
+  const spelt = await wordsSpelt(context, ends, false);
+  const others = (word: string): string[] => [
+    ...(spelt[ends.indexOf(word)] ?? []).slice(0, MOST_SPELT),
+    ...(alike.get(word) ?? []),
+  ];
   return all.map((words) => {
     const [given, family] = endsOf(words);
     return {
       words,
       family: family ? [...new Set([family, ...others(family)])] : [],
-      given: given ? [...new Set([...formsOf(given), given.slice(0, 1), ...others(given)])] : [],
+      given: given ? [...new Set([given, given.slice(0, 1), ...others(given)])] : [],
     };
   });
 }

@@ -1,10 +1,12 @@
 import type { SearchHit } from '@emporikon/contract/settings';
+import { partedTerms } from '@emporikon/core/people/naming/findable';
 import { rankHits, readSought, type Sought } from '@emporikon/core/query/find';
 import type { Context } from '../commands/context';
 import { QueryTypes } from 'sequelize';
 import { askWithFixedPlan } from '../db/prepared';
 import { foundByBoth, foundByPhone, foundByPlace, foundByWords, type Statement, type Term } from './sql';
 import { textQueryOf } from './textQuery';
+import { wordsSpelt } from './spellings';
 import { alikeWords, wordsBeginning } from './vocabulary';
 
 interface HitRow {
@@ -19,7 +21,10 @@ interface HitRow {
 
 /** With fewer good hits than this, slips of the fingers are thought of. */
 const FEW = 4;
-const SLIP = 6;
+/** How much less a name that is spelt otherwise matches, and one that is a slip away. */
+const [SPELT, SLIP] = [1, 6];
+/** Beyond this a hit has only part of what was typed, and others may be meant. */
+const LEAST_MATCH = 2;
 
 interface Ask {
   context: Context;
@@ -44,6 +49,22 @@ async function findMeantWords(asked: Ask, terms: readonly string[]): Promise<Ter
   });
 }
 
+/** The terms, each as the words that are the same name spelt otherwise; null where there are none. */
+async function findSpelt(asked: Ask, terms: readonly Term[]): Promise<Term[] | null> {
+  const parted = partedTerms(terms.map(({ typed }) => typed));
+  const spelt = await wordsSpelt(asked.context, parted, true);
+  if (!spelt.some((words) => words.length)) return null;
+  // One word alone has been looked for as it stands.
+  if (parted.length === 1) return [{ typed: parted[0] ?? '', words: spelt[0] ?? null, slip: true }];
+  const known = new Map(terms.map((term) => [term.typed, term.words]));
+  return parted.map((typed, at) => ({
+    typed,
+    words: known.get(typed) ?? null,
+    also: spelt[at] ?? [],
+    slip: true,
+  }));
+}
+
 async function byWords(asked: Ask, sought: Sought, limit: number): Promise<HitRow[]> {
   if (!sought.terms.length) return [];
   const run = async (statement: Statement | null, slip: number): Promise<HitRow[]> =>
@@ -64,6 +85,11 @@ async function byWords(asked: Ask, sought: Sought, limit: number): Promise<HitRo
   const hits = await run(foundByWords(terms, by), 0);
   if (sought.address) hits.push(...(await run(foundByWords([beginning(sought.address)], by), 0)));
   if (hits.length < limit) hits.push(...(await run(foundByBoth(terms, by), 0)));
+  if (hits.filter(({ level }) => level <= LEAST_MATCH).length < limit) {
+    const spelt = await findSpelt(asked, terms);
+    if (spelt) hits.push(...(await run(foundByWords(spelt, by), SPELT)));
+    if (spelt && hits.length < FEW) hits.push(...(await run(foundByBoth(spelt, by), SPELT)));
+  }
   if (hits.length >= Math.min(FEW, limit)) return hits;
   const others = await findMeantWords(asked, sought.terms);
   return others ? [...hits, ...(await run(foundByWords(others, by), SLIP))] : hits;
@@ -145,8 +171,8 @@ function withoutRepeats(hits: readonly HitRow[]): HitRow[] {
 }
 
 /**
- * Finds people, companies, deals and leads by what was typed: parts of names in any order, with slips and without
- * diacritics, addresses and domains from their beginning, numbers in any written form, tags, towns, the numbers of quotes,
+ * Finds people, companies, deals and leads by what was typed: parts of names in any order, in another script or spelling,
+ * by short forms, with slips and without diacritics, addresses and domains from their beginning, numbers in any written form, tags, towns, the numbers of quotes,
  * and files by their names and words.
  * @param limit how many at most, best first
  * @param only only records of this kind

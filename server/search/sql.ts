@@ -2,6 +2,8 @@
 export interface Term {
   typed: string;
   words: readonly string[] | null;
+  /** Words it may be beside its beginning: the same name spelt otherwise. */
+  also?: readonly string[];
   /** The words are others than the one typed, and not longer ones. */
   slip?: boolean;
   /** The kinds of records of which many have it. */
@@ -40,11 +42,12 @@ const lexeme = (word: string): string => `'${word.replace(/[\\']/g, '\\$&')}'`;
  * @param whole whether only whole words count
  */
 export const allOf = (terms: readonly Term[], whole = false): string =>
-  terms
-    .map(({ typed, words }) =>
-      words?.length && !whole ? `(${words.map(lexeme).join(' | ')})` : `${lexeme(typed)}${whole ? '' : ':*'}`,
-    )
-    .join(' & ');
+  terms.map((term) => (whole ? lexeme(term.typed) : anyOf(term))).join(' & ');
+
+function anyOf({ typed, words, also = [] }: Term): string {
+  const all = [...(words?.length ? words.map(lexeme) : [`${lexeme(typed)}:*`]), ...also.map(lexeme)];
+  return all.length === 1 ? (all[0] ?? '') : `(${all.join(' | ')})`;
+}
 
 /** Words that begin with a term; without an order PostgreSQL gathers all of them before it takes the first. */
 const range = (at: number): string =>

@@ -9,6 +9,8 @@ const LOGS = [
   'sessions',
   'idempotency_keys',
   'find_vocabulary',
+  'find_spellings',
+  'find_unspelt',
   'kept_apart',
   // Where records are is made anew in the background.
   'places_due',

@@ -9,7 +9,7 @@ import {
   type NameWord,
 } from '../../people/naming/structure';
 import { isEasternFamily } from '../../people/naming/nicknames';
-import { easternKey, spellingKey } from '../../people/naming/spelling';
+import { consonantsOf, easternKey, spellingKey } from '../../people/naming/spelling';
 import { shared, type Dictionary } from './strings';
 
 /** So many spellings, and so many full names it may be short for, are kept of a word; and so many words of a half of a name. */
@@ -141,7 +141,7 @@ export class NameBuilder {
       spellings: spellings.map(add),
       keys: spellings.map((one) => add(`=${spellingKey(one)}`)),
       roots: word.roots.slice(0, ROOTS).map((root) => add(`^${root}`)),
-      bones: add(`|${bonesOf(word.text)}`),
+      bones: add(`|${consonantsOf(word.text)}`),
       eastern: add(isEastern ? `&${easternKey(word.text)}` : ''),
       sound: add(`*${soundOf(word.text)}`),
       is: (word.isInitial ? IS.initial : 0) | (isEastern ? IS.eastern : 0) | (isArabic ? IS.arabic : 0),
@@ -226,10 +226,6 @@ export class NameBuilder {
     return { counts, initialCounts };
   }
 }
-
-/** The consonants of a word, as scripts that write no vowels have it. */
-const bonesOf = (text: string): string =>
-  spellingKey(text.replace(/^[ae]l(?=[a-z]{4})/, '')).replace(/[aeiouvyh]/g, '');
 
 /** What a row's own address says of a name that is only half there: "zoya.orlova@" of Zoya. */
 function withMail(parts: NameParts, email: string): NameParts {

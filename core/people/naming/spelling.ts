@@ -85,3 +85,7 @@ const EASTERN: readonly [RegExp, string][] = [
 
 /** A coarser key for names of China and Korea, whose schemes differ in nearly every letter. */
 export const easternKey = (word: string): string => replaced(word, EASTERN);
+
+/** The consonants of a word without its article, as scripts that write no vowels have it. */
+export const consonantsOf = (word: string): string =>
+  spellingKey(word.replace(/^[ae]l(?=[a-z]{4})/, '')).replace(/[aeiouvyh]/g, '');
