@@ -15,7 +15,7 @@ import {
   TimeZone,
   Version,
 } from './common';
-import { MergeNote } from './lookAlikes';
+import { MergeNote, ToldApart } from './lookAlikes';
 import { Dossier } from './people';
 import { OwnTerm, TermKey } from './terms';
 
@@ -50,6 +50,7 @@ export const CompanyDossier = Dossier.extend({
   parent: Named.nullable().describe('the company it is a branch of'),
   branches: z.array(Named),
   merged: z.array(MergeNote),
+  toldApart: z.array(ToldApart),
   claims: z.array(Claim),
   people: z.array(Named.extend({ jobTitle: z.string().nullable() })),
   rhythmDays: z.int().nullable(),

@@ -49,10 +49,32 @@ const Comparison = z.object({
   survivorId: Id.describe('whose id is proposed to stay'),
   fields: z.array(ComparedField),
   moves: Work.describe('what moves to the survivor when all become one'),
-  reasons: z.array(z.object({ text: z.string(), weight: z.string() })),
-  probability: z.number(),
+  reasons: z
+    .array(
+      z.object({
+        text: z.string(),
+        weight: z.string(),
+        isAgainst: z.boolean(),
+        pairs: z.array(z.tuple([Id, Id])).describe('the pairs it was found of'),
+      }),
+    )
+    .describe('what speaks for their being one and what against it, the strongest first'),
+  probability: z.number().describe('0 to 1, of the least likely pair among them'),
 });
 export type Comparison = z.infer<typeof Comparison>;
+
+const Ids = z.array(Id).min(2).max(10);
+const Apart = z
+  .enum(['different', 'namesakes', 'fatherAndSon'])
+  .describe('`different` is asked again when the facts have changed; the others hold');
+export const ToldApart = z.object({
+  id: Id,
+  how: Apart,
+  other: Named.extend({ hint: z.string() }),
+  at: Time,
+  actor: Named.nullable(),
+});
+export type ToldApart = z.infer<typeof ToldApart>;
 
 const Since = z.object({
   table: z.string(),
@@ -73,7 +95,6 @@ export const MergeNote = z.object({
   unmergedAt: Time.nullable(),
 });
 export type MergeNote = z.infer<typeof MergeNote>;
-const Ids = z.array(Id).min(2).max(10);
 const Choices = z.record(z.string().max(80), z.union([Id, z.literal('both')]));
 
 export const lookAlikeRoutes = routes({
@@ -115,7 +136,23 @@ export const lookAlikeRoutes = routes({
     params: IdParam,
     body: z.object({
       ids: z.array(Id).max(10).optional().describe('only these of the group differ from the rest'),
+      as: Apart.default('different'),
     }),
+    reply: Done,
+  },
+  'POST /api/told-apart': {
+    summary: 'Records somebody compared are not the same; remembered and shown on each',
+    tag: 'look-alikes',
+    right: 'people.change',
+    status: 201,
+    body: z.object({ kind: RecordKind, ids: Ids, as: Apart.default('different') }),
+    reply: Done,
+  },
+  'DELETE /api/told-apart/:id': {
+    summary: 'Takes such an answer back; the records may be found alike again',
+    tag: 'look-alikes',
+    right: 'people.change',
+    params: IdParam,
     reply: Done,
   },
   'POST /api/look-alikes/:id/related': {

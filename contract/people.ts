@@ -18,7 +18,7 @@ import {
   TimeZone,
   Version,
 } from './common';
-import { MergeNote } from './lookAlikes';
+import { MergeNote, ToldApart } from './lookAlikes';
 import { FieldValue, FieldValues, Tags } from './fields';
 import { Turn } from './ledger';
 import { Task } from './tasks';
@@ -100,6 +100,9 @@ export const PersonDossier = Dossier.extend({
   rhythm: RhythmView,
   isImportant: z.boolean(),
   merged: z.array(MergeNote).describe('records that were made one with this one'),
+  toldApart: z
+    .array(ToldApart)
+    .describe('namesakes, father or son: others that somebody said this one is not'),
   contacts: z.array(Contact),
   colleagues: z.array(Named),
 });

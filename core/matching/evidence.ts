@@ -1,9 +1,10 @@
 import { companyKey } from '../people/companies';
 import { companyDomain, localPart, normalizeEmail } from '../people/emails';
 import { isRoleName, nameKey } from '../people/names';
+import { isMobile } from '../people/phones';
 import { compareFirmNames } from './firmNames';
 import { agrees, LEVEL } from './linkage/nameLevels';
-import { agreeInBoth, agreementInWords, comparedNames } from './names';
+import { agreeInBoth, agreementInWords, NamesAtHand } from './names';
 import { jaroWinkler } from './similarity';
 import { DEFAULT_WEIGHTS, type Weights } from './weights';
 
@@ -18,6 +19,8 @@ export interface PersonFacts {
   profiles?: readonly string[];
   /** Those of the numbers that several people have. */
   switchboards?: readonly string[];
+  /** ISO 8601, without a year where none is known: `--05-17`. */
+  birthday?: string | null;
 }
 
 export interface Reason {
@@ -49,6 +52,8 @@ export interface Scales {
   bits: Weights['bits'];
   /** How many people the book holds. */
   records: number;
+  /** The names that will be compared, where there are many. */
+  names?: NamesAtHand;
   /** How many of them have the name that was read; null where nobody counted. */
   namesakes?: number | null;
 }
@@ -69,7 +74,7 @@ function compareNames(a: string, b: string, scales: Scales): Reason[] {
   if (!left || !right) return [];
   if (left === right && a === b)
     return [reason('name agrees', asRareAs(left.includes(' ') ? bits.name : bits.oneName, scales))];
-  const compared = comparedNames(a, b);
+  const compared = (scales.names ?? new NamesAtHand([a, b])).compare(a, b);
   if (compared.isOtherGeneration)
     return [reason('another of the same name: one is senior, one junior', bits.otherName)];
   if (left === right)
@@ -84,10 +89,10 @@ function compareNames(a: string, b: string, scales: Scales): Reason[] {
       return [reason(text, asRareAs(bits.nearName, scales, COMMONER.near))];
     return [reason(text, asRareAs(bits.name - 1, scales, COMMONER.spelling))];
   }
-  if (jaroWinkler(left, right) >= 0.92 && given !== LEVEL.differs)
+  if (given !== LEVEL.differs && jaroWinkler(left, right) >= 0.92)
     return [reason('name nearly agrees', asRareAs(bits.nearName, scales, COMMONER.near))];
   if (given === LEVEL.differs && agrees(family))
-    return [reason('same family name, another given name', bits.partOfName)];
+    return [reason('same family name, another given name', bits.otherGiven)];
   if (agrees(given) || agrees(family)) return [reason('part of the name agrees', bits.partOfName)];
   return [reason('another name', bits.otherName)];
 }
@@ -110,6 +115,8 @@ function comparePhones(a: PersonFacts, b: PersonFacts, { bits }: Scales): Reason
   const shared = a.phones.filter((phone) => theirs.has(phone));
   if (shared.some((phone) => !a.switchboards?.includes(phone))) return [reason('same number', bits.number)];
   if (shared.length) return [reason('same switchboard', bits.firmAddress)];
+  if (a.phones.some(isMobile) && b.phones.some(isMobile))
+    return [reason('each has another mobile', bits.otherMobile + Math.min(0, bits.otherNumber))];
   return a.phones.length && b.phones.length && bits.otherNumber
     ? [reason('another number', bits.otherNumber)]
     : [];
@@ -137,6 +144,16 @@ function compareCompanies(a: string, b: string, { bits }: Scales): Reason[] {
     ? [reason('company nearly the same', bits.nearCompany)]
     : [reason('another company', bits.otherCompany)];
 }
+
+const YEAR = /^\d{4}/;
+/** Two birthdays; where one has no year, the day and month are compared. */
+function compareBirthdays(a: PersonFacts, b: PersonFacts, { bits }: Scales): Reason[] {
+  if (!a.birthday || !b.birthday) return [];
+  const [mine, theirs] = [a.birthday, b.birthday];
+  const isSame = YEAR.test(mine) && YEAR.test(theirs) ? mine === theirs : mine.slice(-5) === theirs.slice(-5);
+  return [isSame ? reason('same birthday', bits.birthday) : reason('another birthday', bits.otherBirthday)];
+}
+
 /** From so many bits on two names are of one firm, and people who give them work at one. */
 const SAME_FIRM = 9;
 
@@ -147,6 +164,7 @@ export function comparePeople(a: PersonFacts, b: PersonFacts, scales: Scales = U
     ...comparePhones(a, b, scales),
     ...compareProfiles(a, b, scales),
     ...compareNames(a.fullName, b.fullName, scales),
+    ...compareBirthdays(a, b, scales),
     ...compareCompanies(a.companyName, b.companyName, scales),
   ].sort((x, y) => Math.abs(y.bits) - Math.abs(x.bits));
 }

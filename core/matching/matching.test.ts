@@ -78,6 +78,27 @@ describe('the verdict', () => {
         .kind,
     ).toBe('new');
   });
+  it('is not sure of a relative who writes from the same address', () => {
+    const found = verdict({ fullName: 'Rita Duarte', emails: ['ines@padariasol.example'] });
+    expect(found.kind).toBe('maybe');
+    expect(found.matches[0]?.reasons.map((reason) => `${reason.text}: ${reason.weight}`)).toEqual([
+      'same address: decides',
+      'same family name, another given name: strong, against',
+    ]);
+  });
+  it('counts two mobiles and two birthdays against their being one', () => {
+    const known = person({ fullName: 'Ines Duarte', phones: ['+351910555014'], birthday: '1980-04-02' });
+    const texts = (facts: Partial<PersonFacts>): string[] =>
+      comparePeople(person({ fullName: 'Ines Duarte', ...facts }), known)
+        .filter(({ bits }) => bits < 0)
+        .map(({ text }) => text);
+    expect(texts({ phones: ['+447700900123'] })).toEqual(['each has another mobile']);
+    // A landline is no contradiction: the same person has both.
+    expect(texts({ phones: ['+442079460123'] })).toEqual([]);
+    expect(texts({ birthday: '1981-04-02' })).toEqual(['another birthday']);
+    expect(texts({ birthday: '--04-02' })).toEqual([]);
+    expect(texts({ birthday: '--05-02' })).toEqual(['another birthday']);
+  });
   it('is maybe when two are equally the one', () => {
     const twins = ['1', '2'].map((id) => ({ id, label: id, facts: ines }));
     expect(decidePerson(ines, twins).kind).toBe('maybe');
@@ -101,7 +122,8 @@ describe('the verdict', () => {
     const facts = fc.record({
       fullName: fc.constantFrom('Ines Duarte', 'I. Duarte', 'Inês Duarte', 'Rui Reis', ''),
       emails: fc.subarray(['ines@padariasol.example', 'info@padariasol.example', 'x@gmail.com']),
-      phones: fc.subarray(['+351910555014', '+447700900123']),
+      phones: fc.subarray(['+351910555014', '+447700900123', '+442079460123']),
+      birthday: fc.constantFrom(null, '1980-04-02', '--04-02', '1981-04-02'),
       companyName: fc.constantFrom('Padaria Sol', 'Padaria Sol, Lda.', 'Coral Crumb', ''),
     });
     const bits = (a: PersonFacts, b: PersonFacts): number =>

@@ -1,6 +1,6 @@
 import { scriptOf, type Script } from '../people/naming/scripts';
 import { Dictionary } from './linkage/strings';
-import { NameBuilder } from './linkage/nameTable';
+import { NameBuilder, type NameTable } from './linkage/nameTable';
 import { agrees, LEVEL, NameComparer, noRelation, type NameRelation } from './linkage/nameLevels';
 
 /** What two names come to, as the linkage compares them. */
@@ -9,21 +9,38 @@ export interface ComparedNames extends NameRelation {
   isOtherGeneration: boolean;
 }
 
-/** Two names have so few words. */
-const FEW = 64;
+/** Pairs of words whose likeness is kept; a power of two. */
+const KEPT = 1024;
 
-/** Two names as they are written, each whole, compared word by word in all scripts. */
-export function comparedNames(a: string, b: string): ComparedNames {
-  const dictionary = new Dictionary();
-  const builder = new NameBuilder(dictionary);
-  builder.add('', a, '');
-  builder.add('', b, '');
-  const table = builder.finish();
-  const relation = noRelation();
-  const [one = 0, two = 0] = table.of;
-  new NameComparer(table, dictionary.pack(), FEW).compare(one, two, relation);
-  const [mine, theirs] = [table.marks[2 * one], table.marks[2 * two]];
-  return { ...relation, isOtherGeneration: Boolean(mine && theirs && mine !== theirs) };
+/** Some names as they are written, each whole, to be compared word by word in all scripts: each is taken apart once. */
+export class NamesAtHand {
+  private readonly places = new Map<string, number>();
+  private readonly table: NameTable;
+  private readonly comparer: NameComparer;
+
+  constructor(names: Iterable<string>) {
+    const dictionary = new Dictionary();
+    const builder = new NameBuilder(dictionary);
+    for (const name of names) {
+      if (this.places.has(name)) continue;
+      this.places.set(name, this.places.size);
+      builder.add('', name, '');
+    }
+    this.table = builder.finish();
+    this.comparer = new NameComparer(this.table, dictionary.pack(), KEPT);
+  }
+
+  /** Two of them. @throws where one is not among them */
+  compare(a: string, b: string): ComparedNames {
+    const { of, marks } = this.table;
+    const [first, second] = [this.places.get(a), this.places.get(b)];
+    if (first === undefined || second === undefined) throw new Error('A name is not at hand.');
+    const [one = 0, two = 0] = [of[first], of[second]];
+    const relation = noRelation();
+    this.comparer.compare(one, two, relation);
+    const [mine, theirs] = [marks[2 * one], marks[2 * two]];
+    return { ...relation, isOtherGeneration: Boolean(mine && theirs && mine !== theirs) };
+  }
 }
 
 const WRITTEN_IN: Partial<Record<Script, string>> = {

@@ -1,5 +1,6 @@
 import { comparePeople, type PersonFacts, type Reason, type Scales } from './evidence';
 import { compareCompanyFacts, type CompanyFacts } from './firms';
+import { NamesAtHand } from './names';
 import { DEFAULT_WEIGHTS, forBook, type Weights } from './weights';
 
 export interface Candidate<Facts> {
@@ -83,7 +84,8 @@ export function decidePerson(
   book: Book = SMALL,
 ): Verdict {
   const { scales, prior } = scalesOf(book);
-  return decide(facts, candidates, prior, (a, b) => comparePeople(a, b, scales));
+  const names = new NamesAtHand([facts.fullName, ...candidates.map((one) => one.facts.fullName)]);
+  return decide(facts, candidates, prior, (a, b) => comparePeople(a, b, { ...scales, names }));
 }
 
 /** The same for the company. */

@@ -6,13 +6,17 @@ export type Outcome =
   | 'otherAddress'
   | 'number'
   | 'otherNumber'
+  | 'otherMobile'
   | 'page'
   | 'name'
   | 'oneName'
   | 'initial'
   | 'nearName'
   | 'partOfName'
+  | 'otherGiven'
   | 'otherName'
+  | 'birthday'
+  | 'otherBirthday'
   | 'company'
   | 'nearCompany'
   | 'otherCompany';
@@ -36,13 +40,17 @@ export const DEFAULT_WEIGHTS: Weights = {
     otherAddress: -1,
     number: 11,
     otherNumber: 0,
+    otherMobile: -2,
     page: 16,
     name: 9,
     oneName: 3,
     initial: 5.5,
     nearName: 6,
     partOfName: -1,
+    otherGiven: -7,
     otherName: -8,
+    birthday: 8,
+    otherBirthday: -6,
     company: 4,
     nearCompany: 2,
     otherCompany: -2,
@@ -69,7 +77,8 @@ const GROWS: Partial<Record<Outcome, number>> = {
 export function forBook(weights: Weights, records: number): { bits: Weights['bits']; prior: number } {
   const size = Math.max(LEAST, records);
   const grown = Math.log2(size / Math.max(LEAST, weights.records));
-  const bits = { ...weights.bits };
+  // What was learnt before an outcome was thought of says nothing of it.
+  const bits = { ...DEFAULT_WEIGHTS.bits, ...weights.bits };
   for (const [outcome, share] of Object.entries(GROWS) as [Outcome, number][]) bits[outcome] += share * grown;
   return { bits, prior: -Math.log2(size) };
 }

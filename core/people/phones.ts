@@ -86,6 +86,20 @@ export function normalizePhone(text: string, countries: readonly string[] = []):
   return readPhone(text, countries)?.normalized ?? null;
 }
 
+/** Numbers come again and again. */
+const mobiles = new Map<string, boolean>();
+const REMEMBERED = 20_000;
+/** Whether a number in E.164 is a mobile, which is one person's own, by its numbering plan. */
+export function isMobile(normalized: string): boolean {
+  let is = mobiles.get(normalized);
+  if (is === undefined) {
+    if (mobiles.size >= REMEMBERED) mobiles.clear();
+    is = readPhone(normalized)?.type === 'mobile';
+    mobiles.set(normalized, is);
+  }
+  return is;
+}
+
 /** A number in E.164 as people write it for abroad, e.g. `+351 910 555 014`; what is no number comes back as it is. */
 export const showPhone = (normalized: string): string =>
   parsePhoneNumberFromString(normalized)?.formatInternational() ?? normalized;

@@ -14,6 +14,7 @@ import { isNewFor } from '../ledger/looks';
 import { turnOf } from '../ledger/queries';
 import { linkedWork } from '../people/queries';
 import { mergesInto } from '../lookalikes/merged';
+import { toldApartFrom } from '../lookalikes/toldApart';
 import { nameHolds } from '../search/filter';
 import { openMoves } from '../tasks/queries';
 import { loadCompany } from './commands';
@@ -176,6 +177,7 @@ export async function companyDossier(context: Context, id: string): Promise<Comp
     branches: branches.map((branch) => ({ id: branch.id, name: branch.name })),
     claims,
     merged: await mergesInto(context, id),
+    toldApart: await toldApartFrom(context, 'company', id),
     people: people.map((person) => ({ id: person.id, name: person.fullName, jobTitle: person.jobTitle })),
     rhythmDays: company.rhythmDays ?? null,
     isImportant: company.isImportant,

@@ -53,6 +53,7 @@ import * as fortyEighth from './migrations/0048-sign-in-rules';
 import * as fortyNinth from './migrations/0049-terms';
 import * as fiftieth from './migrations/0050-reading-fits';
 import * as fiftyFirst from './migrations/0051-spellings';
+import * as fiftySecond from './migrations/0052-told-apart';
 
 export const MIGRATIONS = [
   first,
@@ -106,6 +107,7 @@ export const MIGRATIONS = [
   fortyNinth,
   fiftieth,
   fiftyFirst,
+  fiftySecond,
 ];
 /** Any constant will do, as long as every process of this program takes the same lock. */
 const LOCK = 4600_0001;

@@ -47,14 +47,30 @@ export async function askPrepared<Row extends object>(
  * the values of every call, which takes longer than to run it, and more so under policies. For statements that are written
  * so that one plan is right for all values.
  */
-export async function askWithFixedPlan<Row extends object>(
+export const askWithFixedPlan = <Row extends object>(
   context: Pick<Context, 'tx'>,
   sql: string,
   bind: Record<string, unknown>,
-): Promise<Row[]> {
+): Promise<Row[]> => withFixedPlans(context, () => askPrepared<Row>(context, sql, bind));
+
+/** Transactions whose statements keep their plans at the moment. */
+const fixed = new WeakSet<object>();
+
+/** Several such statements one after the other, without saying so for each. */
+export async function withFixedPlans<Result>(
+  context: Pick<Context, 'tx'>,
+  ask: () => Promise<Result>,
+): Promise<Result> {
+  const { tx } = context;
+  if (fixed.has(tx)) return ask();
   const client = clientOf(context);
   await client.query('SET LOCAL plan_cache_mode = force_generic_plan');
-  const rows = await askPrepared<Row>(context, sql, bind);
-  await client.query('SET LOCAL plan_cache_mode = auto');
-  return rows;
+  fixed.add(tx);
+  try {
+    const result = await ask();
+    await client.query('SET LOCAL plan_cache_mode = auto');
+    return result;
+  } finally {
+    fixed.delete(tx);
+  }
 }

@@ -202,24 +202,55 @@ const personFacts = (one: PersonDossier) => {
     phones: of('phone'),
     profiles: of('profile'),
     companyName: one.company?.name ?? '',
+    birthday: one.birthday,
   };
 };
 
-/** What speaks for and against the first two being one, as the verdict on a capture weighs it. */
+type Weighed = Pick<Comparison, 'reasons' | 'probability'>;
+
+/** What speaks for and against every two of them being one, as the verdict on a capture weighs it; what several pairs have is said once. */
 async function weighed(
   context: Context,
   kind: RecordKind,
-  records: readonly (PersonDossier | CompanyDossier)[],
-): Promise<{ reasons: Reason[]; probability: number }> {
-  const [a, b] = records;
-  if (!a || !b) return { reasons: [], probability: 0 };
-  const book = await bookOf(context, kind, 'fullName' in a ? (a.fullName.value ?? '') : '');
+  people: readonly PersonDossier[],
+  companies: readonly CompanyDossier[],
+): Promise<Weighed> {
+  const records = people.length ? people : companies;
+  const first = people[0];
+  const facts = people.map(personFacts);
+  const phones = [...new Set(facts.flatMap((one) => one.phones))];
+  const { switchboards, ...book } = await bookOf(context, kind, first?.fullName.value ?? '', phones);
   const { scales, prior } = scalesOf(book);
-  const reasons =
-    'fullName' in a && 'fullName' in b
-      ? comparePeople(personFacts(a), personFacts(b), scales)
-      : compareCompanyFacts(a as CompanyDossier, b as CompanyDossier, scales);
-  return { reasons, probability: toProbability(prior + reasons.reduce((sum, one) => sum + one.bits, 0)) };
+  const between = (a: number, b: number): Reason[] => {
+    const [mine, theirs, one, other] = [facts[a], facts[b], companies[a], companies[b]];
+    if (mine && theirs) return comparePeople({ ...mine, switchboards }, theirs, scales);
+    return one && other ? compareCompanyFacts(one, other, scales) : [];
+  };
+  const found = new Map<string, { bits: number; weight: string; pairs: [string, string][] }>();
+  let probability = 1;
+  for (const [a, one] of records.entries())
+    for (const [b, other] of records.entries()) {
+      if (a >= b) continue;
+      const reasons = between(a, b);
+      probability = Math.min(
+        probability,
+        toProbability(prior + reasons.reduce((sum, reason) => sum + reason.bits, 0)),
+      );
+      for (const { text, bits, weight } of reasons) {
+        const known = found.get(text) ?? { bits: 0, weight, pairs: [] };
+        known.pairs.push([one.id, other.id]);
+        found.set(text, Math.abs(bits) > Math.abs(known.bits) ? { ...known, bits, weight } : known);
+      }
+    }
+  const reasons = [...found]
+    .sort(([, x], [, y]) => Math.abs(y.bits) - Math.abs(x.bits))
+    .map(([text, { bits, weight, pairs }]) => ({
+      text,
+      weight: weight.replace(', against', ''),
+      isAgainst: bits < 0,
+      pairs,
+    }));
+  return { reasons, probability };
 }
 
 /**
@@ -265,7 +296,6 @@ export async function compareRecords(
     );
   const terms = await loadTerms(context);
   const called: Called = (key) => termName(terms, key);
-  const { reasons, probability } = await weighed(context, kind, kind === 'person' ? people : companies);
   return {
     kind,
     records,
@@ -275,7 +305,6 @@ export async function compareRecords(
         ? personFields(people, survivorId, called)
         : companyFields(companies, survivorId, called),
     moves: sumOf(records.filter((record) => record.id !== survivorId).map((record) => record.work)),
-    reasons: reasons.map(({ text, weight }) => ({ text, weight })),
-    probability,
+    ...(await weighed(context, kind, people, companies)),
   };
 }

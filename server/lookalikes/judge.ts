@@ -1,6 +1,8 @@
+import type { ToldApart } from '@emporikon/contract/lookAlikes';
 import { factsPrint } from '@emporikon/core/matching/merging';
 import { companyKey } from '@emporikon/core/people/companies';
 import { nameKey } from '@emporikon/core/people/names';
+import { Op } from 'sequelize';
 import { requireActor, type Context } from '../commands/context';
 import { KeptApart, LookAlikeRow } from '../db/models/lookAlikes';
 import { conflict, invalid, notFound } from '../http/problems';
@@ -8,6 +10,7 @@ import { Company } from '../db/models/people';
 import { checkParent } from '../companies/commands';
 import type { RecordKind } from './links';
 import { ask } from './move';
+import { namesOf } from './queries';
 
 /** An open group, for a judgement. @throws 404, 409 when somebody judged it already */
 export async function openGroup(context: Context, id: string): Promise<LookAlikeRow> {
@@ -49,17 +52,29 @@ export async function printsOf(
 export const pairPrint = (prints: ReadonlyMap<string, string>, one: string, other: string): string =>
   [prints.get(one) ?? '', prints.get(other) ?? ''].sort().join('\n--\n');
 
+/** Why two records are not one. */
+export type Apart = ToldApart['how'];
+const MARKED: Record<Apart, string> = {
+  different: 'Marked look-alikes as different',
+  namesakes: 'Marked look-alikes as namesakes',
+  fatherAndSon: 'Marked look-alikes as father and son',
+};
+
 /** Remembers that pairs are not the same, with what they said when it was judged. */
 export async function keepApart(
   context: Context,
   kind: RecordKind,
   pairs: readonly (readonly [string, string])[],
+  how: Apart = 'different',
 ): Promise<void> {
+  if (kind === 'company' && how === 'fatherAndSon')
+    throw invalid('Only people are father and son.', { fields: { as: 'is for people' } });
   const prints = await printsOf(context, kind, [...new Set(pairs.flat())]);
   for (const pair of pairs) {
     const [one = '', other = ''] = [...pair].sort();
     const said = {
       facts: pairPrint(prints, one, other),
+      how,
       saidBy: context.actor?.id ?? null,
       saidAt: context.now(),
     };
@@ -68,6 +83,9 @@ export async function keepApart(
     else await context.write.insert(KeptApart, { id: context.newId(), kind, one, other, ...said });
   }
 }
+
+const pairsOf = (ids: readonly string[]): [string, string][] =>
+  ids.flatMap((id, at) => ids.slice(at + 1).map((other): [string, string] => [id, other]));
 
 /**
  * The records of a group are not the same, or some of them are not the rest. It is remembered, and asked again only when
@@ -78,6 +96,7 @@ export async function judgeDifferent(
   context: Context,
   id: string,
   apart: readonly string[] = [],
+  how: Apart = 'different',
 ): Promise<string | null> {
   const group = await openGroup(context, id);
   const few = group.members.filter((member) => apart.includes(member));
@@ -86,13 +105,43 @@ export async function judgeDifferent(
     throw invalid('None of those are of this group.', { fields: { ids: 'are not of this group' } });
   const pairs: [string, string][] = few.length
     ? few.flatMap((one) => rest.map((other): [string, string] => [one, other]))
-    : group.members.flatMap((member, at) =>
-        group.members.slice(at + 1).map((other): [string, string] => [member, other]),
-      );
-  await keepApart(context, group.kind, pairs);
+    : pairsOf(group.members);
+  await keepApart(context, group.kind, pairs, how);
   if (few.length && rest.length > 1) await context.write.update(group, { members: rest });
   else await context.write.update(group, { state: 'different' });
-  return context.write.event('keep apart', 'Marked look-alikes as different', requireActor(context).id);
+  return context.write.event('keep apart', MARKED[how], requireActor(context).id);
+}
+
+/** Records that somebody compared are not the same, whether or not they were found alike. @throws 404 */
+export async function tellApart(
+  context: Context,
+  kind: RecordKind,
+  ids: readonly string[],
+  how: Apart,
+): Promise<string | null> {
+  const known = await namesOf(context, kind, ids);
+  if (known.size < ids.length) throw notFound('One of these records is not there.');
+  if (ids.length < 2) throw invalid('It takes two records.', { fields: { ids: 'are one record' } });
+  await keepApart(context, kind, pairsOf(ids), how);
+  const groups = await LookAlikeRow.findAll({
+    where: { state: 'open', kind, members: { [Op.contained]: [...ids] } },
+    transaction: context.tx,
+    lock: true,
+  });
+  for (const group of groups) await context.write.update(group, { state: 'different' });
+  return context.write.event('keep apart', MARKED[how], requireActor(context).id);
+}
+
+/** Takes such an answer back. @throws 404 */
+export async function forgetApart(context: Context, id: string): Promise<string | null> {
+  const kept = await KeptApart.findByPk(id, { transaction: context.tx, lock: true });
+  if (!kept) throw notFound('There is no such answer.');
+  await context.write.remove(kept);
+  return context.write.event(
+    'forget apart',
+    'Took back that two records are different',
+    requireActor(context).id,
+  );
 }
 
 /** Companies that belong together without being one: the others become branches of one of them. */

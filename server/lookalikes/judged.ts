@@ -63,17 +63,19 @@ export async function toldApart(
   kind: RecordKind,
   ids: readonly string[],
 ): Promise<number[]> {
-  const kept = await ask<{ one: string; other: string; facts: string }>(
+  const kept = await ask<{ one: string; other: string; facts: string; how: string }>(
     context,
-    `SELECT coalesce(f.to_id, a.one)::text AS one, coalesce(g.to_id, a.other)::text AS other, a.facts
+    `SELECT coalesce(f.to_id, a.one)::text AS one, coalesce(g.to_id, a.other)::text AS other, a.facts, a.how
        FROM kept_apart a LEFT JOIN forwardings f ON f.id = a.one LEFT JOIN forwardings g ON g.id = a.other WHERE a.kind = $kind`,
     { kind },
   );
   const prints = await printsOf(context, kind, [...new Set(kept.flatMap((pair) => [pair.one, pair.other]))]);
   const rowOf = new Map(ids.map((id, row) => [id, row]));
-  return kept.flatMap(({ one, other, facts }) => {
+  return kept.flatMap(({ one, other, facts, how }) => {
     const [a, b] = [rowOf.get(one), rowOf.get(other)];
-    if (a === undefined || b === undefined || pairPrint(prints, one, other) !== facts) return [];
+    if (a === undefined || b === undefined) return [];
+    // Whoever is known to be somebody else stays so, whatever the records come to have in common.
+    if (how === 'different' && pairPrint(prints, one, other) !== facts) return [];
     return [Math.min(a, b) * ids.length + Math.max(a, b)];
   });
 }

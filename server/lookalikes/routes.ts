@@ -2,7 +2,7 @@ import { addJob } from '../jobs/job';
 import { lookAlikesJob } from './run';
 import { early, type Handlers } from '../http/mount';
 import { compareRecords } from './compare';
-import { judgeDifferent, judgeRelated } from './judge';
+import { forgetApart, judgeDifferent, judgeRelated, tellApart } from './judge';
 import { mergeMany, previewMany } from './many';
 import { mergeRecords } from './merge';
 import { listLookAlikes } from './queries';
@@ -16,7 +16,13 @@ export const lookAlikeHandlers: Handlers = {
     return { started: true };
   },
   'POST /api/look-alikes/:id/different': async ({ params, body, context }) => ({
-    eventId: await judgeDifferent(context, params.id, body.ids),
+    eventId: await judgeDifferent(context, params.id, body.ids, body.as),
+  }),
+  'POST /api/told-apart': async ({ body, context }) => ({
+    eventId: await tellApart(context, body.kind, [...new Set(body.ids)], body.as),
+  }),
+  'DELETE /api/told-apart/:id': async ({ params, context }) => ({
+    eventId: await forgetApart(context, params.id),
   }),
   'POST /api/look-alikes/:id/related': async ({ params, body, context }) => ({
     eventId: await judgeRelated(context, params.id, body.parentId),

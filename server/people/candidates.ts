@@ -5,7 +5,7 @@ import { companyDomain } from '@emporikon/core/people/emails';
 import { stripTitles } from '@emporikon/core/people/names';
 import { fold } from '@emporikon/core/people/text';
 import type { Context } from '../commands/context';
-import { askWithFixedPlan } from '../db/prepared';
+import { askPrepared, askWithFixedPlan, withFixedPlans } from '../db/prepared';
 import { allOf, type Term } from '../search/sql';
 import { wordsSpelt } from '../search/spellings';
 import { alikeWords } from '../search/vocabulary';
@@ -32,8 +32,8 @@ const wordsOf = (fullName: string): string[] => fold(stripTitles(fullName)).spli
 const endsOf = (words: readonly string[]): [given: string, family: string] =>
   words.length > 1 ? [words[0] ?? '', words.at(-1) ?? ''] : ['', words[0] ?? ''];
 
-/** So many words a word of a name may stand under because of its spelling. */
-const MOST_SPELT = 24;
+/** So many words a word of a name may stand under because of its spelling, and so many because of a slip. */
+const [MOST_SPELT, MOST_SLIPS] = [10, 8];
 
 /** The names of some people as they may stand in the book, in one question however many they are. */
 async function soughtNames(context: Context, fullNames: readonly string[]): Promise<SoughtName[]> {
@@ -45,7 +45,7 @@ async function soughtNames(context: Context, fullNames: readonly string[]): Prom
   const spelt = await wordsSpelt(context, ends, false);
   const others = (word: string): string[] => [
     ...(spelt[ends.indexOf(word)] ?? []).slice(0, MOST_SPELT),
-    ...(alike.get(word) ?? []),
+    ...(alike.get(word) ?? []).slice(0, MOST_SLIPS),
   ];
   return all.map((words) => {
     const [given, family] = endsOf(words);
@@ -61,10 +61,11 @@ async function soughtNames(context: Context, fullNames: readonly string[]): Prom
  * People who share an address, a number or a page with somebody, have nearly the name, or work at the firm and share a
  * part of the name. Every way in is a range of an index, so that it takes as long in a book of a million.
  */
-const CANDIDATES = `WITH named AS (
+const CANDIDATES = `WITH named AS MATERIALIZED (
     SELECT r.id FROM find_records r WHERE r.kind = 'p' AND r.words @@ nullif($named, '')::tsquery LIMIT 40),
+  -- Of a name that so many have, those who have nearly the name are too many to tell anything.
   alike AS (
-    SELECT r.id FROM find_records r WHERE r.kind = 'p' AND r.words @@ nullif($alike, '')::tsquery LIMIT 60),
+    SELECT r.id FROM find_records r WHERE r.kind = 'p' AND (SELECT count(*) FROM named) < 40 AND r.words @@ nullif($alike, '')::tsquery LIMIT 60),
   firm AS (SELECT id FROM companies WHERE name_key = $firm AND $firm <> '' UNION SELECT id FROM companies WHERE domain = ANY ($domains::text[])),
   colleagues AS (
     SELECT p.id FROM people p WHERE p.company_id IN (SELECT id FROM firm)
@@ -121,9 +122,11 @@ const asCandidate = (row: PersonRow): Candidate<PersonFacts> => ({
 
 /** Same, maybe or new: somebody told of in facts, against the whole book. */
 export async function knownPerson(context: Context, facts: PersonFacts): Promise<Verdict> {
-  const [name = { words: [], family: [], given: [] }] = await soughtNames(context, [facts.fullName]);
   const { switchboards, ...book } = await bookOf(context, 'person', facts.fullName, facts.phones);
-  const rows = await askWithFixedPlan<PersonRow>(context, CANDIDATES, bindOf(facts, name));
+  const rows = await withFixedPlans(context, async () => {
+    const [name = { words: [], family: [], given: [] }] = await soughtNames(context, [facts.fullName]);
+    return askPrepared<PersonRow>(context, CANDIDATES, bindOf(facts, name));
+  });
   return decidePerson({ ...facts, switchboards }, rows.map(asCandidate), book);
 }
 

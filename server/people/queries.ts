@@ -15,6 +15,7 @@ import { notFound } from '../http/problems';
 import { wasErased } from '../privacy/marks';
 import { turnOf } from '../ledger/queries';
 import { mergesInto } from '../lookalikes/merged';
+import { toldApartFrom } from '../lookalikes/toldApart';
 import { rhythmOfPerson } from '../round/rhythms';
 import { openMoves } from '../tasks/queries';
 
@@ -148,6 +149,7 @@ export async function personDossier(context: Context, id: string): Promise<Perso
     rhythm: await rhythmOfPerson(context, person, company),
     isImportant: person.isImportant,
     merged: await mergesInto(context, id),
+    toldApart: await toldApartFrom(context, 'person', id),
     inactiveSince: person.inactiveSince?.toISOString() ?? null,
     contacts: contacts.map((contact) => ({
       id: contact.id,

@@ -3,7 +3,7 @@ import { partedTerms } from '@emporikon/core/people/naming/findable';
 import { rankHits, readSought, type Sought } from '@emporikon/core/query/find';
 import type { Context } from '../commands/context';
 import { QueryTypes } from 'sequelize';
-import { askWithFixedPlan } from '../db/prepared';
+import { askWithFixedPlan, withFixedPlans } from '../db/prepared';
 import { foundByBoth, foundByPhone, foundByPlace, foundByWords, type Statement, type Term } from './sql';
 import { textQueryOf } from './textQuery';
 import { wordsSpelt } from './spellings';
@@ -25,6 +25,7 @@ const FEW = 4;
 const [SPELT, SLIP] = [1, 6];
 /** Beyond this a hit has only part of what was typed, and others may be meant. */
 const LEAST_MATCH = 2;
+const MANY = 3;
 
 interface Ask {
   context: Context;
@@ -85,9 +86,12 @@ async function byWords(asked: Ask, sought: Sought, limit: number): Promise<HitRo
   const hits = await run(foundByWords(terms, by), 0);
   if (sought.address) hits.push(...(await run(foundByWords([beginning(sought.address)], by), 0)));
   if (hits.length < limit) hits.push(...(await run(foundByBoth(terms, by), 0)));
-  if (hits.filter(({ level }) => level <= LEAST_MATCH).length < limit) {
+  const good = hits.filter(({ level }) => level <= LEAST_MATCH).length;
+  // So many words that all fit somebody were not meant for anybody else.
+  if (good && terms.length >= MANY) return hits;
+  if (good < limit) {
     const spelt = await findSpelt(asked, terms);
-    if (spelt) hits.push(...(await run(foundByWords(spelt, by), SPELT)));
+    if (spelt) hits.push(...(await run(foundByWords(spelt, by, ['p', 'c']), SPELT)));
     if (spelt && hits.length < FEW) hits.push(...(await run(foundByBoth(spelt, by), SPELT)));
   }
   if (hits.length >= Math.min(FEW, limit)) return hits;
@@ -186,12 +190,15 @@ export async function find(
   const sought = readSought(text, context.house.country);
   const asked: Ask = { context, me: context.actor?.id ?? '' };
   const isWanted = (hit: HitRow): boolean => !only || hit.kind === only;
-  const hits = [
-    ...(await byQuote(asked, text)),
-    ...(await byPhone(asked, sought, limit)),
-    ...(await byWords(asked, sought, limit)),
-  ].filter(isWanted);
-  if (hits.length < limit) hits.push(...(await byPlace(asked, sought, limit)).filter(isWanted));
+  const hits = await withFixedPlans(context, async () => {
+    const found = [
+      ...(await byQuote(asked, text)),
+      ...(await byPhone(asked, sought, limit)),
+      ...(await byWords(asked, sought, limit)),
+    ].filter(isWanted);
+    if (found.length < limit) found.push(...(await byPlace(asked, sought, limit)).filter(isWanted));
+    return found;
+  });
   const records = rankHits(withoutRepeats(hits), limit);
   const files = !only || only === 'file' ? await foundFiles(context, text, only ? limit : MOST_FILES) : [];
   const after =

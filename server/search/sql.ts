@@ -17,6 +17,7 @@ interface Asked {
   me: string;
   limit: number;
 }
+/** People, companies, deals and leads. */
 type Kind = 'p' | 'c' | 'd' | 'l';
 
 /** How many a kind may bring before they are ranked, for each that is shown. */
@@ -158,8 +159,12 @@ export function foundByBoth(terms: readonly Term[], { me, limit }: Asked): State
 }
 
 /** Records that have all the terms among their words, their own, and those of the companies found. */
-export function foundByWords(terms: readonly Term[], { me, limit }: Asked): Statement {
-  const kinds = (['p', 'c', 'd', 'l'] as const).flatMap((kind) => ofKind(kind, terms));
+export function foundByWords(
+  terms: readonly Term[],
+  { me, limit }: Asked,
+  among: readonly Kind[] = ['p', 'c', 'd', 'l'],
+): Statement {
+  const kinds = among.flatMap((kind) => ofKind(kind, terms));
   const sql = `WITH direct AS MATERIALIZED (
     ${kinds.join(' UNION ALL ')}
     UNION ALL (SELECT r.id, r.kind::text FROM (SELECT record_id AS id FROM worked_with WHERE user_id = $me::uuid ORDER BY score DESC LIMIT ${OWN}) mine

@@ -206,6 +206,8 @@ const rhythm = computed(() => ({
         v-model:is-picking="isMerging"
         kind="company"
         :merged="company.merged"
+        :told-apart="company.toldApart"
+        @changed="load"
       />
       <template #meter>
         <GapsLine :key="id" :company-id="company.id" :name="company.name" @changed="load" />

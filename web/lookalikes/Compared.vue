@@ -3,7 +3,7 @@ import type { ComparedField, Comparison } from '@emporikon/contract/lookAlikes';
 import { computed } from 'vue';
 import { VBtn } from 'vuetify/components/VBtn';
 import { shortDay } from '../shell/format';
-import { movesInWords, movesOne } from './words';
+import { movesInWords, movesOne, pairsInWords } from './words';
 
 const props = defineProps<{ comparison: Comparison }>();
 /** By field the record whose value stays, as somebody chose it. */
@@ -38,6 +38,13 @@ const differ = (field: ComparedField): boolean =>
 const pick = (field: ComparedField, recordId: string): void => {
   choices.value = { ...choices.value, [field.field]: recordId };
 };
+const isGroup = computed(() => props.comparison.records.length > 2);
+const evidence = computed(() => [
+  { title: 'For one record', reasons: props.comparison.reasons.filter((one) => !one.isAgainst) },
+  { title: 'Against', reasons: props.comparison.reasons.filter((one) => one.isAgainst) },
+]);
+const whichOf = (reason: Comparison['reasons'][number]): string =>
+  isGroup.value ? pairsInWords(reason.pairs, props.comparison.records) : '';
 const whyOf = (field: ComparedField): string =>
   choices.value[field.field] ? 'chosen by you' : differ(field) ? field.why : '';
 function toggle(id: string): void {
@@ -48,12 +55,18 @@ function toggle(id: string): void {
 
 <template>
   <div class="sides" :style="{ '--records': comparison.records.length }">
-    <p v-if="comparison.reasons.length" class="reasons">
-      <span class="cap">Why</span>
-      <span v-for="(one, index) in comparison.reasons" :key="one.text"
-        >{{ index ? ' · ' : '' }}{{ one.text }} <em class="soft">({{ one.weight }})</em></span
-      >
-    </p>
+    <div class="evidence">
+      <div v-for="side in evidence" :key="side.title">
+        <span class="cap">{{ side.title }}</span>
+        <ul v-if="side.reasons.length" :aria-label="side.title">
+          <li v-for="one in side.reasons" :key="one.text">
+            {{ one.text }}<span v-if="whichOf(one)" class="soft">, {{ whichOf(one) }}</span>
+            <em class="soft">{{ one.weight }}</em>
+          </li>
+        </ul>
+        <p v-else class="soft nothing">Nothing we know of</p>
+      </div>
+    </div>
     <p class="moves">
       If merged, {{ movesInWords(moves) }} {{ movesOne(moves) ? 'moves' : 'move' }} to {{ survivorName }}.
       Every claim is kept, old links lead here, and they can be separated again.
@@ -63,12 +76,16 @@ function toggle(id: string): void {
         <thead>
           <tr>
             <th class="label"><span class="cap">Record to keep</span></th>
-            <th v-for="one in comparison.records" :key="one.id" :class="{ out: apart.includes(one.id) }">
+            <th
+              v-for="(one, index) in comparison.records"
+              :key="one.id"
+              :class="{ out: apart.includes(one.id) }"
+            >
               <RouterLink
                 class="name"
                 :to="`/${comparison.kind === 'person' ? 'people' : 'companies'}/${one.id}`"
                 target="_blank"
-                >{{ one.name }}</RouterLink
+                >{{ isGroup ? `${index + 1}. ${one.name}` : one.name }}</RouterLink
               >
               <span class="soft hint">{{ one.hint || 'nothing more is known' }}</span>
               <v-radio
@@ -214,18 +231,42 @@ button.value.stays {
 .out {
   opacity: 0.45;
 }
-.reasons,
+.evidence {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 0 28px;
+  border-top: 1px solid var(--rule);
+  border-bottom: 1px solid var(--rule);
+  padding: 8px 0;
+  margin-bottom: 8px;
+}
+.evidence ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  line-height: 1.5;
+}
+.evidence em {
+  font-style: normal;
+  font-size: 12px;
+  margin-left: 4px;
+}
+.nothing,
 .moves {
   margin: 0 0 6px;
   line-height: 1.5;
 }
+.nothing {
+  margin: 0;
+}
 .moves {
   color: var(--soft);
 }
-em {
-  font-style: normal;
-}
 @media (max-width: 700px) {
+  .evidence {
+    grid-template-columns: minmax(0, 1fr);
+    gap: 8px;
+  }
   .compared tr {
     display: grid;
     grid-template-columns: repeat(var(--records), minmax(0, 1fr));

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { nounFor } from '@emporikon/core/people/counts';
-import type { Comparison, LookAlike } from '@emporikon/contract/lookAlikes';
+import type { Comparison, LookAlike, ToldApart } from '@emporikon/contract/lookAlikes';
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api, wordsOf } from '../shell/api';
@@ -14,6 +14,7 @@ import MergeMany from './MergeMany.vue';
 import { count } from './words';
 
 type Kind = 'person' | 'company';
+type Apart = ToldApart['how'];
 type Run = { startedAt: string; finishedAt: string | null; records: number; groups: number; trouble: string };
 
 const SURE = 0.98;
@@ -125,14 +126,26 @@ const same = (): Promise<void> =>
     undo.tell({ text: `Merged: ${name}.`, eventId, links: [{ text: 'Open', to }] });
     if (byHand.value.length) await router.push(to);
   });
-const different = (): Promise<void> =>
+const TOLD: Record<Apart, string> = {
+  different: 'Kept apart; not asked again unless their facts change.',
+  namesakes: 'Kept apart as namesakes, which both records show.',
+  fatherAndSon: 'Kept apart as father and son, which both records show.',
+};
+const different = (as: Apart): Promise<void> =>
   judge(async () => {
-    if (!current.value || byHand.value.length) return;
-    const { eventId } = await api('POST /api/look-alikes/:id/different', {
-      params: { id: current.value.id },
-      body: {},
-    });
-    undo.tell({ text: 'Kept apart; not asked again unless their facts change.', eventId });
+    if (byHand.value.length) {
+      const { eventId } = await api('POST /api/told-apart', {
+        body: { kind: kind.value, ids: members.value, as },
+      });
+      undo.tell({ text: TOLD[as], eventId });
+      await router.push(`/${kind.value === 'person' ? 'people' : 'companies'}/${members.value[0] ?? ''}`);
+    } else if (current.value) {
+      const { eventId } = await api('POST /api/look-alikes/:id/different', {
+        params: { id: current.value.id },
+        body: { as },
+      });
+      undo.tell({ text: TOLD[as], eventId });
+    }
   });
 const related = (): Promise<void> =>
   judge(async () => {
@@ -152,9 +165,15 @@ function press(event: KeyboardEvent): void {
   const target = event.target as HTMLElement;
   if (event.ctrlKey || event.metaKey || event.altKey || isMany.value) return;
   if (target.closest('input:not([type=radio], [type=checkbox]), textarea, .v-overlay')) return;
-  const act = { s: same, d: different, k: skip, ArrowDown: () => step(1), ArrowUp: () => step(-1) }[
-    event.key
-  ];
+  const act = {
+    s: same,
+    d: () => different('different'),
+    n: () => different('namesakes'),
+    f: kind.value === 'person' ? () => different('fatherAndSon') : undefined,
+    k: skip,
+    ArrowDown: () => step(1),
+    ArrowUp: () => step(-1),
+  }[event.key];
   if (!act) return;
   event.preventDefault();
   void act();
@@ -198,8 +217,20 @@ onBeforeUnmount(() => window.removeEventListener('keydown', press));
         <template v-if="comparison">
           <div class="answers">
             <v-btn class="fill" :disabled="isBusy" @click="same">Same: merge <kbd>S</kbd></v-btn>
+            <v-btn class="quiet" :disabled="isBusy" @click="different('different')"
+              >Different <kbd>D</kbd></v-btn
+            >
+            <v-btn class="quiet" :disabled="isBusy" @click="different('namesakes')"
+              >Namesakes <kbd>N</kbd></v-btn
+            >
+            <v-btn
+              v-if="kind === 'person'"
+              class="quiet"
+              :disabled="isBusy"
+              @click="different('fatherAndSon')"
+              >Father and son <kbd>F</kbd></v-btn
+            >
             <template v-if="!byHand.length">
-              <v-btn class="quiet" :disabled="isBusy" @click="different">Different <kbd>D</kbd></v-btn>
               <v-btn v-if="kind === 'company'" class="quiet" :disabled="isBusy" @click="related"
                 >Branches of {{ comparison.records.find((one) => one.id === survivor)?.name }}</v-btn
               >

@@ -2,7 +2,7 @@ import '../testing/browser';
 import type { Comparison } from '@emporikon/contract/lookAlikes';
 import { openPage, type Page } from '../testing/page';
 import { price } from '../lookups/money';
-import { count, movesInWords, movesOne } from './words';
+import { count, movesInWords, movesOne, pairsInWords } from './words';
 
 let page: Page;
 beforeEach(() => (page = openPage()));
@@ -34,4 +34,28 @@ it.each([
 it('counts and prices are written as the reader writes them', () => {
   expect(count(12_345)).toBe('12,345');
   expect([price(2.5, 'EUR'), price(1200, 'JPY')]).toEqual(['€0.03', 'JP¥1,200']);
+});
+
+it('a reason of a group says which of its records it is about, unless it is all of them', () => {
+  const records = ['a', 'b', 'c'].map((id) => ({ id }));
+  expect(pairsInWords([['a', 'c']], records)).toBe('1 and 3');
+  expect(
+    pairsInWords(
+      [
+        ['a', 'b'],
+        ['b', 'c'],
+      ],
+      records,
+    ),
+  ).toBe('1 and 2; 2 and 3');
+  expect(
+    pairsInWords(
+      [
+        ['a', 'b'],
+        ['a', 'c'],
+        ['b', 'c'],
+      ],
+      records,
+    ),
+  ).toBe('');
 });

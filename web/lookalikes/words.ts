@@ -25,4 +25,14 @@ export function movesInWords(moves: Comparison['moves']): string {
 /** Whether it is one thing that moves, or nothing. */
 export const movesOne = (moves: Comparison['moves']): boolean =>
   Object.values(moves).reduce((sum, one) => sum + one, 0) < 2;
+
+/** Which records of a group a reason is about, by the numbers they stand under; nothing where it is all of them. */
+export function pairsInWords(
+  pairs: Comparison['reasons'][number]['pairs'],
+  records: readonly { id: string }[],
+): string {
+  if (pairs.length === (records.length * (records.length - 1)) / 2) return '';
+  const at = (id: string): number => records.findIndex((record) => record.id === id) + 1;
+  return pairs.map(([one, other]) => `${at(one)} and ${at(other)}`).join('; ');
+}
 export const count = (value: number): string => plainNumber(value);

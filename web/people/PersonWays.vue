@@ -102,5 +102,7 @@ async function putActive(active: boolean): Promise<void> {
     v-model:is-picking="isMerging"
     kind="person"
     :merged="person.merged"
+    :told-apart="person.toldApart"
+    @changed="emit('changed')"
   />
 </template>

@@ -6,7 +6,7 @@ export interface PackedStrings {
 }
 
 /** An array of fewer numbers is sooner copied than shared. */
-const SHARED_FROM = 1024;
+const SHARED_FROM = 65_536;
 /** An array of numbers that worker threads can share without copying. */
 export const shared = <T>(
   kind: { new (buffer: ArrayBuffer | SharedArrayBuffer): T; BYTES_PER_ELEMENT: number },

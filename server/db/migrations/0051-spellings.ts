@@ -9,6 +9,8 @@ export const name = '0051-spellings';
 const TAKEN_APART = '[\\u3040-\\u30ff\\uac00-\\ud7a3]';
 /** A word of the vocabulary: in other scripts than the Latin one a letter or two are a name. */
 const KNOWN = "(length(w) > 1 OR w ~ '[^\\u0001-\\u024f]')";
+/** So many with the words of a search are looked at. */
+const GATHERED = 2000;
 const WERE_KNOWN = 'length(w) > 2';
 const refreshed = (kind: string, table: string, column: string): string =>
   `SELECT find_refresh('${kind}', array_agg(id)) FROM ${table} WHERE ${column} ~ '${TAKEN_APART}' HAVING count(*) > 0;`;
@@ -57,6 +59,19 @@ INSERT INTO find_unspelt SELECT DISTINCT word FROM find_vocabulary EXCEPT SELECT
 UPDATE people SET name_key = (SELECT string_agg(w, ' ' ORDER BY w COLLATE "C") FROM unnest(string_to_array(folded(full_name), ' ')) w)
  WHERE full_name ~ '${TAKEN_APART}' AND erased_at IS NULL;
 UPDATE companies SET name_key = folded(name) WHERE name ~ '${TAKEN_APART}';
+-- What has the words is gathered before it is put in order: asked for the newest, PostgreSQL reads backwards through all of
+-- them until it has enough. Few are found, of which it knows nothing.
+CREATE OR REPLACE FUNCTION after_deals_found(asked tsquery, most integer) RETURNS TABLE (kind text, id uuid) LANGUAGE sql STABLE ROWS 10 SECURITY DEFINER SET search_path = public AS $$
+  (SELECT 'project', f.id FROM (SELECT p.id, p.created_at AS at FROM projects p WHERE p.names @@ asked LIMIT ${GATHERED}) f ORDER BY f.at DESC LIMIT most)
+  UNION ALL (SELECT 'case', f.id FROM (SELECT c.id, c.opened_at AS at FROM cases c WHERE c.names @@ asked LIMIT ${GATHERED}) f ORDER BY f.at DESC LIMIT most)
+$$;
+CREATE OR REPLACE FUNCTION files_found(asked tsquery, most integer) RETURNS TABLE (file_id uuid) LANGUAGE sql STABLE ROWS 10 SECURITY DEFINER SET search_path = public AS $$
+  SELECT id FROM (
+    (SELECT f.id, f.at FROM (SELECT f.id, f.at FROM files f WHERE f.names @@ asked LIMIT ${GATHERED}) f ORDER BY f.at DESC LIMIT most)
+    UNION
+    (SELECT f.id, f.at FROM (SELECT c.sha256 FROM file_contents c WHERE c.found @@ asked LIMIT ${GATHERED}) c JOIN file_versions v USING (sha256)
+       JOIN files f ON f.id = v.file_id AND f.number = v.number ORDER BY f.at DESC LIMIT most)) every
+$$;
 ${refreshed('d', 'deals', 'title')}
 ${refreshed('l', 'leads', 'title')}
 `;

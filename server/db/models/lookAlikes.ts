@@ -30,6 +30,7 @@ export class KeptApart extends Model<InferAttributes<KeptApart>, InferCreationAt
   declare one: string;
   declare other: string;
   declare facts: string;
+  declare how: CreationOptional<'different' | 'namesakes' | 'fatherAndSon'>;
   declare saidBy: string | null;
   declare saidAt: Date;
 }
@@ -50,6 +51,7 @@ export function defineLookAlikeModels(sequelize: Sequelize): void {
     one: col.uuid,
     other: col.uuid,
     facts: col.words,
+    how: { ...col.words, defaultValue: 'different' },
     saidBy: col.uuid,
     saidAt: col.time,
   });
