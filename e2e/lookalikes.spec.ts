@@ -115,3 +115,35 @@ test('two records are compared by hand, and an inactive person comes last and ma
   const found = page.getByRole('listbox', { name: 'Found' }).getByRole('option').filter({ hasText: name });
   await expect(found.last()).toContainText('inactive person');
 });
+
+test('two of one name are answered as namesakes, which both records say until it is taken back', async ({
+  browser,
+}) => {
+  const page = await signIn(browser);
+  const { name, first, second } = await makeDouble(page);
+  await lookAgain(page);
+  await page.getByRole('list', { name: 'Groups, surest first' }).getByRole('button', { name }).click();
+  const sheet = page.getByRole('region', { name: 'Side by side' });
+  await expect(sheet.getByRole('list', { name: 'For a match' })).toContainText('same number');
+  await expect(sheet.getByRole('list', { name: 'Against a match' })).toContainText('another address');
+  await page.keyboard.press('n');
+  await expect(page.getByText('Kept apart as namesakes, which both records show.')).toBeVisible();
+  for (const [id, other] of [
+    [first, second],
+    [second, first],
+  ]) {
+    await page.goto(`/people/${id}`);
+    const said = page.getByText(/Not the same as/);
+    await expect(said).toContainText('namesakes, said by');
+    await expect(said.getByRole('link', { name })).toHaveAttribute('href', `/people/${other}`);
+  }
+  // On a second thought they are father and son.
+  await page.goto(`/people/look-alikes?ids=${first},${second}`);
+  await page.getByRole('button', { name: 'Father and son' }).click();
+  await page.waitForURL(`**/people/${first}`);
+  await expect(page.getByText(/father and son, said by/)).toBeVisible();
+  await page.getByRole('button', { name: 'Take back' }).click();
+  await expect(page.getByText(/Not the same as/)).toHaveCount(0);
+  await page.locator('.told').getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByText(/father and son, said by/)).toBeVisible();
+});

@@ -40,8 +40,8 @@ const pick = (field: ComparedField, recordId: string): void => {
 };
 const isGroup = computed(() => props.comparison.records.length > 2);
 const evidence = computed(() => [
-  { title: 'For one record', reasons: props.comparison.reasons.filter((one) => !one.isAgainst) },
-  { title: 'Against', reasons: props.comparison.reasons.filter((one) => one.isAgainst) },
+  { title: 'For a match', reasons: props.comparison.reasons.filter((one) => !one.isAgainst) },
+  { title: 'Against a match', reasons: props.comparison.reasons.filter((one) => one.isAgainst) },
 ]);
 const whichOf = (reason: Comparison['reasons'][number]): string =>
   isGroup.value ? pairsInWords(reason.pairs, props.comparison.records) : '';
@@ -275,6 +275,7 @@ button.value.stays {
   .compared.compared tr > :is(th, td) {
     height: auto !important;
     min-width: 0;
+    white-space: normal;
     border-bottom: 0;
     padding: 4px 10px 6px 0;
   }

@@ -8,6 +8,7 @@ import { when } from '../shell/format';
 import { usePaged } from '../shell/usePaged';
 import { useUndo } from '../shell/undo';
 import HiddenMatches from '../visibility/HiddenMatches.vue';
+import AnswerButtons from './AnswerButtons.vue';
 import Compared from './Compared.vue';
 import GroupList from './GroupList.vue';
 import MergeMany from './MergeMany.vue';
@@ -215,28 +216,16 @@ onBeforeUnmount(() => window.removeEventListener('keydown', press));
       />
       <section v-if="members.length > 1" class="sheet" aria-label="Side by side">
         <template v-if="comparison">
-          <div class="answers">
-            <v-btn class="fill" :disabled="isBusy" @click="same">Same: merge <kbd>S</kbd></v-btn>
-            <v-btn class="quiet" :disabled="isBusy" @click="different('different')"
-              >Different <kbd>D</kbd></v-btn
-            >
-            <v-btn class="quiet" :disabled="isBusy" @click="different('namesakes')"
-              >Namesakes <kbd>N</kbd></v-btn
-            >
-            <v-btn
-              v-if="kind === 'person'"
-              class="quiet"
-              :disabled="isBusy"
-              @click="different('fatherAndSon')"
-              >Father and son <kbd>F</kbd></v-btn
-            >
-            <template v-if="!byHand.length">
-              <v-btn v-if="kind === 'company'" class="quiet" :disabled="isBusy" @click="related"
-                >Branches of {{ comparison.records.find((one) => one.id === survivor)?.name }}</v-btn
-              >
-              <v-btn class="quiet" @click="skip">Skip <kbd>K</kbd></v-btn>
-            </template>
-          </div>
+          <AnswerButtons
+            :kind="kind"
+            :is-busy="isBusy"
+            :is-found="!byHand.length"
+            :survivor-name="comparison.records.find((one) => one.id === survivor)?.name ?? ''"
+            @same="same"
+            @apart="different"
+            @related="related"
+            @skip="skip"
+          />
           <Compared
             v-model:choices="choices"
             v-model:survivor="survivor"
@@ -280,17 +269,6 @@ onBeforeUnmount(() => window.removeEventListener('keydown', press));
   border: 1px solid var(--rule);
   border-radius: 3px;
   padding: 14px 20px 16px;
-}
-.answers {
-  display: flex;
-  gap: 10px;
-  flex-wrap: wrap;
-  padding-bottom: 12px;
-}
-kbd {
-  font: 12px var(--ui);
-  opacity: 0.75;
-  margin-left: 6px;
 }
 .word.on {
   color: var(--ink);
