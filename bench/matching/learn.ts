@@ -56,6 +56,7 @@ export function learnTrees(all: Examples, linear: Float64Array): Trees {
     }
   const nodes = 2 ** (DEPTH + 1) - 1;
   const trees: Trees = {
+    most: new Float64Array(TREES + 1),
     nodes,
     feature: new Int16Array(nodes * TREES).fill(-1),
     bound: new Float64Array(nodes * TREES),

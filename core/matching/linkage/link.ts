@@ -17,7 +17,7 @@ export function likelyEdges(features: Features, pairs: Float64Array, model: Mode
   for (const code of pairs) {
     const a = Math.floor(code / features.rows);
     const b = code - a * features.rows;
-    const logOdds = scorer.logOdds(a, b);
+    const logOdds = scorer.logOdds(a, b, FLOOR);
     if (logOdds >= FLOOR) edges.push({ a, b, logOdds });
   }
   return edges;

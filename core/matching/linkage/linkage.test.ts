@@ -1,4 +1,5 @@
-import { jaro } from '../similarity';
+import fc from 'fast-check';
+import { jaro, jaroWinkler } from '../similarity';
 import { candidatePairs } from './blocks';
 import { compete } from './compete';
 import { groupUp, type Edge } from './groups';
@@ -9,7 +10,7 @@ import { grown, modelFrom, rateOf, shippedModel, taught, USUAL_RATE } from './mo
 import { FEATURE_NAMES, FEATURES } from './vector';
 import { planOf } from './plan';
 import { featuresOf, HEAD, type Row } from './testing';
-import { Dictionary, isOneSlip, packedJaroWinkler } from './strings';
+import { Dictionary, isAsAlike, isOneSlip } from './strings';
 
 function linked(rows: readonly Row[], head = HEAD): LinkedPair[] {
   const features = featuresOf(rows, head);
@@ -22,7 +23,24 @@ describe('packed strings', () => {
     const words = new Dictionary();
     const [one, two] = [words.add(a), words.add(b)];
     expect(jaro(a, b)).toBeCloseTo(plain, 4);
-    if (plain > 0.7) expect(packedJaroWinkler(words.pack(), one, two)).toBeCloseTo(winkler, 4);
+    if (plain <= 0.7) return;
+    expect(isAsAlike(words.pack(), one, two, winkler - 1e-3)).toBe(true);
+    expect(isAsAlike(words.pack(), one, two, winkler + 1e-3)).toBe(a === b);
+  });
+
+  it('are not thought unlike by their letters alone where they are alike', () => {
+    const word = fc.string({ unit: fc.constantFrom(...'abcdeö王иA '), minLength: 1, maxLength: 12 });
+    const part = fc.tuple(word, fc.nat(3)).map(([text, at]) => text.slice(at) + text.slice(0, at));
+    fc.assert(
+      fc.property(word, fc.oneof(word, part), (a, b) => {
+        const words = new Dictionary();
+        const [one, two] = [words.add(a), words.add(b)];
+        for (const least of [0.85, 0.92])
+          if (Math.abs(jaroWinkler(a, b) - least) > 1e-9)
+            expect(isAsAlike(words.pack(), one, two, least)).toBe(jaroWinkler(a, b) >= least);
+      }),
+      { numRuns: 2000 },
+    );
   });
 
   // Source: Damerau, "A technique for computer detection and correction of spelling errors", 1964: the four single errors.

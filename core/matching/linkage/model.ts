@@ -23,6 +23,8 @@ export interface Trees {
   feature: Int16Array;
   bound: Float64Array;
   value: Float64Array;
+  /** The most that each tree and all after it can add. */
+  most: Float64Array;
 }
 
 /** A model as it is kept in a file: the nodes of all trees that are there, as `[place, feature, bound]` and `[place, value]`. */
@@ -36,7 +38,9 @@ export interface StoredModel {
 }
 
 export function modelFrom({ intercept, linear, nodes, trees, splits, leaves }: StoredModel): Model {
+  const most = new Float64Array(trees + 1);
   const made: Trees = {
+    most,
     nodes,
     feature: new Int16Array(nodes * trees).fill(-1),
     bound: new Float64Array(nodes * trees),
@@ -47,6 +51,10 @@ export function modelFrom({ intercept, linear, nodes, trees, splits, leaves }: S
     made.bound[splits[at] as number] = splits[at + 2] as number;
   }
   for (let at = 0; at < leaves.length; at += 2) made.value[leaves[at] as number] = leaves[at + 1] as number;
+  for (let tree = trees - 1; tree >= 0; tree--) {
+    const [from, to] = [tree * nodes, (tree + 1) * nodes];
+    most[tree] = (most[tree + 1] as number) + Math.max(...made.value.subarray(from, to));
+  }
   return { intercept, linear: Float64Array.from(linear), trees: made };
 }
 
@@ -54,10 +62,18 @@ let read: Model | null = null;
 /** The model that was trained on crowds of our own making (`npm run train`). */
 export const shippedModel = (): Model => (read ??= modelFrom(shipped));
 
-/** What the trees add for one pair. */
-export function grown({ nodes, feature, bound, value }: Trees, vector: Float64Array): number {
+/**
+ * What the trees add for one pair.
+ * @param least once they cannot come to so much any more, they are not asked further, and −∞ is the answer
+ */
+export function grown(
+  { nodes, feature, bound, value, most }: Trees,
+  vector: Float64Array,
+  least = -Infinity,
+): number {
   let sum = 0;
-  for (let root = 0; root < feature.length; root += nodes) {
+  for (let root = 0, tree = 0; root < feature.length; root += nodes, tree++) {
+    if (sum + (most[tree] as number) < least) return -Infinity;
     let at = 0;
     for (let asked = feature[root] as number; asked >= 0; asked = feature[root + at] as number)
       at = (vector[asked] as number) > (bound[root + at] as number) ? 2 * at + 2 : 2 * at + 1;
@@ -106,13 +122,16 @@ export class Scorer {
     this.logRate = Math.log(rate);
   }
 
-  /** The natural logarithm of the odds that two rows are of one person. */
-  logOdds(a: number, b: number): number {
+  /**
+   * The natural logarithm of the odds that two rows are of one person.
+   * @param floor what is less may be given as −∞
+   */
+  logOdds(a: number, b: number, floor = -Infinity): number {
     const { model, vector } = this;
     this.comparer.compare(a, b, vector);
     let sum = this.base;
     for (let at = 0; at < FEATURES; at++) sum += (model.linear[at] as number) * (vector[at] as number);
-    return Math.max(sum + grown(model.trees, vector), this.byNameAlone());
+    return Math.max(sum + grown(model.trees, vector, floor - sum), this.byNameAlone());
   }
 
   /**

@@ -1,5 +1,5 @@
 import { IS, JOINED, ROOTS, SPELLINGS, WORDS, type NameTable } from './nameTable';
-import { isOneSlip, packedJaroWinkler, type PackedStrings } from './strings';
+import { isAsAlike, isOneSlip, type PackedStrings } from './strings';
 
 /** What comparing a half of two names can come to; `part` where one has words that the other lacks, `partly` where both have. */
 export const LEVEL = {
@@ -87,7 +87,7 @@ export class NameComparer {
       for (let j = 0; j < SPELLINGS; j++) {
         const right = spellings[b * SPELLINGS + j] as number;
         if (!right) break;
-        if (isOneSlip(this.strings, left, right) || packedJaroWinkler(this.strings, left, right) >= NEAR)
+        if (isOneSlip(this.strings, left, right) || isAsAlike(this.strings, left, right, NEAR))
           return LEVEL.near;
       }
     }

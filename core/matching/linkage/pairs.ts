@@ -1,7 +1,7 @@
 import type { FeatureField, Features } from './features';
 import { agrees, LEVEL, NameComparer, noRelation, type Agreeing } from './nameLevels';
 import { SPELLINGS, WORDS } from './nameTable';
-import { isOneSlip, packedJaroWinkler } from './strings';
+import { isAsAlike, isOneSlip } from './strings';
 import { holds, isSlipOfLong, NEAR_TEXT, plainLevel } from './values';
 import { AT, FAMILY, GIVEN } from './vector';
 
@@ -251,7 +251,7 @@ export class PairComparer {
     const { strings } = this.features;
     const isNear =
       isOneSlip(strings, one, two) ||
-      packedJaroWinkler(strings, one, two) >= NEAR_TEXT ||
+      isAsAlike(strings, one, two, NEAR_TEXT) ||
       isSlipOfLong(strings, core[a] as number, core[b] as number);
     if (isNear) {
       rare(core);

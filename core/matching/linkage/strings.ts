@@ -3,6 +3,8 @@ export interface PackedStrings {
   units: Uint16Array;
   /** Where string `id` begins; one more entry than there are strings. */
   starts: Uint32Array;
+  /** Which letters string `id` has: a bit for each, of which letters far apart share one. */
+  letters: Uint32Array;
 }
 
 /** An array of fewer numbers is sooner copied than shared. */
@@ -46,10 +48,18 @@ export class Dictionary {
     }
     starts[this.list.length] = length;
     const units = shared(Uint16Array, length);
+    const letters = shared(Uint32Array, this.list.length);
     let at = 0;
-    for (const text of this.list)
-      for (let index = 0; index < text.length; index++) units[at++] = text.charCodeAt(index);
-    return { units, starts };
+    for (const [id, text] of this.list.entries()) {
+      let mask = 0;
+      for (let index = 0; index < text.length; index++) {
+        const unit = text.charCodeAt(index);
+        units[at++] = unit;
+        mask |= 1 << (unit & 31);
+      }
+      letters[id] = mask;
+    }
+    return { units, starts, letters };
   }
 }
 
@@ -63,7 +73,7 @@ const common = new Uint16Array(LONGEST);
  * Jaro–Winkler similarity (Winkler 1990) of two strings of one list, without making either.
  * @returns 0 to 1; beyond 64 units the rest of a string is not looked at
  */
-export function packedJaroWinkler({ units, starts }: PackedStrings, a: number, b: number): number {
+function packedJaroWinkler({ units, starts }: PackedStrings, a: number, b: number): number {
   if (a === b) return 1;
   const [fromA, fromB] = [starts[a] ?? 0, starts[b] ?? 0];
   const lengthA = Math.min(LONGEST, (starts[a + 1] ?? 0) - fromA);
@@ -93,6 +103,35 @@ export function packedJaroWinkler({ units, starts }: PackedStrings, a: number, b
   const most = Math.min(4, lengthA, lengthB);
   while (prefix < most && units[fromA + prefix] === units[fromB + prefix]) prefix++;
   return jaro + prefix * 0.1 * (1 - jaro);
+}
+
+/** How many bits of a number are set. */
+function bitsOf(mask: number): number {
+  let rest = mask - ((mask >>> 1) & 0x55555555);
+  rest = (rest & 0x33333333) + ((rest >>> 2) & 0x33333333);
+  return Math.imul((rest + (rest >>> 4)) & 0x0f0f0f0f, 0x01010101) >>> 24;
+}
+
+/**
+ * Whether two strings are at least so alike by Jaro–Winkler. Most are not, and their lengths and letters tell so: what one
+ * has of letters that the other lacks cannot be matched.
+ */
+export function isAsAlike(strings: PackedStrings, a: number, b: number, least: number): boolean {
+  if (a === b) return true;
+  const { units, starts, letters } = strings;
+  const [fromA, fromB] = [starts[a] as number, starts[b] as number];
+  const [lengthA, lengthB] = [(starts[a + 1] as number) - fromA, (starts[b + 1] as number) - fromB];
+  if (lengthA <= LONGEST && lengthB <= LONGEST) {
+    const [mine, theirs] = [letters[a] as number, letters[b] as number];
+    const most = Math.min(lengthA - bitsOf(mine & ~theirs), lengthB - bitsOf(theirs & ~mine));
+    if (most <= 0) return false;
+    let prefix = 0;
+    const reach = Math.min(4, lengthA, lengthB);
+    while (prefix < reach && units[fromA + prefix] === units[fromB + prefix]) prefix++;
+    const jaro = (most / lengthA + most / lengthB + 1) / 3;
+    if (jaro + prefix * 0.1 * (1 - jaro) < least) return false;
+  }
+  return packedJaroWinkler(strings, a, b) >= least;
 }
 
 /** Whether two strings are one insertion, deletion, substitution or neighbouring transposition apart (Damerau 1964). */

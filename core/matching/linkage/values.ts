@@ -1,5 +1,5 @@
 import type { FeatureField } from './features';
-import { isOneSlip, packedJaroWinkler, type PackedStrings } from './strings';
+import { isAsAlike, isOneSlip, type PackedStrings } from './strings';
 
 export const NEAR_TEXT = 0.92;
 
@@ -45,5 +45,5 @@ export function plainLevel(
   if (isOneSlip(strings, one, two)) return 2;
   if (kind === 'date') return isTurned(strings, one, two) ? 2 : 3;
   if (kind === 'postcode' || kind === 'number') return 3;
-  return packedJaroWinkler(strings, one, two) >= NEAR_TEXT ? 2 : 3;
+  return isAsAlike(strings, one, two, NEAR_TEXT) ? 2 : 3;
 }
