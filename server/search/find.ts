@@ -66,6 +66,10 @@ async function findSpelt(asked: Ask, terms: readonly Term[]): Promise<Term[] | n
   }));
 }
 
+/** Whether somebody has all of several words just as they were typed. */
+const isMeant = (hits: readonly HitRow[], { terms }: Sought): boolean =>
+  terms.length > 1 && hits.some(({ level }) => level === 0);
+
 async function byWords(asked: Ask, sought: Sought, limit: number): Promise<HitRow[]> {
   if (!sought.terms.length) return [];
   const run = async (statement: Statement | null, slip: number): Promise<HitRow[]> =>
@@ -94,7 +98,7 @@ async function byWords(asked: Ask, sought: Sought, limit: number): Promise<HitRo
     if (spelt) hits.push(...(await run(foundByWords(spelt, by, ['p', 'c']), SPELT)));
     if (spelt && hits.length < FEW) hits.push(...(await run(foundByBoth(spelt, by), SPELT)));
   }
-  if (hits.length >= Math.min(FEW, limit)) return hits;
+  if (hits.length >= Math.min(FEW, limit) || isMeant(hits, sought)) return hits;
   const others = await findMeantWords(asked, sought.terms);
   return others ? [...hits, ...(await run(foundByWords(others, by), SLIP))] : hits;
 }
@@ -196,7 +200,8 @@ export async function find(
       ...(await byPhone(asked, sought, limit)),
       ...(await byWords(asked, sought, limit)),
     ].filter(isWanted);
-    if (found.length < limit) found.push(...(await byPlace(asked, sought, limit)).filter(isWanted));
+    if (found.length < limit && !isMeant(found, sought))
+      found.push(...(await byPlace(asked, sought, limit)).filter(isWanted));
     return found;
   });
   const records = rankHits(withoutRepeats(hits), limit);

@@ -65,6 +65,18 @@ describe('somebody is found', () => {
     expect(await listed('bob tamsin')).toEqual(['Bob Tamsin']);
   });
 
+  it('whatever somebody is called', async () => {
+    const long = '橋本陽子'.repeat(40);
+    const { id } = await add(long);
+    expect(
+      (await pell.call('GET /api/search', { query: { q: long.slice(0, 60) } })).body.items.map(
+        (hit) => hit.id,
+      ),
+    ).toEqual([id]);
+    for (const q of ['橋'.repeat(190), "'", '\\', ':*', '& | !', 'е'.repeat(100), '%_'])
+      expect((await pell.call('GET /api/search', { query: { q } })).status).toBe(200);
+  });
+
   it('no longer by the name they had', async () => {
     const { id } = await add('Тимур Бородин');
     expect(await found('borodin')).toEqual(['Тимур Бородин']);

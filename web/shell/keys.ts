@@ -59,6 +59,8 @@ const PAGES: { path: RegExp; lines: KeyLine[] }[] = [
       { keys: '↓ ↑', does: 'Next, previous' },
       { keys: 's', does: 'Merge: the same' },
       { keys: 'd', does: 'Keep apart: different' },
+      { keys: 'n', does: 'Keep apart: namesakes' },
+      { keys: 'f', does: 'Keep apart: father and son' },
       { keys: 'k', does: 'Skip' },
     ],
   },

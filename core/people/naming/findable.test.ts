@@ -68,6 +68,15 @@ describe('a word of a name is found', () => {
     expect(finds(typed, stands)).toBe(false);
   });
 
+  it('but what is too long for a name is spelt no other way', () => {
+    for (const word of ['橋'.repeat(300), 'е'.repeat(300), 'ü'.repeat(300)]) {
+      expect(spellingsOf(fold(word))).toEqual([]);
+      expect(soughtSpellings(fold(word))).toEqual({ whole: [], forms: [], beginnings: [] });
+    }
+    const longest = ['橋', 'ж', 'щ', '김', 'ξ'].flatMap((letter) => spellingsOf(fold(letter.repeat(40))));
+    expect(Math.max(...longest.map((spelling) => spelling.length))).toBeLessThan(400);
+  });
+
   it('in both orders, where a name is written without a space', () => {
     expect(partedTerms(['橋本陽子'])).toEqual(['橋本', '陽子']);
     expect(partedTerms(['김민수'])).toEqual(['김', '민수']);

@@ -11,6 +11,9 @@ const MOST_YO = 2;
 /** Arabic is written without its short vowels: what is left of a name once they are taken out, and enough of it to go by. */
 const [CONSONANTS, FEWEST_CONSONANTS] = ['~', 3];
 
+/** What has more letters is no word of a name, and its spellings would be too long for an index. */
+const LONGEST = 40;
+
 const distinct = (list: readonly string[]): string[] => [...new Set(list.filter(Boolean))];
 
 /** A Latin word with marks spelt out as two letters, without them: "mueller" is "muller", and "semyonov" is "semenov". */
@@ -58,6 +61,7 @@ function consonants(word: string): string[] {
  * @param word one folded word
  */
 export function spellingsOf(word: string): string[] {
+  if (word.length > LONGEST) return [];
   const forms = latinForms(word);
   const script = scriptOf(word);
   return distinct([
@@ -86,8 +90,8 @@ const LEAST_TYPED = 3;
  */
 export function soughtSpellings(term: string): SoughtSpellings {
   const script = scriptOf(term);
-  if (script === 'latin' && (term.length < 2 || !/^\p{L}+$/u.test(term)))
-    return { whole: [], forms: [], beginnings: [] };
+  const isName = script !== 'latin' || /^\p{L}{2,}$/u.test(term);
+  if (!isName || term.length > LONGEST) return { whole: [], forms: [], beginnings: [] };
   const forms = latinForms(term);
   const others = romanise(term).flatMap((form) => [...formsOf(form), ...formsOf(form, 'family')]);
   const whole = distinct([...forms.map(spellingKey), ...(script === 'latin' ? consonants(term) : [])]);
