@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { fold } from '../text';
 import { partedTerms, soughtSpellings, spellingsOf } from './findable';
 
@@ -75,6 +76,20 @@ describe('a word of a name is found', () => {
     }
     const longest = ['橋', 'ж', 'щ', '김', 'ξ'].flatMap((letter) => spellingsOf(fold(letter.repeat(40))));
     expect(Math.max(...longest.map((spelling) => spelling.length))).toBeLessThan(400);
+  });
+
+  it('by itself in small letters of its own script, whatever is written', () => {
+    const word = fc
+      .string({ unit: 'grapheme', minLength: 1, maxLength: 12 })
+      .map((text) => fold(text).replace(/ /g, ''));
+    fc.assert(
+      fc.property(word, (text) => {
+        const [stands, { whole }] = [spellingsOf(text), soughtSpellings(text)];
+        expect(stands.every((spelling) => spelling !== '' && !/\s/.test(spelling))).toBe(true);
+        if (whole.length) expect(stands.some((spelling) => whole.includes(spelling))).toBe(true);
+      }),
+      { numRuns: 1000 },
+    );
   });
 
   it('in both orders, where a name is written without a space', () => {

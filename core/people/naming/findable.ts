@@ -14,7 +14,9 @@ const [CONSONANTS, FEWEST_CONSONANTS] = ['~', 3];
 /** What has more letters is no word of a name, and its spellings would be too long for an index. */
 const LONGEST = 40;
 
-const distinct = (list: readonly string[]): string[] => [...new Set(list.filter(Boolean))];
+const distinct = (list: readonly string[]): string[] => [
+  ...new Set(list.map((text) => text.replace(/\s/g, '')).filter(Boolean)),
+];
 
 /** A Latin word with marks spelt out as two letters, without them: "mueller" is "muller", and "semyonov" is "semenov". */
 const unmarked = (word: string): string =>
