@@ -10,7 +10,7 @@ import { pick, randomFrom, slip, type Random } from './crowd/errors';
 import { sized } from './size';
 
 const ASKED = sized(40, 3);
-const WARMING = sized(15, 1);
+const WARMING = sized(60, 1);
 
 interface Somebody {
   full_name: string;
