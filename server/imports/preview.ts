@@ -5,6 +5,7 @@ import { QueryTypes } from 'sequelize';
 import { runInTransaction, type Context, type Tools } from '../commands/context';
 import { Import } from '../db/models/imports';
 import { bookOf } from '../people/book';
+import { namesSpelt } from '../people/namesSpelt';
 import { dayOf, erasuresOf } from '../privacy/marks';
 import { copyRows } from './copy';
 import { loadFile } from './file';
@@ -36,14 +37,22 @@ const factsOf = (data: RowData): PersonFacts => ({
   profiles: data.links.filter((link) => link.kind === 'profile').map((link) => link.normalized),
 });
 
-/** People who share an exact address, number, page or name with some rows, in one query. */
-async function knownAmong(context: Context, rows: readonly SourceRow[]): Promise<Map<string, Known[]>> {
+/** People who share an address, number, page or name, in whatever spelling, with some rows, in one query. */
+async function knownAmong(
+  context: Context,
+  rows: readonly SourceRow[],
+  spelt: ReadonlyMap<string, readonly string[]>,
+): Promise<Map<string, Known[]>> {
   const emails = rows.flatMap(({ data }) => data.emails.map((email) => email.normalized));
   const phones = rows.flatMap(({ data }) => data.phones.map((phone) => phone.normalized));
   const pages = rows.flatMap(({ data }) =>
     data.links.filter((link) => link.kind === 'profile').map((link) => link.normalized),
   );
-  const names = [...new Set(rows.map(({ data }) => nameKey(data.name)).filter(Boolean))];
+  const names = [
+    ...new Set(
+      rows.flatMap(({ data }) => [nameKey(data.name), ...(spelt.get(data.name) ?? [])]).filter(Boolean),
+    ),
+  ];
   const found = await context.sequelize.query<{
     id: string;
     full_name: string;
@@ -89,12 +98,17 @@ async function knownAmong(context: Context, rows: readonly SourceRow[]): Promise
   return index;
 }
 
-function judge(data: RowData, index: ReadonlyMap<string, Known[]>, book: Book): Judged {
+function judge(
+  data: RowData,
+  index: ReadonlyMap<string, Known[]>,
+  spelt: readonly string[],
+  book: Book,
+): Judged {
   const keys = [
     ...data.emails.map((email) => `email:${email.normalized}`),
     ...data.phones.map((phone) => `phone:${phone.normalized}`),
     ...data.links.map((link) => `${link.kind}:${link.normalized}`),
-    `name:${nameKey(data.name)}`,
+    ...[nameKey(data.name), ...spelt].map((key) => `name:${key}`),
   ];
   const candidates = [
     ...new Map(keys.flatMap((key) => index.get(key) ?? []).map((one) => [one.id, one])).values(),
@@ -117,10 +131,12 @@ const NOTHING: RowData = { name: '', emails: [], phones: [], links: [] };
 
 /** Judges rows against the records; the sure ones get their person. Whoever was erased is not brought back. */
 export async function judgeRows(context: Context, rows: readonly SourceRow[]): Promise<Judged[]> {
-  const index = await knownAmong(
+  const usable = rows.filter((row) => !row.reason);
+  const spelt = await namesSpelt(
     context,
-    rows.filter((row) => !row.reason),
+    usable.map(({ data }) => data.name),
   );
+  const index = await knownAmong(context, usable, spelt);
   const { records, weights } = await bookOf(context, 'person', '');
   const book: Book = { records, ...(weights ? { weights } : {}) };
   const erased = await erasuresOf(
@@ -132,7 +148,7 @@ export async function judgeRows(context: Context, rows: readonly SourceRow[]): P
     const since = erased[at];
     return since
       ? { verdict: 'unusable', personId: null, reason: erasedReason(context, since), isErased: true }
-      : judge(row.data, index, book);
+      : judge(row.data, index, spelt.get(row.data.name) ?? [], book);
   });
 }
 

@@ -42,7 +42,7 @@ async function soughtNames(context: Context, fullNames: readonly string[]): Prom
   const ends = [...new Set(all.flatMap(endsOf).filter(Boolean))];
   const alike = await alikeWords(context, [...new Set(long)], false);
   // It may stand in the book in another script or spelling, or in a short form.
-  const spelt = await wordsSpelt(context, ends, false);
+  const spelt = await wordsSpelt(context, ends, ['whole', 'forms']);
   const others = (word: string): string[] => [
     ...(spelt[ends.indexOf(word)] ?? []).slice(0, MOST_SPELT),
     ...(alike.get(word) ?? []).slice(0, MOST_SLIPS),

@@ -53,7 +53,7 @@ async function findMeantWords(asked: Ask, terms: readonly string[]): Promise<Ter
 /** The terms, each as the words that are the same name spelt otherwise; null where there are none. */
 async function findSpelt(asked: Ask, terms: readonly Term[]): Promise<Term[] | null> {
   const parted = partedTerms(terms.map(({ typed }) => typed));
-  const spelt = await wordsSpelt(asked.context, parted, true);
+  const spelt = await wordsSpelt(asked.context, parted, ['whole', 'forms', 'beginnings']);
   if (!spelt.some((words) => words.length)) return null;
   // One word alone has been looked for as it stands.
   if (parted.length === 1) return [{ typed: parted[0] ?? '', words: spelt[0] ?? null, slip: true }];

@@ -60,17 +60,19 @@ const [MOST_WHOLE, MOST_BEGINNING, MOST_WORDS] = [12, 24, 48];
  * For each typed word the known words that are the same name in another script, by another scheme, or another form of it;
  * those that are it as a whole come first. The words themselves are not among them.
  * @param terms folded
- * @param isBeginning whether more may follow what was typed
+ * @param by in which ways they may be the same; as beginnings where more may follow what was typed
  */
 export async function wordsSpelt(
   context: Pick<Context, 'tx'>,
   terms: readonly string[],
-  isBeginning: boolean,
+  by: readonly (keyof SoughtSpellings)[],
 ): Promise<string[][]> {
   const sought = terms.map(soughtSpellings);
   const list = (of: keyof SoughtSpellings): { spelling: string; at: number }[] =>
     sought.flatMap((one, at) => one[of].map((spelling) => ({ spelling, at })));
-  const [whole, beginning] = [[...list('whole'), ...list('forms')], isBeginning ? list('beginnings') : []];
+  const of = (ways: readonly (keyof SoughtSpellings)[]): ReturnType<typeof list> =>
+    ways.filter((way) => by.includes(way)).flatMap(list);
+  const [whole, beginning] = [of(['whole', 'forms']), of(['beginnings'])];
   if (!whole.length && !beginning.length) return terms.map(() => []);
   const rows = await askWithFixedPlan<{ at: number; word: string }>(
     context,
@@ -89,10 +91,8 @@ export async function wordsSpelt(
       startAt: beginning.map((one) => one.at),
     },
   );
-  return terms.map((term, at) =>
-    rows
-      .filter((row) => row.at === at && row.word !== term)
-      .slice(0, MOST_WORDS)
-      .map(({ word }) => word),
-  );
+  const found: string[][] = terms.map(() => []);
+  for (const { at, word } of rows)
+    if (word !== terms[at] && (found[at]?.length ?? MOST_WORDS) < MOST_WORDS) found[at]?.push(word);
+  return found;
 }

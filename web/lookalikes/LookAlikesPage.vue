@@ -143,7 +143,7 @@ const different = (as: Apart): Promise<void> =>
     } else if (current.value) {
       const { eventId } = await api('POST /api/look-alikes/:id/different', {
         params: { id: current.value.id },
-        body: { as },
+        body: { as, ...(apart.value.length ? { ids: apart.value } : {}) },
       });
       undo.tell({ text: TOLD[as], eventId });
     }
