@@ -12,32 +12,43 @@ export interface ComparedNames extends NameRelation {
 /** Pairs of words whose likeness is kept; a power of two. */
 const KEPT = 1024;
 
-/** Some names as they are written, each whole, to be compared word by word in all scripts: each is taken apart once. */
-export class NamesAtHand {
-  private readonly places = new Map<string, number>();
-  private readonly table: NameTable;
-  private readonly comparer: NameComparer;
+interface TakenApart {
+  places: ReadonlyMap<string, number>;
+  table: NameTable;
+  comparer: NameComparer;
+}
 
-  constructor(names: Iterable<string>) {
-    const dictionary = new Dictionary();
-    const builder = new NameBuilder(dictionary);
-    for (const name of names) {
-      if (this.places.has(name)) continue;
-      this.places.set(name, this.places.size);
-      builder.add('', name, '');
-    }
-    this.table = builder.finish();
-    this.comparer = new NameComparer(this.table, dictionary.pack(), KEPT);
+function takenApart(names: readonly string[]): TakenApart {
+  const places = new Map<string, number>();
+  const dictionary = new Dictionary();
+  const builder = new NameBuilder(dictionary);
+  for (const name of names) {
+    if (places.has(name)) continue;
+    places.set(name, places.size);
+    builder.add('', name, '');
   }
+  const table = builder.finish();
+  return { places, table, comparer: new NameComparer(table, dictionary.pack(), KEPT) };
+}
+
+/**
+ * Some names as they are written, each whole, to be compared word by word in all scripts: each is taken apart once, when the
+ * first two are compared.
+ */
+export class NamesAtHand {
+  private parts: TakenApart | null = null;
+
+  constructor(private readonly names: readonly string[]) {}
 
   /** Two of them. @throws where one is not among them */
   compare(a: string, b: string): ComparedNames {
-    const { of, marks } = this.table;
-    const [first, second] = [this.places.get(a), this.places.get(b)];
+    const { places, table, comparer } = (this.parts ??= takenApart(this.names));
+    const { of, marks } = table;
+    const [first, second] = [places.get(a), places.get(b)];
     if (first === undefined || second === undefined) throw new Error('A name is not at hand.');
     const [one = 0, two = 0] = [of[first], of[second]];
     const relation = noRelation();
-    this.comparer.compare(one, two, relation);
+    comparer.compare(one, two, relation);
     const [mine, theirs] = [marks[2 * one], marks[2 * two]];
     return { ...relation, isOtherGeneration: Boolean(mine && theirs && mine !== theirs) };
   }
