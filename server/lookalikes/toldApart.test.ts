@@ -1,3 +1,4 @@
+import { QueryTypes } from 'sequelize';
 import { useHouse } from '../testing/harness';
 
 const { house, pell, ines } = useHouse();
@@ -78,7 +79,13 @@ describe('two records of one name', () => {
     const [answer] = await toldOf(junior);
     const gone = await pell.call('DELETE /api/told-apart/:id', { params: { id: answer?.id ?? '' } });
     expect([await toldOf(senior), await toldOf(junior)]).toEqual([[], []]);
-    await pell.call('POST /api/events/:id/undo', { params: { id: gone.body.eventId ?? '' } });
+    const undone = await pell.call('POST /api/events/:id/undo', { params: { id: gone.body.eventId ?? '' } });
+    // Pages that show one of the two hear of it.
+    const [told] = await house.sequelize.query<{ touched: { table: string; ids?: string[] }[] }>(
+      'SELECT event_touched(changes) AS touched FROM events WHERE id = :id',
+      { replacements: { id: undone.body.eventId ?? gone.body.eventId }, type: QueryTypes.SELECT },
+    );
+    for (const id of [senior, junior]) expect(JSON.stringify(told?.touched)).toContain(id);
     expect(await toldOf(senior)).toHaveLength(1);
     expect(
       (await pell.call('DELETE /api/told-apart/:id', { params: { id: crypto.randomUUID() } })).status,

@@ -45,7 +45,7 @@ const {
   load,
 } = useFetched(
   () => api('GET /api/companies/:id', { params: { id: props.id } }),
-  ['companies', 'people', 'claims', 'tasks', 'leads', 'deals', 'ledger_links'],
+  ['companies', 'people', 'claims', 'tasks', 'leads', 'deals', 'ledger_links', 'kept_apart'],
   () => [props.id],
 );
 const FACTS = [

@@ -55,6 +55,7 @@ const {
     'deals',
     'deal_roles',
     'ledger_links',
+    'kept_apart',
   ],
   () => [props.id],
 );
