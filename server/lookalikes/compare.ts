@@ -208,7 +208,10 @@ const personFacts = (one: PersonDossier) => {
 
 type Weighed = Pick<Comparison, 'reasons' | 'probability'>;
 
-/** What speaks for and against every two of them being one, as the verdict on a capture weighs it; what several pairs have is said once. */
+/**
+ * What speaks for and against every two of them being one, as the verdict on a capture weighs it; what several pairs have is
+ * said once.
+ */
 async function weighed(
   context: Context,
   kind: RecordKind,

@@ -180,8 +180,8 @@ function withoutRepeats(hits: readonly HitRow[]): HitRow[] {
 
 /**
  * Finds people, companies, deals and leads by what was typed: parts of names in any order, in another script or spelling,
- * by short forms, with slips and without diacritics, addresses and domains from their beginning, numbers in any written form, tags, towns, the numbers of quotes,
- * and files by their names and words.
+ * by short forms, with slips and without diacritics, addresses and domains from their beginning, numbers in any written form,
+ * tags, towns, the numbers of quotes, and files by their names and words.
  * @param limit how many at most, best first
  * @param only only records of this kind
  */
