@@ -131,6 +131,9 @@ function hasOwner(file) {
   }
 }
 
+/** Enough for six processes: a server takes up to 11, a worker up to 32 (docs/operating.md, "Connections"). */
+const CONNECTIONS = 200;
+
 /**
  * Starts the cluster, or joins the one that runs. `stop` ends it when this call started it or nobody else answers for it.
  * @returns {Promise<{url: (database: string) => string, stop: () => Promise<void>}>}
@@ -156,7 +159,7 @@ export async function startCluster(wantedPort = 4654) {
   if (!joined) writeFileSync(owner, String(process.pid));
   if (!live) {
     const port = await freePort(wantedPort);
-    const options = `-p ${port} -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c max_connections=80 -c shared_buffers=${sharedMegabytes()}MB -c max_wal_size=4GB -c logging_collector=off`;
+    const options = `-p ${port} -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c max_connections=${CONNECTIONS} -c shared_buffers=${sharedMegabytes()}MB -c max_wal_size=4GB -c logging_collector=off`;
     const log = join(folder, 'postgres.log');
     try {
       await step('starting PostgreSQL', () =>
