@@ -16,6 +16,8 @@ import { importRoutes } from './imports';
 import { leadRoutes } from './leads';
 import { leavingRoutes } from './leaving';
 import { ledgerRoutes } from './ledger';
+import { letterRoutes } from './letters';
+import { mailOutRoutes } from './mailOut';
 import { caldavRoutes } from './caldav';
 import { calendarRoutes } from './calendar';
 import { meetingRoutes } from './meetings';
@@ -73,6 +75,8 @@ export const allRoutes = {
   ...caldavRoutes,
   ...meetingRoutes,
   ...ledgerRoutes,
+  ...letterRoutes,
+  ...mailOutRoutes,
   ...noticeRoutes,
   ...settingsRoutes,
   ...fieldRoutes,

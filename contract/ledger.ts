@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { Done, Id, IdParam, Line, Named, routes, Time, Version } from './common';
 import { MoveKind } from './moves';
+import { Outcome as LetterOutcome } from './outcome';
 
 export const EntryKind = z.enum([
   'mail',
@@ -41,6 +42,9 @@ export const Entry = z.object({
     .nullable()
     .describe('the exchange it is the newest of, where that is folded into it'),
   files: z.array(z.object({ id: Id, name: z.string(), number: z.int() })).describe('that came with it'),
+  letter: z
+    .array(LetterOutcome)
+    .describe('what became of a letter that was sent from here, address by address'),
   isPinned: z.boolean(),
   isNew: z.boolean().describe('entered by a colleague since whoever asks looked here last'),
   isAnnotated: z.boolean().describe('whoever asks wrote something beside it for themselves'),

@@ -11,6 +11,7 @@ import { followReminders } from './tasks/reminders';
 import { followRound } from './round/keep';
 import { placeAfter } from './places/jobs';
 import { keepMailedFiles } from './files/mailed';
+import { noteAnswers } from './letters/answered';
 import { scoreAfter } from './qualifying/touched';
 import { keepSpellings } from './search/spellings';
 import { keepWorkedWith } from './search/worked';
@@ -27,5 +28,5 @@ export const followers: Followers = {
     followNotices,
     followReminders,
   ],
-  after: [scoreAfter, lookUpAfter, inviteAfter, keepMailedFiles, syncAfter, placeAfter],
+  after: [scoreAfter, lookUpAfter, inviteAfter, keepMailedFiles, syncAfter, placeAfter, noteAnswers],
 };

@@ -22,6 +22,7 @@ import { imports } from './imports/room';
 import { leads } from './leads/room';
 import { leaving } from './leaving/room';
 import { ledger } from './ledger/room';
+import { letters } from './letters/room';
 import { lookalikes } from './lookalikes/room';
 import { lookups } from './lookups/room';
 import { mailboxes } from './mailboxes/room';
@@ -74,6 +75,7 @@ export const rooms: readonly Room[] = [
   leads,
   leaving,
   ledger,
+  letters,
   lookalikes,
   lookups,
   mailboxes,

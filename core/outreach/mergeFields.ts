@@ -19,7 +19,6 @@ export const ME_FIELDS: Readonly<Record<string, string>> = {
   name: 'Your name',
   first_name: 'Your first name',
   email: 'Your email',
-  organisation: 'Your organisation',
 };
 
 /** What only the program needs to know of a record. */
@@ -38,6 +37,12 @@ export function mergeName({ key, label }: Pick<Field, 'key' | 'label'>): string 
 
 const isMerged = ({ key, type }: Field): boolean => !LEFT_OUT.has(key) && type !== 'calculated';
 
+/** "First name" of a person, "Deal value" of a deal: what it is called where nothing else says whose it is. */
+const labelOf = (kind: MergeKind, label: string): string =>
+  kind === 'person'
+    ? label
+    : `${kind.charAt(0).toUpperCase()}${kind.slice(1)} ${/^\p{Lu}\p{Ll}/u.test(label) ? label.charAt(0).toLowerCase() + label.slice(1) : label}`;
+
 /** Every field that a letter can name, kind by kind. */
 export const mergeFieldsOf = (registry: Registry): MergeField[] =>
   MERGE_KINDS.flatMap((kind): MergeField[] =>
@@ -45,7 +50,7 @@ export const mergeFieldsOf = (registry: Registry): MergeField[] =>
       ? Object.entries(ME_FIELDS).map(([name, label]) => ({ path: `me.${name}`, label, kind }))
       : [...registry[kind].fields.values()]
           .filter(isMerged)
-          .map((field) => ({ path: `${kind}.${mergeName(field)}`, label: field.label, kind })),
+          .map((field) => ({ path: `${kind}.${mergeName(field)}`, label: labelOf(kind, field.label), kind })),
   );
 
 /** The fields that a record of one kind has to be asked for, by their keys. */

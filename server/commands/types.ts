@@ -71,6 +71,8 @@ export interface Outside {
   scanner: Scanner | null;
   /** Lets people in whom it knows, besides those with a password. */
   openId: OpenId | null;
+  /** Reads TXT records of the name servers; the system's resolver where left out. Null where it did not answer. */
+  texts?: (host: string) => Promise<readonly string[] | null>;
   /** Says where street addresses are. */
   geocoder: Geocoder | null;
   /** Seals the passwords of mailboxes; null when no key was given, and then none can be kept. */

@@ -54,6 +54,7 @@ import * as fortyNinth from './migrations/0049-terms';
 import * as fiftieth from './migrations/0050-reading-fits';
 import * as fiftyFirst from './migrations/0051-spellings';
 import * as fiftySecond from './migrations/0052-told-apart';
+import * as fiftyThird from './migrations/0053-letters';
 
 export const MIGRATIONS = [
   first,
@@ -108,6 +109,7 @@ export const MIGRATIONS = [
   fiftieth,
   fiftyFirst,
   fiftySecond,
+  fiftyThird,
 ];
 /** Any constant will do, as long as every process of this program takes the same lock. */
 const LOCK = 4600_0001;

@@ -88,7 +88,8 @@ export const tidyFilesJob = defineJob({
     runInTransaction(tools, null, async (context) => {
       if (context.outside.scanner) await askAgain(context);
       await context.sequelize.query(
-        `DELETE FROM file_contents c WHERE c.added_at < $until AND NOT EXISTS (SELECT 1 FROM file_versions v WHERE v.sha256 = c.sha256)`,
+        `DELETE FROM file_contents c WHERE c.added_at < $until AND NOT EXISTS (SELECT 1 FROM file_versions v WHERE v.sha256 = c.sha256)
+           AND NOT EXISTS (SELECT 1 FROM letter_files l WHERE l.sha256 = c.sha256)`,
         {
           bind: { until: new Date(context.now().getTime() - KEPT_DAYS * 86_400_000) },
           transaction: context.tx,

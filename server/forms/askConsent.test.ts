@@ -10,6 +10,7 @@ const { house, pell, mara } = useHouse({
       if (trouble) throw trouble;
       mails.push(message);
     },
+    handOver: () => Promise.resolve([]),
   },
 });
 

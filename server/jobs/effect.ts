@@ -166,12 +166,14 @@ export async function queueEffect<Input, Result>(
 /**
  * Asks for an effect, in the transaction of the command that wants it.
  * @param about the row where it was caused; its state is shown there
+ * @param runAt not before; at once when null
  */
 export async function requestEffect<Input, Result>(
   context: Context,
   effect: DefinedEffect<Input, Result>,
   payload: Input,
   about: { table: string; id: string },
+  runAt: Date | null = null,
 ): Promise<void> {
   const row = await context.write.insert(OutboxRow, {
     id: context.newId(),
@@ -181,7 +183,8 @@ export async function requestEffect<Input, Result>(
     aboutId: about.id,
     createdBy: context.actor?.id ?? null,
     createdAt: context.now(),
-    deadline: new Date(context.now().getTime() + effect.lastsMs),
+    deadline: new Date((runAt ?? context.now()).getTime() + effect.lastsMs),
+    ...(runAt ? { nextTryAt: runAt } : {}),
   });
-  await addJob(context, effect.job, { id: row.id }, keyOf(row.id));
+  await addJob(context, effect.job, { id: row.id }, keyOf(row.id), runAt);
 }

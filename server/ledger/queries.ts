@@ -28,6 +28,7 @@ interface Row {
   people: { id: string; name: string }[];
   deals: { id: string; name: string }[];
   files: Entry['files'];
+  letter: Entry['letter'];
   thread: string | null;
   in_thread: number;
   pinned_at: Date | null;
@@ -46,6 +47,11 @@ const linked = (
 ): string =>
   `(SELECT coalesce(jsonb_agg(jsonb_build_object('id', r.id, 'name', r.${name}) ORDER BY r.${name}), '[]') FROM ledger_links l JOIN ${table} r ON r.id = l.${column} WHERE l.entry_id = n.id)`;
 
+/** What became of a letter, as SQL over `n`. */
+const OUTCOMES = `(SELECT coalesce(jsonb_agg(jsonb_build_object('name', r.name, 'address', r.address, 'personId', r.person_id, 'state', r.state,
+    'status', r.status, 'words', r.words, 'toldAt', r.told_at, 'awayUntil', r.away_until, 'answeredAt', r.answered_at) ORDER BY r.position), '[]')
+  FROM letter_recipients r WHERE r.capture_id = n.capture_id AND r.way <> 'bcc')`;
+
 /** An entry as it is shown, as SQL over `n`. */
 const shown = (inThreadCount: string): string => `
   n.id, n.version, n.at, n.side, n.kind, n.headline, n.body, n.said <> '' AND n.said <> n.headline AS has_more, n.outcome, n.capture_id, n.actor_id, u.name AS actor,
@@ -53,6 +59,7 @@ const shown = (inThreadCount: string): string => `
   ${linked('people', 'person_id', 'full_name')} AS people, ${linked('deals', 'deal_id', 'title')} AS deals,
   (SELECT coalesce(jsonb_agg(jsonb_build_object('id', v.file_id, 'name', v.name, 'number', v.number) ORDER BY v.name, v.id), '[]')
      FROM file_versions v WHERE v.entry_id = n.id) AS files,
+  ${OUTCOMES} AS letter,
   n.thread, ${inThreadCount} AS in_thread, n.pinned_at, n.edited_at,
   coalesce(n.created_at > :newSince::timestamptz AND n.actor_id IS DISTINCT FROM :reader::uuid, false) AS is_new,
   EXISTS (SELECT 1 FROM annotations a WHERE a.entry_id = n.id) AS is_annotated`;
@@ -99,6 +106,7 @@ const asEntry = (row: Row, reader: string): Entry => ({
   people: row.people,
   deals: row.deals,
   files: row.files,
+  letter: row.letter,
   thread: row.thread && row.in_thread > 1 ? { id: row.thread, count: row.in_thread } : null,
   isPinned: row.pinned_at !== null,
   isNew: row.is_new,

@@ -2,7 +2,14 @@ import { QueryTypes } from 'sequelize';
 import { runInTransaction, type Actor, type Tools } from '../commands/context';
 import { readMail } from '../captures/arrivals';
 import { Mailbox } from '../db/models/mailboxes';
-import { openImap, SignInRefused, type ImapReader, type OpenFolder, type Seen } from '../outside/imap';
+import {
+  openImap,
+  SignInRefused,
+  type ImapAccount,
+  type ImapReader,
+  type OpenFolder,
+  type Seen,
+} from '../outside/imap';
 import { findActiveActor } from '../session/identify';
 import { fileMessage } from './file';
 import { unseal } from './seal';
@@ -22,7 +29,7 @@ async function takeBatch(
   const wanted =
     mailbox.choice === 'none'
       ? []
-      : planned.filter(({ people, isTaskReply }) => isTaskReply || people.length > 0);
+      : planned.filter(({ people, isTaskReply, isReport }) => isTaskReply || isReport || people.length > 0);
   const sources = await reader.sources(wanted.map(({ seen }) => seen.uid));
   for (const one of planned) await takeMessage(tools, actor, mailbox, folder, one, sources.get(one.seen.uid));
 }
@@ -63,18 +70,19 @@ async function say(
   });
 }
 
-/** Opens somebody's mailbox. @throws with words for people */
-export async function openMailbox(tools: Tools, mailbox: Mailbox): Promise<ImapReader> {
-  const { sealKey } = tools.outside;
+/** How somebody's mailbox is signed in to. @throws with words for people */
+export function accountOf({ outside: { sealKey } }: Pick<Tools, 'outside'>, mailbox: Mailbox): ImapAccount {
   if (!sealKey) throw new Error('no key for mailbox passwords is set (EMPORIKON_SECRET)');
-  let password: string;
   try {
-    password = unseal(mailbox.sealed, sealKey);
+    return { ...mailbox.get({ plain: true }), password: unseal(mailbox.sealed, sealKey) };
   } catch {
     throw new Error('The saved password cannot be read with the current key. Enter it again.');
   }
-  return openImap({ ...mailbox.get({ plain: true }), password }, tools.outside.door);
 }
+
+/** Opens somebody's mailbox. @throws with words for people */
+export const openMailbox = async (tools: Tools, mailbox: Mailbox): Promise<ImapReader> =>
+  openImap(accountOf(tools, mailbox), tools.outside.door);
 
 /**
  * Reads what is new in a mailbox. A connection that drops leaves what was done done; the next reading goes on there.

@@ -3,6 +3,7 @@ import { runInTransaction, type Actor, type Context, type Tools } from '../comma
 import { readMail, type Arrival } from '../captures/arrivals';
 import { storeCapture } from '../captures/store';
 import { takeInvitationAnswer } from '../meetings/answers';
+import { isLetterId, isMailSystem, takeReport } from '../letters/reports';
 import { isReplyToTask, takeTaskReply } from '../tasks/replies';
 import type { Mailbox } from '../db/models/mailboxes';
 import { isDatabaseGone } from '../db/conflicts';
@@ -88,6 +89,8 @@ interface Planned {
   people: string[];
   /** Whether a colleague answers in it what was mailed about a task. */
   isTaskReply: boolean;
+  /** Whether it may say what became of a letter of ours. */
+  isReport: boolean;
 }
 
 /** Which people each message of a batch is with. */
@@ -109,7 +112,12 @@ export async function planBatch(
       const ids = (parties[index] ?? [])
         .map((party) => known.get(party.address))
         .filter((id) => id !== undefined);
-      return { seen, people: [...new Set(ids)], isTaskReply: isReplyToTask(seen.inReplyTo) };
+      return {
+        seen,
+        people: [...new Set(ids)],
+        isTaskReply: isReplyToTask(seen.inReplyTo),
+        isReport: isLetterId(seen.inReplyTo) || isMailSystem(seen.from?.address ?? ''),
+      };
     });
   });
 }
@@ -127,7 +135,7 @@ export async function takeMessage(
   actor: Actor,
   mailbox: Mailbox,
   folder: OpenFolder,
-  { seen, people, isTaskReply }: Planned,
+  { seen, people, isTaskReply, isReport }: Planned,
   raw: Buffer | undefined,
 ): Promise<void> {
   const take = async (arrival: Arrival | null, reason: string | null): Promise<void> => {
@@ -147,7 +155,8 @@ export async function takeMessage(
     const isAnswer =
       arrival !== null &&
       ((isTaskReply && (await takeTaskReply(tools, arrival))) ||
-        (await takeInvitationAnswer(tools, arrival)));
+        (await takeInvitationAnswer(tools, arrival)) ||
+        (isReport && (await takeReport(tools, arrival))));
     await take(isAnswer || !people.length ? null : arrival, null);
   } catch (error) {
     if (!isOwnFault(error)) throw error;

@@ -1,4 +1,4 @@
-import type { FetchMessageObject, ListResponse } from 'imapflow';
+import type { FetchMessageObject, ImapFlow, ListResponse } from 'imapflow';
 import { isIP } from 'node:net';
 import { mustHoldNoConnection } from '../db/connect';
 import { findAddress, isLoopback, type Door } from './door';
@@ -74,15 +74,15 @@ export const tlsRule = (isSecure: boolean, address: string): { doSTARTTLS?: true
 export class SignInRefused extends Error {}
 
 /** @throws with words for people when the server is not there or does not let us in */
-export async function openImap(account: ImapAccount, door: Door): Promise<ImapReader> {
+async function connect(account: ImapAccount, door: Door): Promise<ImapFlow> {
   mustHoldNoConnection('a mailbox');
   const unreachable = (): Error =>
     new Error(`${account.host}:${account.port} cannot be reached. It is tried again in two minutes.`);
   const address = await findAddress(account.host, account.port, door);
   if (!address) throw unreachable();
   // Loaded with the first mailbox: a server without one has no need of it, and 30 MB more.
-  const { ImapFlow } = await import('imapflow');
-  const client = new ImapFlow({
+  const imap = await import('imapflow');
+  const client = new imap.ImapFlow({
     host: address,
     ...(isIP(account.host) ? {} : { servername: account.host }),
     port: account.port,
@@ -111,6 +111,12 @@ export async function openImap(account: ImapAccount, door: Door): Promise<ImapRe
       );
     throw unreachable();
   }
+  return client;
+}
+
+/** @throws with words for people when the server is not there or does not let us in */
+export async function openImap(account: ImapAccount, door: Door): Promise<ImapReader> {
+  const client = await connect(account, door);
   return {
     async folders() {
       return (await client.list()).filter(isRead).map((folder) => folder.path);
@@ -147,4 +153,36 @@ export async function openImap(account: ImapAccount, door: Door): Promise<ImapRe
       await client.logout().catch(() => client.close());
     },
   };
+}
+
+/** What servers call the folder of what was sent, where they do not say which it is (RFC 6154). */
+const SENT_NAME =
+  /^(?:sent(?: (?:items|messages|mail))?|gesendet\w*|envoyés?|enviad[oa]s?|posta inviata|verzonden.*)$/i;
+
+/**
+ * Puts a message into the Sent folder, read. One with its Message-ID that is there already stays alone.
+ * @throws with words for people
+ */
+export async function appendSent(
+  account: ImapAccount,
+  door: Door,
+  { raw, messageId, at }: { raw: Buffer; messageId: string | null; at: Date },
+): Promise<void> {
+  const client = await connect(account, door);
+  try {
+    const folders = await client.list();
+    const sent =
+      folders.find(({ specialUse }) => specialUse === '\\Sent') ??
+      folders.find(({ name }) => SENT_NAME.test(name));
+    const path = sent?.path ?? 'Sent';
+    if (!sent) await client.mailboxCreate(path);
+    if (messageId) {
+      await client.mailboxOpen(path, { readOnly: true });
+      const known = await client.search({ header: { 'message-id': messageId } }, { uid: true });
+      if (known && known.length) return;
+    }
+    await client.append(path, raw, ['\\Seen'], at);
+  } finally {
+    await client.logout().catch(() => client.close());
+  }
 }

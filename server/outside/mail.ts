@@ -4,6 +4,7 @@ import { readMail } from '../captures/arrivals';
 import { storeCapture } from '../captures/store';
 import { runInTransaction, type Tools } from '../commands/context';
 import { takeInvitationAnswer } from '../meetings/answers';
+import { takeReport } from '../letters/reports';
 import { takeTaskReply } from '../tasks/replies';
 
 /** Where mail comes in. A real mail server relays to it as the post office stand-in does. */
@@ -17,6 +18,7 @@ async function takeMail(tools: Tools, raw: Buffer): Promise<void> {
   const arrival = await readMail(tools, null, raw);
   if (await takeTaskReply(tools, arrival)) return;
   if (await takeInvitationAnswer(tools, arrival)) return;
+  if (await takeReport(tools, arrival)) return;
   await runInTransaction(tools, null, (context) => storeCapture(context, arrival, { by: 'post' }));
 }
 

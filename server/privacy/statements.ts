@@ -59,10 +59,14 @@ const BEFORE: readonly EraseStatement[] = [
     table: 'notices',
     sql: 'DELETE FROM notices WHERE entry_id = ANY ($own::uuid[]) OR lead_id = ANY ($leads::uuid[]) OR task_id = ANY ($openTasks::uuid[])',
   },
+  {
+    table: 'letters',
+    sql: `DELETE FROM letters WHERE person_id = $person::uuid OR id IN (SELECT letter_id FROM letter_recipients WHERE person_id = $person::uuid OR lower(address) = ANY ($emails::text[]))`,
+  },
   { table: 'files', sql: 'DELETE FROM files WHERE id = ANY ($files::uuid[])' },
   {
     table: 'file_contents',
-    sql: `DELETE FROM file_contents c WHERE sha256 = ANY ($contents::text[]) AND NOT EXISTS (SELECT 1 FROM file_versions v WHERE v.sha256 = c.sha256)`,
+    sql: `DELETE FROM file_contents c WHERE sha256 = ANY ($contents::text[]) AND NOT EXISTS (SELECT 1 FROM file_versions v WHERE v.sha256 = c.sha256) AND NOT EXISTS (SELECT 1 FROM letter_files l WHERE l.sha256 = c.sha256)`,
   },
   { table: 'tasks', sql: 'DELETE FROM tasks WHERE id = ANY ($openTasks::uuid[])' },
   {

@@ -2,6 +2,7 @@ import { attachmentsOf, type Attachment } from '@emporikon/core/reading/email/at
 import { countSeparateLines } from '@emporikon/core/reading/email/lines';
 import { htmlOf } from '@emporikon/core/reading/email/read';
 import { markHtml, type HtmlMark } from '@emporikon/core/reading/html';
+import { readReport, type Report } from '@emporikon/core/outreach/report';
 import { decodeHtml } from '@emporikon/core/reading/read';
 import type { PageOptions } from '@emporikon/core/reading/page/read';
 import type { Reading } from '@emporikon/core/reading/types';
@@ -9,6 +10,7 @@ import { tooMuch } from '../http/problems';
 import { readFileWords } from './fileWords';
 import { readBench, type BenchReading, type BenchOptions } from './bench';
 import { contentHashOf, hashOf } from './hashes';
+import { readParent } from './parent';
 import { readRaw, splitCards } from './raw';
 import { sanitizeMessage } from './sanitize';
 
@@ -71,6 +73,10 @@ export const tasks = {
   async readAttachments(input: { raw: Uint8Array }): Promise<Attachment[]> {
     return wholeAttachmentsOf(input.raw);
   },
+  /** What an answer to a message needs to know of it. */
+  readParent,
+  /** What mail systems and absent people send back. */
+  readReport: (input: { raw: Uint8Array }): Promise<Report | null> => readReport(input.raw),
   /** What a text or PDF says. */
   readFileWords: (input: {
     raw: Uint8Array;

@@ -10,6 +10,7 @@ import { User, type UserRole } from '../db/models/users';
 import { LiveFeed } from '../events/live';
 import { buildApp } from '../http/app';
 import { migrateQueue, runWaitingJobs } from '../jobs/queue';
+import type { RawMail } from '../outside/post';
 import { installed, jobs, rooms } from '../rooms';
 import { hashPassword } from '../session/secrets';
 import { loadAllowedHosts } from '../settings/hosts';
@@ -72,6 +73,8 @@ export interface House {
   expectFailure(error: RegExp): void;
   /** What was mailed. */
   mails: SentMail[];
+  /** Letters that were handed over. */
+  letters: RawMail[];
   close(): Promise<void>;
 }
 
@@ -158,6 +161,7 @@ export async function openHouse(outside: Partial<Outside> = {}): Promise<House> 
   await renewDatabase('template');
   const sequelize = connect(databaseUrl(), 2);
   const mails: SentMail[] = [];
+  const letters: RawMail[] = [];
   const expectedFailures: RegExp[] = [];
   const members = connect(databaseUrl(), 2, 'member');
   const tools = systemTools(
@@ -166,7 +170,13 @@ export async function openHouse(outside: Partial<Outside> = {}): Promise<House> 
     {
       door: { allowed: [], alsoAllowed: () => loadAllowedHosts(members) },
       exchange: null,
-      post: { send: async (message) => void mails.push(message) },
+      post: {
+        send: async (message) => void mails.push(message),
+        async handOver(mail) {
+          letters.push(mail);
+          return [];
+        },
+      },
       lookUps: [],
       scanner: null,
       geocoder: null,
@@ -232,6 +242,7 @@ export async function openHouse(outside: Partial<Outside> = {}): Promise<House> 
       return (rows[0] as { n: number }).n;
     },
     mails,
+    letters,
     async work() {
       await runWaitingJobs(databaseUrl(), tools, jobs);
       const [failed] = await sequelize.query(

@@ -20,7 +20,7 @@ import { col, define, visibility, type Visibility } from './columns';
 
 export type CaptureState = 'waiting' | 'filed' | 'set aside';
 export type CameBy =
-  'upload' | 'paste' | 'post' | 'api' | 'clipper' | 'fetch' | 'exchange' | 'form' | 'mailbox';
+  'upload' | 'paste' | 'post' | 'api' | 'clipper' | 'fetch' | 'exchange' | 'form' | 'mailbox' | 'letter';
 
 export class Capture extends Model<InferAttributes<Capture>, InferCreationAttributes<Capture>> {
   declare id: string;

@@ -18,6 +18,7 @@ import { defineRoundModels } from './round';
 import { defineMeetingModels } from './meetings';
 import { defineTaskModels } from './tasks';
 import { defineLedgerModels } from './ledger';
+import { defineLetterModels } from './letters';
 import { defineOutboxModels } from './outbox';
 import { definePeopleModels } from './people';
 import { definePipelineModels } from './pipelines';
@@ -40,6 +41,7 @@ export function defineModels(sequelize: Sequelize): void {
   defineMeetingModels(sequelize);
   defineRoundModels(sequelize);
   defineLedgerModels(sequelize);
+  defineLetterModels(sequelize);
   defineFileModels(sequelize);
   defineFieldModels(sequelize);
   defineBulkModels(sequelize);
