@@ -23,7 +23,7 @@ const FollowUp = z.object({
   kind: MoveKind,
   dueAt: Time,
   allDay: z.boolean(),
-  unlessAnswered: z.boolean().default(true).describe('it is dropped when they answer before'),
+  unlessAnswered: z.boolean().describe('it is dropped when they answer before'),
 });
 export type FollowUp = z.infer<typeof FollowUp>;
 
@@ -120,6 +120,7 @@ export const letterRoutes = routes({
     body: z.object({
       about: About.default({}),
       recipients: z.array(Recipient).max(100).optional().describe('whoever the record is when left out'),
+      toName: Line(100).optional().describe('first or full name of one of the people of the record'),
       answers: z
         .object({ captureId: Id, how: z.enum(['reply', 'reply all', 'forward']) })
         .optional()

@@ -14,6 +14,7 @@ const NAMES = [
   'TagField',
   'RecordField',
   'RecordPicker',
+  'RichText',
   'FileButton',
   'FileDrop',
   'PageHead',

@@ -8,7 +8,9 @@ import { OutboxRow } from '../db/models/outbox';
 import { Person } from '../db/models/people';
 import { keepOrRefuse, type NewContent } from '../files/contents';
 import { conflict, invalid, notFound, stale } from '../http/problems';
+import { fold } from '@emporikon/core/people/text';
 import { concerned } from '../ledger/concerned';
+import type { Concerned } from '../ledger/write';
 import { peopleBy } from '../mailboxes/sort';
 import type { Answering } from './answering';
 import { letterHtml, paragraphs, splitQuote } from './html';
@@ -57,6 +59,34 @@ async function addressOf(context: Context, personId: string): Promise<string | n
   return row?.address ?? null;
 }
 
+/** Who of the people of a record is called so. @throws 422 where nobody is, or several are */
+async function namedPerson(context: Context, name: string, about: Concerned): Promise<string> {
+  const people = await context.sequelize.query<{ id: string; name: string }>(
+    `SELECT id, full_name AS name FROM people WHERE id = $person::uuid OR company_id = $company::uuid
+        OR id IN (SELECT person_id FROM deal_roles WHERE deal_id = $deal::uuid) LIMIT 2000`,
+    {
+      bind: {
+        person: about.personId ?? null,
+        company: about.companyId ?? null,
+        deal: about.dealId ?? null,
+      },
+      type: QueryTypes.SELECT,
+      transaction: context.tx,
+    },
+  );
+  const wanted = fold(name);
+  const called = people.filter((one) => ` ${fold(one.name)} `.includes(` ${wanted} `));
+  const [first] = called;
+  if (!first || called.length > 1)
+    throw invalid(
+      first
+        ? `Several people here are called ${name}. Write their full name.`
+        : `Nobody here is called ${name}.`,
+      { fields: { toName: first ? 'is not one person' : 'is nobody here' } },
+    );
+  return first.id;
+}
+
 async function firstRecipients(
   context: Context,
   given: Wanted[] | undefined,
@@ -83,7 +113,7 @@ async function mailDomainOf(context: Context): Promise<string> {
 /** Begins a letter. @throws 422 for a record that does not exist */
 export async function beginLetter(
   context: Context,
-  { about, recipients, templateId, subject, words }: Parsed<'POST /api/letters', 'body'>,
+  { about, recipients, toName, templateId, subject, words }: Parsed<'POST /api/letters', 'body'>,
   answering: Answering | null,
 ): Promise<{ eventId: string | null; letter: Awaited<ReturnType<typeof letterView>> }> {
   const actor = requireActor(context);
@@ -98,12 +128,14 @@ export async function beginLetter(
   const whole = Object.values(asked).some(Boolean)
     ? await concerned(context, asked)
     : { personId: null, companyId: null, leadId: null, dealId: null, projectId: null, caseId: null };
+  const personId = toName ? await namedPerson(context, toName, whole) : whole.personId;
   const now = context.now();
   const id = context.newId();
   const letter = await context.write.insert(Letter, {
     id,
     authorId: actor.id,
     ...whole,
+    personId,
     subject: subject ?? answering?.subject ?? '',
     html: `${words ? paragraphs(words) : ''}${answering?.html ?? ''}`,
     answersId: answering?.captureId ?? null,
@@ -113,7 +145,7 @@ export async function beginLetter(
     createdAt: now,
     updatedAt: now,
   });
-  await putRecipients(context, id, await firstRecipients(context, recipients, answering, whole.personId));
+  await putRecipients(context, id, await firstRecipients(context, recipients, answering, personId));
   if (templateId) await fillIn(context, letter, templateId);
   const eventId = await context.write.event('begin letter', 'Began a letter', actor.id);
   return { eventId, letter: await letterView(context, letter) };

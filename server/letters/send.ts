@@ -3,7 +3,7 @@ import { Id } from '@emporikon/contract/common';
 import { z } from 'zod';
 import { readMail, type Arrival } from '../captures/arrivals';
 import { requireActor, type Context } from '../commands/context';
-import type { LetterRecipient} from '../db/models/letters';
+import type { LetterRecipient } from '../db/models/letters';
 import { Letter, Submission } from '../db/models/letters';
 import { OutboxRow } from '../db/models/outbox';
 import { choiceNeeded, conflict, forbidden, invalid, stale } from '../http/problems';

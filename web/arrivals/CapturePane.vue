@@ -9,6 +9,7 @@ import { useFetched } from '../shell/live';
 import { safeHref } from '../shell/links';
 import { useUndo } from '../shell/undo';
 import { tellsOfCompanyAlone } from '@emporikon/core/reading/companyPage';
+import WriteButton from '../letters/WriteButton.vue';
 import AlsoOn from './AlsoOn.vue';
 import Conversation from './Conversation.vue';
 import FilingOptions from './FilingOptions.vue';
@@ -180,6 +181,13 @@ defineExpose({ file, setAside, correctFirst });
         }}<template v-if="capture.to.length"> · to {{ toWords }}</template> ·
         <VisibilityLine :id="capture.id" :key="capture.id" kind="captures" />
       </div>
+      <div v-if="capture.kind === 'email'" class="answers">
+        <WriteButton :letter="{ answers: { captureId: id, how: 'reply' } }">Reply</WriteButton>
+        <WriteButton v-if="capture.to.length > 1" :letter="{ answers: { captureId: id, how: 'reply all' } }"
+          >Reply to all</WriteButton
+        >
+        <WriteButton :letter="{ answers: { captureId: id, how: 'forward' } }">Forward</WriteButton>
+      </div>
       <p v-if="capture.digest && capture.text.length > LONG" class="digest">
         {{ capture.digest }}
         <span v-if="capture.tone && capture.tone !== 'neutral'" class="soft">Sounds {{ capture.tone }}.</span>
@@ -278,6 +286,10 @@ defineExpose({ file, setAside, correctFirst });
   font-weight: 500;
   margin-left: 8px;
   font-size: 12px;
+}
+.answers {
+  display: flex;
+  gap: 14px;
 }
 .digest {
   margin: 6px 0 8px;

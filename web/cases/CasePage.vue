@@ -11,6 +11,7 @@ import SideColumn from '../dossier/SideColumn.vue';
 import { noteRecent } from '../find/recent';
 import HistoryLink from '../history/HistoryLink.vue';
 import CloneButton from '../cloning/CloneButton.vue';
+import WriteButton from '../letters/WriteButton.vue';
 import NewLinks from '../make/NewLinks.vue';
 import PresenceLine from '../presence/PresenceLine.vue';
 import { usePresence } from '../presence/usePresence';
@@ -201,6 +202,7 @@ async function solve(): Promise<void> {
         <v-btn class="word" @click="isSolving = false">Cancel</v-btn>
       </form>
       <v-btn v-else class="fill" @click="isSolving = true">Solved…</v-btn>
+      <WriteButton :letter="{ about: { caseId: id } }" />
       <NewLinks :begun="{ case: { id, label: found.title } }" :kinds="['task']" />
       <CloneButton :id="id" kind="case" />
     </ActionLine>

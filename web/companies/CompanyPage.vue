@@ -10,6 +10,7 @@ import { usePresence } from '../presence/usePresence';
 import VisibilityLine from '../visibility/VisibilityLine.vue';
 import AssignMenu from '../dossier/AssignMenu.vue';
 import ActionLine from '../dossier/ActionLine.vue';
+import WriteButton from '../letters/WriteButton.vue';
 import NewLinks from '../make/NewLinks.vue';
 import EditCell from '../kit/EditCell.vue';
 import CardFrame from '../dossier/CardFrame.vue';
@@ -184,6 +185,7 @@ const rhythm = computed(() => ({
     </CardFrame>
     <ActionLine>
       <PhoneButton v-if="company.phone" :number="company.phone" :shown="`Call ${company.phone}`" />
+      <WriteButton :letter="{ about: { companyId: company.id } }" />
       <NewLinks
         :begun="{ company: { id: company.id, label: company.name } }"
         :kinds="['deal', 'lead', 'case', 'project']"

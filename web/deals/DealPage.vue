@@ -10,6 +10,7 @@ import { usePresence } from '../presence/usePresence';
 import VisibilityLine from '../visibility/VisibilityLine.vue';
 import ActionLine from '../dossier/ActionLine.vue';
 import CloneButton from '../cloning/CloneButton.vue';
+import WriteButton from '../letters/WriteButton.vue';
 import NewLinks from '../make/NewLinks.vue';
 import CardFrame from '../dossier/CardFrame.vue';
 import Composer from '../dossier/Composer.vue';
@@ -242,6 +243,7 @@ watch(deal, (now) => {
         :to="{ query: newMeeting($route.query, { deal: { id: deal.id, name: deal.title } }) }"
         >New meeting</RouterLink
       >
+      <WriteButton :letter="{ about: { dealId: id } }" />
       <NewLinks :begun="begun" :kinds="['task']" />
       <v-btn v-if="deal.stage.kind === 'won'" class="word" @click="isProject = true">Make a project</v-btn>
       <CloneButton :id="id" kind="deal" />

@@ -5,6 +5,8 @@ import { api, wordsOf } from '../shell/api';
 import { due, money } from '../shell/format';
 import { useSession } from '../shell/session';
 import { useUndo } from '../shell/undo';
+import { letterIn } from '@emporikon/core/ledger/letterLine';
+import { useNewLetter } from '../letters/useNewLetter';
 import { useTeam } from '../shell/useTeam';
 import { answering } from './answering';
 import { calledAt, type Called } from './calling';
@@ -95,10 +97,14 @@ const follow = (event: Event): void => {
   scrolled.value = (event.target as HTMLInputElement).scrollLeft;
 };
 
+/** A line that begins a letter: it is opened, not saved. */
+const letter = computed(() => letterIn(line.value));
+const { write } = useNewLetter();
+
 const KIND_NAMES = { note: 'Note', call: 'Call', mail: 'Mail', meeting: 'Meeting', visit: 'Visit' } as const;
 const parts = computed(() => {
   const { value } = reading;
-  if (!value) return [];
+  if (!value || letter.value) return [];
   const { nextMove, entry, dealAmount } = value;
   return [
     ...(nextMove
@@ -146,6 +152,10 @@ function toggle(key: (typeof parts.value)[number]['key']): void {
 async function save(): Promise<void> {
   const text = line.value.trim();
   if (!text || isBusy.value) return;
+  if (letter.value) {
+    const { to, words } = letter.value;
+    return write({ about: about.value, words, ...(to ? { toName: to } : {}) });
+  }
   isBusy.value = true;
   try {
     const { saved, eventId } = await api('POST /api/ledger', {
@@ -191,6 +201,10 @@ async function save(): Promise<void> {
     </div>
     <div id="made" class="made" aria-live="polite">
       <span v-if="error" class="wrong">{{ error }}</span>
+      <span v-if="letter"
+        ><b>Letter</b> {{ letter.to ? `to ${letter.to}` : '' }}: {{ letter.words }}
+        <span class="hint">Enter opens it</span></span
+      >
       <span v-if="called.choices.length" role="group" aria-label="Colleagues">
         <v-btn v-for="one in called.choices" :key="one.id" class="word" @click="call(one)">{{
           one.name

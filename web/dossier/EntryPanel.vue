@@ -12,6 +12,8 @@ import { useUndo } from '../shell/undo';
 import PresenceLine from '../presence/PresenceLine.vue';
 import { usePresence } from '../presence/usePresence';
 import VisibilityDialog from '../visibility/VisibilityDialog.vue';
+import { isBad, outcomeWords } from '../letters/outcomes';
+import WriteButton from '../letters/WriteButton.vue';
 import FileLink from '../files/FileLink.vue';
 import EntryRecords from './EntryRecords.vue';
 import ProposedTasks from './ProposedTasks.vue';
@@ -29,7 +31,7 @@ const {
   load,
 } = useFetched(
   () => api('GET /api/ledger/:id', { params: { id: props.id } }),
-  ['ledger_entries', 'ledger_links', 'annotations'],
+  ['ledger_entries', 'ledger_links', 'annotations', 'letter_recipients'],
   () => [props.id],
 );
 
@@ -199,6 +201,22 @@ const share = (): Promise<boolean> =>
         <RouterLink v-if="entry.captureId" :to="`/arrivals/${entry.captureId}`" class="quiet-link"
           >Open the message</RouterLink
         >
+        <p v-if="entry.captureId && entry.kind === 'mail'" class="ways">
+          <WriteButton :letter="{ answers: { captureId: entry.captureId, how: 'reply' } }">Reply</WriteButton>
+          <WriteButton :letter="{ answers: { captureId: entry.captureId, how: 'reply all' } }"
+            >Reply to all</WriteButton
+          >
+          <WriteButton :letter="{ answers: { captureId: entry.captureId, how: 'forward' } }"
+            >Forward</WriteButton
+          >
+        </p>
+        <ul v-if="entry.letter.length" class="revisions" aria-label="What became of it">
+          <li v-for="one in entry.letter" :key="one.address">
+            {{ one.name || one.address }}:
+            <span :class="{ wrong: isBad(one) }">{{ outcomeWords(one) }}</span>
+            <span v-if="one.words" class="soft"> {{ one.words }}</span>
+          </li>
+        </ul>
         <p v-if="entry.files.length" class="ways">
           <FileLink v-for="file in entry.files" :key="file.id" :file="file" />
         </p>

@@ -3,6 +3,7 @@ import type { Entry } from '@emporikon/contract/ledger';
 import { computed } from 'vue';
 import ChannelIcon from '../kit/ChannelIcon.vue';
 import { CHANNELS } from '../kit/icons';
+import { isBad, lettersOutcome } from '../letters/outcomes';
 import FileLink from '../files/FileLink.vue';
 import { answerTo } from './answering';
 import { clock, counted, day, nameList, plainNumber } from '../shell/format';
@@ -27,6 +28,8 @@ const kind = computed(() => {
   const { word } = CHANNELS[kind];
   return outcome && outcome !== 'spoke' ? `${word}, ${outcome}` : word;
 });
+/** What became of a letter that was sent from here. */
+const came = computed(() => lettersOutcome(props.entry.letter));
 const marks = computed(() => [
   ...(props.entry.tone && props.entry.tone !== 'neutral' ? [`sounds ${props.entry.tone}`] : []),
   ...(props.entry.isPinned ? ['Pinned'] : []),
@@ -70,6 +73,9 @@ const marks = computed(() => [
         <ChannelIcon :channel="entry.kind" is-beside-word /> {{ kind
         }}<template v-if="who"> · {{ who }}</template
         ><template v-for="mark in marks" :key="mark"> · {{ mark }}</template>
+        <template v-if="came">
+          · <span :class="{ wrong: entry.letter.some(isBad) }">{{ came }}</span></template
+        >
         <template v-if="entry.thread">
           ·
           <v-btn class="word" :aria-expanded="isUnfolded === true" @click="emit('unfold')">

@@ -72,6 +72,9 @@ export function commandsFor(allowed: Allowed): Command[] {
     ...(may('tasks.add')
       ? [go('New meeting', 'Make', '/round/week?meeting=new', 'invite appointment invitation create')]
       : []),
+    ...(may('ledger.add')
+      ? [go('Write a letter', 'Make', '/letters/new', 'new letter email mail compose send')]
+      : []),
     ...(may('captures.add')
       ? [
           {

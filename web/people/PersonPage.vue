@@ -13,6 +13,7 @@ import Fact from '../dossier/Fact.vue';
 import LedgerView from '../dossier/LedgerView.vue';
 import SideColumn from '../dossier/SideColumn.vue';
 import OwnFields from '../fields/OwnFields.vue';
+import LettersHere from '../letters/LettersHere.vue';
 import GapsLine from '../lookups/GapsLine.vue';
 import SourceMark from '../kit/SourceMark.vue';
 import { noteRecent } from '../find/recent';
@@ -237,7 +238,9 @@ watch(person, (now) => {
       </template>
       <template #side
         ><SideColumn :dossier="person" :people="person.colleagues" people-title="At the same company"
-          ><AfterDeals :key="id" :about="{ personId: id }" /><RhythmLine
+          ><LettersHere :key="id" :about="{ personId: id }" /><AfterDeals
+            :key="id"
+            :about="{ personId: id }" /><RhythmLine
             kind="person"
             :record="person"
             @changed="load" /><Relations

@@ -5,6 +5,7 @@ import type { Begun } from '../make/around';
 import NewLinks from '../make/NewLinks.vue';
 import AssignMenu from '../dossier/AssignMenu.vue';
 import PhoneButton from '../calls/PhoneButton.vue';
+import WriteButton from '../letters/WriteButton.vue';
 import { newMeeting } from '../meetings/link';
 import MergedHere from '../lookalikes/MergedHere.vue';
 import { api } from '../shell/api';
@@ -53,6 +54,7 @@ async function putActive(active: boolean): Promise<void> {
     :shown="`Call ${one.value}`"
     :person-id="person.id"
   />
+  <WriteButton :letter="{ about: { personId: person.id } }" />
   <RouterLink
     v-if="session.may('ledger.add')"
     class="word"

@@ -11,6 +11,7 @@ import { noteRecent } from '../find/recent';
 import HistoryLink from '../history/HistoryLink.vue';
 import Progress from '../kit/Progress.vue';
 import CloneButton from '../cloning/CloneButton.vue';
+import WriteButton from '../letters/WriteButton.vue';
 import NewLinks from '../make/NewLinks.vue';
 import PresenceLine from '../presence/PresenceLine.vue';
 import { usePresence } from '../presence/usePresence';
@@ -171,6 +172,7 @@ function progressIn(text: string): number | null {
       ></template>
     </CardFrame>
     <ActionLine>
+      <WriteButton :letter="{ about: { projectId: id } }" />
       <NewLinks :begun="{ project: { id, label: project.title } }" :kinds="['task']" />
       <CloneButton :id="id" kind="project" />
       <template v-if="project.progress !== null" #meter>

@@ -62,6 +62,8 @@ const ALWAYS_ASKED: ReadonlySet<string> = new Set([
   '/api/exports',
   '/api/exports/:id',
   '/api/bulk-changes/:id',
+  '/api/letters/:id',
+  '/api/letters/:id/preview',
 ]);
 
 /**

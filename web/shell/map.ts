@@ -160,6 +160,17 @@ export const SECTIONS: readonly Section[] = [
     ],
     records: ['/deals/', '/projects/', '/cases/'],
   },
+  {
+    name: 'Mailings',
+    to: '/mailings/letters',
+    count: null,
+    right: 'ledger.add',
+    places: [
+      { name: 'Letters', to: '/mailings/letters', also: 'mail email drafts sent outbox scheduled' },
+      { name: 'Templates', to: '/mailings/templates', also: 'letter templates text blocks shortcuts fields' },
+    ],
+    records: ['/letters/'],
+  },
 ];
 
 /** The sections that somebody's role includes, each with the places that it does. */
@@ -176,6 +187,7 @@ const RIGHT_OF_RECORDS: Readonly<Record<string, Right>> = {
   '/cases/': 'projects.see',
   '/calls/': 'ledger.see',
   '/forms/': 'people.see',
+  '/letters/': 'ledger.add',
 };
 
 /** What it takes to see a page; null for those that are everybody's. */
@@ -216,6 +228,8 @@ export const SETTINGS: readonly { name: string; places: readonly SettingsPlace[]
       { name: 'Phone line', to: '/settings/phone-line', also: 'number exchange' },
       { name: 'Calendar', to: '/settings/calendar', also: 'working hours subscribe ics feed' },
       { name: 'Mailboxes', to: '/settings/mailboxes', also: 'imap email' },
+      { name: 'Sending mail', to: '/settings/sending', also: 'smtp outgoing server submission' },
+      { name: 'Signature', to: '/settings/signature', also: 'letters below picture' },
       { name: 'Notices', to: '/settings/notices', also: 'notifications mail digest quiet hours reminders' },
       { name: 'Clipper and tokens', to: '/settings/tokens', also: 'api access browser extension' },
       { name: 'Sign-in', to: '/settings/sign-in', also: 'password sessions' },
@@ -266,6 +280,12 @@ export const SETTINGS: readonly { name: string; places: readonly SettingsPlace[]
     name: 'Channels',
     places: [
       { name: 'Look-ups', to: '/settings/look-ups', also: 'allowance sources enrichment' },
+      {
+        name: 'Mail domains',
+        to: '/settings/mail-domains',
+        also: 'spf dkim dmarc dns sign',
+        isForAdmins: true,
+      },
       { name: 'Your own servers', to: '/settings/servers', also: 'hosts network', isForAdmins: true },
     ],
   },

@@ -151,6 +151,28 @@ export const router = createRouter({
       props: true,
       meta: { title: 'Deal' },
     },
+    { path: '/mailings', redirect: '/mailings/letters' },
+    {
+      path: '/mailings/letters',
+      component: () => import('../letters/LettersPage.vue'),
+      meta: { title: 'Letters' },
+    },
+    {
+      path: '/mailings/templates',
+      component: () => import('../letters/TemplatesPage.vue'),
+      meta: { title: 'Templates' },
+    },
+    {
+      path: '/letters/new',
+      component: () => import('../letters/NewLetter.vue'),
+      meta: { title: 'Letter' },
+    },
+    {
+      path: '/letters/:id',
+      component: () => import('../letters/LetterPage.vue'),
+      props: true,
+      meta: { title: 'Letter' },
+    },
     { path: '/calls', component: () => import('../calls/CallsPage.vue'), meta: { title: 'Calls' } },
     {
       path: '/calls/:id',

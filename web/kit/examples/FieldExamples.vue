@@ -7,6 +7,7 @@ import type { RecordValue } from '../forms';
 import MoneyField from '../MoneyField.vue';
 import NumberField from '../NumberField.vue';
 import RecordField from '../RecordField.vue';
+import RichText from '../RichText.vue';
 import RecordPicker from '../RecordPicker.vue';
 import TagField from '../TagField.vue';
 import TimeField from '../TimeField.vue';
@@ -19,6 +20,7 @@ const sum = ref('1250.50');
 const tags = ref(['fair', 'bakery']);
 const company = ref<RecordValue | null>(null);
 const picked = ref('');
+const letter = ref('<p>Dear Ana,</p>');
 const files = ref<string[]>([]);
 </script>
 
@@ -34,6 +36,9 @@ const files = ref<string[]>([]);
   </ExampleLine>
   <ExampleLine name="MoneyField" says="A sum in one currency." :value="sum">
     <MoneyField v-model="sum" label="Amount" currency="EUR" />
+  </ExampleLine>
+  <ExampleLine name="RichText" says="Text with bold, lists, quotes and links." :value="letter">
+    <RichText v-model="letter" label="Letter" />
   </ExampleLine>
   <ExampleLine name="TagField" says="Several tags; those in use are offered." :value="tags">
     <TagField v-model="tags" />
