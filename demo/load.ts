@@ -13,6 +13,7 @@ import { loadDoubles } from './doubles';
 import { loadLeads } from './leads';
 import { FILED, rawMail, WAITING } from './mail';
 import { loadAfterDeals } from './afterDeals';
+import { loadLetters } from './letters';
 import { loadFields } from './fields';
 import { loadFiles } from './files';
 import { loadMeetings } from './meetings';
@@ -82,6 +83,7 @@ export async function loadDemo(live: Tools): Promise<boolean> {
   await loadTasks(at, actorOf, person.id);
   await loadMeetings(at, actorOf, person.id);
   await loadCalendar(at, actorOf('Pell Garrick'));
+  await loadLetters(at, actors);
   await loadFiles(at, actorOf, person.id);
   await loadAfterDeals(at, actorOf);
   await loadFields(at, actorOf);

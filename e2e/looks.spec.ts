@@ -136,6 +136,19 @@ const VIEWS: Record<string, Path> = {
   imports: '/imports',
   forms: '/forms',
   'a form': firstOf('forms'),
+  letters: '/mailings/letters',
+  'a letter': async (page) => {
+    const about = { personId: (await firstOf('people')(page)).split('/').at(-1) ?? '' };
+    const begun = await page.request.post('/api/letters', { data: { about, subject: 'To look at' } });
+    const { letter } = (await begun.json()) as { letter: { id: string } };
+    return `/letters/${letter.id}`;
+  },
+  templates: async (page) => {
+    const { items } = (await (await page.request.get('/api/letter-templates')).json()) as Listed;
+    return `/mailings/templates?template=${items[0]?.id ?? ''}`;
+  },
+  signature: '/settings/signature',
+  'sending mail': '/settings/sending',
   'a page that is not there': '/nowhere',
 };
 

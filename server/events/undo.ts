@@ -52,6 +52,8 @@ const NOUNS: Record<string, string> = {
   calls: 'call',
   outbox: 'mail or call',
   terms: 'term',
+  letters: 'letter',
+  letter_templates: 'template',
 };
 
 const same = (a: unknown, b: unknown): boolean => JSON.stringify(a ?? null) === JSON.stringify(b ?? null);

@@ -128,6 +128,15 @@ async function take(
       { files: scope.files },
     )
   ).map(({ sha256 }) => sha256);
+  const emails = emailsOf(known);
+  const letters = (
+    await ask<{ id: string }>(
+      context,
+      `SELECT id FROM letters WHERE person_id = $id::uuid
+          OR id IN (SELECT letter_id FROM letter_recipients WHERE person_id = $id::uuid OR lower(address) = ANY ($emails::text[]))`,
+      { id, emails },
+    )
+  ).map((letter) => letter.id);
   const redacted = await redactTexts(context, scope, redact);
   await redactEvents(
     context,
@@ -137,7 +146,7 @@ async function take(
         ...known.contacts.map((one) => one.id),
         ...known.claims.map((one) => one.id),
         ...known.merged.map((one) => one.id),
-        ...[scope.own, scope.captures, scope.calls, scope.openTasks, scope.files].flat(),
+        ...[scope.own, scope.captures, scope.calls, scope.openTasks, scope.files, letters].flat(),
       ],
       emptied: [...scope.leads, ...scope.cases],
       kept: [scope.shared, scope.deals, scope.projects, scope.tasks, scope.imports].flat(),
@@ -146,7 +155,8 @@ async function take(
   );
   const values = {
     ...scope,
-    emails: emailsOf(known),
+    emails,
+    letters,
     tags: known.tags,
     names: [known.fullName, ...known.merged.map(({ fullName }) => fullName)].filter(Boolean).map(likeOf),
     mentions,

@@ -1,6 +1,7 @@
 import { strFromU8, unzipSync } from 'fflate';
 import { delegating } from '../testing/delegating';
 import { filing } from '../testing/filing';
+import { lettering } from '../testing/lettering';
 import { dump, linesTelling } from '../testing/dump';
 import { mail, useHouse, type Client } from '../testing/harness';
 import { saying } from '../testing/saying';
@@ -9,6 +10,7 @@ const { house, pell, ines, mara } = useHouse();
 const { person, enter, ledger } = saying(pell);
 const { put } = filing(house);
 const { task } = delegating;
+const { begin, send, pass } = lettering(house);
 
 /** Words, addresses and digits that stand nowhere but with this one person. */
 const NAME = 'Zebulon Quartermain';
@@ -98,6 +100,21 @@ async function fill(): Promise<void> {
   await pell.call('POST /api/projects', {
     body: { title: 'Quartermain delivery', people: [ids.zeb] },
   });
+  const letter = await begin(pell, {
+    about: { personId: ids.zeb },
+    subject: 'For Zebulon',
+    words: `Dear Zebulon, the quartz-secret for ${NAME}.`,
+  });
+  await send(pell, letter);
+  await pass();
+  await begin(pell, { about: { personId: ids.zeb }, words: 'An unfinished quartz-secret' });
+  await begin(pell, {
+    recipients: [
+      { way: 'to', address: 'olive@harrow.example' },
+      { way: 'cc', address: EMAIL, name: NAME },
+    ],
+    words: 'Olive, and a quartz-secret',
+  });
   ids.file = (await put(pell, 'zebulon.txt', 'the quartz-secret plan', { personId: ids.zeb })).body.id;
   const twin = await person('Zebulon Quartermaine');
   await pell.call('POST /api/merges', {
@@ -145,7 +162,7 @@ it('only who answers for it exports or erases, and the preview counts what would
   expect((await erase(ids.zeb!, pell)).status).toBe(403);
   const { body } = await preview(ids.zeb!);
   expect(body.obstacles).toEqual([]);
-  expect(body.counts).toMatchObject({ captures: 1, leads: 2, deals: 1, cases: 1, files: 1, openTasks: 1 });
+  expect(body.counts).toMatchObject({ captures: 2, leads: 2, deals: 1, cases: 1, files: 1, openTasks: 1 });
   expect(body.counts.entries).toBeGreaterThan(1);
 });
 
@@ -158,7 +175,13 @@ it('everything about them comes in one archive, with the originals as they came 
     Object.keys(parts)
       .map((name) => name.replace(/\d{4}-\d\d-\d\d/, 'DAY'))
       .sort(),
-  ).toEqual(['README.txt', 'files/1-zebulon.txt', 'originals/DAY-1.eml', 'person.json']);
+  ).toEqual([
+    'README.txt',
+    'files/1-zebulon.txt',
+    'originals/DAY-1.eml',
+    'originals/DAY-2.eml',
+    'person.json',
+  ]);
   expect(strFromU8(parts['files/1-zebulon.txt']!)).toBe('the quartz-secret plan');
   const data = JSON.parse(strFromU8(parts['person.json']!)) as Record<string, unknown[]> & {
     person: { full_name: string };
@@ -177,7 +200,7 @@ it('once erased, nothing in the whole database tells who they were, and what was
     entries: await house.count('ledger_entries'),
   };
   const { status, body } = await erase(ids.zeb!);
-  expect([status, body.counts?.captures]).toEqual([200, 1]);
+  expect([status, body.counts?.captures]).toEqual([200, 2]);
   await house.work();
   expect(found(dump())).toEqual([]);
   expect({

@@ -1,6 +1,6 @@
 import type { TableRule } from '../db/tables';
 
-/** One step of erasing a person. Names of values: `person`, and the lists of `PersonScope`, `emails`, `mentions`. */
+/** One step of erasing a person. Names of values: `person`, and the lists of `PersonScope`, `emails`, `letters`, `mentions`. */
 export interface EraseStatement {
   table: string;
   sql: string;
@@ -61,7 +61,7 @@ const BEFORE: readonly EraseStatement[] = [
   },
   {
     table: 'letters',
-    sql: `DELETE FROM letters WHERE person_id = $person::uuid OR id IN (SELECT letter_id FROM letter_recipients WHERE person_id = $person::uuid OR lower(address) = ANY ($emails::text[]))`,
+    sql: 'DELETE FROM letters WHERE id = ANY ($letters::uuid[])',
   },
   { table: 'files', sql: 'DELETE FROM files WHERE id = ANY ($files::uuid[])' },
   {

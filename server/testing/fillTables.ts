@@ -53,6 +53,7 @@ const SPECIAL: Readonly<Record<string, string>> = {
   'handover_items.task_id': '(SELECT id FROM tasks LIMIT 1)',
   'kept_apart.one': "'00000000-0000-4000-8000-000000000001'",
   'kept_apart.other': "'00000000-0000-4000-8000-000000000002'",
+  'letter_files.sha256': '(SELECT sha256 FROM file_contents LIMIT 1)',
   'look_up_purses.month': "'2026-11'",
   'places.precision': "'town'",
   'visibility_defaults.source': 'NULL',

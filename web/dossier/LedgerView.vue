@@ -28,7 +28,7 @@ const { items, first, hasMore, more, error, reload } = usePaged<Entry, Reply<'GE
     api('GET /api/ledger', {
       query: { ...props.about, ...queryOf(filters.value), newSince: await looked, cursor },
     }),
-  ['ledger_entries', 'ledger_links', 'annotations', 'people', 'file_versions'],
+  ['ledger_entries', 'ledger_links', 'annotations', 'people', 'file_versions', 'letter_recipients'],
   () => Object.values(props.about),
 );
 reloadOn(() => filters.value, reload);

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { Editor } from '@tiptap/core';
-import StarterKit from '@tiptap/starter-kit';
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue';
 import { vFocus } from './focus';
+import { asHref, EXTENSIONS } from './richText';
 
 /**
  * Text with bold, lists, quotes and links. A word behind a semicolon is a shortcut: `suggest` says what it brings, and Tab
@@ -33,18 +33,7 @@ onMounted(() => {
     content: model.value,
     editable: !props.isReadOnly,
     injectCSS: false,
-    extensions: [
-      StarterKit.configure({
-        heading: { levels: [2, 3] },
-        codeBlock: false,
-        link: {
-          openOnClick: false,
-          autolink: true,
-          defaultProtocol: 'https',
-          HTMLAttributes: { rel: null, target: null },
-        },
-      }),
-    ],
+    extensions: EXTENSIONS,
     editorProps: {
       attributes: {
         role: 'textbox',
@@ -121,26 +110,16 @@ function openLink(): void {
   href.value = String(editor.value?.getAttributes('link').href ?? '');
   isLinking.value = true;
 }
-const SCHEME = /^(?:https?:\/\/|mailto:|tel:)/i;
-const asHref = (typed: string): string => {
-  const text = typed.trim();
-  return SCHEME.test(text) ? text : text.includes('@') ? `mailto:${text}` : `https://${text}`;
-};
 function putLink(): void {
   isLinking.value = false;
   const chain = editor.value?.chain().focus().extendMarkRange('link');
   if (!chain) return;
-  if (!href.value.trim()) return void chain.unsetLink().run();
-  const link = asHref(href.value);
+  const typed = href.value.trim();
+  if (!typed) return void chain.unsetMark('link').run();
+  const attrs = { href: asHref(typed) };
   if (editor.value?.state.selection.empty && !isLink.value)
-    chain
-      .insertContent({
-        type: 'text',
-        text: href.value.trim(),
-        marks: [{ type: 'link', attrs: { href: link } }],
-      })
-      .run();
-  else chain.setLink({ href: link }).run();
+    chain.insertContent({ type: 'text', text: typed, marks: [{ type: 'link', attrs }] }).run();
+  else chain.setMark('link', attrs).run();
 }
 
 /** Writes where the caret is. */

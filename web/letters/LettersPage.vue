@@ -45,7 +45,7 @@ const toWords = (one: LetterLine): string =>
   <div class="page">
     <div class="page-head">
       <h1>Letters</h1>
-      <WriteButton :letter="{}">Write a letter</WriteButton>
+      <WriteButton class="right" is-main :letter="{}">Write a letter</WriteButton>
     </div>
     <RecordTable
       name="letters"
@@ -91,6 +91,9 @@ const toWords = (one: LetterLine): string =>
 </template>
 
 <style scoped>
+.right {
+  margin-left: auto;
+}
 .tool {
   width: 160px;
 }

@@ -96,7 +96,7 @@ const file = (box: Mailbox, one: Correspondent, never: boolean): void =>
 <template>
   <PageHead
     title="Mailboxes"
-    help="Your mail is read over IMAP and nothing in the mailbox is changed. What you write with people you know goes to their ledger."
+    help="Your mail is read over IMAP. Nothing that is there is changed; letters you send from here are added to its Sent folder. What you write with people you know goes to their ledger."
   />
   <div v-for="box in data?.items ?? []" :key="box.id" class="box">
     <h2>{{ box.address }}</h2>
