@@ -10,7 +10,7 @@ const { house, pell, ines, mara } = useHouse();
 const { person, enter, ledger } = saying(pell);
 const { put } = filing(house);
 const { task } = delegating;
-const { begin, send, pass } = lettering(house);
+const { writeAll } = lettering(house);
 
 /** Words, addresses and digits that stand nowhere but with this one person. */
 const NAME = 'Zebulon Quartermain';
@@ -100,21 +100,7 @@ async function fill(): Promise<void> {
   await pell.call('POST /api/projects', {
     body: { title: 'Quartermain delivery', people: [ids.zeb] },
   });
-  const letter = await begin(pell, {
-    about: { personId: ids.zeb },
-    subject: 'For Zebulon',
-    words: `Dear Zebulon, the quartz-secret for ${NAME}.`,
-  });
-  await send(pell, letter);
-  await pass();
-  await begin(pell, { about: { personId: ids.zeb }, words: 'An unfinished quartz-secret' });
-  await begin(pell, {
-    recipients: [
-      { way: 'to', address: 'olive@harrow.example' },
-      { way: 'cc', address: EMAIL, name: NAME },
-    ],
-    words: 'Olive, and a quartz-secret',
-  });
+  await writeAll(pell, { id: ids.zeb, name: NAME, email: EMAIL }, 'quartz-secret');
   ids.file = (await put(pell, 'zebulon.txt', 'the quartz-secret plan', { personId: ids.zeb })).body.id;
   const twin = await person('Zebulon Quartermaine');
   await pell.call('POST /api/merges', {

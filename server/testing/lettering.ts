@@ -24,7 +24,22 @@ export const lettering = (house: House) => {
     await house.work();
     house.tools.now = now;
   };
+  /** A letter that went out, a draft, and a draft to somebody else with a copy to them, each with the secret in it. */
+  const writeAll = async (
+    by: Client,
+    { id, name, email }: { id: string; name: string; email: string },
+    secret: string,
+  ): Promise<void> => {
+    const about = { personId: id };
+    await send(by, await begin(by, { about, subject: `For ${name}`, words: `Dear ${name}, the ${secret}.` }));
+    await pass();
+    await begin(by, { about, words: `An unfinished ${secret}` });
+    const copy = { way: 'cc', address: email, name };
+    const recipients = [{ way: 'to', address: 'somebody@else.example' }, copy];
+    await begin(by, { recipients, words: `You, and a ${secret}` });
+  };
   return {
+    writeAll,
     begin,
     change,
     send,
