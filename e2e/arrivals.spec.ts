@@ -1,6 +1,5 @@
 import { expect, test } from './test';
-import { createTransport } from 'nodemailer';
-import { capture, choose, makeMail, signIn } from './pages';
+import { capture, choose, makeMail, postMail, signIn } from './pages';
 
 test('a message comes in by file, by pasting and by mail, the last without a reload', async ({ browser }) => {
   const page = await signIn(browser);
@@ -22,17 +21,7 @@ test('a message comes in by file, by pasting and by mail, the last without a rel
   }, byDrop.raw);
   await page.locator('.drop').dispatchEvent('drop', { dataTransfer: dropped });
   await expect(page.getByRole('link', { name: byDrop.name })).toHaveAttribute('aria-current', 'true');
-  const transport = createTransport({
-    host: '127.0.0.1',
-    port: Number(process.env.E2E_POST_PORT),
-    secure: false,
-    ignoreTLS: true,
-  });
-  await transport.sendMail({
-    envelope: { from: 'x@crowd.example', to: 'arrivals@wharfside.example' },
-    raw: byMail.raw,
-  });
-  transport.close();
+  await postMail(byMail.raw);
   await expect(page.getByRole('link', { name: byMail.name })).toBeVisible({ timeout: 2000 });
 });
 

@@ -1,8 +1,7 @@
-import { createTransport } from 'nodemailer';
 import type { Page } from '@playwright/test';
 import { expect, test } from './test';
 import { meter } from './meter';
-import { capture, choose, makeMail, signIn } from './pages';
+import { capture, choose, makeMail, postMail, signIn } from './pages';
 
 let serial = Date.now() % 1_000_000;
 
@@ -20,20 +19,6 @@ const editor = (page: Page) => page.getByRole('textbox', { name: 'The letter', e
 async function letterBox(page: Page): Promise<string> {
   return (await page.request.get(process.env.E2E_OUTBOX_URL ?? '')).text();
 }
-async function come(raw: string): Promise<void> {
-  const transport = createTransport({
-    host: '127.0.0.1',
-    port: Number(process.env.E2E_POST_PORT),
-    secure: false,
-    ignoreTLS: true,
-  });
-  await transport.sendMail({
-    envelope: { from: 'x@crowd.example', to: 'pell@wharfside.example' },
-    raw: raw.replace(/\n/g, '\r\n'),
-  });
-  transport.close();
-}
-
 test('a letter from a template costs at most 5 s of operators, can be taken back, arrives, and comes back', async ({
   browser,
 }) => {
@@ -67,7 +52,7 @@ test('a letter from a template costs at most 5 s of operators, can be taken back
   const { items } = (await (await page.request.get(`/api/letters?personId=${id}`)).json()) as {
     items: { id: string }[];
   };
-  await come(`From: MAILER-DAEMON@mx.example
+  await postMail(`From: MAILER-DAEMON@mx.example
 To: pell@wharfside.example
 Subject: failure notice
 Message-ID: <back.${serial}@mx.example>

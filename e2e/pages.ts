@@ -9,6 +9,7 @@ import {
   type Locator,
   type Page,
 } from '@playwright/test';
+import { createTransport } from 'nodemailer';
 import { CLIPPER_ORIGIN } from '@emporikon/contract/clipper';
 import { CHROMIUM_ARGS } from './playwright.config';
 import { watch } from './test';
@@ -45,6 +46,21 @@ export async function signIn(
   await page.waitForURL('**/arrivals');
   await expect(page.getByRole('heading', { name: 'What came in' })).toBeVisible();
   return page;
+}
+
+/** Somebody outside sends a message to the firm, by the post office. */
+export async function postMail(raw: string): Promise<void> {
+  const transport = createTransport({
+    host: '127.0.0.1',
+    port: Number(process.env.E2E_POST_PORT),
+    secure: false,
+    ignoreTLS: true,
+  });
+  await transport.sendMail({
+    envelope: { from: 'x@crowd.example', to: 'arrivals@wharfside.example' },
+    raw: raw.replace(/\r?\n/g, '\r\n'),
+  });
+  transport.close();
 }
 
 /** Chooses from a list: it is opened with the keyboard, and the option taken by its name. */

@@ -61,7 +61,14 @@ test('pictures of the main views', async ({ browser }) => {
   await page.getByRole('button', { name: 'Later' }).click();
   await page.locator('[data-key]').first().waitFor();
   await shoot('week');
-  for (const view of ['deals', 'round', 'leads', 'people']) {
+  await page.goto(`/people/${await find('ines%20duarte')}`);
+  await page.getByRole('button', { name: 'Write a letter' }).click();
+  await page.getByRole('button', { name: /^Thank you for asking/ }).click();
+  await expect(page.getByRole('textbox', { name: 'The letter', exact: true })).toContainText('Dear Ines');
+  await page.getByLabel('Follow up').fill('call in 3 working days');
+  await expect(page.getByLabel('Drop it if they answer first')).toBeChecked();
+  await shoot('letter');
+  for (const view of ['deals', 'round', 'people']) {
     await page.goto(`/${view}`);
     await shoot(view);
   }
