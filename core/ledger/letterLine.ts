@@ -7,7 +7,6 @@ export interface LetterLine {
 /** "write Ines: the quote is ready", "letter: thank you" → a letter; null for any other line. */
 export function letterIn(line: string): LetterLine | null {
   const [, to = '', words = ''] =
-    /^\s*(?:write|letter)(?:\s+(?:to\s+)?([^:;,]{1,60}?))?\s*:(?!\/\/)\s*(\S[\s\S]{0,2000})$/i.exec(line) ??
-    [];
+    /^\s*(?:write|letter)(?:\s+(?:to\s+)?([^:;,\d]{1,60}?))?\s*:\s+(\S[\s\S]{0,2000})$/i.exec(line) ?? [];
   return words ? { to: to.trim() || null, words: words.trim() } : null;
 }
