@@ -73,14 +73,14 @@ export default defineConfig({
             {
               name: 'controls',
               test: /node_modules\/(?:vuetify|@mdi)\/|\/web\/(?:kit|shell|dossier)\//,
-              minShareCount: 10,
+              minShareCount: 11,
               priority: 1,
             },
             // The parts of a dossier, which stand on several pages, come together too.
             {
               name: 'parts',
               test: /\/web\/(?:kit|shell|dossier|visibility|lookups|lookalikes)\//,
-              minShareCount: 4,
+              minShareCount: 6,
               priority: 0,
             },
           ],

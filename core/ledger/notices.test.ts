@@ -28,6 +28,10 @@ it.each([
   [{ kind: 'asked after', detail: 'Fri 27 Nov' }, 'Mara Quill reminds you of: Call back, due Fri 27 Nov'],
   [{ kind: 'reminder', actor: null }, 'Reminder: Call back'],
   [
+    { kind: 'letter', title: 'Hello', detail: 'Ana: address no longer exists', actor: null },
+    'Your letter “Hello”: Ana: address no longer exists',
+  ],
+  [
     { kind: 'handed over', title: '2 tasks', detail: 'Ines Tolland' },
     'Mara Quill handed over 2 tasks to Ines Tolland',
   ],

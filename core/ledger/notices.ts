@@ -14,6 +14,7 @@ export const NOTICE_KINDS = [
   'handed over',
   'invited',
   'coming',
+  'letter',
 ] as const;
 export type NoticeKind = (typeof NOTICE_KINDS)[number];
 
@@ -56,6 +57,8 @@ export function noticeWords({ kind, title, detail, actor, about }: SaidNotice): 
       return `${who} asks you to come: ${title}${detail ? `, ${detail}` : ''}`;
     case 'coming':
       return `${title}: ${detail}`;
+    case 'letter':
+      return `Your letter “${title}”: ${detail}`;
     case 'reminder':
       return `Reminder: ${title}`;
     case 'handed over':

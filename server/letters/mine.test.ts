@@ -133,6 +133,9 @@ describe('a server of one’s own', () => {
       state: 'failed',
       trouble: expect.stringMatching(/^It did not go out: .*not today/),
     });
+    expect((await ines.call('GET /api/notices', {})).body.items[0]).toMatchObject({
+      ...{ kind: 'letter', detail: 'it did not go out' },
+    });
     refusing = {};
     const [item] = (await ines.call('GET /api/outbox', {})).body.items;
     expect((await pell.call('POST /api/outbox/:id/retry', { params: { id: item?.id ?? '' } })).status).toBe(

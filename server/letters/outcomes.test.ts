@@ -68,6 +68,9 @@ it('a delivery report is noted on the letter and for everybody who sees it, and 
   const [entry] = (await ines.call('GET /api/ledger', { query: { personId: ana } })).body.items;
   expect(entry?.letter).toMatchObject([{ state: 'gone' }]);
   expect(await captures()).toBe(before);
+  expect((await pell.call('GET /api/notices', {})).body.items).toMatchObject([
+    { kind: 'letter', title: 'Hello', detail: 'Ana Leça: address no longer exists' },
+  ]);
   const next = await begin(pell, { about: { personId: ana } });
   expect(next.warnings).toEqual(['Ana Leça (ana@padaria.example) could not be reached at this address.']);
 });

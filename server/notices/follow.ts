@@ -4,6 +4,8 @@ import { pastSight } from '../commands/sight';
 import type { Followed, Tools, Within } from '../commands/types';
 import { rowOf } from '../commands/writer';
 import { Task } from '../db/models/tasks';
+import { Letter } from '../db/models/letters';
+import { letterIdsOf } from './tellLetters';
 import { noticesOf } from './tell';
 import type { Colleague, Told } from './told';
 import { writeNotices } from './write';
@@ -13,6 +15,8 @@ const CONCERNS = new Set([
   'tasks',
   'task_messages',
   'task_people',
+  'letters',
+  'letter_recipients',
   'people',
   'companies',
   'leads',
@@ -77,6 +81,21 @@ export const followNotices: Within = async (tools, tx, event) => {
     });
   if (!event.changes.some(({ table }) => CONCERNS.has(table)) || isToldOnce(event.command)) return;
   const messaged = await messagedTasks(tx, event.changes);
-  const told = shorten(noticesOf(event, await colleaguesOf(tools, tx), messaged));
+  const letterIds = letterIdsOf(event.changes);
+  const letters = letterIds.length
+    ? await Letter.findAll({
+        where: { id: letterIds },
+        attributes: ['id', 'authorId', 'subject'],
+        transaction: tx,
+      })
+    : [];
+  const told = shorten(
+    noticesOf(
+      event,
+      await colleaguesOf(tools, tx),
+      messaged,
+      new Map(letters.map((letter) => [letter.id, letter])),
+    ),
+  );
   if (told.length) await pastSight(asked, () => writeNotices(tools, tx, event, told));
 };

@@ -90,6 +90,7 @@ export const DEFAULT_CHOICES: Readonly<
   // The invitation itself comes by mail.
   invited: { mail: 'off', browser: true },
   coming: { mail: 'digest', browser: true },
+  letter: { mail: 'digest', browser: true },
 };
 
 /** Sends new notices on their way by mail, as whoever they are for chose: at once, with the day's, or not. */

@@ -1,6 +1,8 @@
 import { findMentions } from '@emporikon/core/ledger/mentions';
 import type { Followed } from '../commands/types';
 import type { Change } from '../db/models/ledger';
+import type { Letter } from '../db/models/letters';
+import { ofLetter } from './tellLetters';
 import { handedOver, ofAttendee, ofMessage, ofTask } from './tellTasks';
 import type { Colleague, Told } from './told';
 
@@ -73,6 +75,7 @@ export function noticesOf(
   { command, changes, actorId }: Pick<Followed, 'command' | 'changes' | 'actorId'>,
   colleagues: readonly Colleague[],
   messaged: ReadonlyMap<string, Row> = new Map(),
+  letters: ReadonlyMap<string, Pick<Letter, 'authorId' | 'subject'>> = new Map(),
 ): Told[] {
   if (HANDING_OVER.has(command)) return handedOver(changes, colleagues, actorId);
   const links = (entryId: string): Partial<Told> => {
@@ -95,6 +98,7 @@ export function noticesOf(
       ...ofTask(change, colleagues, actorId),
       ...ofMessage(change, messaged),
       ...ofAttendee(change, messaged, colleagues),
+      ...ofLetter(change, letters),
       ...owners(change),
       ...caretakers(change),
     ])

@@ -2,7 +2,7 @@
 import VisibilityLine from '../visibility/VisibilityLine.vue';
 import type { FilingInput } from '@emporikon/contract/filing';
 import type { z } from 'zod';
-import { computed, ref, watch } from 'vue';
+import { computed, defineAsyncComponent, ref, watch } from 'vue';
 import { api } from '../shell/api';
 import { clock, counted, day, nameList } from '../shell/format';
 import { useFetched } from '../shell/live';
@@ -11,12 +11,14 @@ import { useUndo } from '../shell/undo';
 import { tellsOfCompanyAlone } from '@emporikon/core/reading/companyPage';
 import WriteButton from '../letters/WriteButton.vue';
 import AlsoOn from './AlsoOn.vue';
-import Conversation from './Conversation.vue';
 import FilingOptions from './FilingOptions.vue';
 import { asInput, KIND_NAMES, type FilingChoices } from './choices';
-import ListedPeople from './ListedPeople.vue';
 import MessageBody from './MessageBody.vue';
 import ReadingPane from './ReadingPane.vue';
+
+/** Only a page that was clipped has them. */
+const Conversation = defineAsyncComponent(() => import('./Conversation.vue'));
+const ListedPeople = defineAsyncComponent(() => import('./ListedPeople.vue'));
 
 const props = defineProps<{ id: string }>();
 const emit = defineEmits<{ filed: []; back: [] }>();

@@ -1,17 +1,19 @@
 <script setup lang="ts">
 import type { CaptureDetail } from '@emporikon/contract/captures';
-import { computed, ref } from 'vue';
+import { computed, defineAsyncComponent, ref } from 'vue';
 import { api } from '../shell/api';
 import { useFetched } from '../shell/live';
 import { minorOf } from '@emporikon/core/ledger/sum';
 import { useSession } from '../shell/session';
 import { URGENCIES } from '../cases/words';
-import RecordPicker from '../kit/RecordPicker.vue';
-import TagField from '../kit/TagField.vue';
 import { useUndo } from '../shell/undo';
 import { useTeam } from '../shell/useTeam';
 import TurnWords from '../dossier/TurnWords.vue';
 import type { FilingChoices } from './choices';
+
+/** They come once the choices are opened. */
+const RecordPicker = defineAsyncComponent(() => import('../kit/RecordPicker.vue'));
+const TagField = defineAsyncComponent(() => import('../kit/TagField.vue'));
 
 defineProps<{ known: CaptureDetail['known'] }>();
 const choices = defineModel<FilingChoices>({ required: true });

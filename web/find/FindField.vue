@@ -1,16 +1,17 @@
 <script setup lang="ts">
 import type { About } from '@emporikon/contract/ledger';
 import type { SearchHit } from '@emporikon/contract/settings';
-import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue';
+import { computed, defineAsyncComponent, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue';
 import { useRoute, useRouter, type RouteLocationRaw } from 'vue-router';
 import { api } from '../shell/api';
 import { due, plainNumber } from '../shell/format';
 import { useSession } from '../shell/session';
 import { useUndo } from '../shell/undo';
 import { commandsFor, type Command } from './commands';
-import QuickPanel from './QuickPanel.vue';
 import { useRecent } from './recent';
 import { useFind, type Option } from './useFind';
+
+const QuickPanel = defineAsyncComponent(() => import('./QuickPanel.vue'));
 
 /** The field that finds a record or does what is typed. Records and places are opened here; the rest is asked of the frame. */
 const emit = defineEmits<{ command: [command: Command] }>();

@@ -34,6 +34,7 @@ const NAMES: Record<NoticeChoice['kind'], string> = {
   'handed over': 'Work is handed over or comes back',
   invited: 'A colleague asks you to come to a meeting',
   coming: 'Somebody answers your invitation',
+  letter: 'A letter of yours does not arrive',
 };
 const MAILS = [
   { value: 'at once', title: 'At once' },

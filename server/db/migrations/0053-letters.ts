@@ -9,6 +9,11 @@ export const up = `
 ALTER TABLE captures DROP CONSTRAINT captures_came_by_check,
   ADD CONSTRAINT captures_came_by_check CHECK (came_by IN ('upload', 'paste', 'post', 'api', 'clipper', 'fetch', 'exchange', 'form', 'mailbox', 'letter'));
 
+ALTER TABLE notices DROP CONSTRAINT notices_kind_check;
+ALTER TABLE notices ADD CONSTRAINT notices_kind_check CHECK (kind IN
+  ('mention', 'given', 'done', 'moved', 'passed on', 'owner', 'declined', 'taken back', 'answered', 'asked after', 'reminder', 'handed over',
+   'invited', 'coming', 'letter'));
+
 CREATE TABLE letter_templates (
   id uuid PRIMARY KEY,
   version integer NOT NULL DEFAULT 1,
