@@ -6,19 +6,14 @@ import { saying } from '../testing/saying';
 
 const { house, pell, ines } = useHouse();
 const { person, headlines } = saying(pell);
-const { sent, show, begin, change, send, pass } = lettering(house);
+const { sent, show, begin, change, send, pass, reachable: add } = lettering(house);
 
 let intake: MailIntake;
 beforeAll(async () => {
   intake = await openMailIntake(house.tools, '127.0.0.1', 0, () => undefined);
 });
 afterAll(() => intake.stop());
-
-async function reachable(name: string, email: string): Promise<string> {
-  const id = await person(name);
-  await pell.call('POST /api/people/:id/contacts', { params: { id }, body: { kind: 'email', value: email } });
-  return id;
-}
+const reachable = (name: string, email: string): Promise<string> => add(pell, name, email);
 const come = (raw: string, from = ''): Promise<unknown> =>
   createTransport({ host: '127.0.0.1', port: intake.port, secure: false, ignoreTLS: true }).sendMail({
     envelope: { from, to: ['pell@wharfside.example'] },

@@ -38,7 +38,11 @@ export const lettering = (house: House) => {
     const recipients = [{ way: 'to', address: 'somebody@else.example' }, copy];
     await begin(by, { recipients, words: `You, and a ${secret}` });
   };
+  /** A person with an address. */
+  const reachable = async (by: Client, fullName: string, email: string): Promise<string> =>
+    (await by.call('POST /api/people', { body: { fullName, email } })).body.person.id;
   return {
+    reachable,
     writeAll,
     begin,
     change,
