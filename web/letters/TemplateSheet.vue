@@ -3,7 +3,7 @@ import type { LetterTemplate } from '@emporikon/contract/letters';
 import { computed, ref, useTemplateRef, watch } from 'vue';
 import { onBeforeRouteLeave } from 'vue-router';
 import LeaveDialog from '../kit/LeaveDialog.vue';
-import RecordField from '../kit/RecordField.vue';
+import RecordPicker from '../kit/RecordPicker.vue';
 import type { RecordValue } from '../kit/forms';
 import RichText from '../kit/RichText.vue';
 import { api, wordsOf } from '../shell/api';
@@ -165,7 +165,16 @@ function decide(go: boolean): void {
     </form>
     <section class="reads" aria-label="How it reads">
       <h2>How it reads</h2>
-      <RecordField v-model="reader" kind="person" label="For" />
+      <p v-if="reader">
+        For <b>{{ reader.label }}</b> <v-btn class="word" @click="reader = null">Somebody else</v-btn>
+      </p>
+      <RecordPicker
+        v-else
+        kind="person"
+        label="For"
+        placeholder="By name"
+        @pick="reader = { id: $event.id, label: $event.label }"
+      />
       <template v-if="read">
         <p v-for="problem in read.problems" :key="problem" class="wrong">{{ problem }}</p>
         <p v-if="reader && read.missing.length" class="wait">Empty for them: {{ read.missing.join(', ') }}</p>
