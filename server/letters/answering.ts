@@ -6,12 +6,13 @@ import {
   threadHeaders,
   type Recipients,
 } from '@emporikon/core/outreach/replying';
+import { escapeText } from '@emporikon/core/reading/html';
 import { DateTime } from 'luxon';
 import { runInTransaction, type Actor, type Tools } from '../commands/context';
 import { Capture } from '../db/models/captures';
 import { invalid, notFound } from '../http/problems';
 import type { Parent } from '../reading/parent';
-import { escapeHtml, letterHtml, paragraphs } from './html';
+import { letterHtml, paragraphs } from './html';
 
 type Answers = NonNullable<In<'POST /api/letters', 'body'>['answers']>;
 
@@ -27,7 +28,7 @@ export interface Answering extends Recipients {
 const MOST_QUOTED = 60_000;
 
 const written = ({ name, address }: { name: string; address: string }): string =>
-  escapeHtml(name && name !== address ? `${name} <${address}>` : address);
+  escapeText(name && name !== address ? `${name} <${address}>` : address);
 
 function quoteOf(parent: Parent, actor: Actor, how: Answers['how']): string {
   const sent = parent.sentAt ? DateTime.fromISO(parent.sentAt, { zone: actor.timeZone }) : null;
@@ -40,7 +41,7 @@ function quoteOf(parent: Parent, actor: Actor, how: Answers['how']): string {
   const head = [
     `From: ${from}`,
     ...(sent?.isValid ? [`Date: ${sent.toFormat('ccc d LLL yyyy, HH:mm')}`] : []),
-    `Subject: ${escapeHtml(parent.subject)}`,
+    `Subject: ${escapeText(parent.subject)}`,
     `To: ${parent.to.slice(0, 20).map(written).join(', ')}`,
   ];
   return `<p></p><p>Forwarded message:</p><blockquote><p>${head.join('<br>')}</p>${letterHtml(body)}</blockquote>`;

@@ -49,7 +49,7 @@ async function putRecipients(context: Context, letterId: string, wanted: readonl
   }
 }
 
-/** The address that somebody is written to: the newest one that does not bounce. */
+/** The address that somebody is written to: the first of theirs that does not bounce. */
 async function addressOf(context: Context, personId: string): Promise<string | null> {
   const [row] = await context.sequelize.query<{ address: string }>(
     `SELECT normalized AS address FROM contact_points WHERE person_id = $personId AND kind = 'email'
@@ -106,10 +106,6 @@ async function firstRecipients(
   return address ? [{ way: 'to', address, name: '', personId }] : [];
 }
 
-async function mailDomainOf(context: Context): Promise<string> {
-  return requireActor(context).email.split('@')[1] ?? 'localhost';
-}
-
 /** Begins a letter. @throws 422 for a record that does not exist */
 export async function beginLetter(
   context: Context,
@@ -141,7 +137,7 @@ export async function beginLetter(
     answersId: answering?.captureId ?? null,
     inReplyTo: answering?.inReplyTo ?? null,
     refs: answering?.references ?? [],
-    messageId: `<letter.${id}@${await mailDomainOf(context)}>`,
+    messageId: `<letter.${id}@${actor.email.split('@')[1] ?? 'localhost'}>`,
     createdAt: now,
     updatedAt: now,
   });

@@ -1,3 +1,4 @@
+import { escapeText } from '@emporikon/core/reading/html';
 import sanitize from 'sanitize-html';
 
 const TAGS = 'p br strong em u s a h2 h3 ul ol li blockquote code pre hr'.split(' ');
@@ -24,16 +25,13 @@ export const letterHtml = (html: string): string =>
     disallowedTagsMode: 'discard',
   });
 
-const escape = (text: string): string =>
-  text.replace(/[&<>"]/g, (sign) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;' })[sign] ?? '&quot;');
-
 /** Plain words as paragraphs. */
 export const paragraphs = (text: string): string =>
   text
     .trim()
     .split(/\n\s*\n/)
     .filter(Boolean)
-    .map((block) => `<p>${escape(block).replace(/\r?\n/g, '<br>')}</p>`)
+    .map((block) => `<p>${escapeText(block).replace(/\r?\n/g, '<br>')}</p>`)
     .join('');
 
 /** A letter as mail programs show it, with what stands below it. Styles are inline, for programs that know no others. */
@@ -57,4 +55,3 @@ export function splitQuote(html: string): [own: string, quoted: string] {
   const at = html.search(QUOTE);
   return at < 0 ? [html, ''] : [html.slice(0, at), html.slice(at)];
 }
-export { escape as escapeHtml };

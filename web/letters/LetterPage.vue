@@ -73,6 +73,11 @@ function putRecipients(recipients: (Recipient & { way: Way })[]): void {
   put({ recipients });
   void flush().catch(() => undefined);
 }
+/** Only the files are read anew: what is being written stays. */
+async function showFiles(): Promise<void> {
+  const now = await api('GET /api/letters/:id', { params: { id: props.id } }).catch(undo.fail);
+  if (now && letter.value) letter.value = { ...letter.value, files: now.files };
+}
 function putFollowUp(followUp: FollowUp | null): void {
   put({ followUp });
   void flush().catch(() => undefined);
@@ -170,7 +175,7 @@ const status = computed(() => {
             letter.about.person.name
           }}</RouterLink>
         </p>
-        <LetterFiles :letter="letter" :disabled="!isDraft" @changed="load" />
+        <LetterFiles :letter="letter" :disabled="!isDraft" @changed="showFiles" />
         <FollowUpLine
           v-if="isDraft || letter.followUp"
           :letter="letter"
