@@ -5,7 +5,7 @@ import { useHouse } from '../testing/harness';
 import { saying } from '../testing/saying';
 
 const { house, pell, ines } = useHouse();
-const { person, headlines } = saying(pell);
+const { headlines } = saying(pell);
 const { sent, show, begin, change, send, pass, reachable: add } = lettering(house);
 
 let intake: MailIntake;
