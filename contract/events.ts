@@ -1,8 +1,9 @@
 import { z } from 'zod';
 import { Id, routes, Time } from './common';
+import { ConsentState, Reach } from './consent';
 
 /** The version of all public event types; a change that a reader could stumble over makes a new one. */
-export const EVENT_VERSION = 1;
+export const EVENT_VERSION = 2;
 
 const Created = z.object({ id: Id });
 const Changed = z.object({
@@ -62,7 +63,14 @@ export const eventData = {
     state: z.string(),
     personId: Id.nullable(),
   }),
-  'consent.changed': z.object({ personId: Id, contactId: Id, state: z.string().nullable() }),
+  'consent.changed': z.object({
+    personId: Id,
+    purposeId: Id,
+    topicId: Id.nullable(),
+    state: ConsentState,
+    how: z.string(),
+  }),
+  'address.reach_changed': z.object({ personId: Id, contactId: Id, address: z.string(), reach: Reach }),
 } as const;
 export type EventType = keyof typeof eventData;
 

@@ -20,6 +20,10 @@ const Base = z.object({
   recognise: z.enum(['email', 'phone', 'both', 'ask']),
   fields: z.array(FormField).min(1).max(60),
   consent: z.string().trim().max(1000).describe('asked with a box to tick; empty asks nothing'),
+  purposeIds: z
+    .array(Id)
+    .max(50)
+    .describe('what whoever ticks the box agrees to; the default purposes where it names none'),
   thanks: z.string().trim().max(1000),
   ownerId: Id.nullish(),
   listId: Id.nullish(),
@@ -30,10 +34,11 @@ const Base = z.object({
     .describe('what filing one creates: a lead and its status, a case, or neither'),
   filesItself: z.boolean(),
 });
-const { recognise, consent, thanks, tags, source, leadStatus, filesItself } = Base.shape;
+const { recognise, consent, purposeIds, thanks, tags, source, leadStatus, filesItself } = Base.shape;
 export const FormInput = Base.extend({
   recognise: recognise.default('email'),
   consent: consent.default(''),
+  purposeIds: purposeIds.default([]),
   thanks: thanks.default(''),
   tags: tags.default([]),
   source: source.default('form'),

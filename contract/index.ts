@@ -16,6 +16,7 @@ import { importRoutes } from './imports';
 import { leadRoutes } from './leads';
 import { leavingRoutes } from './leaving';
 import { ledgerRoutes } from './ledger';
+import { consentRoutes } from './consent';
 import { letterRoutes } from './letters';
 import { mailOutRoutes } from './mailOut';
 import { caldavRoutes } from './caldav';
@@ -75,6 +76,7 @@ export const allRoutes = {
   ...caldavRoutes,
   ...meetingRoutes,
   ...ledgerRoutes,
+  ...consentRoutes,
   ...letterRoutes,
   ...mailOutRoutes,
   ...noticeRoutes,

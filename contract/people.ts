@@ -3,6 +3,7 @@ import { STANDINGS } from '@emporikon/core/lifecycle/standing';
 import { z } from 'zod';
 import { Days, RhythmView } from './round';
 import { Claim, Match } from './captures';
+import { ConsentState, Reach } from './consent';
 import {
   Day,
   Done,
@@ -33,7 +34,7 @@ export const Contact = z.object({
   normalized: z.string(),
   type: PhoneType.nullable(),
   claim: Claim.nullable(),
-  consent: z.enum(['agreed', 'unconfirmed', 'withdrawn', 'undeliverable']).nullable(),
+  reach: Reach,
 });
 export type Contact = z.infer<typeof Contact>;
 export const PersonRow = z.object({
@@ -104,6 +105,9 @@ export const PersonDossier = Dossier.extend({
     .array(ToldApart)
     .describe('namesakes, father or son: others that somebody said this one is not'),
   contacts: z.array(Contact),
+  consents: z
+    .array(z.object({ purpose: z.string(), state: ConsentState }))
+    .describe('what they said of being written to, by purpose'),
   colleagues: z.array(Named),
 });
 export type PersonDossier = z.infer<typeof PersonDossier>;
@@ -142,7 +146,12 @@ export const peopleRoutes = routes({
       consent: z
         .enum(['agreed', 'unconfirmed'])
         .nullish()
-        .describe('whether the address may be written to; it is noted as given by hand'),
+        .describe('whether they may be written to; it is noted as told to whoever adds them'),
+      purposeIds: z
+        .array(Id)
+        .max(50)
+        .optional()
+        .describe('what they agreed to; the default purposes when left out'),
     }),
     reply: Done.extend({ person: PersonRow }),
   },
@@ -242,7 +251,12 @@ export const peopleRoutes = routes({
     summary: 'Change an address, number or link',
     tag: 'people',
     params: IdParam,
-    body: z.object({ version: Version, value: Line(300).optional(), type: PhoneType.optional() }),
+    body: z.object({
+      version: Version,
+      value: Line(300).optional(),
+      type: PhoneType.optional(),
+      reach: z.literal('good').optional().describe('mail arrives there after all'),
+    }),
     reply: Done,
   },
   'DELETE /api/contacts/:id': {

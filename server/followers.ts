@@ -1,6 +1,8 @@
 import type { Followers } from './commands/types';
 import { syncAfter } from './caldav/jobs';
 import { keepDealStates } from './deals/states';
+import { enterConsents } from './consent/enter';
+import { honourStops } from './consent/stops';
 import { enterChanges } from './ledger/changes';
 import { followTurns } from './ledger/turns';
 import { lookUpAfter } from './lookups/automatic';
@@ -18,7 +20,7 @@ import { keepWorkedWith } from './search/worked';
 
 /** What follows the events of commands: with them, in their transaction, or after it through the queue. */
 export const followers: Followers = {
-  completes: [keepPastWork, enterChanges],
+  completes: [keepPastWork, enterChanges, enterConsents],
   within: [
     keepDealStates,
     keepWorkedWith,
@@ -28,5 +30,5 @@ export const followers: Followers = {
     followNotices,
     followReminders,
   ],
-  after: [scoreAfter, lookUpAfter, inviteAfter, keepMailedFiles, syncAfter, placeAfter, noteAnswers],
+  after: [scoreAfter, lookUpAfter, inviteAfter, keepMailedFiles, syncAfter, placeAfter, noteAnswers, honourStops],
 };

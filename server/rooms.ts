@@ -22,6 +22,7 @@ import { imports } from './imports/room';
 import { leads } from './leads/room';
 import { leaving } from './leaving/room';
 import { ledger } from './ledger/room';
+import { consent } from './consent/room';
 import { letters } from './letters/room';
 import { lookalikes } from './lookalikes/room';
 import { lookups } from './lookups/room';
@@ -63,6 +64,7 @@ export const rooms: readonly Room[] = [
   cases,
   cloning,
   companies,
+  consent,
   deals,
   events,
   exports,

@@ -25,12 +25,19 @@ const NO_COUNTRY = new Set(['EU', 'EZ', 'UN', 'QO', 'XA', 'XB', 'ZZ']);
 const isCountry = (code: string): boolean =>
   !NO_COUNTRY.has(code) && Intl.getCanonicalLocales(`und-${code}`)[0] === `und-${code}`;
 
+/** The codes of all countries (ISO 3166-1 alpha-2, as the platform knows them). */
+export const countryCodes = (): string[] =>
+  LETTERS.flatMap((first) => LETTERS.map((second) => first + second))
+    .filter(isCountry)
+    .filter((code) => ENGLISH.of(code) !== undefined);
+const ENGLISH = new Intl.DisplayNames(['en'], { type: 'region', fallback: 'none' });
+
 let names: ReadonlyMap<string, string> | undefined;
 /** Folded names of all countries in the languages of addresses (Unicode CLDR, through the platform). */
 function countryNames(): ReadonlyMap<string, string> {
   if (names) return names;
   const found = new Map<string, string>();
-  const codes = LETTERS.flatMap((first) => LETTERS.map((second) => first + second)).filter(isCountry);
+  const codes = countryCodes();
   for (const language of LANGUAGES) {
     const called = new Intl.DisplayNames([language], { type: 'region', fallback: 'none' });
     for (const code of codes) {

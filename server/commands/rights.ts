@@ -40,6 +40,7 @@ const WRITTEN: Readonly<Record<string, Exclude<RecordArea, 'ledger' | 'captures'
 /** Tables that hold a part of a record: whatever is done to one changes the record. */
 const PARTS: Readonly<Record<string, keyof typeof WRITTEN>> = {
   contact_points: 'people',
+  consents: 'people',
   employments: 'people',
   list_members: 'people',
   relations: 'people',

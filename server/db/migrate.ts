@@ -55,6 +55,7 @@ import * as fiftieth from './migrations/0050-reading-fits';
 import * as fiftyFirst from './migrations/0051-spellings';
 import * as fiftySecond from './migrations/0052-told-apart';
 import * as fiftyThird from './migrations/0053-letters';
+import * as fiftyFourth from './migrations/0054-consent';
 
 export const MIGRATIONS = [
   first,
@@ -110,6 +111,7 @@ export const MIGRATIONS = [
   fiftyFirst,
   fiftySecond,
   fiftyThird,
+  fiftyFourth,
 ];
 /** Any constant will do, as long as every process of this program takes the same lock. */
 const LOCK = 4600_0001;

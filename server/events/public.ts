@@ -1,4 +1,5 @@
 import { EVENT_VERSION, type EventType, type PublicEvent } from '@emporikon/contract/events';
+import type { ConsentState, Reach } from '@emporikon/core/outreach/consent';
 import type { Followed } from '../commands/types';
 import type { Change } from '../db/models/ledger';
 
@@ -104,11 +105,20 @@ function emitPartChange(emit: Emit, { table, id, before, after }: Change, change
       state: text(after.state),
       personId: idOrNull(after.personId),
     });
-  if (table === 'contact_points' && !isSame(before?.consent, after?.consent))
+  if (table === 'consents' && !before && after)
     emit('consent.changed', {
-      personId: text((after ?? before)?.personId),
+      personId: text(after.personId),
+      purposeId: text(after.purposeId),
+      topicId: idOrNull(after.topicId),
+      state: after.state as ConsentState,
+      how: text(after.how),
+    });
+  if (table === 'contact_points' && before && after && before.reach !== after.reach)
+    emit('address.reach_changed', {
+      personId: text(after.personId),
       contactId: id,
-      state: idOrNull(after?.consent),
+      address: text(after.value),
+      reach: after.reach as Reach,
     });
 }
 

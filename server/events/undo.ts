@@ -19,6 +19,9 @@ const PART_OF_MANY = 'This is a part of a bulk change. Undo that as a whole, und
 const FINAL = new Map([
   ['submit form', 'What came in stays as it came. Set it aside in Arrivals instead.'],
   ...[CHANGES_MANY, UNDOES_MANY, STEERS_MANY].map((command) => [command, PART_OF_MANY] as const),
+  ...['choose consent', 'withdraw consent', 'confirm consent'].map(
+    (command) => [command, 'They said so themselves. Note on their consent what they say now.'] as const,
+  ),
   [ERASES, 'What was erased cannot be brought back.'],
   [HANDS_OVER, 'An export changes no records. Delete its file under Exports in Settings.'],
   [CARRIED_OUT, 'What went out cannot be called back.'],
@@ -53,6 +56,10 @@ const NOUNS: Record<string, string> = {
   outbox: 'mail or call',
   terms: 'term',
   letters: 'letter',
+  consents: 'consent',
+  purposes: 'purpose',
+  topics: 'topic',
+  areas: 'area',
   letter_templates: 'template',
 };
 

@@ -78,9 +78,9 @@ describe('a public form', () => {
     const { body } = await pell.call('GET /api/people', { query: { q: 'Uma Reed' } });
     const id = body.items[0]?.id ?? '';
     const consent = async () =>
-      (await pell.call('GET /api/people/:id', { params: { id } })).body.contacts.find(
-        (contact) => contact.kind === 'email',
-      )?.consent;
+      (await pell.call('GET /api/people/:id', { params: { id } })).body.consents.find(
+        ({ purpose }) => purpose === 'News',
+      )?.state;
     expect(await consent()).toBe('unconfirmed');
     await house.work();
     const mail = house.mails.find((mail) => mail.to === 'uma@reed.example');

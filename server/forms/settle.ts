@@ -1,24 +1,25 @@
-import { normalizeEmail } from '@emporikon/core/people/emails';
 import type { Context } from '../commands/context';
+import { keepStatements, personOfAddress, purposesMeant } from '../consent/statements';
 import { Form, FormSubmission } from '../db/models/forms';
-import { ContactPoint } from '../db/models/people';
 
-/** Notes whether an address may be written to, when, and by what. An agreement is never taken back by a new question. */
-export async function setConsent(
+/** Keeps what somebody agreed to in a form: that they ticked its box, or that they confirmed it by the link of the mail. */
+export async function keepAgreement(
   context: Context,
-  email: string,
-  state: NonNullable<ContactPoint['consent']>,
-  source: string,
+  { email, captureId }: FormSubmission,
+  form: Form | null,
+  state: 'agreed' | 'unconfirmed',
 ): Promise<void> {
-  const contact = await ContactPoint.findOne({
-    where: { kind: 'email', normalized: normalizeEmail(email) },
-    transaction: context.tx,
-    lock: true,
-  });
-  // Whoever withdrew has to agree anew, and does by the link of the mail alone.
-  if (!contact || contact.consent === state || (state === 'unconfirmed' && contact.consent === 'agreed'))
-    return;
-  await context.write.update(contact, { consent: state, consentAt: context.now(), consentSource: source });
+  const personId = email ? await personOfAddress(context, email) : null;
+  if (!personId) return;
+  const purposes = await purposesMeant(context, form?.purposeIds ?? []);
+  await keepStatements(
+    context,
+    personId,
+    purposes.map((purposeId) => ({
+      ...{ personId, purposeId, state, how: state === 'agreed' ? ('confirmed' as const) : ('form' as const) },
+      ...{ words: form?.consent ?? '', source: form?.name ?? 'a form', address: email, captureId },
+    })),
+  );
 }
 
 const CREATES = { new: 'lead', working: 'lead', case: 'case', none: 'person' } as const;
@@ -59,10 +60,5 @@ export async function settleSubmission(context: Context, captureId: string, pers
   const form = await Form.findByPk(submission.formId, { transaction: context.tx });
   await context.write.update(submission, { personId });
   if (submission.email && submission.confirmHash)
-    await setConsent(
-      context,
-      submission.email,
-      submission.confirmedAt ? 'agreed' : 'unconfirmed',
-      form?.name || 'form',
-    );
+    await keepAgreement(context, submission, form, submission.confirmedAt ? 'agreed' : 'unconfirmed');
 }

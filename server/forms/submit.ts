@@ -10,13 +10,13 @@ import { fileCapture } from '../captures/filing';
 import { recognise } from '../captures/recognise';
 import { loadClaims } from '../captures/view';
 import type { Capture } from '../db/models/captures';
-import { FormSubmission, type Form } from '../db/models/forms';
+import { Form, FormSubmission } from '../db/models/forms';
 import { Person } from '../db/models/people';
 import { User } from '../db/models/users';
 import { invalid } from '../http/problems';
 import { actorOf } from '../session/identify';
 import { requestConsent } from './askConsent';
-import { setConsent } from './settle';
+import { keepAgreement } from './settle';
 
 export interface Submitted {
   answers: Readonly<Record<string, string>>;
@@ -165,7 +165,8 @@ export async function confirmConsent(context: Context, token: string): Promise<b
   });
   if (!submission?.email) return false;
   if (!submission.confirmedAt) await context.write.update(submission, { confirmedAt: context.now() });
-  await setConsent(context, submission.email, 'agreed', 'confirmed by mail');
+  const form = await Form.findByPk(submission.formId, { transaction: context.tx });
+  await keepAgreement(context, submission, form, 'agreed');
   await context.write.event('confirm consent', `${submission.email} agreed to be written to`, null);
   return true;
 }

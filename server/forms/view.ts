@@ -20,6 +20,7 @@ export async function asForm(context: Context, form: Form): Promise<FormView> {
     recognise: form.recognise,
     fields: form.fields,
     consent: form.consent,
+    purposeIds: form.purposeIds,
     thanks: form.thanks,
     ownerId: form.ownerId,
     owner: owner ? { id: owner.id, name: owner.name } : null,

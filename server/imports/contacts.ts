@@ -16,7 +16,6 @@ export interface NewContact {
   value: string;
   normalized: string;
   type: string | null;
-  consent: string | null;
 }
 
 export function insertContacts(context: Context, contacts: readonly NewContact[]): Promise<void> {
@@ -24,18 +23,7 @@ export function insertContacts(context: Context, contacts: readonly NewContact[]
   return copyRows(
     context,
     'contact_points',
-    [
-      'id',
-      'person_id',
-      'kind',
-      'value',
-      'normalized',
-      'type',
-      'consent',
-      'consent_at',
-      'consent_source',
-      'created_at',
-    ],
+    ['id', 'person_id', 'kind', 'value', 'normalized', 'type', 'created_at'],
     contacts.map((contact) => [
       contact.id,
       contact.person_id,
@@ -43,20 +31,12 @@ export function insertContacts(context: Context, contacts: readonly NewContact[]
       contact.value,
       contact.normalized,
       contact.type,
-      contact.consent,
-      contact.consent ? now : null,
-      contact.consent ? 'import' : null,
       now,
     ]),
   );
 }
 
-export function contactsOf(
-  context: Context,
-  personId: string,
-  data: RowData,
-  consent: string | null,
-): NewContact[] {
+export function contactsOf(context: Context, personId: string, data: RowData): NewContact[] {
   const seen = new Set<string>();
   const contact = (kind: string, value: string, normalized: string, type: string | null): NewContact[] => {
     const key = `${kind}:${normalized}`;
@@ -70,7 +50,6 @@ export function contactsOf(
         value,
         normalized,
         type,
-        consent: kind === 'email' ? consent : null,
       },
     ];
   };

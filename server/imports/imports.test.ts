@@ -68,8 +68,8 @@ describe('the bench', () => {
     expect(
       person.contacts.filter((contact) => contact.kind === 'phone').map((contact) => contact.normalized),
     ).toEqual(['+491713920012', '+491713920099']);
+    expect(person.consents).toEqual([{ purpose: 'News', state: 'agreed' }]);
     expect(person.contacts.find((contact) => contact.kind === 'email')).toMatchObject({
-      consent: 'agreed',
       claim: { source: 'people.csv, row 1' },
     });
     expect(person.tags).toEqual(['fair', 'import']);

@@ -97,7 +97,7 @@ export async function patchKnown(
       continue;
     }
     const patch = changes(person, row.data, how);
-    const more = contactsOf(context, person.id, row.data, how.choices.consent).filter((contact) => {
+    const more = contactsOf(context, person.id, row.data).filter((contact) => {
       const key = `${contact.kind}:${contact.normalized}`;
       if (person.contacts.includes(key) || (contact.kind === 'email' && given.has(key))) return false;
       person.contacts.push(key);

@@ -131,6 +131,10 @@ async function undoChunk(tools: Tools, id: string): Promise<boolean> {
       `SELECT row, outcome, person_id, before FROM import_rows WHERE import_id = :id AND outcome IN ('made', 'changed') AND reason <> 'kept' ORDER BY row DESC LIMIT :limit`,
       { replacements: { id, limit: CHUNK }, type: QueryTypes.SELECT, transaction: context.tx },
     );
+    await context.sequelize.query('DELETE FROM consents WHERE import_id = :id', {
+      replacements: { id },
+      transaction: context.tx,
+    });
     if (!rows.length) {
       await removeCompanies(context, id);
       const [kept] = await context.sequelize.query<{ n: number }>(

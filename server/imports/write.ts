@@ -5,6 +5,7 @@ import type { Context } from '../commands/context';
 import type { Import } from '../db/models/imports';
 import { companyIds } from './companies';
 import { copyRows, orderedId } from './copy';
+import { importConsents } from './consents';
 import { contactsOf, insertContacts, type ReadyRow } from './contacts';
 import { freeContacts, knownRows, patchKnown, type Patch } from './patch';
 import type { RowData } from './source';
@@ -67,7 +68,7 @@ export async function writeRows(context: Context, one: Import, rows: readonly Re
   );
   const companyOf = (data: RowData): string | null =>
     data.company ? (ids.get(companyKey(data.company)) ?? null) : null;
-  const contacts = making.flatMap(({ row, id }) => contactsOf(context, id, row.data, choices.consent));
+  const contacts = making.flatMap(({ row, id }) => contactsOf(context, id, row.data));
   const free = await freeContacts(context, contacts);
   await withSearchWordsOnce(
     context,
@@ -105,6 +106,11 @@ export async function writeRows(context: Context, one: Import, rows: readonly Re
     })),
   );
   if (choices.listId) await enlist(context, choices.listId, outcomes);
+  if (choices.consent)
+    await importConsents(context, one, choices, [
+      ...making.flatMap(({ row, id }) => (row.data.emails.length ? [id] : [])),
+      ...changing.flatMap(({ data, personId }) => (data.emails.length && personId ? [personId] : [])),
+    ]);
   await bulk(
     context,
     `UPDATE import_rows i SET outcome = r.outcome, person_id = r.person_id, before = r.before, reason = coalesce(r.reason, i.reason)

@@ -53,7 +53,7 @@ async function putRecipients(context: Context, letterId: string, wanted: readonl
 async function addressOf(context: Context, personId: string): Promise<string | null> {
   const [row] = await context.sequelize.query<{ address: string }>(
     `SELECT normalized AS address FROM contact_points WHERE person_id = $personId AND kind = 'email'
-      ORDER BY coalesce(consent = 'undeliverable', false), created_at, id LIMIT 1`,
+      ORDER BY reach = 'gone', reach = 'full', created_at, id LIMIT 1`,
     { bind: { personId }, type: QueryTypes.SELECT, transaction: context.tx },
   );
   return row?.address ?? null;

@@ -261,7 +261,8 @@ describe('an answer to a message', () => {
 it('warns where somebody withdrew their consent, and goes all the same once that is said', async () => {
   const id = await reachable('With Drawn', 'with@drawn.example');
   await house.sequelize.query(
-    "UPDATE contact_points SET consent = 'withdrawn' WHERE normalized = 'with@drawn.example'",
+    `INSERT INTO consents (id, person_id, purpose_id, state, at, how)
+       SELECT gen_random_uuid(), c.person_id, p.id, 'withdrawn', now(), 'page' FROM contact_points c, purposes p WHERE c.normalized = 'with@drawn.example'`,
   );
   const letter = await change(pell, await begin(pell, { about: { personId: id } }), { subject: 'Hello' });
   expect(letter.warnings).toEqual(['With Drawn (with@drawn.example) withdrew consent to be mailed.']);

@@ -1,5 +1,5 @@
 import { QueryTypes } from 'sequelize';
-import { runInTransaction, type Tools } from '../commands/context';
+import { runInTransaction, type Context, type Tools } from '../commands/context';
 import { Letter, LetterRecipient, MailDomain, Signature, Submission } from '../db/models/letters';
 import { User } from '../db/models/users';
 import { loadBytes } from '../files/parts';
@@ -30,6 +30,24 @@ const opened = (tools: Tools, sealed: string, what: string): string => {
   throw new NotSent(`${what} cannot be read with the current EMPORIKON_SECRET`, true);
 };
 
+/** Who of them withdrew from everything since; null where nobody did. What somebody says counts though a letter waits already. */
+async function withdrawnSince(
+  { sequelize, tx }: Pick<Context, 'sequelize' | 'tx'>,
+  addresses: readonly string[],
+  since: Date,
+): Promise<string | null> {
+  const [row] = await sequelize.query<{ name: string }>(
+    `SELECT p.full_name AS name FROM contact_points c JOIN people p ON p.id = c.person_id
+      WHERE c.kind = 'email' AND c.normalized = ANY ($addresses::text[])
+        AND NOT EXISTS (SELECT 1 FROM purposes u WHERE u.retired_at IS NULL AND NOT EXISTS (
+              SELECT 1 FROM consent_states s WHERE s.person_id = p.id AND s.purpose_id = u.id AND s.topic_id IS NULL AND s.state = 'withdrawn'))
+        AND EXISTS (SELECT 1 FROM consent_states s WHERE s.person_id = p.id AND s.state = 'withdrawn' AND s.at > $since)
+      LIMIT 1`,
+    { bind: { addresses: [...addresses], since }, type: QueryTypes.SELECT, transaction: tx },
+  );
+  return row?.name ?? null;
+}
+
 /** A letter that is due, with all that it goes out with; null where it is not to go out any more. */
 export async function loadOutgoing(tools: Tools, letterId: string): Promise<Outgoing | null> {
   return runInTransaction(tools, null, async ({ sequelize, tx, now }) => {
@@ -42,6 +60,12 @@ export async function loadOutgoing(tools: Tools, letterId: string): Promise<Outg
       order: [['position', 'ASC']],
       transaction: tx,
     });
+    const against = await withdrawnSince(
+      { sequelize, tx },
+      rows.map(({ address }) => address),
+      letter.updatedAt,
+    );
+    if (against) throw new NotSent(`${against} withdrew consent to be mailed after it was scheduled`, true);
     const by = (way: LetterRecipient['way']): { name: string; address: string }[] =>
       rows.filter((row) => row.way === way).map(({ name, address }) => ({ name, address }));
     const signature = await Signature.findByPk(author.id, { transaction: tx });

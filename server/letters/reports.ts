@@ -1,7 +1,10 @@
+import type { Reach } from '@emporikon/core/outreach/consent';
 import type { Report } from '@emporikon/core/outreach/report';
 import { Op } from 'sequelize';
 import type { Arrival } from '../captures/arrivals';
 import { runInTransaction, type Context, type Tools } from '../commands/context';
+import { noteReach } from '../consent/reach';
+import { personOfAddress, withdrawAll } from '../consent/statements';
 import { Letter, LetterRecipient } from '../db/models/letters';
 
 /** The Message-ID of a letter of ours. */
@@ -39,6 +42,28 @@ function toldOf(report: Report, row: LetterRecipient, isOnly: boolean): Told | n
   return { state: found.state, status: found.status, words: found.words };
 }
 
+const REACH: Readonly<Record<string, Reach>> = { full: 'full', gone: 'gone', delivered: 'good' };
+
+/** What a report means beyond its letter: whether the address works, and that whoever complains wants no mail. */
+async function noteConsequence(
+  context: Context,
+  letter: Letter,
+  { address, personId }: LetterRecipient,
+  { state, words = '' }: Told,
+): Promise<void> {
+  const reach = REACH[state ?? ''];
+  if (reach) await noteReach(context, address, reach, words);
+  if (state !== 'complaint') return;
+  const whose = personId ?? (await personOfAddress(context, address));
+  if (whose)
+    await withdrawAll(context, whose, {
+      how: 'complaint',
+      words: 'reported as unwanted mail',
+      source: letter.subject,
+      address,
+    });
+}
+
 async function note(context: Context, report: Report): Promise<boolean> {
   const letters = await lettersOf(context, report.about);
   let isNoted = false;
@@ -53,6 +78,7 @@ async function note(context: Context, report: Report): Promise<boolean> {
       if (!told) continue;
       isNoted = true;
       await context.write.update(row, { ...told, toldAt: context.now() });
+      await noteConsequence(context, letter, row, told);
     }
   }
   if (isNoted)

@@ -63,7 +63,8 @@ export const letterMail = defineEffect<z.infer<typeof Sending>, Sent>({
     if (!letter || letter.authorId !== requireActor(context).id)
       throw forbidden('Only its writer can send a letter again.');
     if (letter.state !== 'failed') throw conflict('This letter is not waiting to be sent again.');
-    await context.write.update(letter, { state: 'waiting', trouble: '', leavesAt: context.now() });
+    const now = context.now();
+    await context.write.update(letter, { state: 'waiting', trouble: '', leavesAt: now, updatedAt: now });
   },
 });
 

@@ -3,6 +3,7 @@ import { letterText } from '@emporikon/core/outreach/plainText';
 import type { Arrival } from '../captures/arrivals';
 import { storeCapture } from '../captures/store';
 import type { Context } from '../commands/context';
+import { noteReach } from '../consent/reach';
 import type { Letter } from '../db/models/letters';
 import { Mailbox } from '../db/models/mailboxes';
 import { Person } from '../db/models/people';
@@ -65,6 +66,8 @@ export async function settleSent(
       state: refusal ? deliveryStateOf('failed', status, refusal.words) : 'sent',
       ...(refusal ? { status, words: refusal.words.slice(0, 300), toldAt: now } : {}),
     });
+    const state = row.state;
+    if (state === 'full' || state === 'gone') await noteReach(context, row.address, state, row.words ?? '');
     if (!row.personId) continue;
     const person = await Person.findByPk(row.personId, { transaction: context.tx });
     await linkEntry(

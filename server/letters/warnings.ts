@@ -3,10 +3,13 @@ import { QueryTypes } from 'sequelize';
 import type { Context } from '../commands/context';
 import type { LetterRecipient } from '../db/models/letters';
 
-const WORDS: Readonly<Record<string, string>> = {
-  withdrawn: 'withdrew consent to be mailed',
-  undeliverable: 'could not be reached at this address',
-};
+interface Known {
+  address: string;
+  reach: 'good' | 'full' | 'gone' | null;
+  /** Names of the purposes they withdrew from, and how many of all there are they did not. */
+  withdrawn: string[] | null;
+  others: number;
+}
 
 /** What speaks against a letter to one of them, in sentences. A letter by hand is still its writer's to send. */
 export async function warningsFor(
@@ -15,17 +18,28 @@ export async function warningsFor(
 ): Promise<string[]> {
   const addresses = recipients.map(({ address }) => normalizeEmail(address));
   if (!addresses.length) return [];
-  const states = await sequelize.query<{ address: string; consent: string | null; gone: boolean }>(
-    `SELECT a AS address,
-       (SELECT c.consent FROM contact_points c WHERE c.kind = 'email' AND c.normalized = a LIMIT 1) AS consent,
-       coalesce((SELECT r.state = 'gone' FROM letter_recipients r WHERE lower(r.address) = a AND r.told_at IS NOT NULL ORDER BY r.told_at DESC LIMIT 1), false) AS gone
-     FROM unnest($addresses::text[]) a`,
+  const known = await sequelize.query<Known>(
+    `SELECT a AS address, c.reach, w.withdrawn, (SELECT count(*)::int FROM purposes WHERE retired_at IS NULL) - coalesce(cardinality(w.withdrawn), 0) AS others
+       FROM unnest($addresses::text[]) a
+       LEFT JOIN contact_points c ON c.kind = 'email' AND c.normalized = a
+       LEFT JOIN LATERAL (
+         SELECT array_agg(p.name ORDER BY p.position) AS withdrawn FROM consent_states s JOIN purposes p ON p.id = s.purpose_id
+          WHERE s.person_id = c.person_id AND s.topic_id IS NULL AND s.state = 'withdrawn' AND p.retired_at IS NULL) w ON true`,
     { bind: { addresses }, type: QueryTypes.SELECT, transaction: tx },
   );
-  return states.flatMap(({ address, consent, gone }) => {
+  return known.flatMap(({ address, reach, withdrawn, others }) => {
     const name = recipients.find((one) => normalizeEmail(one.address) === address)?.name ?? '';
     const who = name ? `${name} (${address})` : address;
-    const words = gone ? WORDS.undeliverable : consent ? WORDS[consent] : undefined;
-    return words ? [`${who} ${words}.`] : [];
+    return [
+      ...(withdrawn?.length
+        ? [
+            others > 0
+              ? `${who} withdrew consent to be mailed about ${withdrawn.join(', ')}.`
+              : `${who} withdrew consent to be mailed.`,
+          ]
+        : []),
+      ...(reach === 'gone' ? [`${who} could not be reached at this address.`] : []),
+      ...(reach === 'full' ? [`The mailbox of ${who} was full.`] : []),
+    ];
   });
 }

@@ -3,6 +3,7 @@ import { runInTransaction, type Actor, type Context, type Tools } from '../comma
 import { readMail, type Arrival } from '../captures/arrivals';
 import { storeCapture } from '../captures/store';
 import { takeInvitationAnswer } from '../meetings/answers';
+import { takeUnsubscribing } from '../consent/stops';
 import { isLetterId, isMailSystem, takeReport } from '../letters/reports';
 import { isReplyToTask, takeTaskReply } from '../tasks/replies';
 import type { Mailbox } from '../db/models/mailboxes';
@@ -156,7 +157,8 @@ export async function takeMessage(
       arrival !== null &&
       ((isTaskReply && (await takeTaskReply(tools, arrival))) ||
         (await takeInvitationAnswer(tools, arrival)) ||
-        (isReport && (await takeReport(tools, arrival))));
+        (isReport && (await takeReport(tools, arrival))) ||
+        (await takeUnsubscribing(tools, arrival)));
     await take(isAnswer || !people.length ? null : arrival, null);
   } catch (error) {
     if (!isOwnFault(error)) throw error;

@@ -4,6 +4,7 @@ import { readMail } from '../captures/arrivals';
 import { storeCapture } from '../captures/store';
 import { runInTransaction, type Tools } from '../commands/context';
 import { takeInvitationAnswer } from '../meetings/answers';
+import { takeUnsubscribing } from '../consent/stops';
 import { takeReport } from '../letters/reports';
 import { takeTaskReply } from '../tasks/replies';
 
@@ -19,6 +20,7 @@ async function takeMail(tools: Tools, raw: Buffer): Promise<void> {
   if (await takeTaskReply(tools, arrival)) return;
   if (await takeInvitationAnswer(tools, arrival)) return;
   if (await takeReport(tools, arrival)) return;
+  if (await takeUnsubscribing(tools, arrival)) return;
   await runInTransaction(tools, null, (context) => storeCapture(context, arrival, { by: 'post' }));
 }
 

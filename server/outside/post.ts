@@ -14,6 +14,8 @@ interface PostedMessage {
   isAutomatic?: boolean;
   /** Whom to answer, where that is not where it comes from. */
   replyTo?: string;
+  /** Further header fields, by name. */
+  headers?: Readonly<Record<string, string>>;
   /** A calendar file that programs act on (RFC 6047). */
   calendar?: { method: string; content: string };
 }
@@ -125,11 +127,11 @@ export function openPost(server: string, from: string): Post {
   const domain = /@([^>\s]+)/.exec(from)?.[1] ?? 'localhost';
   const options = { host, port: Number(port), secure: false };
   return {
-    async send({ id, isAutomatic, calendar, ...message }) {
+    async send({ id, isAutomatic, calendar, headers, ...message }) {
       await deliver(options, {
         from,
         messageId: `<${id}@${domain}>`,
-        ...(isAutomatic ? { headers: { 'Auto-Submitted': 'auto-generated' } } : {}),
+        headers: { ...headers, ...(isAutomatic ? { 'Auto-Submitted': 'auto-generated' } : {}) },
         ...(calendar ? { icalEvent: { ...calendar, filename: 'meeting.ics' } } : {}),
         ...message,
       });

@@ -1,3 +1,4 @@
+import { keepStatements, purposesMeant } from '../consent/statements';
 import { rowAsSeen } from '../fields/rights';
 import { checkValues, withValues } from '../fields/values';
 import type { Standing } from '@emporikon/core/lifecycle/standing';
@@ -50,8 +51,10 @@ export interface NewPerson {
   companyName?: string | null;
   ownerId?: string | undefined;
   tags?: readonly string[] | undefined;
-  /** Whether the address may be written to, as whoever adds them was told. */
+  /** Whether they may be written to, as whoever adds them was told. */
   consent?: 'agreed' | 'unconfirmed' | null | undefined;
+  /** What they agreed to; the default purposes when left out. */
+  purposeIds?: readonly string[] | undefined;
   /** Further addresses, numbers and pages. */
   contacts?: readonly { kind: ContactKind; value: string }[];
 }
@@ -77,16 +80,18 @@ export async function createPerson(context: Context, input: NewPerson): Promise<
     await claimByHand(context, { personId: person.id }, 'companyName', company.name);
   }
   await organise(context, person, { ownerId: input.ownerId, tags: input.tags });
-  if (input.consent)
-    for (const contact of await ContactPoint.findAll({
-      where: { personId: person.id, kind: 'email' },
-      transaction: context.tx,
-    }))
-      await context.write.update(contact, {
-        consent: input.consent,
-        consentAt: context.now(),
-        consentSource: 'by hand',
-      });
+  if (input.consent) {
+    const [personId, state] = [person.id, input.consent];
+    const purposes = await purposesMeant(context, input.purposeIds ?? []);
+    await keepStatements(
+      context,
+      personId,
+      purposes.map((purposeId) => ({
+        ...{ personId, purposeId, state, how: 'by hand' as const, source: 'when they were added' },
+        address: input.email ?? null,
+      })),
+    );
+  }
   return person;
 }
 
@@ -164,9 +169,10 @@ const supersede = async (context: Context, contact: ContactPoint): Promise<void>
 export async function changeContact(
   context: Context,
   id: string,
-  patch: { version: number; value?: string; type?: PhoneType },
+  patch: { version: number; value?: string; type?: PhoneType; reach?: 'good' },
 ): Promise<string | null> {
   const contact = await loadContact(context, id);
+  if (patch.reach && patch.value === undefined) return markReachable(context, contact, patch.version);
   const country = contact.kind === 'phone' ? readPhone(contact.normalized)?.country : null;
   const value = patch.value ?? contact.value;
   const normal = normalizeValue(contact.kind, value, [country ?? context.house.country]);
@@ -175,9 +181,25 @@ export async function changeContact(
     contact.kind === 'phone'
       ? (patch.type ?? (patch.value === undefined ? contact.type : (normal.type ?? contact.type)))
       : null;
-  await context.write.update(contact, { value, normalized: normal.normalized ?? value, type }, patch.version);
+  const normalized = normal.normalized ?? value;
+  // What mail servers said was said of the address that stood there.
+  const isOther = normalized !== contact.normalized;
+  await context.write.update(
+    contact,
+    { value, normalized, type, ...(isOther ? { reach: 'good', reachAt: null, reachWords: '' } : {}) },
+    patch.version,
+  );
   await claimByHand(context, { personId: contact.personId }, contact.kind, value, normal.normalized, type);
   return context.write.event('change contact', `Changed ${value}`, context.actor?.id ?? null);
+}
+
+async function markReachable(
+  context: Context,
+  contact: ContactPoint,
+  version: number,
+): Promise<string | null> {
+  await context.write.update(contact, { reach: 'good', reachAt: context.now(), reachWords: '' }, version);
+  return context.write.event('change contact', `Mail to ${contact.value} arrives`, context.actor?.id ?? null);
 }
 
 export async function removeContact(context: Context, id: string): Promise<string | null> {

@@ -23,7 +23,7 @@ it('a person is added with an owner, tags and what they agreed to, in one step t
     tags: ['Utrecht fair'],
     company: { name: 'Quince Florists' },
   });
-  expect(dossier.contacts[0]).toMatchObject({ consent: 'agreed' });
+  expect(dossier.consents).toEqual([{ purpose: 'News', state: 'agreed' }]);
   const undone = await pell.call('POST /api/events/:id/undo', { params: { id: made.body.eventId ?? '' } });
   expect(undone.status).toBe(200);
   expect((await pell.call('GET /api/people/:id', { params: { id: made.body.person.id } })).status).toBe(404);

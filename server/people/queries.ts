@@ -71,6 +71,13 @@ const listsOf = (context: Context, personId: string): Promise<{ id: string; name
     { replacements: { personId }, type: QueryTypes.SELECT, transaction: context.tx },
   );
 
+const consentsOf = (context: Context, personId: string): Promise<PersonDossier['consents']> =>
+  context.sequelize.query<PersonDossier['consents'][number]>(
+    `SELECT p.name AS purpose, s.state FROM consent_states s JOIN purposes p ON p.id = s.purpose_id
+      WHERE s.person_id = :personId AND s.topic_id IS NULL AND p.retired_at IS NULL ORDER BY p.position, p.id`,
+    { replacements: { personId }, type: QueryTypes.SELECT, transaction: context.tx },
+  );
+
 /** Everything the dossier of a person shows on its card. */
 export async function personDossier(context: Context, id: string): Promise<PersonDossier> {
   const person = await Person.findByPk(id, { transaction: context.tx });
@@ -159,8 +166,9 @@ export async function personDossier(context: Context, id: string): Promise<Perso
       normalized: contact.normalized,
       type: contact.type,
       claim: current(contact.kind, contact.normalized),
-      consent: contact.consent ?? null,
+      reach: contact.reach ?? 'good',
     })),
+    consents: await consentsOf(context, id),
     colleagues: colleagues
       .filter((colleague) => colleague.id !== id)
       .map((colleague) => ({ id: colleague.id, name: colleague.fullName })),

@@ -20,6 +20,7 @@ export async function knownValues(context: Context): Promise<Record<string, Opti
   const rows = await context.sequelize.query<Row>(
     `${counted('tags', "'p', 'd'")} UNION ALL ${counted('industry', "'industry'")} UNION ALL ${counted('technologies', "'technology'")}
      UNION ALL (SELECT 'lists', id::text, name FROM lists ORDER BY name LIMIT ${MOST})
+     UNION ALL (SELECT f, id::text, name FROM purposes, unnest(ARRAY['agreedTo', 'withdrewFrom']) f WHERE retired_at IS NULL ORDER BY position LIMIT ${MOST})
      UNION ALL (SELECT 'team', name, name FROM teams ORDER BY name LIMIT ${MOST})
      UNION ALL (SELECT DISTINCT 'source', source, source FROM (SELECT source FROM leads ORDER BY created_at DESC LIMIT 2000) newest)
      UNION ALL (SELECT DISTINCT 'jobTitle', job_title, job_title FROM (SELECT job_title FROM people WHERE job_title <> '' ORDER BY updated_at DESC LIMIT 2000) newest LIMIT ${MOST})

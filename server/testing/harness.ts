@@ -57,6 +57,7 @@ export interface SentMail {
   to: string;
   subject: string;
   text: string;
+  headers?: Readonly<Record<string, string>>;
 }
 
 export interface House {

@@ -1,5 +1,6 @@
 import type { Right } from '@emporikon/core/rights/rights';
-import { SECTIONS, sectionsFor, SETTINGS } from '../shell/map';
+import { SECTIONS, sectionsFor } from '../shell/map';
+import { SETTINGS } from '../shell/settingsMap';
 import { commandsFor, findCommands, MAKEABLE } from './commands';
 
 const everything = { isAdmin: true, may: () => true };

@@ -1,6 +1,7 @@
 import { fold } from '@emporikon/core/people/text';
 import type { Right } from '@emporikon/core/rights/rights';
-import { sectionsFor, SETTINGS } from '../shell/map';
+import { sectionsFor } from '../shell/map';
+import { SETTINGS } from '../shell/settingsMap';
 
 /** What the find field can make, in the order in which it is offered. */
 export const MAKEABLE = ['person', 'company', 'lead', 'deal', 'call', 'task', 'case', 'project'] as const;

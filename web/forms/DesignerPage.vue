@@ -20,6 +20,8 @@ const { data, error, load } = useFetched(
 );
 const team = useTeam();
 const { data: lists } = useFetched(() => api('GET /api/lists'), ['lists']);
+const { data: offered } = useFetched(() => api('GET /api/purposes'), ['purposes']);
+const purposes = computed(() => offered.value?.items ?? []);
 const draft = ref<Form | null>(null);
 const isBusy = ref(false);
 let began = '';
@@ -142,6 +144,20 @@ async function save(patch: Partial<Form> = {}): Promise<void> {
             label="Consent (a box to tick, confirmed by mail)"
             rows="2"
             placeholder="Leave empty to ask for no consent"
+          />
+          <v-select
+            v-if="draft.consent.trim()"
+            v-model="draft.purposeIds"
+            class="field"
+            label="What they agree to"
+            multiple
+            :placeholder="
+              purposes
+                .filter((one) => one.isDefault)
+                .map((one) => one.name)
+                .join(', ')
+            "
+            :items="purposes.map((one) => ({ value: one.id, title: one.name }))"
           />
           <v-textarea v-model="draft.thanks" class="field" label="Message after sending" rows="2" />
           <p class="soft">

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { ImportChoices } from '@emporikon/contract/imports';
-import { ref } from 'vue';
+import { computed, ref } from 'vue';
 import { api } from '../shell/api';
 import { useFetched } from '../shell/live';
 import TagField from '../kit/TagField.vue';
@@ -11,6 +11,8 @@ const choices = defineModel<ImportChoices>({ required: true });
 const undo = useUndo();
 const team = useTeam();
 const { data: lists, load } = useFetched(() => api('GET /api/lists'), ['lists']);
+const { data: offered } = useFetched(() => api('GET /api/purposes'), ['purposes']);
+const purposes = computed(() => offered.value?.items ?? []);
 const newList = ref('');
 
 async function addList(): Promise<void> {
@@ -56,6 +58,20 @@ async function addList(): Promise<void> {
         { value: 'unconfirmed', title: 'Asked, not confirmed' },
         { value: 'agreed', title: 'They agreed' },
       ]"
+    />
+    <v-select
+      v-if="choices.consent"
+      v-model="choices.purposeIds"
+      class="field"
+      label="What they agreed to"
+      multiple
+      :placeholder="
+        purposes
+          .filter((one) => one.isDefault)
+          .map((one) => one.name)
+          .join(', ')
+      "
+      :items="purposes.map((one) => ({ value: one.id, title: one.name }))"
     />
     <v-select
       v-model="choices.ownerId"

@@ -22,7 +22,9 @@ import { fieldName, shortDay, yearlyDay } from '../shell/format';
 import { gatherFetches, useFetched } from '../shell/live';
 import { useUndo } from '../shell/undo';
 import { provideVersion } from '../shell/useDraft';
-import ConsentMark from './ConsentMark.vue';
+import ConsentPanel from '../consent/ConsentPanel.vue';
+import ReachMark from '../consent/ReachMark.vue';
+import { consentLine } from '../consent/words';
 import RhythmLine from '../round/RhythmLine.vue';
 import AfterDeals from '../projects/AfterDeals.vue';
 import Relations from '../relations/Relations.vue';
@@ -50,6 +52,7 @@ const {
     'people',
     'companies',
     'contact_points',
+    'consents',
     'claims',
     'tasks',
     'leads',
@@ -62,6 +65,7 @@ const {
 );
 const isForms = ref(false);
 const isPersonal = ref(false);
+const isConsent = ref(false);
 /** What is known of it, in a line. */
 const personalWords = computed(() =>
   [
@@ -175,7 +179,7 @@ watch(person, (now) => {
           :claim="one.claim"
           :version="one.version"
           :save="putContact(one.id)"
-          ><ConsentMark :consent="one.consent"
+          ><ReachMark :reach="one.reach"
         /></Fact>
         <Fact
           label="Name"
@@ -233,6 +237,12 @@ watch(person, (now) => {
             personalWords || 'Add personal facts'
           }}</v-btn>
         </div>
+        <div class="personal">
+          <span class="cap">Consent</span>
+          <v-btn class="word" :aria-expanded="isConsent" @click="isConsent = !isConsent">{{
+            consentLine(person.consents)
+          }}</v-btn>
+        </div>
         <TagField class="on-card tags" :model-value="person.tags" @update:model-value="putTags" />
         <AddContact :key="id" :person-id="id" @added="load" />
       </template>
@@ -264,6 +274,13 @@ watch(person, (now) => {
       :put-birthday="put('birthday')"
       :put-custom="putCustom"
       @close="isPersonal = false"
+    />
+    <ConsentPanel
+      v-else-if="isConsent"
+      :id="person.id"
+      :key="id"
+      :name="person.fullName.value ?? ''"
+      @close="isConsent = false"
     />
     <SidePanel v-else-if="isForms" :key="id" label="Forms they filled in" @close="isForms = false">
       <Submissions :about="{ personId: id }" empty="They have not filled in a form." />

@@ -2,7 +2,7 @@
 import { computed } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { useMedia } from '../shell/browser';
-import { SETTINGS } from '../shell/map';
+import { SETTINGS } from '../shell/settingsMap';
 import { useSession } from '../shell/session';
 
 /** The index of Settings, and the entry that is open beside it. */

@@ -1,4 +1,5 @@
-import { placeOf, SECTIONS, sectionOf, SETTINGS } from './map';
+import { placeOf, SECTIONS, sectionOf } from './map';
+import { SETTINGS } from './settingsMap';
 
 it.each([
   ['/arrivals', 'Arrivals', 'Inbox'],

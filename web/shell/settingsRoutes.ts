@@ -1,5 +1,5 @@
 import type { RouteRecordRaw } from 'vue-router';
-import { SETTINGS } from './map';
+import { SETTINGS } from './settingsMap';
 
 const PLACES = new Map(SETTINGS.flatMap(({ places }) => places).map((place) => [place.to, place]));
 
@@ -45,6 +45,8 @@ export const SETTINGS_PAGES: RouteRecordRaw[] = [
   settings('look-ups', () => import('../lookups/LookUpSettings.vue')),
   settings('mail-domains', () => import('../letters/DomainSettings.vue')),
   settings('servers', () => import('../settings/HostSettings.vue')),
+  settings('consent', () => import('../consent/ConsentSettings.vue')),
+  settings('areas', () => import('../consent/AreaSettings.vue')),
   settings('files', () => import('../settings/FileSettings.vue')),
   settings('tags', () => import('../tags/TagSettings.vue')),
   settings('terms', () => import('../terms/TermSettings.vue')),

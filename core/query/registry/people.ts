@@ -1,4 +1,5 @@
 import { STANDINGS } from '../../lifecycle/standing';
+import { CONSENT_STATES } from '../../outreach/consent';
 import {
   choice,
   CONTACT,
@@ -38,8 +39,15 @@ export const person = kind(
     ...OWNER,
     text('email', 'Email'),
     text('phone', 'Phone'),
-    choice('consent', 'Consent', {
-      options: options(['agreed', 'unconfirmed', 'withdrawn', 'undeliverable']),
+    choice('consent', 'Consent', { options: options(CONSENT_STATES) }),
+    several('agreedTo', 'Agreed to'),
+    several('withdrewFrom', 'Withdrew from'),
+    choice('emailState', 'Email works', {
+      options: [
+        { value: 'good', label: 'Good' },
+        { value: 'full', label: 'Mailbox full' },
+        { value: 'gone', label: 'No longer exists' },
+      ],
     }),
     several('tags', 'Tags'),
     several('lists', 'Lists'),

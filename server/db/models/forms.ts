@@ -17,6 +17,8 @@ export class Form extends Model<InferAttributes<Form>, InferCreationAttributes<F
   declare recognise: 'email' | 'phone' | 'both' | 'ask';
   declare fields: FormField[];
   declare consent: string;
+  /** What whoever ticks its box agrees to; the default purposes where it names none. */
+  declare purposeIds: CreationOptional<string[]>;
   declare thanks: string;
   declare ownerId: string | null;
   declare listId: string | null;
@@ -55,6 +57,7 @@ export function defineFormModels(sequelize: Sequelize): void {
     recognise: col.words,
     fields: col.json,
     consent: col.words,
+    purposeIds: { ...col.uuids, defaultValue: [] },
     thanks: col.words,
     ownerId: col.uuid,
     listId: col.uuid,

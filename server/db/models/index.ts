@@ -4,6 +4,7 @@ import { defineBulkModels } from './bulk';
 import { defineExportModels } from './exports';
 import { defineCallModels } from './calls';
 import { defineCaptureModels } from './captures';
+import { defineConsentModels } from './consent';
 import { defineFileModels } from './files';
 import { defineFieldModels } from './fields';
 import { defineHostModels } from './hosts';
@@ -35,6 +36,7 @@ export function defineModels(sequelize: Sequelize): void {
   defineTermModels(sequelize);
   definePeopleModels(sequelize);
   defineCaptureModels(sequelize);
+  defineConsentModels(sequelize);
   defineDealModels(sequelize);
   defineAfterDealModels(sequelize);
   defineTaskModels(sequelize);

@@ -1,3 +1,4 @@
+import type { Reach } from '@emporikon/core/outreach/consent';
 import type { CompanyKind } from '@emporikon/core/lifecycle/terms';
 import type { Standing } from '@emporikon/core/lifecycle/standing';
 import type { PhoneType } from '@emporikon/core/people/phones';
@@ -90,8 +91,6 @@ export class Person extends Model<InferAttributes<Person>, InferCreationAttribut
   declare updatedAt: Date;
 }
 
-export type Consent = 'agreed' | 'unconfirmed' | 'withdrawn' | 'undeliverable';
-
 export class ContactPoint extends Model<
   InferAttributes<ContactPoint>,
   InferCreationAttributes<ContactPoint>
@@ -103,10 +102,10 @@ export class ContactPoint extends Model<
   declare value: string;
   declare normalized: string;
   declare type: PhoneType | null;
-  /** Of an address: whether mail to many may go there; null when nobody asked. */
-  declare consent: CreationOptional<Consent | null>;
-  declare consentAt: CreationOptional<Date | null>;
-  declare consentSource: CreationOptional<string | null>;
+  /** Of an address: whether mail arrives there, as mail servers said last. */
+  declare reach: CreationOptional<Reach>;
+  declare reachAt: CreationOptional<Date | null>;
+  declare reachWords: CreationOptional<string>;
   declare createdAt: Date;
 }
 
@@ -179,9 +178,9 @@ export function definePeopleModels(sequelize: Sequelize): void {
     value: col.words,
     normalized: col.words,
     type: col.text,
-    consent: col.text,
-    consentAt: col.time,
-    consentSource: col.text,
+    reach: { ...col.words, defaultValue: 'good' },
+    reachAt: col.time,
+    reachWords: { ...col.words, defaultValue: '' },
     createdAt: col.time,
   });
 }

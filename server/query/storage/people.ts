@@ -31,6 +31,8 @@ const contactPoint = (kind: string, value: string, order: string): SqlField => {
     no: `NOT EXISTS (SELECT 1 ${from})`,
   };
 };
+const purposesIn = (state: string): string =>
+  `ARRAY(SELECT s.purpose_id::text FROM consent_states s WHERE s.person_id = {r}.id AND s.topic_id IS NULL AND s.state = '${state}' ORDER BY 1)`;
 const DEALS = 'deal_roles o JOIN deals d ON d.id = o.deal_id WHERE o.person_id = {r}.id';
 
 export const person: SqlKind = {
@@ -57,7 +59,13 @@ export const person: SqlKind = {
     ...owned(),
     email: contactPoint('email', 'k.value', ''),
     phone: contactPoint('phone', 'k.normalized', "(k.type = 'mobile') DESC NULLS LAST, "),
-    consent: contactPoint('email', 'k.consent', ''),
+    consent: {
+      sql: `(SELECT s.state FROM consent_states s JOIN purposes u ON u.id = s.purpose_id AND u.retired_at IS NULL WHERE s.person_id = {r}.id AND s.topic_id IS NULL
+        ORDER BY array_position(ARRAY['agreed', 'unconfirmed', 'withdrawn'], s.state) LIMIT 1)`,
+    },
+    agreedTo: { sql: purposesIn('agreed') },
+    withdrewFrom: { sql: purposesIn('withdrawn') },
+    emailState: contactPoint('email', 'k.reach', "(k.reach = 'good') DESC, "),
     tags: column('tags'),
     lists: { sql: 'ARRAY(SELECT m.list_id::text FROM list_members m WHERE m.person_id = {r}.id ORDER BY 1)' },
     source: {

@@ -1,0 +1,38 @@
+import type { PersonConsent, Statement } from '@emporikon/contract/consent';
+
+const STATES: Readonly<Record<Statement['state'], string>> = {
+  agreed: 'agreed',
+  unconfirmed: 'asked, not confirmed',
+  withdrawn: 'withdrawn',
+};
+const WAYS: Readonly<Record<Statement['how'], string>> = {
+  form: 'ticked in a form',
+  confirmed: 'confirmed by mail',
+  page: 'on their own page',
+  'one-click': 'unsubscribed in their mail program',
+  mail: 'said so in a mail',
+  complaint: 'reported a letter as unwanted',
+  'by hand': 'noted by hand',
+  import: 'from an imported list',
+};
+const REACHES = { good: 'works', full: 'mailbox full', gone: 'no longer exists' } as const;
+
+export const stateWords = (state: Statement['state'] | null): string => (state ? STATES[state] : 'not asked');
+export const wayWords = (how: Statement['how']): string => WAYS[how];
+export const reachWords = (reach: keyof typeof REACHES): string => REACHES[reach];
+
+/** What somebody said of being written to, in a line. */
+export const consentLine = (consents: readonly { purpose: string; state: Statement['state'] }[]): string =>
+  consents.map(({ purpose, state }) => `${purpose} ${STATES[state]}`).join(', ') || 'Not asked';
+
+type Topic = PersonConsent['purposes'][number]['topics'][number];
+/** For which places somebody subscribed to a topic. */
+export function placesWords(
+  { byArea, state, places }: Topic,
+  areas: readonly { id: string; name: string }[],
+): string {
+  if (!byArea || state !== 'agreed') return '';
+  const named = (places?.areas ?? []).flatMap((id) => areas.find((area) => area.id === id)?.name ?? []);
+  const codes = (places?.codes ?? []).map(({ country, code }) => `${country} ${code}`);
+  return [...named, ...codes].join(', ') || 'everywhere';
+}
