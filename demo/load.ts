@@ -8,6 +8,7 @@ import { DateTime } from 'luxon';
 import { officeTime } from './clock';
 import { loadCalendar } from './calendar';
 import { loadChannels } from './channels';
+import { loadConsents } from './consents';
 import { loadDeals } from './deals';
 import { loadDoubles } from './doubles';
 import { loadLeads } from './leads';
@@ -87,5 +88,6 @@ export async function loadDemo(live: Tools): Promise<boolean> {
   await loadFiles(at, actorOf, person.id);
   await loadAfterDeals(at, actorOf);
   await loadFields(at, actorOf);
+  await loadConsents(at, actorOf);
   return true;
 }

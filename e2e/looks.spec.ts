@@ -55,6 +55,8 @@ const VIEWS: Record<string, Path> = {
     return `/people?file=${id}`;
   },
   'limits of files': '/settings/files',
+  'consent and topics': '/settings/consent',
+  areas: '/settings/areas',
   Leads: '/leads',
   'a lead': firstOf('leads'),
   'a view of people': '/people/views/new',

@@ -58,7 +58,8 @@ function placeFields(
     ({ id, name }) =>
       `<label class="tick"><input type="checkbox" name="area-${choice.id}-${id}" value="yes"${choice.places?.areas.includes(id) ? ' checked' : ''}> ${escapeText(name)}</label>`,
   );
-  return `<div class="places"><label for="codes-${choice.id}">${escapeText(texts.codes)}</label><small>${escapeText(texts.codesHelp)}</small><input id="codes-${choice.id}" name="codes-${choice.id}" maxlength="600" value="${quote(codes)}" autocomplete="postal-code">${countryField(choice, its, countries, home)}${boxes.length ? `<fieldset><legend>${escapeText(texts.areas)}</legend>${boxes.join('')}</fieldset>` : ''}</div>`;
+  const isOpen = codes !== '' || (choice.places?.areas.length ?? 0) > 0;
+  return `<details class="places"${isOpen ? ' open' : ''}><summary>${escapeText(texts.choosePlaces)}</summary><label for="codes-${choice.id}">${escapeText(texts.codes)}</label><small>${escapeText(texts.codesHelp)}</small><input id="codes-${choice.id}" name="codes-${choice.id}" maxlength="600" value="${quote(codes)}" autocomplete="postal-code">${countryField(choice, its, countries, home)}${boxes.length ? `<fieldset><legend>${escapeText(texts.areas)}</legend>${boxes.join('')}</fieldset>` : ''}</details>`;
 }
 
 interface Asked {

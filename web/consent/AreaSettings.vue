@@ -110,32 +110,28 @@ const zoom = (by: 1 | -1): void => void map.value?.setZoom(map.value.getZoom() +
     <v-btn class="fill" type="submit" :disabled="!name.trim()">Add the area</v-btn>
     <v-btn class="quiet" @click="outline = null">Cancel</v-btn>
   </form>
-  <div class="frame" :class="{ drawing: drawing.isOn.value }">
-    <div ref="element" class="map" role="region" aria-label="Map of the areas"></div>
-    <span v-if="credit" class="credit">{{ credit }}</span>
-  </div>
-  <p v-if="data && !items.length" class="empty">No areas yet.</p>
-  <div v-for="one in items" :key="one.id" class="area">
-    <v-btn class="word named" @click="look(one)">{{ one.name }}</v-btn>
-    <template v-if="mayChange">
-      <v-btn class="word" :aria-label="`Redraw ${one.name}`" @click="draw(one)">Redraw</v-btn>
-      <v-btn class="word" :aria-label="`Retire ${one.name}`" @click="retire(one)">Retire</v-btn>
-    </template>
+  <div class="sides">
+    <div class="frame" :class="{ drawing: drawing.isOn.value }">
+      <div ref="element" class="map" role="region" aria-label="Map of the areas"></div>
+      <span v-if="credit" class="credit">{{ credit }}</span>
+    </div>
+    <div class="list" role="region" aria-label="Areas" tabindex="0">
+      <p v-if="data && !items.length" class="empty">No areas yet. Draw one on the map.</p>
+      <p v-for="one in items" :key="one.id" class="record">
+        <v-btn class="word" @click="look(one)">{{ one.name }}</v-btn>
+        <span v-if="mayChange" class="do">
+          <v-btn class="word" :aria-label="`Redraw ${one.name}`" @click="draw(one)">Redraw</v-btn>
+          <v-btn class="word" :aria-label="`Retire ${one.name}`" @click="retire(one)">Retire</v-btn>
+        </span>
+      </p>
+    </div>
   </div>
 </template>
 
 <style scoped src="../views/map/map.css"></style>
 <style scoped>
-.frame {
-  height: 380px;
-}
-.area {
+.do {
   display: flex;
-  gap: 14px;
-  padding: 4px 0;
-  border-top: 1px solid var(--rule2);
-}
-.named {
-  font-weight: 600;
+  gap: 12px;
 }
 </style>

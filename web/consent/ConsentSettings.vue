@@ -83,7 +83,8 @@ const agreedWords = (one: Purpose | Topic): string => `${shownCount(one.agreed)}
     <v-checkbox
       :model-value="purpose.isDefault"
       :disabled="!mayChange"
-      :label="`Meant where nothing else is said, for example in a form or an import (${purpose.name})`"
+      label="Used where a form or an import names no purpose"
+      :aria-label="`Used where a form or an import names no purpose: ${purpose.name}`"
       @update:model-value="change(purpose, { isDefault: $event === true })"
     />
     <div v-for="topic in purpose.topics" :key="topic.id" class="topic">
@@ -94,7 +95,8 @@ const agreedWords = (one: Purpose | Topic): string => `${shownCount(one.agreed)}
       <v-checkbox
         :model-value="topic.byArea"
         :disabled="!mayChange"
-        :label="`By area: subscribers choose places (${topic.name})`"
+        label="By area"
+        :aria-label="`By area: ${topic.name}`"
         @update:model-value="change(topic, { byArea: $event === true })"
       />
       <template v-if="mayChange">
@@ -107,10 +109,10 @@ const agreedWords = (one: Purpose | Topic): string => `${shownCount(one.agreed)}
     <form class="make" aria-label="Add a topic" @submit.prevent="addTopic">
       <v-text-field v-model="topicName" label="Topic" maxlength="80" placeholder="Test rides near you" />
       <v-select
-        v-model="topicOf"
+        :model-value="topicOf ?? purposes[0]?.id"
         label="Purpose"
-        :placeholder="purposes[0]?.name"
         :items="purposes.map((purpose) => ({ value: purpose.id, title: purpose.name }))"
+        @update:model-value="topicOf = $event"
       />
       <v-checkbox v-model="isByArea" label="By area" />
       <v-btn class="fill" type="submit" :disabled="!topicName.trim()">Add a topic</v-btn>
