@@ -30,7 +30,7 @@ test('somebody is asked, chooses on their own page in their language, and unsubs
   await expect(panel.getByText('“On the phone, she asked for the autumn offer”')).toBeVisible();
   await expect(page.getByRole('button', { name: 'Offers agreed' })).toBeVisible();
   await panel.getByRole('button', { name: 'Ask by mail' }).click();
-  await expect(page.getByRole('button', { name: /News asked, not confirmed/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Offers agreed · Service, News asked' })).toBeVisible();
   const outbox = async (): Promise<string> =>
     (await page.request.get(process.env.E2E_OUTBOX_URL ?? '')).text();
   await expect.poll(outbox, { timeout: 30_000 }).toContain(email);
@@ -52,7 +52,7 @@ test('somebody is asked, chooses on their own page in their language, and unsubs
   await expect(own.getByRole('status')).toContainText('Gespeichert');
 
   // Both pages show the same at the same moment.
-  await expect(page.getByRole('button', { name: 'News agreed, Offers withdrawn' })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^News agreed · .*Offers withdrawn/ })).toBeVisible();
   await expect(panel.getByText(/NL 3511, NL 3512/)).toBeVisible();
 
   await postMail(`From: ${name} <${email}>
@@ -62,7 +62,7 @@ Message-ID: <stop.${serial}@rowbakery.example>
 
 Please take me off your mailing list.
 `);
-  await expect(page.getByRole('button', { name: /News withdrawn/ })).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByRole('button', { name: /News, Offers withdrawn/ })).toBeVisible({ timeout: 30_000 });
   await expect(panel.getByText('“Please take me off your mailing list.”').first()).toBeVisible();
   await panel.getByRole('button', { name: 'Close' }).click();
   await page.getByRole('button', { name: 'Write a letter' }).click();

@@ -18,12 +18,21 @@ const WAYS: Readonly<Record<Statement['how'], string>> = {
 const REACHES = { good: 'works', full: 'mailbox full', gone: 'no longer exists' } as const;
 
 export const stateWords = (state: Statement['state'] | null): string => (state ? STATES[state] : 'not asked');
-export const wayWords = (how: Statement['how']): string => WAYS[how];
+export const wayWords = (how: Statement['how'], state: Statement['state'] | null): string =>
+  how === 'by hand' && state === 'unconfirmed' ? 'by mail' : WAYS[how];
 export const reachWords = (reach: keyof typeof REACHES): string => REACHES[reach];
 
-/** What somebody said of being written to, in a line. */
+const SHORT: readonly (readonly [Statement['state'], string])[] = [
+  ['agreed', 'agreed'],
+  ['unconfirmed', 'asked'],
+  ['withdrawn', 'withdrawn'],
+];
+/** What somebody said of being written to, in a line: "News agreed · Service, Offers withdrawn". */
 export const consentLine = (consents: readonly { purpose: string; state: Statement['state'] }[]): string =>
-  consents.map(({ purpose, state }) => `${purpose} ${STATES[state]}`).join(', ') || 'Not asked';
+  SHORT.flatMap(([state, word]) => {
+    const names = consents.flatMap((one) => (one.state === state ? [one.purpose] : []));
+    return names.length ? [`${names.join(', ')} ${word}`] : [];
+  }).join(' · ') || 'Not asked';
 
 type Topic = PersonConsent['purposes'][number]['topics'][number];
 /** For which places somebody subscribed to a topic. */

@@ -207,6 +207,12 @@ watch(person, (now) => {
         >
           <PlaceLink :place="person.place" :address="person.address.value" />
         </Fact>
+        <div class="personal">
+          <span class="cap">Consent</span>
+          <v-btn class="word" :aria-expanded="isConsent" @click="isConsent = !isConsent">{{
+            consentLine(person.consents)
+          }}</v-btn>
+        </div>
         <Fact
           label="Time zone"
           field="timeZone"
@@ -235,12 +241,6 @@ watch(person, (now) => {
           <span class="cap">Personal</span>
           <v-btn class="word" :aria-expanded="isPersonal" @click="isPersonal = !isPersonal">{{
             personalWords || 'Add personal facts'
-          }}</v-btn>
-        </div>
-        <div class="personal">
-          <span class="cap">Consent</span>
-          <v-btn class="word" :aria-expanded="isConsent" @click="isConsent = !isConsent">{{
-            consentLine(person.consents)
           }}</v-btn>
         </div>
         <TagField class="on-card tags" :model-value="person.tags" @update:model-value="putTags" />
@@ -299,6 +299,7 @@ watch(person, (now) => {
 
 <style scoped>
 .personal {
+  break-inside: avoid;
   padding: 5px 0;
   border-top: 1px solid var(--rule2);
 }
