@@ -43,6 +43,7 @@ export const Purpose = z.object({
   words: z.string().describe('the sentence that people agree to'),
   isDefault: z.boolean().describe('meant where somebody agreed and nothing says to what'),
   translations: Translations,
+  kind: z.enum(['mail', 'tracking']).describe('tracking: that opens and clicks of letters are recorded'),
   agreed: z.int().describe(COUNTED),
   topics: z.array(Topic),
 });
@@ -105,6 +106,14 @@ export const PersonConsent = z.object({
 });
 export type PersonConsent = z.infer<typeof PersonConsent>;
 
+const TrackingRules = z.object({
+  version: Version,
+  opens: z.boolean(),
+  clicks: z.boolean(),
+  offCountries: z.array(Country).max(300),
+});
+export type TrackingRules = z.infer<typeof TrackingRules>;
+
 export const consentRoutes = routes({
   'GET /api/purposes': {
     summary: 'What people can agree to be written to about, with its topics',
@@ -155,6 +164,18 @@ export const consentRoutes = routes({
     tag: 'consent',
     right: 'settings.channels',
     params: IdParam,
+    reply: Done,
+  },
+  'GET /api/tracking-rules': {
+    summary: 'What is recorded of how letters are read, and in which countries only with consent',
+    tag: 'consent',
+    reply: TrackingRules,
+  },
+  'PUT /api/tracking-rules': {
+    summary: 'Change what is recorded of how letters are read',
+    tag: 'consent',
+    right: 'settings.channels',
+    body: TrackingRules,
     reply: Done,
   },
   'GET /api/areas': {

@@ -1,3 +1,4 @@
+import { FOLLOWS } from '@emporikon/core/outreach/tracking';
 import { MERGE_KINDS } from '@emporikon/core/outreach/mergeFields';
 import { z } from 'zod';
 import { Done, Id, IdParam, Line, Page, routes, Time, Version } from './common';
@@ -54,6 +55,7 @@ export const Letter = z.object({
   leavesAt: Time.nullable(),
   sentAt: Time.nullable(),
   trouble: z.string().describe('why it did not go out'),
+  follows: z.enum(FOLLOWS).nullable().describe('what of its reading is recorded; null until it goes out'),
   updatedAt: Time,
 });
 export type Letter = z.infer<typeof Letter>;

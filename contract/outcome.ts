@@ -13,5 +13,11 @@ export const Outcome = z.object({
   toldAt: Time.nullable(),
   awayUntil: Day.nullable().describe('until when an automatic reply says that they are away'),
   answeredAt: Time.nullable(),
+  openedAt: Time.nullable().describe('when a person opened it first, as far as that can be told'),
+  fetchedAt: Time.nullable().describe(
+    'when a mail program fetched its pictures by itself, which says nothing of a reader',
+  ),
+  clickedAt: Time.nullable().describe('when they followed a link of it last'),
+  clicks: z.int(),
 });
 export type Outcome = z.infer<typeof Outcome>;

@@ -15,6 +15,7 @@ describe('purposes and topics', () => {
       ['Service', false],
       ['News', true],
       ['Offers', false],
+      ['Opens and clicks', false],
     ]);
     expect(shipped[1]?.translations.pt).toEqual({
       name: 'Novidades',

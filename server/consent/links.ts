@@ -18,10 +18,15 @@ const bytesOf = (id: string): Buffer => Buffer.from(id.replace(/-/g, ''), 'hex')
 const idOf = (bytes: Buffer): string =>
   bytes.toString('hex').replace(/^(.{8})(.{4})(.{4})(.{4})(.{12})$/, '$1-$2-$3-$4-$5');
 
-const macOf = (key: string, payload: Buffer): Buffer =>
-  createHmac('sha256', `links\n${key}`).update(payload).digest().subarray(0, MAC_BYTES);
+/** What a link does; one that does one thing is not good for another. */
+type Use = 'page' | 'link' | 'open';
 
-async function linkKey({ sequelize, tx }: Pick<Context, 'sequelize' | 'tx'>): Promise<string> {
+const macOf = (key: string, use: Use, payload: Buffer): Buffer =>
+  createHmac('sha256', `${use}\n${key}`).update(payload).digest().subarray(0, MAC_BYTES);
+
+type Reading = Pick<Context, 'sequelize' | 'tx'>;
+
+async function linkKey({ sequelize, tx }: Reading): Promise<string> {
   const [row] = await sequelize.query<{ key: string }>('SELECT key FROM link_key', {
     type: QueryTypes.SELECT,
     transaction: tx,
@@ -30,21 +35,14 @@ async function linkKey({ sequelize, tx }: Pick<Context, 'sequelize' | 'tx'>): Pr
   return row.key;
 }
 
-/** What stands in the address of somebody's own page. It does not run out: whoever keeps a letter can still unsubscribe by it. */
-export async function signLink(
-  context: Pick<Context, 'sequelize' | 'tx'>,
-  { personId, purposeId, topicId }: Linked,
-): Promise<string> {
-  const ids = [personId, ...(purposeId ? [purposeId, ...(topicId ? [topicId] : [])] : [])];
+/** Ids as one word of an address, signed. It does not run out. */
+export async function signIds(context: Reading, use: Use, ids: readonly string[]): Promise<string> {
   const payload = Buffer.concat([Buffer.from([ids.length]), ...ids.map(bytesOf)]);
-  return Buffer.concat([payload, macOf(await linkKey(context), payload)]).toString('base64url');
+  return Buffer.concat([payload, macOf(await linkKey(context), use, payload)]).toString('base64url');
 }
 
-/** @returns null for anything that we did not sign */
-export async function readLink(
-  context: Pick<Context, 'sequelize' | 'tx'>,
-  token: string,
-): Promise<Linked | null> {
+/** @returns null for anything that we did not sign for this use */
+export async function readIds(context: Reading, use: Use, token: string): Promise<string[] | null> {
   if (token.length > MOST_LETTERS || !/^[\w-]+$/.test(token)) return null;
   const bytes = Buffer.from(token, 'base64url');
   const count = bytes[0] ?? 0;
@@ -52,9 +50,20 @@ export async function readLink(
   // Two spellings of the same bytes are not the same link.
   if (bytes.toString('base64url') !== token) return null;
   const payload = bytes.subarray(0, -MAC_BYTES);
-  if (!timingSafeEqual(macOf(await linkKey(context), payload), bytes.subarray(-MAC_BYTES))) return null;
-  const [personId = '', purposeId = null, topicId = null] = Array.from({ length: count }, (_, at) =>
+  if (!timingSafeEqual(macOf(await linkKey(context), use, payload), bytes.subarray(-MAC_BYTES))) return null;
+  return Array.from({ length: count }, (_, at) =>
     idOf(payload.subarray(1 + at * UUID_BYTES, 1 + (at + 1) * UUID_BYTES)),
   );
+}
+
+/** What stands in the address of somebody's own page: whoever keeps a letter can still unsubscribe by it. */
+export const signLink = (context: Reading, { personId, purposeId, topicId }: Linked): Promise<string> =>
+  signIds(context, 'page', [personId, ...(purposeId ? [purposeId, ...(topicId ? [topicId] : [])] : [])]);
+
+/** @returns null for anything that we did not sign */
+export async function readLink(context: Reading, token: string): Promise<Linked | null> {
+  const ids = await readIds(context, 'page', token);
+  if (!ids) return null;
+  const [personId = '', purposeId = null, topicId = null] = ids;
   return { personId, purposeId, topicId };
 }

@@ -192,6 +192,7 @@ describe('one press in the mail program (RFC 8058)', () => {
       News: 'withdrawn',
       Offers: 'withdrawn',
       Service: 'withdrawn',
+      'Opens and clicks': 'withdrawn',
     });
   });
 

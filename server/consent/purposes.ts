@@ -42,6 +42,7 @@ export async function listPurposes(context: Context): Promise<{ items: PurposeVi
       words: purpose.words,
       isDefault: purpose.isDefault,
       translations: purpose.translations,
+      kind: purpose.kind,
       agreed: agreed.get(purpose.id) ?? 0,
       topics: topics
         .filter(({ purposeId }) => purposeId === purpose.id)
@@ -127,7 +128,9 @@ export async function retirePurpose(
   { id }: In<'DELETE /api/purposes/:id', 'params'>,
 ): Promise<Done> {
   const purpose = await offeredPurpose(context, id);
-  if ((await currentPurposes(context)).length === 1)
+  if (purpose.kind === 'tracking')
+    throw conflict('People must always be able to say whether opens and clicks are recorded.');
+  if ((await currentPurposes(context)).filter(({ kind }) => kind === 'mail').length === 1)
     throw conflict('This is the last purpose. Add another one first.');
   await context.write.update(purpose, { retiredAt: context.now() });
   return {

@@ -11,6 +11,7 @@ import {
   retireTopic,
 } from './purposes';
 import { listSubscribers } from './subscribers';
+import { changeTrackingRules, trackingRules } from './trackingRules';
 
 export const consentHandlers: Handlers = {
   'GET /api/purposes': async ({ context }) => listPurposes(context),
@@ -22,6 +23,8 @@ export const consentHandlers: Handlers = {
   'DELETE /api/topics/:id': async ({ params, context }) => retireTopic(context, params),
   'GET /api/topics/:id/subscribers': async ({ params, query, context }) =>
     listSubscribers(context, params, query),
+  'GET /api/tracking-rules': async ({ context }) => trackingRules(context),
+  'PUT /api/tracking-rules': async ({ body, context }) => changeTrackingRules(context, body),
   'GET /api/areas': async ({ context }) => listAreas(context),
   'POST /api/areas': async ({ body, context }) => addArea(context, body),
   'PATCH /api/areas/:id': async ({ params, body, context }) => changeArea(context, params, body),

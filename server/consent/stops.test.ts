@@ -7,7 +7,7 @@ import { useHouse } from '../testing/harness';
 const { house, pell } = useHouse();
 const { reachable, sent, begin, change, send, pass, show } = lettering(house);
 const { consentOf, statesOf, idOf, note, pathOf } = consenting(house);
-const ALL = { News: 'withdrawn', Offers: 'withdrawn', Service: 'withdrawn' };
+const ALL = { News: 'withdrawn', Offers: 'withdrawn', Service: 'withdrawn', 'Opens and clicks': 'withdrawn' };
 
 let intake: MailIntake;
 beforeAll(async () => {

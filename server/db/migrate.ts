@@ -56,6 +56,7 @@ import * as fiftyFirst from './migrations/0051-spellings';
 import * as fiftySecond from './migrations/0052-told-apart';
 import * as fiftyThird from './migrations/0053-letters';
 import * as fiftyFourth from './migrations/0054-consent';
+import * as fiftyFifth from './migrations/0055-opens-and-clicks';
 
 export const MIGRATIONS = [
   first,
@@ -112,6 +113,7 @@ export const MIGRATIONS = [
   fiftySecond,
   fiftyThird,
   fiftyFourth,
+  fiftyFifth,
 ];
 /** Any constant will do, as long as every process of this program takes the same lock. */
 const LOCK = 4600_0001;

@@ -49,7 +49,8 @@ const linked = (
 
 /** What became of a letter, as SQL over `n`. */
 const OUTCOMES = `(SELECT coalesce(jsonb_agg(jsonb_build_object('name', r.name, 'address', r.address, 'personId', r.person_id, 'state', r.state,
-    'status', r.status, 'words', r.words, 'toldAt', r.told_at, 'awayUntil', r.away_until, 'answeredAt', r.answered_at) ORDER BY r.position), '[]')
+    'status', r.status, 'words', r.words, 'toldAt', r.told_at, 'awayUntil', r.away_until, 'answeredAt', r.answered_at,
+    'openedAt', r.opened_at, 'fetchedAt', r.fetched_at, 'clickedAt', r.clicked_at, 'clicks', r.clicks) ORDER BY r.position), '[]')
   FROM letter_recipients r WHERE r.capture_id = n.capture_id AND r.way <> 'bcc')`;
 
 /** An entry as it is shown, as SQL over `n`. */

@@ -22,6 +22,8 @@ export interface Sealed {
   date: Date;
   signature: { html: string; picture: Buffer | null; pictureType: string | null };
   files: readonly { name: string; content: Buffer }[];
+  /** The HTML that mail programs show, where it is not what was written: with links by way of ours, and the mark of an open. */
+  shown?: { html: string; mark: string };
 }
 
 type Written = Pick<Sealed, 'html' | 'signature'>;
@@ -66,7 +68,11 @@ export async function compose(letter: Sealed): Promise<Buffer> {
     ...(inReplyTo ? { inReplyTo } : {}),
     ...(references.length ? { references: [...references] } : {}),
     text: plainText(letter),
-    html: wholeHtml(letter.html, { html: signature.html, pictureId: picture[0]?.cid ?? null }),
+    html: wholeHtml(
+      letter.shown?.html ?? letter.html,
+      { html: signature.html, pictureId: picture[0]?.cid ?? null },
+      letter.shown?.mark,
+    ),
     attachments: [...picture, ...files.map(({ name, content }) => ({ filename: name, content }))],
     baseBoundary: id.replace(/[^A-Za-z0-9]/g, '').slice(0, 40),
     disableFileAccess: true,

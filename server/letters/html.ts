@@ -34,8 +34,32 @@ export const paragraphs = (text: string): string =>
     .map((block) => `<p>${escapeText(block).replace(/\r?\n/g, '<br>')}</p>`)
     .join('');
 
+/** A letter with other addresses in its own links to the web; those of what it quotes stay. */
+export function withLinks(html: string, other: (url: string) => string): string {
+  const [own, quoted] = splitQuote(html);
+  const changed = sanitize(own, {
+    allowedTags: TAGS,
+    allowedAttributes: { a: ['href'], ol: ['start'] },
+    allowedSchemes: ['http', 'https', 'mailto', 'tel'],
+    transformTags: {
+      a: (tagName, attribs) => ({
+        tagName,
+        attribs: {
+          ...attribs,
+          ...(/^https?:/i.test(attribs.href ?? '') ? { href: other(attribs.href ?? '') } : {}),
+        },
+      }),
+    },
+  });
+  return `${changed}${quoted}`;
+}
+
 /** A letter as mail programs show it, with what stands below it. Styles are inline, for programs that know no others. */
-export const wholeHtml = (html: string, signature: { html: string; pictureId: string | null }): string => {
+export const wholeHtml = (
+  html: string,
+  signature: { html: string; pictureId: string | null },
+  mark = '',
+): string => {
   const picture = signature.pictureId
     ? `<p><img src="cid:${signature.pictureId}" alt="" style="max-width:280px;height:auto;border:0"></p>`
     : '';
@@ -44,7 +68,7 @@ export const wholeHtml = (html: string, signature: { html: string; pictureId: st
       ? `<div style="margin-top:18px;color:#555">${signature.html}${picture}</div>`
       : '';
   const [body = '', quoted = ''] = splitQuote(html);
-  return `<!doctype html><html><head><meta charset="utf-8"></head><body style="font-family:sans-serif;font-size:15px;line-height:1.5;color:#222">${body}${below}${quoted}</body></html>`;
+  return `<!doctype html><html><head><meta charset="utf-8"></head><body style="font-family:sans-serif;font-size:15px;line-height:1.5;color:#222">${body}${below}${quoted}${mark}</body></html>`;
 };
 
 /** Where the message that is answered begins: the line that says whose words follow, then the quote. */

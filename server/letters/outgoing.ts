@@ -39,7 +39,7 @@ async function withdrawnSince(
   const [row] = await sequelize.query<{ name: string }>(
     `SELECT p.full_name AS name FROM contact_points c JOIN people p ON p.id = c.person_id
       WHERE c.kind = 'email' AND c.normalized = ANY ($addresses::text[])
-        AND NOT EXISTS (SELECT 1 FROM purposes u WHERE u.retired_at IS NULL AND NOT EXISTS (
+        AND NOT EXISTS (SELECT 1 FROM purposes u WHERE u.retired_at IS NULL AND u.kind = 'mail' AND NOT EXISTS (
               SELECT 1 FROM consent_states s WHERE s.person_id = p.id AND s.purpose_id = u.id AND s.topic_id IS NULL AND s.state = 'withdrawn'))
         AND EXISTS (SELECT 1 FROM consent_states s WHERE s.person_id = p.id AND s.state = 'withdrawn' AND s.at > $since)
       LIMIT 1`,

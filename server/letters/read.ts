@@ -36,6 +36,10 @@ export const asOutcome = (row: LetterRecipient): Outcome => ({
   toldAt: row.toldAt?.toISOString() ?? null,
   awayUntil: row.awayUntil,
   answeredAt: row.answeredAt?.toISOString() ?? null,
+  openedAt: row.openedAt?.toISOString() ?? null,
+  fetchedAt: row.fetchedAt?.toISOString() ?? null,
+  clickedAt: row.clickedAt?.toISOString() ?? null,
+  clicks: row.clicks ?? 0,
 });
 
 interface FileRow {
@@ -74,6 +78,7 @@ export async function letterView(context: Context, letter: Letter): Promise<Lett
     files: (await filesOf(context, id)).map((file) => ({ id: file.id, name: file.name, size: file.size })),
     gaps: gapsIn(`${subject}\n${splitQuote(html)[0]}`, fields),
     warnings: state === 'draft' ? await warningsFor(context, recipients) : [],
+    follows: letter.follows ?? null,
     leavesAt: letter.leavesAt?.toISOString() ?? null,
     sentAt: letter.sentAt?.toISOString() ?? null,
     updatedAt: letter.updatedAt.toISOString(),

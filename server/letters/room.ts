@@ -3,10 +3,12 @@ import type { Room } from '../http/room';
 import { keepInSent } from './keepInSent';
 import { letterHandlers } from './routes';
 import { letterMail } from './send';
+import { mountTracked } from './tracked';
 
 export const letters: Room = {
   name: 'letters',
   routes: [letterHandlers],
+  pages: mountTracked,
   effects: [letterMail, keepInSent],
   tables: [
     {
@@ -18,6 +20,8 @@ export const letters: Room = {
     },
     { table: 'letter_recipients', role: 'note', refers: refersTo('person'), erase: 'delete', export: true },
     { table: 'letter_files', role: 'note', erase: 'keep', export: false },
+    { table: 'letter_links', role: 'note', erase: 'keep', export: false },
+    ...plain('setting', 'tracking_rules'),
     ...plain('setting', 'letter_templates'),
     { table: 'signatures', role: 'setting', key: 't.user_id' },
     { table: 'submissions', role: 'setting', key: 't.user_id' },

@@ -11,6 +11,7 @@ import { defineEffect, requestEffect } from '../jobs/effect';
 import type { Rejected } from '../outside/post';
 import { findActiveActor } from '../session/identify';
 import { compose } from './compose';
+import { followed } from './followed';
 import { handOver, loadFiles, loadOutgoing } from './outgoing';
 import { filesOf, letterView, ownLetter, recipientsOf } from './read';
 import { requireDraft } from './draft';
@@ -38,9 +39,12 @@ export const letterMail = defineEffect<z.infer<typeof Sending>, Sent>({
   async send(tools, { letterId }) {
     const outgoing = await loadOutgoing(tools, letterId);
     if (!outgoing) return { arrival: null, rejected: [] };
-    const raw = await compose({ ...outgoing.sealed, files: await loadFiles(tools, outgoing.files) });
+    const written = { ...outgoing.sealed, files: await loadFiles(tools, outgoing.files) };
+    const shown = await followed(tools, outgoing);
     const actor = await findActiveActor(outgoing.author.id);
-    const arrival = await readMail(tools, actor, raw);
+    // What is kept and stands in the Sent folder has the links as they were written: whoever reads it there is not its reader.
+    const arrival = await readMail(tools, actor, await compose(written));
+    const raw = await compose({ ...written, ...(shown ? { shown } : {}) });
     return { arrival, rejected: await handOver(tools, outgoing, raw) };
   },
   async settle(context, { letterId }, outcome) {

@@ -19,12 +19,12 @@ export async function warningsFor(
   const addresses = recipients.map(({ address }) => normalizeEmail(address));
   if (!addresses.length) return [];
   const known = await sequelize.query<Known>(
-    `SELECT a AS address, c.reach, w.withdrawn, (SELECT count(*)::int FROM purposes WHERE retired_at IS NULL) - coalesce(cardinality(w.withdrawn), 0) AS others
+    `SELECT a AS address, c.reach, w.withdrawn, (SELECT count(*)::int FROM purposes WHERE retired_at IS NULL AND kind = 'mail') - coalesce(cardinality(w.withdrawn), 0) AS others
        FROM unnest($addresses::text[]) a
        LEFT JOIN contact_points c ON c.kind = 'email' AND c.normalized = a
        LEFT JOIN LATERAL (
          SELECT array_agg(p.name ORDER BY p.position) AS withdrawn FROM consent_states s JOIN purposes p ON p.id = s.purpose_id
-          WHERE s.person_id = c.person_id AND s.topic_id IS NULL AND s.state = 'withdrawn' AND p.retired_at IS NULL) w ON true`,
+          WHERE s.person_id = c.person_id AND s.topic_id IS NULL AND s.state = 'withdrawn' AND p.retired_at IS NULL AND p.kind = 'mail') w ON true`,
     { bind: { addresses }, type: QueryTypes.SELECT, transaction: tx },
   );
   return known.flatMap(({ address, reach, withdrawn, others }) => {

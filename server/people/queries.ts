@@ -74,7 +74,7 @@ const listsOf = (context: Context, personId: string): Promise<{ id: string; name
 const consentsOf = (context: Context, personId: string): Promise<PersonDossier['consents']> =>
   context.sequelize.query<PersonDossier['consents'][number]>(
     `SELECT p.name AS purpose, s.state FROM consent_states s JOIN purposes p ON p.id = s.purpose_id
-      WHERE s.person_id = :personId AND s.topic_id IS NULL AND p.retired_at IS NULL ORDER BY p.position, p.id`,
+      WHERE s.person_id = :personId AND s.topic_id IS NULL AND p.retired_at IS NULL AND p.kind = 'mail' ORDER BY p.position, p.id`,
     { replacements: { personId }, type: QueryTypes.SELECT, transaction: context.tx },
   );
 

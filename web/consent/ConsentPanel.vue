@@ -49,7 +49,9 @@ const line = (
   where: string,
 ): Line => ({
   ...{ key: id, name, purposeId: purpose.id, topicId, state },
-  words: [stateWords(state), where, at ? when(at) : '', how ? wayWords(how, state) : ''].filter(Boolean).join(' · '),
+  words: [stateWords(state), where, at ? when(at) : '', how ? wayWords(how, state) : '']
+    .filter(Boolean)
+    .join(' · '),
 });
 const unasked = computed(() =>
   (data.value?.purposes ?? []).filter(({ state }) => state === null || state === 'unconfirmed'),
@@ -160,8 +162,8 @@ const markGood = (id: string, version: number): Promise<boolean> =>
         <div v-for="one in data.history" :key="one.id" class="past">
           <span class="num soft">{{ when(one.at) }}</span>
           <span
-            ><b>{{ one.topic ?? one.purpose }}</b> {{ stateWords(one.state) }}, {{ wayWords(one.how, one.state)
-            }}<template v-if="one.by"> by {{ one.by }}</template
+            ><b>{{ one.topic ?? one.purpose }}</b> {{ stateWords(one.state) }},
+            {{ wayWords(one.how, one.state) }}<template v-if="one.by"> by {{ one.by }}</template
             ><span v-if="one.words" class="soft words">“{{ one.words }}”</span
             ><span v-if="one.source" class="soft words">{{ one.source }}</span></span
           >

@@ -9,6 +9,7 @@ import { useSession } from '../shell/session';
 import { useTaskAction } from '../tasks/useTaskAction';
 import SubscriberPanel from './SubscriberPanel.vue';
 import TextsPanel from './TextsPanel.vue';
+import TrackingRules from './TrackingRules.vue';
 
 /** What people can agree to be written to about, and the topics they subscribe to. */
 const session = useSession();
@@ -16,6 +17,7 @@ const run = useTaskAction();
 const mayChange = computed(() => session.may('settings.channels'));
 const { data, error, load } = useFetched(() => api('GET /api/purposes'), ['purposes', 'topics', 'consents']);
 const purposes = computed(() => data.value?.items ?? []);
+const mailPurposes = computed(() => purposes.value.filter(({ kind }) => kind === 'mail'));
 const editing = ref<Purpose | Topic | null>(null);
 const reading = ref<Topic | null>(null);
 const name = ref('');
@@ -49,7 +51,7 @@ async function addPurpose(): Promise<void> {
   await load();
 }
 async function addTopic(): Promise<void> {
-  const purposeId = topicOf.value ?? purposes.value[0]?.id ?? '';
+  const purposeId = topicOf.value ?? mailPurposes.value[0]?.id ?? '';
   const body = { purposeId, name: topicName.value.trim(), byArea: isByArea.value };
   if (await run(`Added ${body.name}.`, () => api('POST /api/topics', { body }))) topicName.value = '';
   await load();
@@ -71,7 +73,7 @@ const agreedWords = (one: Purpose | Topic): string => `${shownCount(one.agreed)}
       <template v-if="mayChange">
         <v-btn class="word" :aria-label="`Edit ${purpose.name}`" @click="editing = purpose">Edit</v-btn>
         <v-btn
-          v-if="purposes.length > 1"
+          v-if="purpose.kind === 'mail' && mailPurposes.length > 1"
           class="word"
           :aria-label="`Retire ${purpose.name}`"
           @click="retire(purpose)"
@@ -81,12 +83,14 @@ const agreedWords = (one: Purpose | Topic): string => `${shownCount(one.agreed)}
     </div>
     <p class="sentence">{{ purpose.words || 'No sentence yet.' }}</p>
     <v-checkbox
+      v-if="purpose.kind === 'mail'"
       :model-value="purpose.isDefault"
       :disabled="!mayChange"
       label="Used where a form or an import names no purpose"
       :aria-label="`Used where a form or an import names no purpose: ${purpose.name}`"
       @update:model-value="change(purpose, { isDefault: $event === true })"
     />
+    <TrackingRules v-if="purpose.kind === 'tracking'" :may-change="mayChange" />
     <div v-for="topic in purpose.topics" :key="topic.id" class="topic">
       <span class="named">{{ topic.name }}</span>
       <v-btn class="word" :aria-label="`Subscribers of ${topic.name}`" @click="reading = topic">{{
@@ -109,9 +113,9 @@ const agreedWords = (one: Purpose | Topic): string => `${shownCount(one.agreed)}
     <form class="make" aria-label="Add a topic" @submit.prevent="addTopic">
       <v-text-field v-model="topicName" label="Topic" maxlength="80" placeholder="Test rides near you" />
       <v-select
-        :model-value="topicOf ?? purposes[0]?.id"
+        :model-value="topicOf ?? mailPurposes[0]?.id"
         label="Purpose"
-        :items="purposes.map((purpose) => ({ value: purpose.id, title: purpose.name }))"
+        :items="mailPurposes.map((purpose) => ({ value: purpose.id, title: purpose.name }))"
         @update:model-value="topicOf = $event"
       />
       <v-checkbox v-model="isByArea" label="By area" />

@@ -21,7 +21,7 @@ const { data, error, load } = useFetched(
 const team = useTeam();
 const { data: lists } = useFetched(() => api('GET /api/lists'), ['lists']);
 const { data: offered } = useFetched(() => api('GET /api/purposes'), ['purposes']);
-const purposes = computed(() => offered.value?.items ?? []);
+const purposes = computed(() => (offered.value?.items ?? []).filter(({ kind }) => kind === 'mail'));
 const draft = ref<Form | null>(null);
 const isBusy = ref(false);
 let began = '';

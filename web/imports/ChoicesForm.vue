@@ -12,7 +12,7 @@ const undo = useUndo();
 const team = useTeam();
 const { data: lists, load } = useFetched(() => api('GET /api/lists'), ['lists']);
 const { data: offered } = useFetched(() => api('GET /api/purposes'), ['purposes']);
-const purposes = computed(() => offered.value?.items ?? []);
+const purposes = computed(() => (offered.value?.items ?? []).filter(({ kind }) => kind === 'mail'));
 const newList = ref('');
 
 async function addList(): Promise<void> {

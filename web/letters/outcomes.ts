@@ -15,9 +15,11 @@ const BAD = new Set<Outcome['state']>(['full', 'gone', 'refused', 'complaint']);
 export const isBad = ({ state }: Pick<Outcome, 'state'>): boolean => BAD.has(state);
 
 /** What became of a letter at one address: "answered", "away until 4 Jan 2027", "address no longer exists". */
-export function outcomeWords({ state, awayUntil, answeredAt }: Outcome): string {
+export function outcomeWords(outcome: Outcome): string {
+  const { state, awayUntil, answeredAt, openedAt, clicks } = outcome;
   const words = [
-    ...(answeredAt ? ['answered'] : state ? [STATES[state]] : []),
+    ...(answeredAt ? ['answered'] : openedAt && !isBad(outcome) ? ['opened'] : state ? [STATES[state]] : []),
+    ...(clicks ? [clicks === 1 ? 'followed a link' : `followed ${clicks} links`] : []),
     ...(awayUntil ? [`away until ${calendarDay(awayUntil)}`] : []),
   ];
   return words.join(', ');
@@ -27,10 +29,9 @@ export function outcomeWords({ state, awayUntil, answeredAt }: Outcome): string 
 export function lettersOutcome(outcomes: readonly Outcome[]): string {
   const [only] = outcomes;
   if (!only) return '';
-  if (outcomes.length === 1)
-    return only.state === 'sent' && !only.awayUntil && !only.answeredAt ? '' : outcomeWords(only);
+  if (outcomes.length === 1) return outcomeWords(only) === STATES.sent ? '' : outcomeWords(only);
   return outcomes
-    .filter((one) => isBad(one) || one.answeredAt !== null || one.awayUntil !== null)
+    .filter((one) => isBad(one) || one.answeredAt !== null || one.awayUntil !== null || one.openedAt !== null)
     .map((one) => `${one.name || one.address}: ${outcomeWords(one)}`)
     .join(' · ');
 }

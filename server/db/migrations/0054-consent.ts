@@ -7,10 +7,22 @@ const PURPOSES = [
     name: 'Service',
     words: 'Write to me about the service and safety of what I bought.',
     translations: {
-      de: { name: 'Service', words: 'Schreiben Sie mir zu Wartung und Sicherheit dessen, was ich gekauft habe.' },
-      es: { name: 'Servicio', words: 'Escríbanme sobre el mantenimiento y la seguridad de lo que he comprado.' },
-      fr: { name: 'Entretien', words: 'Écrivez-moi au sujet de l’entretien et de la sécurité de mes achats.' },
-      it: { name: 'Assistenza', words: 'Scrivetemi sull’assistenza e la sicurezza di ciò che ho acquistato.' },
+      de: {
+        name: 'Service',
+        words: 'Schreiben Sie mir zu Wartung und Sicherheit dessen, was ich gekauft habe.',
+      },
+      es: {
+        name: 'Servicio',
+        words: 'Escríbanme sobre el mantenimiento y la seguridad de lo que he comprado.',
+      },
+      fr: {
+        name: 'Entretien',
+        words: 'Écrivez-moi au sujet de l’entretien et de la sécurité de mes achats.',
+      },
+      it: {
+        name: 'Assistenza',
+        words: 'Scrivetemi sull’assistenza e la sicurezza di ciò che ho acquistato.',
+      },
       nl: { name: 'Service', words: 'Schrijf mij over onderhoud en veiligheid van wat ik heb gekocht.' },
       pt: { name: 'Assistência', words: 'Escrevam-me sobre a assistência e a segurança do que comprei.' },
     },

@@ -24,6 +24,8 @@ export class Purpose extends Model<InferAttributes<Purpose>, InferCreationAttrib
   declare isDefault: CreationOptional<boolean>;
   declare translations: CreationOptional<Translations>;
   declare position: number;
+  /** mail: being written to; tracking: that opens and clicks are recorded. */
+  declare kind: CreationOptional<'mail' | 'tracking'>;
   declare retiredAt: CreationOptional<Date | null>;
 }
 
@@ -83,6 +85,7 @@ export function defineConsentModels(sequelize: Sequelize): void {
     isDefault: col.flag,
     translations,
     position: col.whole,
+    kind: { ...col.words, defaultValue: 'mail' },
     retiredAt: col.time,
   });
   define(sequelize, Topic, 'topics', {

@@ -1,3 +1,4 @@
+import type { Follows } from '@emporikon/core/outreach/tracking';
 import type { DeliveryState } from '@emporikon/core/outreach/deliveryStatus';
 import type { MoveKind } from '@emporikon/core/reading/intents/moves';
 import {
@@ -48,6 +49,8 @@ export class Letter extends Model<InferAttributes<Letter>, InferCreationAttribut
   declare leavesAt: CreationOptional<Date | null>;
   declare sentAt: CreationOptional<Date | null>;
   declare trouble: CreationOptional<string>;
+  /** What of its reading is recorded; null until it goes out. */
+  declare follows: CreationOptional<Follows | null>;
   declare createdAt: Date;
   declare updatedAt: Date;
 }
@@ -72,6 +75,31 @@ export class LetterRecipient extends Model<
   declare toldAt: CreationOptional<Date | null>;
   declare awayUntil: CreationOptional<string | null>;
   declare answeredAt: CreationOptional<Date | null>;
+  /** When a person opened it first, as far as that can be told. */
+  declare openedAt: CreationOptional<Date | null>;
+  /** When a mail program fetched its pictures by itself. */
+  declare fetchedAt: CreationOptional<Date | null>;
+  declare clickedAt: CreationOptional<Date | null>;
+  declare clicks: CreationOptional<number>;
+}
+
+/** An address in a letter that is followed by way of ours. */
+export class LetterLink extends Model<InferAttributes<LetterLink>, InferCreationAttributes<LetterLink>> {
+  declare id: string;
+  declare letterId: string;
+  declare url: string;
+}
+
+/** What is recorded of how letters are read; one row. */
+export class TrackingRulesRow extends Model<
+  InferAttributes<TrackingRulesRow>,
+  InferCreationAttributes<TrackingRulesRow>
+> {
+  declare id: CreationOptional<number>;
+  declare version: CreationOptional<number>;
+  declare opens: boolean;
+  declare clicks: boolean;
+  declare offCountries: string[];
 }
 
 export class LetterFile extends Model<InferAttributes<LetterFile>, InferCreationAttributes<LetterFile>> {
@@ -155,6 +183,7 @@ export function defineLetterModels(sequelize: Sequelize): void {
     leavesAt: col.time,
     sentAt: col.time,
     trouble: blank,
+    follows: col.text,
     createdAt: col.time,
     updatedAt: col.time,
   });
@@ -173,6 +202,18 @@ export function defineLetterModels(sequelize: Sequelize): void {
     toldAt: col.time,
     awayUntil: col.day,
     answeredAt: col.time,
+    openedAt: col.time,
+    fetchedAt: col.time,
+    clickedAt: col.time,
+    clicks: { ...col.whole, defaultValue: 0 },
+  });
+  define(sequelize, LetterLink, 'letter_links', { id: col.id, letterId: col.uuid, url: col.words });
+  define(sequelize, TrackingRulesRow, 'tracking_rules', {
+    id: { ...col.whole, primaryKey: true, defaultValue: 1 },
+    version: col.version,
+    opens: col.flag,
+    clicks: col.flag,
+    offCountries: col.list,
   });
   define(sequelize, LetterFile, 'letter_files', {
     id: col.id,

@@ -60,7 +60,7 @@ export const person: SqlKind = {
     email: contactPoint('email', 'k.value', ''),
     phone: contactPoint('phone', 'k.normalized', "(k.type = 'mobile') DESC NULLS LAST, "),
     consent: {
-      sql: `(SELECT s.state FROM consent_states s JOIN purposes u ON u.id = s.purpose_id AND u.retired_at IS NULL WHERE s.person_id = {r}.id AND s.topic_id IS NULL
+      sql: `(SELECT s.state FROM consent_states s JOIN purposes u ON u.id = s.purpose_id AND u.retired_at IS NULL AND u.kind = 'mail' WHERE s.person_id = {r}.id AND s.topic_id IS NULL
         ORDER BY array_position(ARRAY['agreed', 'unconfirmed', 'withdrawn'], s.state) LIMIT 1)`,
     },
     agreedTo: { sql: purposesIn('agreed') },
