@@ -81,6 +81,13 @@ describe('a letter to somebody who agreed that its reading is recorded', () => {
     expect(await house.count(`signals WHERE person_id = '${id}' AND kind = 'clicked'`)).toBe(2);
     const { items } = (await pell.call('GET /api/ledger', { query: { personId: id } })).body;
     expect(items.find(({ kind }) => kind === 'mail')?.letter).toMatchObject([{ clicks: 2 }]);
+    const found = async (value: string): Promise<number> => {
+      const filter = { all: [{ field: 'letterResult', op: 'hasAny', value: [value] }] };
+      const answer = await pell.call('POST /api/queries', { body: { query: { kind: 'entry', filter } } });
+      expect([value, answer.status]).toEqual([value, 200]);
+      return answer.body.items.length;
+    };
+    expect([await found('clicked'), await found('gone')]).toEqual([1, 0]);
   });
 
   it('is opened once, by a person; a program that fetches pictures is told apart', async () => {

@@ -7,6 +7,7 @@ import SidePanel from '../kit/SidePanel.vue';
 import TagField from '../kit/TagField.vue';
 import ActionLine from '../dossier/ActionLine.vue';
 import CardFrame from '../dossier/CardFrame.vue';
+import CardWord from '../dossier/CardWord.vue';
 import Composer from '../dossier/Composer.vue';
 import PlaceLink from '../dossier/PlaceLink.vue';
 import Fact from '../dossier/Fact.vue';
@@ -207,12 +208,12 @@ watch(person, (now) => {
         >
           <PlaceLink :place="person.place" :address="person.address.value" />
         </Fact>
-        <div class="personal">
-          <span class="cap">Consent</span>
-          <v-btn class="word" :aria-expanded="isConsent" @click="isConsent = !isConsent">{{
-            consentLine(person.consents)
-          }}</v-btn>
-        </div>
+        <CardWord
+          label="Consent"
+          :words="consentLine(person.consents)"
+          :is-open="isConsent"
+          @press="isConsent = !isConsent"
+        />
         <Fact
           label="Time zone"
           field="timeZone"
@@ -237,12 +238,12 @@ watch(person, (now) => {
           placeholder="What to know about them"
           :save="put('background')"
         />
-        <div class="personal">
-          <span class="cap">Personal</span>
-          <v-btn class="word" :aria-expanded="isPersonal" @click="isPersonal = !isPersonal">{{
-            personalWords || 'Add personal facts'
-          }}</v-btn>
-        </div>
+        <CardWord
+          label="Personal"
+          :words="personalWords || 'Add personal facts'"
+          :is-open="isPersonal"
+          @press="isPersonal = !isPersonal"
+        />
         <TagField class="on-card tags" :model-value="person.tags" @update:model-value="putTags" />
         <AddContact :key="id" :person-id="id" @added="load" />
       </template>
@@ -298,14 +299,6 @@ watch(person, (now) => {
 </template>
 
 <style scoped>
-.personal {
-  break-inside: avoid;
-  padding: 5px 0;
-  border-top: 1px solid var(--rule2);
-}
-.personal .cap {
-  display: block;
-}
 .v-input.tags {
   padding: 21px 0 5px;
   border-top: 1px solid var(--rule2);

@@ -96,6 +96,11 @@ export const entry: SqlKind = {
     at: column('at', { isRequired: true }),
     author: column('actor_id'),
     outcome: column('outcome'),
+    letterResult: {
+      sql: `ARRAY(SELECT DISTINCT w.word FROM letter_recipients l, unnest(ARRAY[l.state, CASE WHEN l.opened_at IS NOT NULL THEN 'opened' END,
+          CASE WHEN l.clicks > 0 THEN 'clicked' END, CASE WHEN l.answered_at IS NOT NULL THEN 'answered' END, CASE WHEN l.away_until IS NOT NULL THEN 'away' END]) w(word)
+        WHERE l.capture_id = {r}.capture_id AND l.way <> 'bcc' AND w.word IS NOT NULL ORDER BY 1)`,
+    },
     pinned: {
       sql: '{r}.pinned_at IS NOT NULL',
       yes: '{r}.pinned_at IS NOT NULL',
