@@ -30,5 +30,14 @@ export const followers: Followers = {
     followNotices,
     followReminders,
   ],
-  after: [scoreAfter, lookUpAfter, inviteAfter, keepMailedFiles, syncAfter, placeAfter, noteAnswers, honourStops],
+  after: [
+    scoreAfter,
+    lookUpAfter,
+    inviteAfter,
+    keepMailedFiles,
+    syncAfter,
+    placeAfter,
+    noteAnswers,
+    honourStops,
+  ],
 };
