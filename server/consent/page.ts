@@ -27,14 +27,17 @@ export const sayPage = (its: Frame, title: string, words: string, more = '', pat
 export const linkTo = (href: string, words: string): string =>
   `<p><a href="${quote(href)}">${escapeText(words)}</a></p>`;
 
+/** A box to tick, as it was filled in, else as it stands. */
+const box = (name: string, isOn: boolean, { answers }: Asked): string =>
+  `<input type="checkbox" name="${name}" value="yes"${(answers ? answers[name] === 'yes' : isOn) ? ' checked' : ''}>`;
+
 function countryField(
   choice: Choice,
   { language, texts }: Frame,
-  countries: readonly string[],
-  home: string,
-) {
+  { countries, home, answers }: Asked,
+): string {
   const names = new Intl.DisplayNames([language], { type: 'region' });
-  const chosen = choice.places?.codes[0]?.country ?? home;
+  const chosen = answers?.[`country-${choice.id}`] ?? choice.places?.codes[0]?.country ?? home;
   const options = countries
     .map((code) => ({ code, name: names.of(code) ?? code }))
     .sort((a, b) => a.name.localeCompare(b.name, language))
@@ -45,21 +48,16 @@ function countryField(
   return `<label for="country-${choice.id}">${escapeText(texts.country)}</label><select id="country-${choice.id}" name="country-${choice.id}">${options.join('')}</select>`;
 }
 
-function placeFields(
-  choice: Choice,
-  its: Frame,
-  { areas }: Offer,
-  { countries, home, answers }: Asked,
-): string {
+function placeFields(choice: Choice, its: Frame, { areas }: Offer, asked: Asked): string {
   const { texts } = its;
   const codes =
-    answers?.[`codes-${choice.id}`] ?? (choice.places?.codes ?? []).map(({ code }) => code).join(', ');
+    asked.answers?.[`codes-${choice.id}`] ?? (choice.places?.codes ?? []).map(({ code }) => code).join(', ');
   const boxes = areas.map(
     ({ id, name }) =>
-      `<label class="tick"><input type="checkbox" name="area-${choice.id}-${id}" value="yes"${choice.places?.areas.includes(id) ? ' checked' : ''}> ${escapeText(name)}</label>`,
+      `<label class="tick">${box(`area-${choice.id}-${id}`, choice.places?.areas.includes(id) ?? false, asked)} ${escapeText(name)}</label>`,
   );
   const isOpen = codes !== '' || (choice.places?.areas.length ?? 0) > 0;
-  return `<details class="places"${isOpen ? ' open' : ''}><summary>${escapeText(texts.choosePlaces)}</summary><label for="codes-${choice.id}">${escapeText(texts.codes)}</label><small>${escapeText(texts.codesHelp)}</small><input id="codes-${choice.id}" name="codes-${choice.id}" maxlength="600" value="${quote(codes)}" autocomplete="postal-code">${countryField(choice, its, countries, home)}${boxes.length ? `<fieldset><legend>${escapeText(texts.areas)}</legend>${boxes.join('')}</fieldset>` : ''}</details>`;
+  return `<details class="places"${isOpen ? ' open' : ''}><summary>${escapeText(texts.choosePlaces)}</summary><label for="codes-${choice.id}">${escapeText(texts.codes)}</label><small>${escapeText(texts.codesHelp)}</small><input id="codes-${choice.id}" name="codes-${choice.id}" maxlength="600" value="${quote(codes)}" autocomplete="postal-code">${countryField(choice, its, asked)}${boxes.length ? `<fieldset><legend>${escapeText(texts.areas)}</legend>${boxes.join('')}</fieldset>` : ''}</details>`;
 }
 
 interface Asked {
@@ -70,7 +68,7 @@ interface Asked {
   answers?: Readonly<Record<string, string>>;
 }
 
-function tick(kind: 'purpose' | 'topic', choice: Choice, { language, texts }: Frame): string {
+function tick(kind: 'purpose' | 'topic', choice: Choice, { language, texts }: Frame, asked: Asked): string {
   const day = choice.agreedAt
     ? withValues(texts.agreedOn, {
         day: new Intl.DateTimeFormat(language, { dateStyle: 'long', timeZone: 'UTC' }).format(
@@ -81,7 +79,7 @@ function tick(kind: 'purpose' | 'topic', choice: Choice, { language, texts }: Fr
       ? texts.asked
       : '';
   const notes = [choice.words, day].filter(Boolean).map((note) => `<small>${escapeText(note)}</small>`);
-  return `<label class="tick"><input type="checkbox" name="${kind}-${choice.id}" value="yes"${choice.isAgreed ? ' checked' : ''}> ${escapeText(choice.name)}</label>${notes.join('')}`;
+  return `<label class="tick">${box(`${kind}-${choice.id}`, choice.isAgreed, asked)} ${escapeText(choice.name)}</label>${notes.join('')}`;
 }
 
 /** The page on which somebody chooses what they are written to about. It needs no script. */
@@ -97,10 +95,10 @@ export function choicesPage(
     const topics = purpose.topics
       .map(
         (topic) =>
-          `<div class="topic">${tick('topic', topic, its)}${topic.byArea ? placeFields(topic, its, offer, asked) : ''}</div>`,
+          `<div class="topic">${tick('topic', topic, its, asked)}${topic.byArea ? placeFields(topic, its, offer, asked) : ''}</div>`,
       )
       .join('');
-    return `<section>${tick('purpose', purpose, its)}${topics}</section>`;
+    return `<section>${tick('purpose', purpose, its, asked)}${topics}</section>`;
   });
   const told = [
     asked.note ? `<p role="status">${escapeText(asked.note)}</p>` : '',

@@ -88,7 +88,11 @@ describe('their own page', () => {
       422,
       expect.stringContaining('&lt;B&gt; is not a post code'),
     ]);
+    // What was filled in stands there still.
     expect(wrong.body).toContain('value="4000, &lt;b&gt;"');
+    expect(wrong.body).toContain(`name="topic-${topic.body.id}" value="yes" checked`);
+    expect(wrong.body).toContain(`name="area-${topic.body.id}-${area.body.id}" value="yes" checked`);
+    expect(wrong.body).toContain('<option value="PT" selected>');
     expect(await statesOf(pell, id)).toEqual({});
     await post(`${path}/choices`, { ...fields, [codes]: '4000, 4100-21' });
     expect(await statesOf(pell, id)).toEqual({ Service: 'agreed', 'Workshop days': 'agreed' });

@@ -4,6 +4,7 @@ import {
   preferredLanguage,
   textsOf,
   withValues,
+  type PageTexts,
 } from '@emporikon/core/outreach/pageTexts';
 import { countryCodes } from '@emporikon/core/places/countries';
 import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
@@ -83,79 +84,82 @@ function takeForms(scope: FastifyInstance): void {
   );
 }
 
-async function showPage(tools: Tools, request: Asking, reply: FastifyReply): Promise<FastifyReply> {
-  const path = `/u/${request.params.token}`;
-  return runInTransaction(tools, null, async (context) => {
+/** What a link was opened by, and by whom. */
+interface Opened {
+  context: Context;
+  reader: Extract<Reader, { kind: 'somebody' }>;
+  its: { language: string; texts: PageTexts };
+  /** Of the page that the link opens. */
+  path: string;
+}
+
+/**
+ * Answers whoever opens a link of ours; everybody else is told that it is not one, or that nothing is kept of them any more.
+ * @param whenGone the status for somebody of whom nothing is kept
+ */
+const withReader = (
+  tools: Tools,
+  request: Asking,
+  reply: FastifyReply,
+  whenGone: 200 | 410,
+  act: (opened: Opened) => Promise<FastifyReply>,
+): Promise<FastifyReply> =>
+  runInTransaction(tools, null, async (context) => {
     const reader = await readerOf(context, request.params.token);
     const language = await languageOf(context, request, reader);
     const texts = textsOf(language);
     const its = { language, texts };
     if (reader.kind === 'unknown')
       return answer(reply, 404, sayPage(its, texts.unknownTitle, texts.unknownWords));
-    if (reader.kind === 'gone') return answer(reply, 410, sayPage(its, texts.goneTitle, texts.goneWords));
+    if (reader.kind === 'gone')
+      return answer(reply, whenGone, sayPage(its, texts.goneTitle, texts.goneWords));
+    return act({ context, reader, its, path: `/u/${request.params.token}` });
+  });
+
+const showPage = (tools: Tools, request: Asking, reply: FastifyReply): Promise<FastifyReply> =>
+  withReader(tools, request, reply, 410, async ({ context, reader, its, path }) => {
     const { linked, person } = reader;
     const address = masked(reader.address);
     if (linked.purposeId && !request.query.choose) {
-      const what = await stopsWhat(context, linked, language, texts);
+      const what = await stopsWhat(context, linked, its.language, its.texts);
       return answer(reply, 200, stopPage(its, path, address, what));
     }
-    const offer = await offerTo(context, person.id, language);
+    const offer = await offerTo(context, person.id, its.language);
     const home = await homeCountry(context, person.id);
     return answer(reply, 200, choicesPage(its, path, address, offer, { countries: COUNTRIES, home }));
   });
-}
 
-async function savePage(tools: Tools, request: Asking, reply: FastifyReply): Promise<FastifyReply> {
-  const path = `/u/${request.params.token}`;
-  return runInTransaction(tools, null, async (context) => {
-    const reader = await readerOf(context, request.params.token);
-    const language = await languageOf(context, request, reader);
-    const texts = textsOf(language);
-    const its = { language, texts };
-    if (reader.kind === 'unknown')
-      return answer(reply, 404, sayPage(its, texts.unknownTitle, texts.unknownWords));
-    if (reader.kind === 'gone') return answer(reply, 410, sayPage(its, texts.goneTitle, texts.goneWords));
+const savePage = (tools: Tools, request: Asking, reply: FastifyReply): Promise<FastifyReply> =>
+  withReader(tools, request, reply, 410, async ({ context, reader, its, path }) => {
     const { person } = reader;
+    const { language, texts } = its;
+    const address = masked(reader.address);
     const answers = request.body ?? {};
     const offer = await offerTo(context, person.id, language);
-    const home = await homeCountry(context, person.id);
-    const asked = { countries: COUNTRIES, home };
+    const asked = { countries: COUNTRIES, home: await homeCountry(context, person.id) };
     const wrong = await keepChoices(context, person.id, offer, answers);
     if (wrong !== null) {
       const trouble = withValues(texts.wrongCode, { code: wrong });
-      return answer(
-        reply,
-        422,
-        choicesPage(its, path, masked(reader.address), offer, { ...asked, answers, trouble }),
-      );
+      return answer(reply, 422, choicesPage(its, path, address, offer, { ...asked, answers, trouble }));
     }
     const kept = await offerTo(context, person.id, language);
-    const note = kept.choices.some(({ isAgreed }) => isAgreed) ? texts.savedWords : texts.nothing;
-    return answer(
-      reply,
-      200,
-      choicesPage(its, path, masked(reader.address), kept, { ...asked, note: `${texts.saved}. ${note}` }),
-    );
+    const isAny = kept.choices.some(({ isAgreed }) => isAgreed);
+    const note = `${texts.saved}. ${isAny ? texts.savedWords : texts.nothing}`;
+    return answer(reply, 200, choicesPage(its, path, address, kept, { ...asked, note }));
   });
-}
 
-/** By the button of the page, or by the press in a mail program, which wants no page back (RFC 8058, 3.1). */
-async function stop(
+/**
+ * By the button of the page, or by the press in a mail program, which wants no page back (RFC 8058, 3.1). Nobody is written to of
+ * whom nothing is kept: what was asked for is so.
+ */
+const stop = (
   tools: Tools,
   request: Asking,
   reply: FastifyReply,
   how: 'page' | 'one-click',
-): Promise<FastifyReply> {
-  const path = `/u/${request.params.token}`;
-  return runInTransaction(tools, null, async (context) => {
-    const reader = await readerOf(context, request.params.token);
-    const language = await languageOf(context, request, reader);
-    const texts = textsOf(language);
-    const its = { language, texts };
-    if (reader.kind === 'unknown')
-      return answer(reply, 404, sayPage(its, texts.unknownTitle, texts.unknownWords));
-    // Nobody is written to of whom nothing is kept: what was asked for is so.
-    if (reader.kind === 'gone') return answer(reply, 200, sayPage(its, texts.goneTitle, texts.goneWords));
+): Promise<FastifyReply> =>
+  withReader(tools, request, reply, 200, async ({ context, reader, its, path }) => {
+    const { language, texts } = its;
     const linked =
       request.body?.all === 'yes' ? { ...reader.linked, purposeId: null, topicId: null } : reader.linked;
     const what = await stopsWhat(context, linked, language, texts);
@@ -169,7 +173,6 @@ async function stop(
     const again = linkTo(`${path}?choose=yes&lang=${language}`, texts.mistake);
     return answer(reply, 200, sayPage(its, texts.stopped, words, again));
   });
-}
 
 /** The page of each person outside, behind a signed link. Nobody is signed in here. */
 export async function mountConsentPages(app: FastifyInstance, tools: Tools): Promise<void> {

@@ -43,7 +43,7 @@ it('tells of a new person once, though their contact details are rows of their o
     ).id;
   });
   expect(events.filter(({ type }) => type.startsWith('person.'))).toMatchObject([
-    { type: 'person.created', version: 1, data: { id: personId.value }, depth: 0, causeId: null },
+    { type: 'person.created', version: 2, data: { id: personId.value }, depth: 0, causeId: null },
   ]);
 });
 
