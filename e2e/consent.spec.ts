@@ -84,7 +84,7 @@ test('a topic by area is offered with its areas, and retired again', async ({ br
   await panel.getByLabel('Name in Deutsch').fill(`Fahrten ${at}`);
   await panel.getByRole('button', { name: 'Save' }).click();
   await expect(panel).toBeHidden();
-  await page.getByRole('button', { name: `Subscribers of Rides ${at}` }).click();
+  await page.getByRole('button', { name: `0 agreed to Rides ${at}` }).click();
   await expect(page.getByText('Nobody subscribed yet.')).toBeVisible();
 
   await page.goto('/settings/areas');

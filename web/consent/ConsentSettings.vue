@@ -15,7 +15,11 @@ import TrackingRules from './TrackingRules.vue';
 const session = useSession();
 const run = useTaskAction();
 const mayChange = computed(() => session.may('settings.channels'));
-const { data, error, load } = useFetched(() => api('GET /api/purposes'), ['purposes', 'topics', 'consents']);
+/** In one, so that nothing on the page moves when the second comes. */
+const { data, error, load } = useFetched(async () => {
+  const [{ items }, rules] = await Promise.all([api('GET /api/purposes'), api('GET /api/tracking-rules')]);
+  return { items, rules };
+}, ['purposes', 'topics', 'consents', 'tracking_rules']);
 const purposes = computed(() => data.value?.items ?? []);
 const mailPurposes = computed(() => purposes.value.filter(({ kind }) => kind === 'mail'));
 const editing = ref<Purpose | Topic | null>(null);
@@ -90,10 +94,15 @@ const agreedWords = (one: Purpose | Topic): string => `${shownCount(one.agreed)}
       :aria-label="`Used where a form or an import names no purpose: ${purpose.name}`"
       @update:model-value="change(purpose, { isDefault: $event === true })"
     />
-    <TrackingRules v-if="purpose.kind === 'tracking'" :may-change="mayChange" />
+    <TrackingRules
+      v-if="data && purpose.kind === 'tracking'"
+      :rules="data.rules"
+      :may-change="mayChange"
+      @changed="load"
+    />
     <div v-for="topic in purpose.topics" :key="topic.id" class="topic">
       <span class="named">{{ topic.name }}</span>
-      <v-btn class="word" :aria-label="`Subscribers of ${topic.name}`" @click="reading = topic">{{
+      <v-btn class="word" :aria-label="`${agreedWords(topic)} to ${topic.name}`" @click="reading = topic">{{
         agreedWords(topic)
       }}</v-btn>
       <v-checkbox

@@ -1,40 +1,38 @@
 <script setup lang="ts">
+import type { TrackingRules as Rules } from '@emporikon/contract/consent';
 import { countryCodes } from '@emporikon/core/places/countries';
 import { computed } from 'vue';
 import { api } from '../shell/api';
 import { localeOf } from '../shell/format';
 import { regionNames } from '../shell/intl';
-import { useFetched } from '../shell/live';
 import { useTaskAction } from '../tasks/useTaskAction';
 
 /** What is recorded of how letters are read, and where only with consent. */
-defineProps<{ mayChange: boolean }>();
+const props = defineProps<{ rules: Rules; mayChange: boolean }>();
+const emit = defineEmits<{ changed: [] }>();
 const run = useTaskAction();
-const { data, load } = useFetched(() => api('GET /api/tracking-rules'), ['tracking_rules']);
 const countries = computed(() =>
   countryCodes()
     .map((value) => ({ value, title: regionNames(localeOf()).of(value) ?? value }))
     .sort((a, b) => a.title.localeCompare(b.title, localeOf())),
 );
 async function change(patch: { opens?: boolean; clicks?: boolean; offCountries?: string[] }): Promise<void> {
-  const rules = data.value;
-  if (!rules) return;
-  await run('Changed.', () => api('PUT /api/tracking-rules', { body: { ...rules, ...patch } }));
-  await load();
+  await run('Changed.', () => api('PUT /api/tracking-rules', { body: { ...props.rules, ...patch } }));
+  emit('changed');
 }
 </script>
 
 <template>
-  <div v-if="data" class="rules">
+  <div class="rules">
     <v-checkbox
       label="Record which links are followed"
-      :model-value="data.clicks"
+      :model-value="rules.clicks"
       :disabled="!mayChange"
       @update:model-value="change({ clicks: $event === true })"
     />
     <v-checkbox
       label="Record whether letters are opened"
-      :model-value="data.opens"
+      :model-value="rules.opens"
       :disabled="!mayChange"
       @update:model-value="change({ opens: $event === true })"
     />
@@ -42,7 +40,7 @@ async function change(patch: { opens?: boolean; clicks?: boolean; offCountries?:
       label="Countries where people must agree first"
       multiple
       :items="countries"
-      :model-value="data.offCountries"
+      :model-value="rules.offCountries"
       :disabled="!mayChange"
       @update:model-value="change({ offCountries: $event })"
     />
