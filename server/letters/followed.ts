@@ -8,7 +8,7 @@ import { withLinks } from './html';
 import type { Outgoing } from './outgoing';
 
 /** What somebody said of being followed; null where they never did. */
-async function wishOf(
+export async function wishOf(
   { sequelize, tx }: Context,
   personId: string,
 ): Promise<'agreed' | 'unconfirmed' | 'withdrawn' | null> {

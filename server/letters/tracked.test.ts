@@ -112,6 +112,17 @@ describe('a letter to somebody who agreed that its reading is recorded', () => {
     expect(await house.count(`signals WHERE person_id = '${id}'`)).toBe(1);
   });
 
+  it('records nothing more once they withdraw, and leads to its links all the same', async () => {
+    const id = await reachable();
+    await allow(id);
+    const { id: letterId, links, marks } = await letterTo(id);
+    await note(pell, id, { purposeId: await idOf(pell, 'Opens and clicks'), state: 'withdrawn' });
+    expect((await fetch(links[0] ?? '')).statusCode).toBe(302);
+    await fetch(marks[0] ?? '');
+    expect(await outcomeOf(letterId)).toMatchObject({ clicks: 0, openedAt: null, fetchedAt: null });
+    expect(await house.count(`signals WHERE person_id = '${id}'`)).toBe(0);
+  });
+
   it('read by one of us records nothing', async () => {
     const id = await reachable();
     await allow(id);

@@ -2,6 +2,7 @@ import { isByPerson } from '@emporikon/core/outreach/tracking';
 import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
 import { runInTransaction, type Context, type Tools } from '../commands/context';
 import { readIds } from '../consent/links';
+import { wishOf } from './followed';
 import { Letter, LetterLink, LetterRecipient } from '../db/models/letters';
 import { Signal } from '../db/models/qualifying';
 
@@ -28,7 +29,8 @@ async function readBy(context: Context, request: Asking, letterId: string): Prom
   const letter = await Letter.findByPk(letterId, { transaction: context.tx });
   if (letter?.state !== 'sent' || !letter.sentAt || letter.follows === 'nothing') return null;
   const row = await LetterRecipient.findOne({ where: { letterId }, transaction: context.tx, lock: true });
-  if (!row) return null;
+  // A wish said since counts for letters that went out before it.
+  if (!row || (row.personId && (await wishOf(context, row.personId)) === 'withdrawn')) return null;
   const isPerson = isByPerson({
     userAgent: headerOf(request, 'user-agent'),
     method: request.method,
